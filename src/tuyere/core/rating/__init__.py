@@ -1,0 +1,1 @@
+"""Rated power by named standard methods."""

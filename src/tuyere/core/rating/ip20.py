@@ -1,0 +1,150 @@
+"""Rated power of classical V-belts by the ARPM/RMA-MPTA IP-20 equations, and what a drive then needs.
+
+The published equations are in inches, horsepower and thousands of rpm; `rated_power` evaluates them in
+those units and returns watts. Source: IP-20; Machinery's Handbook (from memory; see docs/provenance.md).
+"""
+
+import math
+from dataclasses import dataclass
+from functools import cache
+
+from tuyere.core.families.v_belt import Belt, Section
+from tuyere.core.origin import Confidence, least_sure
+from tuyere.core.quantity import from_si, to_si
+from tuyere.core.table import rows
+
+SOURCE = "ARPM/RMA-MPTA IP-20; Machinery's Handbook (from memory)"
+DUTY_HOURS = {"intermittent": "under 6 h a day", "normal": "6 to 15 h a day", "continuous": "over 15 h a day"}
+
+
+class OutOfRangeError(ValueError):
+    """The standard does not cover this case; the message says so and why."""
+
+
+@dataclass(frozen=True)
+class Coefficients:
+    """K1..K4 of the rating equation (hp, in, thousands of rpm)."""
+
+    k1: float
+    k2: float
+    k3: float
+    k4: float
+    confidence: Confidence
+
+
+@cache
+def coefficients(section_name: str) -> Coefficients:
+    """The coefficients of a section."""
+    for r in rows("ip20_power"):
+        if r["section"] == section_name:
+            return Coefficients(float(r["K1"]), float(r["K2"]), float(r["K3"]), float(r["K4"]), Confidence(r["confidence"]))
+    raise OutOfRangeError(f"IP-20 gives no rating for section {section_name}.")
+
+
+def speed_ratio_factor(ratio: float) -> float:
+    """K_SR for a ratio of the larger to the smaller diameter, 1 or more (stepped table).
+
+    >>> speed_ratio_factor(1.5), speed_ratio_factor(1.0)
+    (1.0972, 1.0)
+    """
+    if ratio < 1:
+        raise OutOfRangeError("The speed-ratio factor takes the larger diameter over the smaller: 1 or more.")
+    return max(float(r["K_SR"]) for r in rows("ip20_speed_ratio_factor") if float(r["ratio_from"]) <= round(ratio, 2))
+
+
+def arc_factor(small_wheel_wrap_rad: float) -> float:
+    """K_theta for V-belts on two grooved sheaves: 1.25 (1 - 5^(-theta/pi)), within 0.005 of the printed table."""
+    return 1.25 * (1 - 5 ** (-small_wheel_wrap_rad / math.pi))
+
+
+def length_factor(belt: Belt) -> float:
+    """K_L, linear between the tabled lengths. Raises OutOfRangeError outside the table."""
+    points = [(float(r["number"]), float(r["K_L"])) for r in rows("ip20_length_factor") if r["groove"] == belt.section.groove]
+    if not points[0][0] <= belt.number <= points[-1][0]:
+        raise OutOfRangeError(
+            f"{belt.designation} is outside the length-factor table of section {belt.section.groove} "
+            f"({points[0][0]:g} to {points[-1][0]:g}): IP-20 gives no rating for it."
+        )
+    for (n0, k0), (n1, k1) in zip(points, points[1:], strict=False):
+        if n0 <= belt.number <= n1:
+            return k0 + (k1 - k0) * (belt.number - n0) / (n1 - n0)
+    return points[-1][1]
+
+
+@dataclass(frozen=True)
+class RatedPower:
+    """Rated power of one belt at 180 degrees and the reference length, W: the basic part and the part the ratio adds."""
+
+    basic_w: float
+    added_for_ratio_w: float
+    confidence: Confidence
+
+    @property
+    def total_w(self) -> float:
+        return max(0.0, self.basic_w + self.added_for_ratio_w)
+
+
+def rated_power(belt: Section, small_diameter_m: float, fast_shaft_rad_per_s: float, ratio: float) -> RatedPower:
+    """Rated power per belt:
+
+        HP = d r [K1 - K2/d - K3 (r d)^2 - K4 log10(r d)] + K2 r (1 - 1/K_SR)
+
+    with d the small sheave's diameter, in, and r the faster shaft's rpm / 1000. Valid to 6500 ft/min: the
+    formula keeps rising past that and then falls below zero, so faster belts raise OutOfRangeError. Below the
+    section's smallest diameter the formula stays positive; the caller flags that.
+
+    >>> from tuyere.core.families.v_belt import section
+    >>> b = rated_power(section("B"), to_si(5.4, "length", "in"), to_si(1750, "rotation", "rpm"), 1.0)
+    >>> round(from_si(b.total_w, "power", "hp"), 2)
+    5.43
+    """
+    c = coefficients(belt.name)
+    d = from_si(small_diameter_m, "length", "in")
+    r = from_si(fast_shaft_rad_per_s, "rotation", "rpm") / 1000
+    if math.pi * d * r * 1000 / 12 > from_si(belt.max_speed_m_per_s, "velocity", "ft/min"):
+        raise OutOfRangeError("The belt runs faster than 6500 ft/min (33 m/s): the rating does not reach that far.")
+    basic = d * r * (c.k1 - c.k2 / d - c.k3 * (r * d) ** 2 - c.k4 * math.log10(r * d))
+    added = c.k2 * r * (1 - 1 / speed_ratio_factor(ratio))
+    return RatedPower(
+        to_si(basic, "power", "hp"), to_si(added, "power", "hp"), least_sure(c.confidence, Confidence.MEDIUM)
+    )
+
+
+def duty(hours_per_day: float) -> str:
+    """The table's duty column for so many hours a day: the bounds are those of textbook use (under 6, 6-15, over 15)."""
+    if hours_per_day < 6:
+        return "intermittent"
+    return "normal" if hours_per_day <= 15 else "continuous"
+
+
+@dataclass(frozen=True)
+class DrivenClass:
+    """A class of driven machines in the service-factor table."""
+
+    name: str
+    title: str
+
+
+@cache
+def driven_classes() -> tuple[DrivenClass, ...]:
+    """The classes of driven machines, lightest first."""
+    return tuple(dict.fromkeys(DrivenClass(r["driven_class"], r["title"]) for r in rows("ip20_service_factor")))
+
+
+def service_factor(driven_class: str, driver_class: str, hours_per_day: float) -> float:
+    """Service factor by class of driven machine, class of driver (normal, high) and hours a day.
+
+    >>> service_factor("light", "normal", 10)
+    1.1
+    """
+    for r in rows("ip20_service_factor"):
+        if (r["driven_class"], r["driver_class"], r["duty"]) == (driven_class, driver_class, duty(hours_per_day)):
+            return float(r["service_factor"])
+    raise OutOfRangeError("Choose the kind of driven machine and of driver from the lists.")
+
+
+def belts_needed(design_power_w: float, corrected_power_w: float) -> int | None:
+    """Whole belts that carry the design power; None when one belt carries nothing."""
+    if corrected_power_w <= 0:
+        return None
+    return max(1, math.ceil(design_power_w / corrected_power_w - 1e-9))

@@ -1,0 +1,78 @@
+"""Sheet step 5: the drive to scale, in metres, y up, driver at the origin, for whatever draws it."""
+
+import math
+from dataclasses import dataclass
+
+from tuyere.core.geometry.open_belt import Span, open_path
+from tuyere.core.sheet.page import Page
+from tuyere.core.sheet.spec import DriveSpec
+
+
+@dataclass(frozen=True)
+class DrawnWheel:
+    """A sheave: centre and radii in m, wrap arc of the belt (start and sweep, rad, counter-clockwise), speed if known."""
+
+    role: str
+    x_m: float
+    y_m: float
+    datum_radius_m: float
+    outside_radius_m: float
+    wrap_start_rad: float
+    wrap_sweep_rad: float
+    speed_rad_per_s: float | None
+
+
+@dataclass(frozen=True)
+class DrawnSpan:
+    """A span of the belt's datum line from driver to driven sheave, its outward normal, and whether it pulls."""
+
+    x1_m: float
+    y1_m: float
+    x2_m: float
+    y2_m: float
+    normal_rad: float
+    tight: bool
+
+
+@dataclass(frozen=True)
+class Drawing:
+    """Everything needed to draw the drive to scale. The belt's back lies `back_offset_m` outside the datum line."""
+
+    wheels: tuple[DrawnWheel, DrawnWheel]
+    spans: tuple[DrawnSpan, DrawnSpan]
+    belt_height_m: float
+    back_offset_m: float
+    clockwise: bool
+    deflection_m: float | None
+
+
+def draw(spec: DriveSpec, page: Page) -> Drawing | None:
+    """The drawing, once both sheaves and their centres are known."""
+    if not (spec.section and page.has("centre_distance", "driver_datum", "driven_datum")):
+        return None
+    d, big, c = (page.values[k].n for k in ("driver_datum", "driven_datum", "centre_distance"))
+    path = open_path(d, big, c, math.radians(spec.centre_line_deg))
+    clockwise = spec.rotation == "clockwise"
+    upper, lower = path.upper_normal_rad, path.lower_normal_rad
+    speeds = [page.values[k].n if page.has(k) else None for k in ("driver_speed", "driven_speed")]
+    wheels = (
+        DrawnWheel("driver", path.wheels[0].x_m, path.wheels[0].y_m, d / 2, page.values["driver_outside"].n / 2, upper, _sweep(upper, lower), speeds[0]),
+        DrawnWheel("driven", path.wheels[1].x_m, path.wheels[1].y_m, big / 2, page.values["driven_outside"].n / 2, lower, _sweep(lower, upper), speeds[1]),
+    )
+    # A driver turning clockwise sends the upper strand away from itself: the lower one pulls.
+    return Drawing(
+        wheels,
+        (_span(path.upper, upper, not clockwise), _span(path.lower, lower, clockwise)),
+        spec.section.height_m,
+        (page.values["driver_outside"].n - d) / 2,
+        clockwise,
+        page.values["deflection"].n if page.has("deflection") else None,
+    )
+
+
+def _sweep(start: float, end: float) -> float:
+    return (end - start) % (2 * math.pi)
+
+
+def _span(span: Span, normal: float, tight: bool) -> DrawnSpan:
+    return DrawnSpan(span.x1_m, span.y1_m, span.x2_m, span.y2_m, normal, tight)

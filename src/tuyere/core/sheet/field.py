@@ -1,0 +1,127 @@
+"""The fields a person fills in: kind, units, plausible and possible range, and how each is called."""
+
+from dataclasses import dataclass
+
+from tuyere.core.origin import Origin
+from tuyere.core.quantity import KINDS, Parsed, QuantityError, System, fraction_inches, from_si, parse, show, to_si
+
+
+@dataclass(frozen=True)
+class Field:
+    """One quantity field. Ranges are in the kind's US unit: plausible = seen every week, possible = at all."""
+
+    key: str
+    label: str
+    kind: str
+    plausible: tuple[float, float]
+    possible: tuple[float, float]
+    origin: Origin
+    refusal: str
+
+    def bounds_si(self) -> tuple[float, float]:
+        symbol = KINDS[self.kind].us_symbol
+        return to_si(self.possible[0], self.kind, symbol), to_si(self.possible[1], self.kind, symbol)
+
+    def is_plausible(self, value_si: float) -> bool:
+        value = from_si(value_si, self.kind, KINDS[self.kind].us_symbol)
+        return self.plausible[0] <= value <= self.plausible[1]
+
+
+M, N, C = Origin.MEASURED, Origin.NAMEPLATE, Origin.CHOSEN
+
+FIELDS: dict[str, Field] = {
+    f.key: f
+    for f in (
+        Field("driver_power", "driver power", "power", (0.1, 300), (0.01, 3000), N,
+              "Driver power lies between 0.01 and 3000 hp here: read it from the motor's plate."),
+        Field("driver_speed", "driver speed", "rotation", (200, 4000), (10, 20000), N,
+              "A driver here turns between 10 and 20 000 rpm: read it from the motor's plate, usually 860 to 3550."),
+        Field("hours_per_day", "hours a day", "duration", (0.5, 24), (0.1, 24), C,
+              "A day has up to 24 hours: write the hours the machine runs, such as 10."),
+        Field("driver_diameter", "driver sheave diameter", "length", (1.5, 40), (0.75, 120), M,
+              "A sheave here is 3/4 to 120 in across: measure over the outside of the rim."),
+        Field("driven_diameter", "driven sheave diameter", "length", (1.5, 60), (0.75, 120), M,
+              "A sheave here is 3/4 to 120 in across: measure over the outside of the rim."),
+        Field("centre_distance", "centre distance", "length", (5, 150), (1, 600), M,
+              "Centres here are 1 to 600 in apart: measure from shaft centre to shaft centre."),
+        Field("travel_in", "motor can move closer by", "length", (0, 12), (0, 60), M,
+              "Write how far the motor can still slide towards the driven sheave: 0 to 60 in."),
+        Field("travel_out", "motor can move away by", "length", (0, 12), (0, 60), M,
+              "Write how far the motor can still slide away from the driven sheave: 0 to 60 in."),
+        Field("design_speed", "driven speed it should have", "rotation", (20, 6000), (1, 20000), N,
+              "A driven speed lies between 1 and 20 000 rpm: see the machine's manual."),
+        Field("design_airflow", "airflow it should have", "airflow", (50, 200000), (1, 2000000), N,
+              "Write an airflow between 1 and 2 000 000 cfm."),
+        Field("design_pressure", "pressure it should have", "pressure", (0.05, 60), (0.001, 5000), N,
+              "Write a pressure such as 2.5 inH2O or 600 Pa."),
+        Field("design_amps", "full-load amps", "current", (0.3, 400), (0.05, 5000), N,
+              "Full-load amps are on the motor's plate: 0.05 to 5000 A."),
+        Field("design_turns", "turns open", "turns", (0, 6), (0, 20), C,
+              "Write the turns an adjustable sheave is open, such as 2 1/2."),
+        Field("tach_driver", "driver speed by tachometer", "rotation", (200, 4000), (1, 20000), M,
+              "A shaft here turns between 1 and 20 000 rpm: read the tachometer again."),
+        Field("tach_driven", "driven speed by tachometer", "rotation", (20, 6000), (1, 20000), M,
+              "A shaft here turns between 1 and 20 000 rpm: read the tachometer again."),
+        Field("deflection", "deflection used", "length", (0.05, 3), (0.01, 12), C,
+              "Deflection is the distance the belt was pushed at mid-span: 1/64 in for each inch of span."),
+        Field("force", "gauge force", "force", (0.5, 100), (0.05, 1000), M,
+              "A belt gauge reads between 0.05 and 1000 lbf: read the force ring again."),
+    )
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Offer:
+    """The other unit, when a bare number is only plausible in it."""
+
+    unit: str
+    sentence: str
+
+
+@dataclass(frozen=True)
+class Note:
+    """What the field understood: both systems, the unit taken, and an offer of another unit when one fits better."""
+
+    us: str
+    si: str
+    unit: str
+    offer: Offer | None = None
+
+
+def read_field(key: str, text: str, unit: str) -> tuple[Parsed | None, Note | None]:
+    """Read one field. Raises QuantityError with a sentence when it cannot be or is out of the possible range."""
+    spec = FIELDS[key]
+    if unit not in {u.symbol for u in KINDS[spec.kind].units}:
+        unit = KINDS[spec.kind].us_symbol
+    parsed = parse(text, spec.kind, unit)
+    if parsed is None:
+        return None, None
+    offer = _offer(spec, parsed)
+    low, high = spec.bounds_si()
+    if not low * (1 - 1e-9) <= parsed.value_si <= high * (1 + 1e-9):
+        raise QuantityError(spec.refusal + (f" Or did you mean {offer.sentence}" if offer else ""))
+    value = parsed.value_si
+    if spec.kind == "length":
+        us, si = _length_both(value)
+    else:
+        us, si = show(value, spec.kind, System.US), show(value, spec.kind, System.SI)
+    return parsed, Note(us, si, parsed.unit, offer)
+
+
+def _length_both(value_si: float) -> tuple[str, str]:
+    """Inches to the third decimal and as the nearest 1/64, so that the person sees both readings of what they typed."""
+    inches = from_si(value_si, "length", "in")
+    near = fraction_inches(value_si)
+    exact = abs(inches * 64 - round(inches * 64)) < 1e-6
+    return (f"{near} in" if exact else f"{inches:.3f} in (about {near})"), f"{value_si * 1000:.1f} mm"
+
+
+def _offer(spec: Field, parsed: Parsed) -> Offer | None:
+    if parsed.unit_was_written or spec.is_plausible(parsed.value_si) or parsed.value_si == 0:
+        return None
+    number = from_si(parsed.value_si, spec.kind, parsed.unit)
+    kind = KINDS[spec.kind]
+    for symbol in (kind.us_symbol, kind.si_symbol):
+        if symbol != parsed.unit and spec.is_plausible(to_si(number, spec.kind, symbol)):
+            return Offer(symbol, f"{number:g} {symbol}?")
+    return None

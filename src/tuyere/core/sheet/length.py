@@ -1,0 +1,171 @@
+"""Sheet step 2: belt length and centre distance (each gives the other), span, wraps, take-up."""
+
+import math
+from dataclasses import replace
+
+from tuyere.core.families import v_belt
+from tuyere.core.geometry import open_belt
+from tuyere.core.origin import Origin
+from tuyere.core.sheet.figure import Figure, figure, given_figure, shown
+from tuyere.core.sheet.page import Page
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.sheet.verdict import Tone
+from tuyere.core.uncertainty import exact, uncertain, wrapped
+
+GEOMETRY = "plane geometry, exact; the textbook series is only a check"
+# A run-in belt on its sheaves against its name: common practice, no source.
+_BELT_LENGTH_RELATIVE = 0.004
+
+_length = wrapped(open_belt.belt_length)
+_centres = wrapped(open_belt.centre_distance)
+_span = wrapped(open_belt.span_length)
+_driver_wrap = wrapped(lambda d, big, c: open_belt.wraps(d, big, c)[0])
+_driven_wrap = wrapped(lambda d, big, c: open_belt.wraps(d, big, c)[1])
+
+
+def length_and_centres(spec: DriveSpec, page: Page) -> None:
+    """Whichever of centre distance and belt is known gives the other; both known are compared."""
+    if not page.has("driver_datum", "driven_datum"):
+        return
+    touching = (page.values["driver_outside"].n + page.values["driven_outside"].n) / 2
+    if spec.belt and not _belt_goes_round(spec.belt, touching, page):
+        return
+    if spec.centre_distance and spec.centre_distance.value <= touching:
+        least_us, least_si = shown(touching, "length", to_set=True)
+        page.refuse("centre_distance", f"The sheaves would overlap: with these two the centres are more than {least_us} ({least_si}) apart. Measure from shaft centre to shaft centre.")
+        return
+    d, big = page.values["driver_datum"], page.values["driven_datum"]
+    if spec.belt:
+        _belt_figures(spec.belt, spec.belt_origin, page)
+        belt_length = page.values["belt_length"]
+        by_belt = _centres(d, big, belt_length)
+        page.put(
+            figure("centres_by_belt", "centre distance by the belt", "C_b", "length", by_belt, page.lines("belt_length", "driver_datum", "driven_datum"),
+                   "solve L(C) = L_d for C", GEOMETRY, to_set=True),
+            by_belt,
+        )  # fmt: skip
+    if spec.centre_distance:
+        _by_tape(spec, page)
+    if not page.has("centres_by_belt") and not page.has("centres_taped"):
+        return
+    source = "centres_taped" if page.has("centres_taped") else "centres_by_belt"
+    page.put(_as(page.figures[source], "centre_distance", "centre distance", "C"), page.values[source])
+    _spans_and_wraps(page)
+    _length_verdict(spec, page)
+    _take_up(spec, page)
+
+
+def _as(figure_: Figure, key: str, label: str, symbol: str) -> Figure:
+    return replace(figure_, key=key, label=label, symbol=symbol)
+
+
+def _belt_goes_round(belt: v_belt.Belt, touching: float, page: Page) -> bool:
+    shortest = open_belt.belt_length(page.values["driver_datum"].n, page.values["driven_datum"].n, touching)
+    if belt.datum_length_m > shortest:
+        return True
+    least_us, least_si = shown(shortest, "length", decimals=(1, 0))
+    page.refuse("belt", f"{belt.designation} is too short to span these sheaves: with the rims touching the belt already needs {least_us} ({least_si}) datum length. Read the name again, or measure the sheaves.")
+    return False
+
+
+def _belt_figures(belt: v_belt.Belt, origin: Origin, page: Page) -> None:
+    us, si = shown(belt.datum_length_m, "length", decimals=(1, 0))
+    length = uncertain(belt.datum_length_m, _BELT_LENGTH_RELATIVE * belt.datum_length_m, "length of the belt as made")
+    named = given_figure("belt_name", f"belt {belt.designation}", "", "number", belt.number, 0.0, origin)
+    page.put(
+        figure("belt_length", f"datum length of {belt.designation}", "L_d", "length", length, [named.line("No.")],
+               "L_d = number + adder", v_belt.SOURCE, belt.section.confidence, decimals=(1, 0),
+               note="" if belt.listed else f"{belt.designation} is not in the standard list: its length is worked out from the name."),
+        length,
+    )  # fmt: skip
+    if not belt.listed:
+        page.flag("odd-length", "belt", f"{belt.designation} is not a standard length as we know them ({us}, {si} by its name): read the name again; a dealer may still have it.")
+
+
+def _by_tape(spec: DriveSpec, page: Page) -> None:
+    assert spec.centre_distance
+    taped = spec.centre_distance
+    page.put(given_figure("centres_taped", "centre distance", "C", "length", taped.value, taped.std, taped.origin, to_set=True), taped.u)
+    length = _length(page.values["driver_datum"], page.values["driven_datum"], taped.u)
+    check = open_belt.approximate_belt_length(page.values["driver_datum"].n, page.values["driven_datum"].n, taped.value)
+    check_us, check_si = shown(check, "length", decimals=(2, 1))
+    page.put(
+        figure("length_by_tape", "datum length by the tape", "L", "length", length, page.lines("centres_taped", "driver_datum", "driven_datum"),
+               "L = 2 √(C² - ((D-d)/2)²) + d θ_d/2 + D θ_D/2", GEOMETRY, decimals=(1, 0),
+               note=f"The series 2C + π(D+d)/2 + (D-d)²/4C gives {check_us} ({check_si})."),
+        length,
+    )  # fmt: skip
+
+
+def _spans_and_wraps(page: Page) -> None:
+    d, big, c = page.values["driver_datum"], page.values["driven_datum"], page.values["centre_distance"]
+    inputs = page.lines("centre_distance", "driver_datum", "driven_datum")
+    span = _span(d, big, c)
+    page.put(figure("span", "free span", "t", "length", span, inputs, "t = √(C² - ((D-d)/2)²)", GEOMETRY, to_set=True), span)
+    for role, function, symbol, sign in (("driver", _driver_wrap, "θ_d", "-"), ("driven", _driven_wrap, "θ_D", "+")):
+        wrap = function(d, big, c)
+        page.put(
+            figure(f"wrap_{role}", f"wrap on the {role} sheave", symbol, "angle", wrap, inputs, f"{symbol} = 180° {sign} 2 asin((D-d)/2C)", GEOMETRY), wrap
+        )
+    small = min(page.values["wrap_driver"].n, page.values["wrap_driven"].n)
+    if small < math.radians(120):
+        page.flag("small-wrap", "centre_distance", f"The belt wraps only {math.degrees(small):.0f}° of the small sheave: under 120° it slips early. Move the shafts apart, use a smaller ratio, or put an idler on the slack side.")
+
+
+def _length_verdict(spec: DriveSpec, page: Page) -> None:
+    if spec.belt and page.has("length_by_tape"):
+        _compare(spec.belt, page)
+    elif spec.belt:
+        centres = page.figures["centres_by_belt"]
+        page.say("length", Tone.OPEN, f"{spec.belt.designation} puts the centres {centres.us} apart ({centres.si})", "Tape the centre distance to check the belt against it.")
+    elif spec.section:
+        _suggest(spec.section, page)
+
+
+def _compare(belt: v_belt.Belt, page: Page) -> None:
+    taped, named = page.values["length_by_tape"], page.values["belt_length"]
+    gap = taped - named
+    apart_us, apart_si = shown(abs(gap.n), "length", to_set=True)
+    if abs(gap.n) <= max(2 * gap.s, 0.01 * named.n):
+        where = "the same" if abs(gap.n) < 0.0004 else f"{apart_us} ({apart_si}) {'more' if gap.n > 0 else 'less'}"
+        page.say("length", Tone.GOOD, f"{belt.designation} is the right length here", f"The tape asks for {page.figures['length_by_tape'].us}, the belt is {page.figures['belt_length'].us}: {where}, within tape, take-up and stretch.")
+        return
+    candidates = [b for b in v_belt.nearest_belts(belt.section, taped.n) if b]
+    near = min(candidates, key=lambda b: abs(b.datum_length_m - taped.n)) if candidates else None
+    ask = f" By the tape it would be {near.designation}." if near and near.number != belt.number else ""
+    word = "too short" if gap.n > 0 else "too long"
+    page.say("length", Tone.WATCH, f"{belt.designation} is {word} for these centres by {apart_us} ({apart_si})", f"The tape asks for {page.figures['length_by_tape'].us}, the belt is {page.figures['belt_length'].us}.{ask} Read the name on the belt again and tape again before ordering.")
+
+
+def _suggest(section: v_belt.Section, page: Page) -> None:
+    length = page.figures["length_by_tape"]
+    below, above = v_belt.nearest_belts(section, page.values["length_by_tape"].n)
+    if not below and not above:
+        return
+    near = min((b for b in (below, above) if b), key=lambda b: abs(b.datum_length_m - length.value_si))
+    centres = open_belt.centre_distance(page.values["driver_datum"].n, page.values["driven_datum"].n, near.datum_length_m)
+    us, si = shown(centres, "length", to_set=True)
+    others = " and ".join(b.designation for b in (below, above) if b)
+    page.say("length", Tone.OPEN, f"These centres want {length.us} of belt ({length.si}): nearest {near.designation}", f"{near.designation} puts the centres at {us} ({si}). Standard lengths either side: {others}. Read the belt's own name if there is one.")
+
+
+def _take_up(spec: DriveSpec, page: Page) -> None:
+    if not spec.belt:
+        return
+    allowed = v_belt.allowance(spec.belt)
+    if allowed:
+        for key, label, value in (("installation", "close the centres to fit the belt", allowed.installation_m), ("takeup", "room to take up", allowed.takeup_m)):
+            page.put(figure(key, label, "", "length", exact(value), page.lines("belt_length"), f"table by length for section {spec.belt.section.groove}", v_belt.SOURCE, allowed.confidence, to_set=True, origin=Origin.STANDARD))
+    if not (spec.centre_distance and spec.travel_out):
+        return
+    farthest = spec.centre_distance.value + spec.travel_out.value
+    by_belt = page.values["centres_by_belt"].n
+    if by_belt > farthest:
+        us, si = shown(by_belt - farthest, "length", to_set=True)
+        page.flag("long-belt", "belt", f"{spec.belt.designation} is too long for the take-up: it is tight only {us} ({si}) beyond the end of the slide. Fit a shorter belt.")
+    elif allowed and by_belt + allowed.takeup_m > farthest:
+        us, si = shown(max(0.0, farthest - by_belt), "length", to_set=True)
+        page.flag("short-takeup", "travel_out", f"Only {us} ({si}) is left to take up stretch; {page.figures['takeup'].us} is usual for {spec.belt.designation}.")
+    closest = spec.centre_distance.value - spec.travel_in.value if spec.travel_in else None
+    if allowed and closest is not None and by_belt - allowed.installation_m < closest:
+        page.flag("tight-fit", "travel_in", f"The centres do not close far enough to fit {spec.belt.designation} without prying: it wants {page.figures['installation'].us} ({page.figures['installation'].si}). Free more slide; never roll a belt on.")

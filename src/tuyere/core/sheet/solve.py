@@ -1,0 +1,58 @@
+"""One drive, everything the sheet shows of it."""
+
+from dataclasses import dataclass
+
+from tuyere.core.sheet import length, power, strain, wheels
+from tuyere.core.sheet.drawing import Drawing, draw
+from tuyere.core.sheet.figure import Figure
+from tuyere.core.sheet.page import Page
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.sheet.verdict import Flag, Problem, Verdict
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """Figures by key, verdicts, flags (bad practice), problems (refused input), the drawing, and what to fill in next."""
+
+    figures: dict[str, Figure]
+    verdicts: tuple[Verdict, ...]
+    flags: tuple[Flag, ...]
+    problems: tuple[Problem, ...]
+    drawing: Drawing | None
+    wanted: tuple[str, ...]
+
+
+STEPS = (
+    wheels.diameters,
+    wheels.ratio_and_speeds,
+    wheels.tachometer,
+    length.length_and_centres,
+    power.design_power,
+    power.rating,
+    strain.target,
+    strain.readings,
+)
+
+
+def solve(spec: DriveSpec) -> Sheet:
+    """Compute what the known values allow; what is not known leaves its figures out and is named in `wanted`."""
+    page = Page()
+    for step in STEPS:
+        step(spec, page)
+    return Sheet(dict(page.figures), tuple(page.verdicts), tuple(page.flags), tuple(page.problems), draw(spec, page), wanted(spec))
+
+
+def wanted(spec: DriveSpec) -> tuple[str, ...]:
+    """Fields still to fill in, in the order a person would measure them."""
+    order = (
+        ("section", spec.section),
+        ("driver_diameter", spec.driver_diameter),
+        ("driven_diameter", spec.driven_diameter),
+        ("centre_distance", spec.centre_distance or spec.belt),
+        ("driver_speed", spec.driver_speed),
+        ("driver_power", spec.driver_power),
+        ("driven_class", spec.driven_class),
+        ("hours_per_day", spec.hours_per_day),
+        ("belt_count", spec.belt_count),
+    )
+    return tuple(key for key, value in order if not value)

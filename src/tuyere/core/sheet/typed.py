@@ -1,0 +1,161 @@
+"""From what people typed to a DriveSpec: each field read on its own, its problem kept beside it, nothing lost."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import TypeVar, get_args
+
+from tuyere.core.families import v_belt
+from tuyere.core.origin import Origin
+from tuyere.core.quantity import QuantityError
+from tuyere.core.rating import ip20
+from tuyere.core.sheet.field import FIELDS, Note, read_field
+from tuyere.core.sheet.power import BELTS_FITTED_LIMIT
+from tuyere.core.sheet.spec import Basis, BeltState, DriverClass, DriveSpec, Gauge, Given, Rotation
+from tuyere.core.sheet.verdict import Problem
+from tuyere.core.uncertainty import standard_uncertainty
+
+LONGEST_WORD = 60
+T = TypeVar("T", bound=str)
+SURVEY_QUANTITIES = (
+    "driver_power", "driver_speed", "hours_per_day", "driver_diameter", "driven_diameter",
+    "centre_distance", "travel_in", "travel_out", "design_speed", "tach_driver", "tach_driven",
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Typed:
+    """One entry as typed: the text, the unit shown in the field, and where the person says it comes from."""
+
+    text: str = ""
+    unit: str = ""
+    origin: Origin | None = None
+    tool: str | None = None
+
+
+@dataclass
+class Reading:
+    """The outcome of reading a form: the spec, a note per field, and the problems."""
+
+    spec: DriveSpec
+    notes: dict[str, Note] = field(default_factory=dict)
+    problems: list[Problem] = field(default_factory=list)
+
+
+def given(key: str, typed: Typed, as_field: str | None = None) -> tuple[Given | None, Note | None]:
+    """Read one quantity into a Given with its uncertainty. Raises QuantityError."""
+    spec = FIELDS[as_field or key]
+    parsed, note = read_field(spec.key, typed.text, typed.unit)
+    if parsed is None:
+        return None, None
+    origin = typed.origin or spec.origin
+    std = standard_uncertainty(parsed.value_si, spec.kind, origin, typed.tool)
+    return Given(parsed.value_si, std, origin, spec.label), note
+
+
+def read_form(
+    quantities: Mapping[str, Typed],
+    choices: Mapping[str, str],
+    forces: Sequence[Typed] = (),
+    deflection: Typed | None = None,
+) -> Reading:
+    """Read a whole sheet form. Quantities by field key; choices are plain words (section, belt, belt_count, classes...)."""
+    reading = Reading(DriveSpec())
+    values: dict[str, Given | None] = {}
+    for key in SURVEY_QUANTITIES:
+        if key in quantities:
+            values[key] = _one(reading, key, quantities[key])
+    reading.spec = replace(reading.spec, **values)  # type: ignore[arg-type]
+    _words(reading, choices)
+    _gauge(reading, choices, forces, deflection)
+    return reading
+
+
+def _one(reading: Reading, key: str, typed: Typed, as_field: str | None = None) -> Given | None:
+    try:
+        found, note = given(key, typed, as_field)
+    except QuantityError as refusal:
+        reading.problems.append(Problem(key, str(refusal)))
+        return None
+    if note:
+        reading.notes[key] = note
+    return found
+
+
+def _words(reading: Reading, choices: Mapping[str, str]) -> None:
+    section = _section(reading, choices.get("section", ""))
+    spec = replace(
+        reading.spec,
+        section=section,
+        belt=_belt(reading, choices.get("belt", ""), section),
+        belt_count=_count(reading, choices.get("belt_count", "")),
+        driver_class=_one_of(reading, "driver_class", choices, get_args(DriverClass)) or "normal",
+        driver_basis=_one_of(reading, "driver_basis", choices, get_args(Basis)) or "outside",
+        driven_basis=_one_of(reading, "driven_basis", choices, get_args(Basis)) or "outside",
+        rotation=_one_of(reading, "rotation", choices, get_args(Rotation)) or "clockwise",
+        driven_class=_one_of(reading, "driven_class", choices, tuple(c.name for c in ip20.driven_classes())),
+        centre_line_deg=_angle(reading, choices.get("centre_line_deg", "")),
+    )
+    reading.spec = spec
+
+
+def _section(reading: Reading, text: str) -> v_belt.Section | None:
+    if not text.strip():
+        return None
+    try:
+        return v_belt.section(text)
+    except v_belt.BeltError as refusal:
+        reading.problems.append(Problem("section", str(refusal)))
+        return None
+
+
+def _belt(reading: Reading, text: str, section: v_belt.Section | None) -> v_belt.Belt | None:
+    if text.strip() in ("", "-", "?"):
+        return None
+    try:
+        if len(text) > LONGEST_WORD:
+            raise v_belt.BeltError("That is too long to be a belt name: write the section and the number, such as B81.")
+        return v_belt.parse_designation(text, section)
+    except v_belt.BeltError as refusal:
+        reading.problems.append(Problem("belt", str(refusal)))
+        return None
+
+
+def _count(reading: Reading, text: str) -> int | None:
+    cleaned = text.strip()
+    if cleaned in ("", "-", "?"):
+        return None
+    if not (cleaned.isascii() and cleaned.isdigit() and len(cleaned) < 4 and 1 <= int(cleaned) <= BELTS_FITTED_LIMIT):
+        reading.problems.append(Problem("belt_count", f"Write how many belts run side by side: 1 to {BELTS_FITTED_LIMIT}."))
+        return None
+    return int(cleaned)
+
+
+def _one_of(reading: Reading, key: str, choices: Mapping[str, str], known: tuple[T, ...]) -> T | None:
+    text = choices.get(key, "").strip()
+    if not text:
+        return None
+    for word in known:
+        if word == text:
+            return word
+    reading.problems.append(Problem(key, f"“{text[:20]}” is not on the list: choose {', '.join(known)}."))
+    return None
+
+
+def _angle(reading: Reading, text: str) -> float:
+    cleaned = text.strip() or "0"
+    if not (cleaned.isascii() and cleaned.isdigit() and len(cleaned) < 4 and int(cleaned) < 360):
+        reading.problems.append(Problem("centre_line_deg", "Choose where the driven sheave lies, 0 to 359 degrees from the right."))
+        return 0.0
+    return float(int(cleaned))
+
+
+def _gauge(reading: Reading, choices: Mapping[str, str], forces: Sequence[Typed], deflection: Typed | None) -> None:
+    state = _one_of(reading, "belt_state", choices, get_args(BeltState)) or "run in"
+    if len(forces) > BELTS_FITTED_LIMIT:
+        reading.problems.append(Problem("forces", f"At most {BELTS_FITTED_LIMIT} belts can be gauged."))
+        return
+    found = [_one(reading, f"force_{i}", f, "force") for i, f in enumerate(forces, 1)]
+    pushed = _one(reading, "deflection", deflection) if deflection else None
+    kept = tuple(f for f in found if f)
+    if kept or pushed:
+        reading.spec = replace(reading.spec, gauge=Gauge(kept, pushed, state))

@@ -1,0 +1,169 @@
+"""Sheet step 1: the sheaves' diameters, ratio, speeds, slip."""
+
+from tuyere.core import speed
+from tuyere.core.families import v_belt
+from tuyere.core.origin import Confidence, Origin
+from tuyere.core.quantity import System, show
+from tuyere.core.sheet.figure import Line, figure, given_figure, shown
+from tuyere.core.sheet.page import Page
+from tuyere.core.sheet.spec import DriveSpec, Given
+from tuyere.core.sheet.verdict import Tone
+from tuyere.core.uncertainty import probability_between, sureness, wrapped
+
+GEOMETRY = "plane geometry and kinematics"
+
+# A rim smaller than this share of the section's least diameter cannot hold the groove at all.
+_LEAST_SHARE = 0.25
+
+_ratio = wrapped(speed.ratio)
+_driven_speed = wrapped(speed.driven_speed)
+_belt_speed = wrapped(speed.belt_speed)
+_slip = wrapped(speed.slip)
+
+
+def diameters(spec: DriveSpec, page: Page) -> None:
+    """Outside and datum diameter of both sheaves, from whichever was entered."""
+    for role, given, basis in (
+        ("driver", spec.driver_diameter, spec.driver_basis),
+        ("driven", spec.driven_diameter, spec.driven_basis),
+    ):
+        if given and spec.section:
+            _one_wheel(spec.section, role, given, basis, page)
+
+
+def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, page: Page) -> None:
+    groove = v_belt.groove(section, given.value)
+    add_us, add_si = shown(groove.two_hd_m, "length", decimals=(2, 2))
+    add = Line("2h_d", f"outside minus datum, groove {section.groove}", add_us, add_si, Origin.STANDARD, Origin.STANDARD)
+    symbols = ("d_o", "d_d") if role == "driver" else ("D_o", "D_d")
+    datum_value = given.u - groove.two_hd_m if basis == "outside" else given.u
+    if datum_value.n < _LEAST_SHARE * section.min_datum_diameter_m:
+        page.refuse(f"{role}_diameter", f"That is too small for a section {section.name} groove: measure over the outside of the rim, or choose a smaller section.")
+        return
+    entered = given_figure(f"{role}_{basis}", f"{role} {basis} diameter", symbols[basis == "datum"], "length", given.value, given.std, given.origin)
+    page.put(entered, given.u)
+    if basis == "outside":
+        page.put(
+            figure(f"{role}_datum", f"{role} datum diameter", symbols[1], "length", datum_value, [entered.line(), add],
+                   f"{symbols[1]} = {symbols[0]} - 2h_d", v_belt.SOURCE, note="The datum diameter is what older books call the pitch diameter."),
+            datum_value,
+        )  # fmt: skip
+    else:
+        outside = given.u + groove.two_hd_m
+        page.put(
+            figure(f"{role}_outside", f"{role} outside diameter", symbols[0], "length", outside, [entered.line(), add],
+                   f"{symbols[0]} = {symbols[1]} + 2h_d", v_belt.SOURCE),
+            outside,
+        )  # fmt: skip
+    if datum_value.n < section.min_datum_diameter_m - 1e-6:
+        least_us, least_si = shown(section.min_datum_diameter_m, "length", decimals=(1, 0))
+        page.flag(
+            "small-sheave", f"{role}_diameter",
+            f"The {role} sheave is below the smallest for section {section.name} ({least_us}, {least_si} datum): the belt bends too sharply and dies early, and the rating does not hold. Fit a larger sheave{'' if section.cogged else ' or a cogged belt'}.",
+        )  # fmt: skip
+
+
+def ratio_and_speeds(spec: DriveSpec, page: Page) -> None:
+    """Ratio, driven speed, belt speed and rim speeds."""
+    if not page.has("driver_datum", "driven_datum"):
+        return
+    small, large = page.values["driver_datum"], page.values["driven_datum"]
+    ratio = _ratio(small, large)
+    by_outside = page.values["driven_outside"].n / page.values["driver_outside"].n
+    page.put(
+        figure("ratio", "speed ratio", "R", "number", ratio, page.lines("driven_datum", "driver_datum"), "R = D_d / d_d", GEOMETRY,
+               note=f"By outside diameters the ratio would be {by_outside:.3f}. The belt's cords run near the datum line, a little outside it; the tachometer settles it."),
+        ratio,
+    )  # fmt: skip
+    if not spec.driver_speed:
+        return
+    driver_value = spec.driver_speed.u
+    driver = page.put(
+        given_figure("driver_speed", "driver speed", "n_1", "rotation", spec.driver_speed.value, spec.driver_speed.std, spec.driver_speed.origin),
+        driver_value,
+    )
+    driven = _driven_speed(driver_value, ratio)
+    page.put(
+        figure("driven_speed", "driven speed", "n_2", "rotation", driven, [driver.line(), *page.lines("ratio")], "n_2 = n_1 / R", GEOMETRY,
+               limits="Without slip; a V-belt drive in order runs 0.5 to 2 % slower."),
+        driven,
+    )  # fmt: skip
+    velocity = _belt_speed(small, driver_value)
+    page.put(
+        figure("belt_speed", "belt speed", "V", "velocity", velocity, page.lines("driver_datum", "driver_speed"), "V = π d_d n_1", GEOMETRY,
+               limits="Classical V-belts run to 6500 ft/min (33 m/s)."),
+        velocity,
+    )  # fmt: skip
+    _speed_limits(spec, page, driven.n)
+
+
+def _speed_limits(spec: DriveSpec, page: Page, driven_speed: float) -> None:
+    assert spec.driver_speed and spec.section
+    for role, rotation in (("driver", spec.driver_speed.value), ("driven", driven_speed)):
+        rim = _belt_speed(page.values[f"{role}_outside"], rotation)
+        page.put(
+            figure(f"{role}_rim_speed", f"{role} rim speed", "v_r", "velocity", rim, page.lines(f"{role}_outside", "driver_speed"),
+                   "v_r = π d_o n", GEOMETRY, limits="Cast iron to 6500 ft/min (33 m/s) unless another limit is cast on the wheel."),
+            rim,
+        )  # fmt: skip
+        if rim.n > speed.CAST_IRON_RIM_LIMIT_M_PER_S:
+            most = show(speed.speed_at_rim_limit(page.values[f"{role}_outside"].n), "rotation", System.US)
+            page.flag(
+                "rim-speed", f"{role}_diameter",
+                f"The {role} rim runs faster than 6500 ft/min (33 m/s), the limit for cast iron: stop at {most}, or fit a wheel marked for the speed.",
+            )  # fmt: skip
+    if page.values["belt_speed"].n > spec.section.max_speed_m_per_s:
+        page.flag("belt-speed", "driver_speed", "The belt runs faster than 6500 ft/min (33 m/s), beyond any classical V-belt rating: use smaller sheaves or a slower motor.")
+
+
+def tachometer(spec: DriveSpec, page: Page) -> None:
+    """Slip from measured speeds, and the driven speed against the design point."""
+    if not page.has("ratio", "driven_speed") or not spec.driver_speed:
+        return
+    if not spec.tach_driven:
+        _against_design(spec, page)
+        return
+    first = spec.tach_driver or spec.driver_speed
+    page.put(given_figure("tach_driven", "driven speed measured", "n_2m", "rotation", spec.tach_driven.value, spec.tach_driven.std, spec.tach_driven.origin))
+    driver = page.put(given_figure("tach_driver", "driver speed" + (" measured" if spec.tach_driver else " by its plate"), "n_1m", "rotation", first.value, first.std, first.origin))
+    slip = _slip(first.u, spec.tach_driven.u, page.values["ratio"])
+    found = page.put(
+        figure("slip", "slip", "s", "share", slip, [driver.line(), *page.lines("tach_driven", "ratio")], "s = 1 - (n_2m / n_1m) R", speed.SLIP_SOURCE, Confidence.MEDIUM),
+        slip,
+    )
+    _slip_verdict(page, found.us, found.plus_minus_us, bool(spec.tach_driver))
+    _against_design(spec, page)
+
+
+def _slip_verdict(page: Page, shown_slip: str, plus_minus: str, both_measured: bool) -> None:
+    slip = page.values["slip"]
+    fault, negative = 1 - probability_between(slip, -9, speed.FAULT_SLIP), probability_between(slip, -9, -0.005)
+    settle = "" if both_measured else " Read the driver's speed with the tachometer too: its plate is only near."
+    doubt = f" (± {plus_minus})" if plus_minus else ""
+    if fault >= 2 / 3:
+        page.say("speed", Tone.WATCH, f"Slip {shown_slip}{doubt}: too much", "Over 3 % is a fault: gauge the tension, look for glazed sides and worn grooves, and check both diameters." + settle, sureness(fault).value)
+    elif negative >= 2 / 3:
+        page.say("speed", Tone.WATCH, f"The driven sheave turns faster than its diameters allow ({shown_slip}{doubt})", "A belt cannot do that: measure both diameters again, and both shafts with the tachometer." + settle, sureness(negative).value)
+    elif slip.s > 0.02:
+        page.say("speed", Tone.OPEN, f"Slip {shown_slip}{doubt}: cannot tell", f"The largest doubt is the {page.figures['slip'].largest_doubt}: measure that better." + settle)
+    else:
+        page.say("speed", Tone.GOOD, f"Slip {shown_slip}{doubt}: as it should be", "A V-belt drive in order slips 0.5 to 2 %.", sureness(1 - fault - negative).value)
+
+
+def _against_design(spec: DriveSpec, page: Page) -> None:
+    if not spec.design_speed:
+        return
+    page.put(given_figure("design_speed", "driven speed it should have", "n_d", "rotation", spec.design_speed.value, spec.design_speed.std, spec.design_speed.origin))
+    actual = spec.tach_driven.u if spec.tach_driven else page.values["driven_speed"]
+    key = "tach_driven" if spec.tach_driven else "driven_speed"
+    off = actual / spec.design_speed.value - 1
+    found = page.put(
+        figure("off_design", "off the design speed", "Δ", "share", off, page.lines(key, "design_speed"), "Δ = n_2 / n_d - 1", "arithmetic"), off
+    )
+    word = "above" if off.n > 0 else "below"
+    size = found.us.lstrip("-")
+    if abs(off.n) <= 0.03:
+        page.say("design", Tone.GOOD, f"At its design speed (within {size})", "")
+    else:
+        how = "measured" if spec.tach_driven else "by the diameters"
+        page.say("design", Tone.WATCH, f"{size} {word} its design speed", f"It should turn {page.figures['design_speed'].us}; {how} it turns {page.figures[key].us}. On a fan power goes with the cube of speed.")

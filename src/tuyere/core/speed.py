@@ -1,0 +1,41 @@
+"""Ratio, driven speed, belt and rim speed, slip. SI inside."""
+
+
+from tuyere.core.quantity import to_si
+
+# Cast iron, when no other limit is cast on the wheel: IP-20; Machinery's Handbook (from memory).
+CAST_IRON_RIM_LIMIT_M_PER_S = to_si(6500, "velocity", "ft/min")
+NORMAL_SLIP = (0.005, 0.02)
+FAULT_SLIP = 0.03
+SLIP_SOURCE = "common practice, no source: 0.5 to 2 % is usual for V-belts, over 3 % is a fault"
+
+
+def ratio(driver_diameter_m: float, driven_diameter_m: float) -> float:
+    """Speed ratio, driver revolutions per driven revolution: D/d."""
+    return driven_diameter_m / driver_diameter_m
+
+
+def driven_speed(driver_rad_per_s: float, speed_ratio: float) -> float:
+    """Driven speed without slip, rad/s."""
+    return driver_rad_per_s / speed_ratio
+
+
+def belt_speed(diameter_m: float, rad_per_s: float) -> float:
+    """Speed of the belt at the diameter it rides on, m/s.
+
+    >>> round(belt_speed(0.254, to_si(1750, "rotation", "rpm")) / 0.00508)
+    4581
+    """
+    return diameter_m * rad_per_s / 2
+
+
+def slip(driver_rad_per_s: float, driven_rad_per_s: float, speed_ratio: float) -> float:
+    """Slip from both measured speeds, as a share: 1 - (n2/n1)(D/d)."""
+    return 1 - driven_rad_per_s / driver_rad_per_s * speed_ratio
+
+
+def speed_at_rim_limit(outside_diameter_m: float, limit_m_per_s: float = CAST_IRON_RIM_LIMIT_M_PER_S) -> float:
+    """Speed at which the rim reaches its limit, rad/s."""
+    return 2 * limit_m_per_s / outside_diameter_m
+
+

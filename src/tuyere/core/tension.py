@@ -1,0 +1,81 @@
+"""How tight: static strand tension, the deflection gauge, and the take-up that changes it.
+
+SI inside. Sources: ARPM/RMA-MPTA IP-20 and Machinery's Handbook for the static tension and the deflection
+forces; the string relation is statics (a centre-loaded string: T = F t / (4 q), 16 F at q = t/64).
+"""
+
+import math
+
+# 450 = 0.9 x 500 in N, W/1000 and m/s; the inch form prints 15 = 0.9 x 16.5 rounded (exactly 14.85).
+# The rounded inch constant is the published one and the higher (safer) by 1 %, so it is the one used.
+_INCH_FORM = 15 / 16.5
+NEW_BELT_LOW, NEW_BELT_HIGH = 1.3, 1.5
+DEFLECTION_RATIO = 1 / 64
+
+
+def centrifugal_tension(mass_kg_per_m: float, belt_speed_m_per_s: float) -> float:
+    """Tension that carries the belt round its curves, N: m v^2."""
+    return mass_kg_per_m * belt_speed_m_per_s**2
+
+
+def static_tension(
+    design_power_w: float, belt_speed_m_per_s: float, belts: int, arc_factor: float, mass_kg_per_m: float
+) -> float:
+    """Static tension of one strand, N.
+
+        T_st = 15 (2.5 - K)/K (1000 Pd)/(N V) + m V^2        (lbf, hp, ft/min)
+
+    Here with P/(2 v) in place of 16.5 Pd 1000/V, so 15/16.5 of the exact half-sum of the strand tensions.
+
+    >>> round(static_tension(7500, 15, 2, 0.95, 0.19))   # exact half-sum would give 247
+    228
+    """
+    half_sum = design_power_w * (2.5 - arc_factor) / (2 * arc_factor * belts * belt_speed_m_per_s)
+    return _INCH_FORM * half_sum + centrifugal_tension(mass_kg_per_m, belt_speed_m_per_s)
+
+
+def running_tensions(power_w: float, belt_speed_m_per_s: float, arc_factor: float) -> tuple[float, float]:
+    """Tight and slack side tension of the whole drive, N, without the centrifugal part: T1 = 1.25 Te/K, T2 = T1 - Te."""
+    effective = power_w / belt_speed_m_per_s
+    tight = 1.25 * effective / arc_factor
+    return tight, tight - effective
+
+
+def deflection(span_m: float) -> float:
+    """Deflection to aim for at mid-span: 1/64 of the span, m (1/64 in per inch, 1.6 mm per 100 mm)."""
+    return span_m * DEFLECTION_RATIO
+
+
+def stiffness_share(stiffness_n: float, belts: int, span_m: float, belt_length_m: float) -> float:
+    """The belt-stiffness term, N: K_y, or K_y t/L for a single belt, whose whole length shares the stretch."""
+    return stiffness_n * span_m / belt_length_m if belts == 1 else stiffness_n
+
+
+def deflection_force(tension_n: float, span_m: float, deflection_m: float, stiffness_term_n: float) -> float:
+    """Force at mid-span, square to the belt, that gives `deflection_m`, N.
+
+    The string part is 4 T q/t. The stretch that the deflection itself causes grows with q^2 and is K_y at
+    q = t/64, so at 1/64 the whole is (T + K_y)/16, the IP-20 form.
+
+    >>> round(deflection_force(160.0, 0.64, 0.01, 0.0), 6)
+    10.0
+    """
+    stretch = stiffness_term_n * (64 * deflection_m / span_m) ** 2
+    return 4 * (tension_n + stretch) * deflection_m / span_m
+
+
+def tension_from_force(force_n: float, span_m: float, deflection_m: float, stiffness_term_n: float) -> float:
+    """Strand tension, N, from a gauge's force: the inverse of `deflection_force`."""
+    stretch = stiffness_term_n * (64 * deflection_m / span_m) ** 2
+    return force_n * span_m / (4 * deflection_m) - stretch
+
+
+def centre_change_for(
+    tension_change_n: float, belt_length_m: float, stiffness_n: float, lean_rad: float
+) -> float:
+    """How far to move the centres apart for a change of strand tension, m.
+
+    dC = dT L / (2 EA cos(lean)) with EA = 2048 K_y, the rigidity that the stiffness term implies. The
+    rigidity is a rule-of-thumb figure: take the answer as within 40 %.
+    """
+    return tension_change_n * belt_length_m / (2 * 2048 * stiffness_n * math.cos(lean_rad))
