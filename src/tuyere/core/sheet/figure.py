@@ -68,7 +68,7 @@ def shown(value: float, kind: str, to_set: bool = False, decimals: tuple[int, in
     return show(value, kind, System.US, us), show(value, kind, System.SI, si)
 
 
-def _plus_minus(std: float, kind: str, decimals: tuple[int, int] | None) -> tuple[str, str]:
+def plus_minus(std: float, kind: str, decimals: tuple[int, int] | None = None) -> tuple[str, str]:
     """Expanded uncertainty (k = 2) in both systems; empty where it would round to nothing."""
     us, si = shown(2 * std, kind, decimals=decimals)
     return tuple(text if any(c in "123456789" for c in text) else "" for text in (us, si))  # type: ignore[return-value]
@@ -95,7 +95,7 @@ def figure(
     nominal, std = (float(value.n), float(value.s)) if isinstance(value, UFloat) else (float(value), 0.0)
     us, si = shown(nominal, kind, to_set, decimals)
     doubt = largest_doubt(value) if isinstance(value, UFloat) else None
-    pm_us, pm_si = _plus_minus(std, kind, decimals)
+    pm_us, pm_si = plus_minus(std, kind, decimals)
     mark = weakest(*(line.weakest for line in inputs), *([origin] if origin is not Origin.COMPUTED else []))
     return Figure(
         key, label, symbol, kind, nominal, std, us, si, origin, mark, pm_us, pm_si,
@@ -110,5 +110,5 @@ def given_figure(
 ) -> Figure:  # fmt: skip
     """A figure somebody entered: no working, its own mark."""
     us, si = shown(value, kind, to_set, decimals)
-    pm_us, pm_si = _plus_minus(std, kind, decimals)
+    pm_us, pm_si = plus_minus(std, kind, decimals)
     return Figure(key, label, symbol, kind, value, std, us, si, origin, origin, pm_us, pm_si)

@@ -20,6 +20,8 @@ SURVEY_QUANTITIES = (
     "driver_power", "driver_speed", "hours_per_day", "driver_diameter", "driven_diameter",
     "centre_distance", "travel_in", "travel_out", "design_speed", "tach_driver", "tach_driven",
 )  # fmt: skip
+# The rest of the design point is kept and shown; nothing is computed from it yet.
+DESIGN_ONLY = ("design_airflow", "design_pressure", "design_amps", "design_turns")
 
 
 @dataclass(frozen=True)
@@ -37,6 +39,7 @@ class Reading:
     """The outcome of reading a form: the spec, a note per field, and the problems."""
 
     spec: DriveSpec
+    design: dict[str, float] = field(default_factory=dict)
     notes: dict[str, Note] = field(default_factory=dict)
     problems: list[Problem] = field(default_factory=list)
 
@@ -65,6 +68,8 @@ def read_form(
         if key in quantities:
             values[key] = _one(reading, key, quantities[key])
     reading.spec = replace(reading.spec, **values)  # type: ignore[arg-type]
+    design = {key: _one(reading, key, quantities[key]) for key in DESIGN_ONLY if key in quantities} | {"design_speed": values.get("design_speed")}
+    reading.design = {key: found.value for key, found in design.items() if found}
     _words(reading, choices)
     _gauge(reading, choices, forces, deflection)
     return reading

@@ -146,6 +146,8 @@ def _slip_verdict(page: Page, shown_slip: str, plus_minus: str, both_measured: b
         page.say("speed", Tone.WATCH, f"The driven sheave turns faster than its diameters allow ({shown_slip}{doubt})", "A belt cannot do that: measure both diameters again, and both shafts with the tachometer." + settle, sureness(negative).value)
     elif slip.s > 0.02:
         page.say("speed", Tone.OPEN, f"Slip {shown_slip}{doubt}: cannot tell", f"The largest doubt is the {page.figures['slip'].largest_doubt}: measure that better." + settle)
+    elif slip.n > speed.NORMAL_SLIP[1]:
+        page.say("speed", Tone.OPEN, f"Slip {shown_slip}{doubt}: on the high side", "0.5 to 2 % is usual, over 3 % a fault: gauge the tension soon." + settle)
     else:
         page.say("speed", Tone.GOOD, f"Slip {shown_slip}{doubt}: as it should be", "A V-belt drive in order slips 0.5 to 2 %.", sureness(1 - fault - negative).value)
 

@@ -1,0 +1,1 @@
+"""The sample plant: an invented maltings with its yard and workshop."""

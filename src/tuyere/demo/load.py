@@ -1,0 +1,112 @@
+"""Load the sample plant: through the same store and core as everybody's writing, at the dates of its story."""
+
+import secrets
+import tomllib
+import uuid
+from datetime import datetime, timedelta
+from importlib import resources
+from typing import Any
+
+from sqlalchemy import Engine
+from sqlmodel import Session
+
+from tuyere.core import speed, tension
+from tuyere.core.quantity import from_si
+from tuyere.core.sheet.solve import Sheet, solve
+from tuyere.store import drives, people
+from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Membership, Person, Site, now
+from tuyere.store.write import Writer, insert
+from tuyere.web.drives import KeepReading, reading_of, survey_form, survey_of
+from tuyere.web.forms import Entry, GaugeForm, SheetForm, SurveyForm, TachometerForm, read_sheet
+
+LENGTHS = ("driver_diameter", "driven_diameter", "centre_distance", "travel_in", "travel_out")
+
+
+def plant() -> dict[str, Any]:
+    """The plant as written in plant.toml."""
+    return tomllib.loads((resources.files("tuyere.demo") / "plant.toml").read_text(encoding="utf-8"))
+
+
+def load_demo(engine: Engine) -> None:
+    """Load the whole plant in one transaction."""
+    story = plant()
+    with Session(engine) as session, session.begin():
+        site = Site(id=uuid.uuid4(), name=story["site"])
+        session.add(site)
+        session.flush()
+        writers: dict[str, Writer] = {}
+        for entry in story["people"]:
+            person = Person(id=uuid.uuid4(), name=entry["name"], passphrase_hash=people.hash_passphrase(secrets.token_hex(16)), one_click=True)
+            session.add(person)
+            session.flush()
+            session.add(Membership(person_id=person.id, site_id=site.id, role=entry["role"]))
+            writers[person.name] = Writer(person.id, site.id, uuid.uuid4())
+        for machine in story["machines"]:
+            _machine(session, site, machine, writers[machine["by"]])
+
+
+def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer) -> None:
+    machine = Machine(id=uuid.uuid4(), site_id=site.id, name=entry["name"], kind=entry["kind"], place=entry["place"])
+    drive = Drive(id=uuid.uuid4(), machine_id=machine.id, name=entry["drive"], family=entry["family"], part_number=entry.get("part_number", ""), note=entry.get("note", ""))
+    drives.add_drive(session, writer, machine, drive)
+    rounds = sorted(
+        [(-s["days"], 0, "survey", s) for s in entry.get("surveys", [])]
+        + [(-t["days"], 1, "tension", t) for t in entry.get("tension", [])]
+        + [(-v["days"], 2, "speed", v) for v in entry.get("speed", [])],
+        key=lambda r: r[:2],
+    )
+    configuration: Configuration | None = None
+    for days, order, what, item in rounds:
+        at = now() + timedelta(days=days, hours=order - 3, minutes=7 * order)
+        if what == "survey":
+            configuration = _survey(session, writer, drive, entry, item, at)
+        else:
+            _reading(session, writer, drive, configuration, what, item, at)
+    for f in entry.get("findings", []):
+        insert(session, writer, Finding(id=uuid.uuid4(), drive_id=drive.id, what=f["what"], weight=f["weight"], found_at=now() - timedelta(days=f["days"]), found_by=writer.person_id), "found")
+    for d in entry.get("dues", []):
+        insert(session, writer, Due(id=uuid.uuid4(), drive_id=drive.id, what=d["what"], due_on=(now() + timedelta(days=d["days"])).date()), "promised")
+
+
+def _entry(key: str, text: str) -> Entry:
+    return Entry(text=text, unit="in" if key in LENGTHS else "")
+
+
+def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any], item: dict[str, Any], at: datetime) -> Configuration:
+    typed = SurveyForm.model_validate(
+        {
+            "quantities": {k: _entry(k, v) for k, v in entry["survey"].items()},
+            "choices": entry["choices"],
+            "design": {k: _entry(k, v) for k, v in entry.get("design", {}).items()},
+        }
+    )
+    form = read_sheet(SheetForm(survey=typed))
+    survey = survey_of(uuid.uuid4(), item["standing"], item["reason"], typed, form, at)
+    return drives.keep_survey(session, writer, drive, drive.row_version, survey)
+
+
+def _reading(session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, what: str, item: dict[str, Any], at: datetime) -> None:
+    sheet = solve(read_sheet(SheetForm(survey=survey_form(drive, configuration))).spec)
+    body = _tension_round(sheet, item) if what == "tension" else _speed_round(sheet, item)
+    row, values = reading_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
+    drives.keep_reading(session, writer, row, values)
+
+
+def _tension_round(sheet: Sheet, item: dict[str, Any]) -> KeepReading:
+    """Gauge forces, to a tenth of a pound, for the strand tensions of the story."""
+    value = {k: f.value_si for k, f in sheet.figures.items()}
+    forces = [
+        tension.deflection_force(ratio * value["static_tension"], value["span"], value["deflection"], value["stiffness_term"]) for ratio in item["ratios"]
+    ]
+    entries = [Entry(text=f"{from_si(force, 'force', 'lbf'):.1f}", unit="lbf") for force in forces]
+    return KeepReading(
+        id=uuid.uuid4(), kind="belt tension", machine_state="isolated", gauge=GaugeForm(forces=entries, belt_state=item["state"]), note=item.get("note", "")
+    )
+
+
+def _speed_round(sheet: Sheet, item: dict[str, Any]) -> KeepReading:
+    """Tachometer speeds, to the rpm, for the slip of the story; the motor a little over its plate speed."""
+    driver = from_si(sheet.figures["driver_speed"].value_si, "rotation", "rpm") * 1.004
+    driven = speed.driven_speed(driver, sheet.figures["ratio"].value_si) * (1 - item["slip"] / 100)
+    form = TachometerForm(tach_driver=Entry(text=f"{driver:.0f}", unit="rpm"), tach_driven=Entry(text=f"{driven:.0f}", unit="rpm"))
+    return KeepReading(id=uuid.uuid4(), kind="shaft speed", machine_state="running, guard on", tachometer=form)

@@ -1,0 +1,1 @@
+"""The record: tables, migrations and the one way to write."""

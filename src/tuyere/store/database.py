@@ -1,0 +1,46 @@
+"""The database connection: one engine a process, from DATABASE_URL."""
+
+import os
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import Engine
+from sqlmodel import Session, create_engine
+
+MIGRATIONS = Path(__file__).parent / "migrations"
+
+
+def engine_from(url: str) -> Engine:
+    """An engine for a PostgreSQL URL (postgresql://...), using psycopg 3."""
+    return create_engine(url.replace("postgresql://", "postgresql+psycopg://", 1), pool_pre_ping=True, pool_size=8)
+
+
+def url_from_environment() -> str:
+    """DATABASE_URL. Raises RuntimeError with a sentence when it is missing."""
+    url = os.environ.get("DATABASE_URL")
+    if not url:
+        raise RuntimeError("DATABASE_URL is not set: start with bin/start, or point it at a PostgreSQL database.")
+    return url
+
+
+def alembic_config(engine: Engine) -> Config:
+    """Alembic's configuration, bound to `engine`."""
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    config.attributes["engine"] = engine
+    return config
+
+
+def migrate(engine: Engine) -> None:
+    """Bring the schema to the newest migration."""
+    command.upgrade(alembic_config(engine), "head")
+
+
+@contextmanager
+def reading_session(engine: Engine) -> Iterator[Session]:
+    """A session for reading; nothing is committed."""
+    with Session(engine) as session:
+        yield session

@@ -1,0 +1,202 @@
+"""Machines, drives and what is fitted to them: the queries and the writes."""
+
+import uuid
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlmodel import Session, col, select
+
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Person, Reading, ReadingValue, Stage, Wheel, now
+from tuyere.store.write import Writer, insert, update
+
+DESIGN_COLUMNS = {
+    "design_speed": "design_speed_rad_per_s",
+    "design_airflow": "design_airflow_m3_per_s",
+    "design_pressure": "design_pressure_pa",
+    "design_amps": "design_amps_a",
+    "design_turns": "design_turns",
+}
+
+
+def site_of_drive(session: Session, drive_id: uuid.UUID) -> uuid.UUID | None:
+    """The site a drive stands at, or None when there is no such drive."""
+    return session.exec(select(Machine.site_id).join(Drive).where(Drive.id == drive_id)).first()
+
+
+def site_of_reading(session: Session, reading_id: uuid.UUID) -> uuid.UUID | None:
+    """The site a reading was taken at, or None."""
+    return session.exec(select(Machine.site_id).join(Drive).join(Reading).where(Reading.id == reading_id)).first()
+
+
+@dataclass(frozen=True)
+class FloorDrive:
+    """A drive as Floor lists it, with what is fitted now, the last reading, and what is open."""
+
+    machine: Machine
+    drive: Drive
+    configuration: Configuration | None
+    stage: Stage | None
+    last_reading: Reading | None
+    findings: list[Finding]
+    dues: list[Due]
+
+
+def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
+    """Every drive of a site, by machine."""
+    pairs = session.exec(
+        select(Machine, Drive).join(Drive, col(Drive.machine_id) == col(Machine.id)).where(Machine.site_id == site_id).order_by(Machine.name, Drive.name)
+    ).all()
+    ids = [drive.id for _, drive in pairs]
+    newest = _newest_configurations(session, ids)
+    stages = {s.configuration_id: s for s in session.exec(select(Stage).where(col(Stage.configuration_id).in_([c.id for c in newest.values()]), Stage.position == 1))}
+    readings: dict[uuid.UUID, Reading] = {}
+    for reading in session.exec(
+        select(Reading).where(col(Reading.drive_id).in_(ids), col(Reading.struck_at).is_(None), Reading.kind == "belt tension").order_by(col(Reading.taken_at))
+    ):
+        readings[reading.drive_id] = reading
+    findings = list(session.exec(select(Finding).where(col(Finding.drive_id).in_(ids), col(Finding.closed_at).is_(None)).order_by(col(Finding.found_at))))
+    dues = list(session.exec(select(Due).where(col(Due.drive_id).in_(ids), col(Due.done_at).is_(None)).order_by(col(Due.due_on))))
+    return [
+        FloorDrive(
+            machine,
+            drive,
+            newest.get(drive.id),
+            stages.get(newest[drive.id].id) if drive.id in newest else None,
+            readings.get(drive.id),
+            [f for f in findings if f.drive_id == drive.id],
+            [d for d in dues if d.drive_id == drive.id],
+        )
+        for machine, drive in pairs
+    ]
+
+
+def _newest_configurations(session: Session, drive_ids: list[uuid.UUID]) -> dict[uuid.UUID, Configuration]:
+    found: dict[uuid.UUID, Configuration] = {}
+    for configuration in session.exec(
+        select(Configuration).where(col(Configuration.drive_id).in_(drive_ids), Configuration.standing != "proposed").order_by(col(Configuration.sequence))
+    ):
+        found[configuration.drive_id] = configuration
+    return found
+
+
+def current_configuration(session: Session, drive_id: uuid.UUID) -> Configuration | None:
+    """What is fitted to a drive now."""
+    return _newest_configurations(session, [drive_id]).get(drive_id)
+
+
+def add_drive(session: Session, writer: Writer, machine: Machine, drive: Drive) -> None:
+    """A new drive, with its machine when that is new too."""
+    if session.get(Machine, machine.id) is None:
+        insert(session, writer, machine, "added machine")
+    insert(session, writer, drive, "added drive")
+
+
+@dataclass(frozen=True)
+class Survey:
+    """A survey to keep: the typed form, and what it means in SI."""
+
+    configuration_id: uuid.UUID
+    standing: str
+    reason: str
+    typed: dict[str, Any]
+    design_typed: dict[str, Any]
+    design_si: dict[str, float | None]
+    spec: DriveSpec
+    made_at: datetime | None = None
+
+
+def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: int, survey: Survey) -> Configuration:
+    """Keep what is fitted as a new configuration, and the design point on the drive. Raises StaleError."""
+    columns = {column: survey.design_si.get(key) for key, column in DESIGN_COLUMNS.items()}
+    update(session, writer, drive, seen_version, {**columns, "typed": survey.design_typed}, "kept survey")
+    last = session.exec(select(Configuration).where(Configuration.drive_id == drive.id).order_by(col(Configuration.sequence).desc())).first()
+    spec = survey.spec
+    configuration = Configuration(
+        id=survey.configuration_id,
+        drive_id=drive.id,
+        sequence=(last.sequence if last else 0) + 1,
+        standing=survey.standing,
+        reason=survey.reason,
+        driver_power_w=_value(spec.driver_power),
+        driver_speed_rad_per_s=_value(spec.driver_speed),
+        driver_class=spec.driver_class,
+        driven_class=spec.driven_class,
+        hours_per_day=spec.hours_per_day.value / 3600 if spec.hours_per_day else None,
+        rotation=spec.rotation,
+        made_by=writer.person_id,
+        made_at=survey.made_at or now(),
+        typed=survey.typed,
+    )
+    insert(session, writer, configuration, "kept configuration")
+    stage = Stage(
+        id=uuid.uuid5(configuration.id, "stage 1"),
+        configuration_id=configuration.id,
+        position=1,
+        section=spec.section.name if spec.section else None,
+        belt=spec.belt.designation if spec.belt else None,
+        belt_count=spec.belt_count,
+        centre_distance_m=_value(spec.centre_distance),
+        travel_in_m=_value(spec.travel_in),
+        travel_out_m=_value(spec.travel_out),
+        centre_line_deg=spec.centre_line_deg,
+    )
+    insert(session, writer, stage, "kept stage")
+    for position, (role, given, basis) in enumerate(
+        (("driver", spec.driver_diameter, spec.driver_basis), ("driven", spec.driven_diameter, spec.driven_basis)), 1
+    ):
+        wheel = Wheel(id=uuid.uuid5(stage.id, role), stage_id=stage.id, position=position, role=role, diameter_m=_value(given), basis=basis)
+        insert(session, writer, wheel, "kept wheel")
+    return configuration
+
+
+def _value(given: Any) -> float | None:
+    return given.value if given else None
+
+
+def keep_reading(session: Session, writer: Writer, reading: Reading, values: list[ReadingValue]) -> None:
+    """Keep a reading and its values."""
+    insert(session, writer, reading, "kept reading")
+    for value in values:
+        insert(session, writer, value, "kept reading value")
+
+
+def strike_reading(session: Session, writer: Writer, reading: Reading, seen_version: int, struck: bool) -> None:
+    """Strike a reading out, or restore it. Raises StaleError."""
+    values: dict[str, Any] = {"struck_at": now() if struck else None, "struck_by": writer.person_id if struck else None}
+    update(session, writer, reading, seen_version, values, "struck out reading" if struck else "restored reading")
+
+
+@dataclass(frozen=True)
+class LogEntry:
+    """One line of a drive's log: a reading with its values, or a configuration."""
+
+    at: datetime
+    who: str
+    reading: Reading | None = None
+    values: tuple[ReadingValue, ...] = ()
+    configuration: Configuration | None = None
+    stage: Stage | None = None
+    finding: Finding | None = None
+
+
+def log(session: Session, drive_id: uuid.UUID) -> list[LogEntry]:
+    """Everything that happened to a drive, newest first."""
+    values: dict[uuid.UUID, list[ReadingValue]] = {}
+    for value in session.exec(select(ReadingValue).join(Reading).where(Reading.drive_id == drive_id).order_by(ReadingValue.quantity, col(ReadingValue.position))):
+        values.setdefault(value.reading_id, []).append(value)
+    entries = [
+        LogEntry(reading.taken_at, name, reading=reading, values=tuple(values.get(reading.id, ())))
+        for reading, name in session.exec(select(Reading, Person.name).join(Person, col(Person.id) == col(Reading.taken_by)).where(Reading.drive_id == drive_id))
+    ]
+    for configuration, stage, name in session.exec(
+        select(Configuration, Stage, Person.name)
+        .join(Stage, (col(Stage.configuration_id) == col(Configuration.id)) & (col(Stage.position) == 1))
+        .join(Person, col(Person.id) == col(Configuration.made_by))
+        .where(Configuration.drive_id == drive_id)
+    ):
+        entries.append(LogEntry(configuration.made_at, name, configuration=configuration, stage=stage))
+    for finding, name in session.exec(select(Finding, Person.name).join(Person, col(Person.id) == col(Finding.found_by)).where(Finding.drive_id == drive_id)):
+        entries.append(LogEntry(finding.found_at, name, finding=finding))
+    return sorted(entries, key=lambda e: e.at, reverse=True)

@@ -1,0 +1,317 @@
+"""The tables. What is fitted (configuration, stage, wheel) is never changed, only followed by a newer one.
+
+Quantities are SI with the unit in the column's name; `typed` keeps what people wrote, per field.
+"""
+
+import uuid
+from datetime import UTC, date, datetime
+from enum import StrEnum
+from typing import Any
+
+from sqlalchemy import CheckConstraint, Column, DateTime, Index, UniqueConstraint, text
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlmodel import Field, SQLModel
+
+SQLModel.metadata.naming_convention = {
+    "ix": "ix_%(table_name)s_%(column_0_name)s",
+    "uq": "uq_%(table_name)s_%(column_0_N_name)s",
+    "ck": "ck_%(table_name)s_%(constraint_name)s",
+    "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
+    "pk": "pk_%(table_name)s",
+}
+
+
+def now() -> datetime:
+    """The current time, UTC."""
+    return datetime.now(UTC)
+
+
+def _json() -> Any:
+    return Field(default_factory=dict, sa_column=Column(JSONB, nullable=False, server_default="{}"))
+
+
+def _when() -> Any:
+    return Field(default_factory=now, sa_type=DateTime(timezone=True))
+
+
+def _version() -> Any:
+    return Field(default=1, ge=1)
+
+
+def _one_of(column: str, *words: str) -> CheckConstraint:
+    listed = ", ".join(f"'{w}'" for w in words)
+    return CheckConstraint(f"{column} IN ({listed})", name=f"{column}_known")
+
+
+def _not_blank(column: str) -> CheckConstraint:
+    return CheckConstraint(f"length(btrim({column})) BETWEEN 1 AND 120", name=f"{column}_not_blank")
+
+
+class Role(StrEnum):
+    """What a person may do at a site; each includes the ones before it."""
+
+    VIEWER = "viewer"
+    MECHANIC = "mechanic"
+    LEAD = "lead"
+
+    def covers(self, wanted: "Role") -> bool:
+        order = list(Role)
+        return order.index(self) >= order.index(wanted)
+
+
+class Site(SQLModel, table=True):
+    """A plant."""
+
+    __table_args__ = (_not_blank("name"),)
+    id: uuid.UUID = Field(primary_key=True)
+    name: str = Field(unique=True)
+    row_version: int = _version()
+
+
+class Person(SQLModel, table=True):
+    """Somebody who signs in. `one_click` marks a demo person."""
+
+    __table_args__ = (_not_blank("name"),)
+    id: uuid.UUID = Field(primary_key=True)
+    name: str = Field(unique=True)
+    passphrase_hash: str
+    one_click: bool = False
+    row_version: int = _version()
+
+
+class Membership(SQLModel, table=True):
+    """A person's role at a site."""
+
+    __table_args__ = (_one_of("role", *Role),)
+    person_id: uuid.UUID = Field(foreign_key="person.id", primary_key=True)
+    site_id: uuid.UUID = Field(foreign_key="site.id", primary_key=True)
+    role: str
+
+
+class SignInFailure(SQLModel, table=True):
+    """A failed sign-in: too many in a while close the name for a while."""
+
+    __tablename__ = "sign_in_failure"
+    id: int | None = Field(default=None, primary_key=True)
+    name: str = Field(index=True)
+    at: datetime = _when()
+
+
+class FirstLeadCode(SQLModel, table=True):
+    """The one-time code that makes the first lead of a plant without people; kept hashed."""
+
+    __tablename__ = "first_lead_code"
+    id: int = Field(primary_key=True)
+    code_hash: str
+    used_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))  # type: ignore[call-overload]
+
+
+class Machine(SQLModel, table=True):
+    """A machine at a site: where it stands and what it is."""
+
+    __table_args__ = (_not_blank("name"), UniqueConstraint("site_id", "name"))
+    id: uuid.UUID = Field(primary_key=True)
+    site_id: uuid.UUID = Field(foreign_key="site.id", index=True)
+    name: str
+    kind: str = ""
+    place: str = ""
+    row_version: int = _version()
+
+
+class Drive(SQLModel, table=True):
+    """A drive of a machine. The design point is what it is meant to have (SI; `typed` as written)."""
+
+    __table_args__ = (
+        _not_blank("name"),
+        UniqueConstraint("machine_id", "name"),
+        _one_of("family", "v-belt", "synchronous", "flat belt", "roller chain"),
+        CheckConstraint("design_speed_rad_per_s > 0", name="design_speed_positive"),
+        CheckConstraint("design_airflow_m3_per_s > 0", name="design_airflow_positive"),
+        CheckConstraint("design_pressure_pa > 0", name="design_pressure_positive"),
+        CheckConstraint("design_amps_a > 0", name="design_amps_positive"),
+        CheckConstraint("design_turns >= 0", name="design_turns_not_negative"),
+    )
+    id: uuid.UUID = Field(primary_key=True)
+    machine_id: uuid.UUID = Field(foreign_key="machine.id", index=True)
+    name: str
+    family: str
+    part_number: str = ""
+    note: str = ""
+    design_speed_rad_per_s: float | None = None
+    design_airflow_m3_per_s: float | None = None
+    design_pressure_pa: float | None = None
+    design_amps_a: float | None = None
+    design_turns: float | None = None
+    typed: dict[str, Any] = _json()
+    row_version: int = _version()
+
+
+class Configuration(SQLModel, table=True):
+    """What is (or was, or is proposed to be) fitted to a drive. Never overwritten."""
+
+    __table_args__ = (
+        UniqueConstraint("drive_id", "sequence"),
+        _one_of("standing", "as found", "as left", "corrected", "proposed"),
+        CheckConstraint("sequence >= 1", name="sequence_from_one"),
+        CheckConstraint("driver_power_w > 0", name="driver_power_positive"),
+        CheckConstraint("driver_speed_rad_per_s > 0", name="driver_speed_positive"),
+        CheckConstraint("hours_per_day > 0 AND hours_per_day <= 24", name="hours_in_a_day"),
+    )
+    id: uuid.UUID = Field(primary_key=True)
+    drive_id: uuid.UUID = Field(foreign_key="drive.id", index=True)
+    sequence: int
+    standing: str
+    reason: str = ""
+    driver_power_w: float | None = None
+    driver_speed_rad_per_s: float | None = None
+    driver_class: str = "normal"
+    driven_class: str | None = None
+    hours_per_day: float | None = None
+    rotation: str = "clockwise"
+    made_by: uuid.UUID = Field(foreign_key="person.id")
+    made_at: datetime = _when()
+    typed: dict[str, Any] = _json()
+
+
+class Stage(SQLModel, table=True):
+    """One belt set (or chain) of a configuration, with the wheels it runs on; a jackshaft makes two stages."""
+
+    __table_args__ = (
+        UniqueConstraint("configuration_id", "position"),
+        CheckConstraint("position >= 1", name="position_from_one"),
+        CheckConstraint("belt_count BETWEEN 1 AND 20", name="belt_count_sensible"),
+        CheckConstraint("centre_distance_m > 0", name="centre_distance_positive"),
+        CheckConstraint("travel_in_m >= 0 AND travel_out_m >= 0", name="travel_not_negative"),
+        CheckConstraint("centre_line_deg >= 0 AND centre_line_deg < 360", name="centre_line_turn"),
+    )
+    id: uuid.UUID = Field(primary_key=True)
+    configuration_id: uuid.UUID = Field(foreign_key="configuration.id", index=True)
+    position: int
+    section: str | None = None
+    belt: str | None = None
+    belt_count: int | None = None
+    centre_distance_m: float | None = None
+    travel_in_m: float | None = None
+    travel_out_m: float | None = None
+    centre_line_deg: float = 0
+
+
+class Wheel(SQLModel, table=True):
+    """A wheel of a stage, in the order the belt meets them from the driver."""
+
+    __table_args__ = (
+        UniqueConstraint("stage_id", "position"),
+        _one_of("role", "driver", "driven", "idler"),
+        _one_of("basis", "outside", "datum"),
+        CheckConstraint("diameter_m > 0", name="diameter_positive"),
+    )
+    id: uuid.UUID = Field(primary_key=True)
+    stage_id: uuid.UUID = Field(foreign_key="stage.id", index=True)
+    position: int
+    role: str
+    diameter_m: float | None = None
+    basis: str = "outside"
+
+
+class Reading(SQLModel, table=True):
+    """Something somebody measured, at one time, in one state of the machine. Struck out, never deleted."""
+
+    __table_args__ = (
+        _one_of("kind", "belt tension", "shaft speed"),
+        _one_of("machine_state", "isolated", "running, guard on"),
+        CheckConstraint("hour_meter_h >= 0", name="hour_meter_not_negative"),
+        Index("reading_of_drive", "drive_id", "taken_at"),
+    )
+    id: uuid.UUID = Field(primary_key=True)
+    drive_id: uuid.UUID = Field(foreign_key="drive.id")
+    configuration_id: uuid.UUID | None = Field(default=None, foreign_key="configuration.id")
+    stage_position: int = 1
+    kind: str
+    taken_at: datetime = _when()
+    taken_by: uuid.UUID = Field(foreign_key="person.id")
+    machine_state: str
+    method: str
+    tool: str
+    strand: str = ""
+    belt_state: str = ""
+    hour_meter_h: float | None = None
+    note: str = ""
+    summary: dict[str, Any] = _json()
+    struck_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))  # type: ignore[call-overload]
+    struck_by: uuid.UUID | None = Field(default=None, foreign_key="person.id")
+    row_version: int = _version()
+
+
+class ReadingValue(SQLModel, table=True):
+    """One value of a reading: what was typed, the SI value and its standard uncertainty."""
+
+    __tablename__ = "reading_value"
+    __table_args__ = (
+        UniqueConstraint("reading_id", "quantity", "position"),
+        CheckConstraint("std_si >= 0", name="std_not_negative"),
+    )
+    id: uuid.UUID = Field(primary_key=True)
+    reading_id: uuid.UUID = Field(foreign_key="reading.id", index=True)
+    quantity: str
+    position: int = 1
+    kind: str
+    typed_text: str
+    typed_unit: str
+    origin: str
+    value_si: float
+    std_si: float
+
+
+class Finding(SQLModel, table=True):
+    """What an inspection saw; open until closed."""
+
+    __table_args__ = (_not_blank("what"), _one_of("weight", "watch", "stop"))
+    id: uuid.UUID = Field(primary_key=True)
+    drive_id: uuid.UUID = Field(foreign_key="drive.id", index=True)
+    what: str
+    weight: str = "watch"
+    found_at: datetime = _when()
+    found_by: uuid.UUID = Field(foreign_key="person.id")
+    closed_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))  # type: ignore[call-overload]
+    row_version: int = _version()
+
+
+class Due(SQLModel, table=True):
+    """A promise to look again; open until done."""
+
+    __table_args__ = (_not_blank("what"),)
+    id: uuid.UUID = Field(primary_key=True)
+    drive_id: uuid.UUID = Field(foreign_key="drive.id", index=True)
+    what: str
+    due_on: date
+    done_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))  # type: ignore[call-overload]
+    row_version: int = _version()
+
+
+class AuditEntry(SQLModel, table=True):
+    """Who changed what and when. Append-only: the database refuses to change or delete a row."""
+
+    __tablename__ = "audit_entry"
+    __table_args__ = (Index("audit_of_subject", "subject_table", "subject_id", "id"),)
+    id: int | None = Field(default=None, primary_key=True)
+    at: datetime = _when()
+    person_id: uuid.UUID | None = Field(default=None, foreign_key="person.id")
+    site_id: uuid.UUID | None = Field(default=None, foreign_key="site.id")
+    action: str
+    subject_table: str
+    subject_id: uuid.UUID
+    row_version: int | None = None
+    idempotency_key: uuid.UUID | None = None
+    changes: dict[str, Any] = _json()
+
+
+class KeptAnswer(SQLModel, table=True):
+    """The answer to a write, by its idempotency key: a repeated request gets it again and stores nothing."""
+
+    __tablename__ = "kept_answer"
+    key: uuid.UUID = Field(primary_key=True)
+    person_id: uuid.UUID = Field(foreign_key="person.id")
+    request_hash: str
+    status: int = 0
+    body: dict[str, Any] = _json()
+    at: datetime = Field(default_factory=now, sa_column=Column(DateTime(timezone=True), nullable=False, server_default=text("now()")))

@@ -1,0 +1,135 @@
+"""The one way to write: one transaction, once per idempotency key, versioned, audited.
+
+Every write to the record goes through `write_once`. Inside it, `insert` and `update` keep the audit entry
+beside the row, in the same transaction.
+"""
+
+import hashlib
+import json
+import uuid
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import date, datetime
+from typing import Any
+
+from sqlalchemy import Engine, text
+from sqlmodel import Session, SQLModel, col, select
+
+from tuyere.store.tables import AuditEntry, KeptAnswer, Person
+
+
+class StaleError(Exception):
+    """Somebody else changed the row first; `since` tells what they changed."""
+
+    def __init__(self, current_version: int, since: list[dict[str, Any]]) -> None:
+        super().__init__("the row has changed since it was read")
+        self.current_version = current_version
+        self.since = since
+
+
+class KeyReusedError(Exception):
+    """The idempotency key came before with another request."""
+
+
+@dataclass(frozen=True)
+class Writer:
+    """Who writes, where, and under which idempotency key."""
+
+    person_id: uuid.UUID
+    site_id: uuid.UUID
+    key: uuid.UUID
+
+
+@dataclass(frozen=True)
+class Answer:
+    """What a write answers: an HTTP-like status and a JSON body. `repeated` tells an answer kept from before."""
+
+    status: int
+    body: dict[str, Any]
+    repeated: bool = False
+
+
+def write_once(engine: Engine, writer: Writer, request: Any, work: Callable[[Session], Answer]) -> Answer:
+    """Run `work` in one transaction, once for the writer's key; a repeated request gets the kept answer.
+
+    Two of the same at once: the second waits on the key's row for the first to commit. Raises KeyReusedError
+    when the key was used for another request or by somebody else.
+    """
+    digest = hashlib.sha256(json.dumps(request, sort_keys=True, default=str).encode()).hexdigest()
+    with Session(engine) as session, session.begin():
+        claimed = session.execute(
+            text(
+                "INSERT INTO kept_answer (key, person_id, request_hash, status, body, at)"
+                " VALUES (:key, :person, :hash, 0, '{}', now()) ON CONFLICT (key) DO NOTHING RETURNING key"
+            ),
+            {"key": writer.key, "person": writer.person_id, "hash": digest},
+        ).first()
+        kept = session.get_one(KeptAnswer, writer.key)
+        if claimed is None:
+            if kept.request_hash != digest or kept.person_id != writer.person_id:
+                raise KeyReusedError
+            return Answer(kept.status, kept.body, repeated=True)
+        answer = work(session)
+        kept.status, kept.body = answer.status, answer.body
+        session.add(kept)
+        return answer
+
+
+def insert(session: Session, writer: Writer, row: SQLModel, action: str) -> None:
+    """Add a row and its audit entry. The parent must be in the database before its children: flushes."""
+    session.add(row)
+    session.flush()
+    _audit(session, writer, row, action, {name: [None, value] for name, value in _plain(row).items()})
+
+
+def update(session: Session, writer: Writer, row: Any, seen_version: int, values: dict[str, Any], action: str) -> None:
+    """Change a row that the writer saw at `seen_version`. Raises StaleError when it has moved on since."""
+    session.refresh(row, with_for_update=True)
+    if row.row_version != seen_version:
+        raise StaleError(row.row_version, changes_since(session, row.__tablename__, row.id, seen_version))
+    before = _plain(row)
+    for name, value in values.items():
+        setattr(row, name, value)
+    row.row_version += 1
+    session.add(row)
+    session.flush()
+    after = _plain(row)
+    _audit(session, writer, row, action, {n: [before[n], after[n]] for n in after if before[n] != after[n]})
+
+
+def changes_since(session: Session, table: str, row_id: uuid.UUID, version: int) -> list[dict[str, Any]]:
+    """What happened to a row after `version`: who, when, what."""
+    entries = session.exec(
+        select(AuditEntry, Person.name)
+        .join(Person, col(Person.id) == col(AuditEntry.person_id), isouter=True)
+        .where(AuditEntry.subject_table == table, AuditEntry.subject_id == row_id, col(AuditEntry.row_version) > version)
+        .order_by(col(AuditEntry.id))
+    )
+    return [
+        {"at": e.at.isoformat(), "who": name or "", "action": e.action, "changes": {k: v for k, v in e.changes.items() if k != "row_version"}}
+        for e, name in entries
+    ]
+
+
+def _audit(session: Session, writer: Writer, row: Any, action: str, changes: dict[str, Any]) -> None:
+    session.add(
+        AuditEntry(
+            person_id=writer.person_id,
+            site_id=writer.site_id,
+            action=action,
+            subject_table=row.__tablename__,
+            subject_id=row.id,
+            row_version=getattr(row, "row_version", None),
+            idempotency_key=writer.key,
+            changes=changes,
+        )
+    )
+
+
+def _plain(row: SQLModel) -> dict[str, Any]:
+    secret = {"passphrase_hash", "code_hash"}
+    return {k: _json_value(v) for k, v in row.model_dump().items() if k not in secret}
+
+
+def _json_value(value: Any) -> Any:
+    return value.isoformat() if isinstance(value, (datetime, date)) else str(value) if isinstance(value, uuid.UUID) else value

@@ -1,0 +1,363 @@
+"""POST /api/calc/<name>: every computation, without any record. Nothing is stored, so nothing is asked of the caller."""
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+
+from tuyere.core import speed, tension
+from tuyere.core.families import v_belt
+from tuyere.core.geometry import open_belt
+from tuyere.core.origin import Origin
+from tuyere.core.quantity import KINDS, QuantityError, System, parse, show
+from tuyere.core.rating import ip20
+from tuyere.core.sheet.drawing import Drawing
+from tuyere.core.sheet.field import Note
+from tuyere.core.sheet.figure import Figure
+from tuyere.core.sheet.solve import Sheet, solve
+from tuyere.core.sheet.spec import Basis, BeltState, DriverClass, DriveSpec, Gauge, Given, Rotation
+from tuyere.core.sheet.verdict import Flag, Problem, Verdict
+from tuyere.core.uncertainty import standard_uncertainty
+from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.forms import SheetForm, Strict, read_sheet
+from tuyere.web.rules import anyone
+
+blueprint = APIBlueprint(
+    "calc",
+    __name__,
+    url_prefix="/api/calc",
+    abp_tags=[Tag(name="calc", description="Computations without a record; SI numbers, the unit in the field's name")],
+    abp_responses={"422": ProblemOut},
+)
+
+
+class SheetOut(BaseModel):
+    """Everything the sheet shows: figures by key, what each field understood, verdicts, flags, problems, the drawing."""
+
+    figures: dict[str, Figure]
+    notes: dict[str, Note]
+    verdicts: list[Verdict]
+    flags: list[Flag]
+    problems: list[Problem]
+    drawing: Drawing | None
+    wanted: list[str]
+
+
+def sheet_out(sheet: Sheet, notes: dict[str, Note] | None = None, problems: list[Problem] | None = None) -> SheetOut:
+    """A solved sheet as an answer, with what the form's reading said."""
+    return SheetOut(
+        figures=sheet.figures,
+        notes=notes or {},
+        verdicts=list(sheet.verdicts),
+        flags=list(sheet.flags),
+        problems=[*(problems or []), *sheet.problems],
+        drawing=sheet.drawing,
+        wanted=list(sheet.wanted),
+    )
+
+
+def answer(model: BaseModel, status: int = 200) -> Response:
+    """A model as JSON."""
+    return Response(model.model_dump_json(), status=status, content_type="application/json")
+
+
+def _refuse(field: str, reason: Exception) -> Refusal:
+    return Refusal(422, str(reason), [FieldError(field=field, detail=str(reason))])
+
+
+@blueprint.post("/sheet", summary="The whole sheet from what was typed", responses={"200": SheetOut})
+@anyone()
+def calc_sheet(body: SheetForm) -> Response:
+    reading = read_sheet(body)
+    return answer(sheet_out(solve(reading.spec), reading.notes, reading.problems))
+
+
+class DriveIn(Strict):
+    """A drive in SI. Leave out what is not known."""
+
+    driver_power_w: float | None = Field(None, gt=0, le=3e6)
+    driver_speed_rad_per_s: float | None = Field(None, gt=0, le=2500)
+    driver_class: DriverClass = "normal"
+    driven_class: str | None = Field(None, max_length=40)
+    hours_per_day: float | None = Field(None, gt=0, le=24)
+    section: str | None = Field(None, max_length=4)
+    driver_diameter_m: float | None = Field(None, gt=0.01, le=3.1)
+    driver_basis: Basis = "outside"
+    driven_diameter_m: float | None = Field(None, gt=0.01, le=3.1)
+    driven_basis: Basis = "outside"
+    centre_distance_m: float | None = Field(None, gt=0, le=20)
+    belt: str | None = Field(None, max_length=12)
+    belt_count: int | None = Field(None, ge=1, le=20)
+    travel_in_m: float | None = Field(None, ge=0, le=5)
+    travel_out_m: float | None = Field(None, ge=0, le=5)
+    design_speed_rad_per_s: float | None = Field(None, gt=0, le=2500)
+    rotation: Rotation = "clockwise"
+    centre_line_deg: float = Field(0, ge=0, lt=360)
+    tach_driver_rad_per_s: float | None = Field(None, gt=0, le=2500)
+    tach_driven_rad_per_s: float | None = Field(None, gt=0, le=2500)
+    gauge_forces_n: list[float] = Field(default_factory=list, max_length=20)
+    gauge_deflection_m: float | None = Field(None, gt=0, le=0.5)
+    belt_state: BeltState = "run in"
+
+
+@blueprint.post("/drive", summary="The whole sheet from SI numbers", responses={"200": SheetOut})
+@anyone()
+def calc_drive(body: DriveIn) -> Response:
+    return answer(sheet_out(solve(_spec(body))))
+
+
+def _given(value: float | None, kind: str, origin: Origin, name: str) -> Given | None:
+    return None if value is None else Given(value, standard_uncertainty(value, kind, origin), origin, name)
+
+
+def _spec(body: DriveIn) -> DriveSpec:
+    try:
+        section = v_belt.section(body.section) if body.section else None
+        belt = v_belt.parse_designation(body.belt, section) if body.belt else None
+    except v_belt.BeltError as reason:
+        raise _refuse("belt" if body.belt else "section", reason) from None
+    if body.driven_class and body.driven_class not in {c.name for c in ip20.driven_classes()}:
+        raise Refusal(422, "Choose a class of driven machine.", [FieldError(field="driven_class", detail="One of: " + ", ".join(c.name for c in ip20.driven_classes()))])
+    if any(not 0 < force <= 5000 for force in body.gauge_forces_n):
+        raise Refusal(422, "A gauge force lies above 0 and up to 5000 N.", [FieldError(field="gauge_forces_n", detail="A gauge force lies above 0 and up to 5000 N.")])
+    m, n, c = Origin.MEASURED, Origin.NAMEPLATE, Origin.CHOSEN
+    forces = tuple(Given(f, standard_uncertainty(f, "force", m, "spring gauge"), m, "gauge force") for f in body.gauge_forces_n)
+    hours = body.hours_per_day * 3600 if body.hours_per_day else None
+    return DriveSpec(
+        driver_power=_given(body.driver_power_w, "power", n, "driver power"),
+        driver_speed=_given(body.driver_speed_rad_per_s, "rotation", n, "driver speed"),
+        driver_class=body.driver_class,
+        driven_class=body.driven_class,
+        hours_per_day=_given(hours, "duration", c, "hours a day"),
+        section=section,
+        driver_diameter=_given(body.driver_diameter_m, "length", m, "driver sheave diameter"),
+        driver_basis=body.driver_basis,
+        driven_diameter=_given(body.driven_diameter_m, "length", m, "driven sheave diameter"),
+        driven_basis=body.driven_basis,
+        centre_distance=_given(body.centre_distance_m, "length", m, "centre distance"),
+        belt=belt,
+        belt_count=body.belt_count,
+        travel_in=_given(body.travel_in_m, "length", m, "motor can move closer by"),
+        travel_out=_given(body.travel_out_m, "length", m, "motor can move away by"),
+        design_speed=_given(body.design_speed_rad_per_s, "rotation", n, "driven speed it should have"),
+        rotation=body.rotation,
+        centre_line_deg=body.centre_line_deg,
+        tach_driver=_given(body.tach_driver_rad_per_s, "rotation", m, "driver speed by tachometer"),
+        tach_driven=_given(body.tach_driven_rad_per_s, "rotation", m, "driven speed by tachometer"),
+        gauge=Gauge(forces, _given(body.gauge_deflection_m, "length", c, "deflection used"), body.belt_state) if forces else None,
+    )
+
+
+class QuantityIn(Strict):
+    """Text to read as a quantity of `kind`; a bare number takes `unit`."""
+
+    text: str = Field(max_length=200)
+    kind: str = Field("length", max_length=20)
+    unit: str = Field("", max_length=12)
+
+
+class QuantityOut(BaseModel):
+    """What was understood: SI value (null: not known) in `si_unit`, and both systems as shown."""
+
+    value_si: float | None
+    si_unit: str
+    us: str
+    si: str
+
+
+@blueprint.post("/quantity", summary="Read a quantity as people write it", responses={"200": QuantityOut})
+@anyone()
+def calc_quantity(body: QuantityIn) -> Response:
+    kind = KINDS.get(body.kind)
+    if not kind:
+        raise Refusal(422, "Unknown kind of quantity.", [FieldError(field="kind", detail="One of: " + ", ".join(KINDS))])
+    unit = body.unit if body.unit in {u.symbol for u in kind.units} else kind.us_symbol
+    try:
+        parsed = parse(body.text, body.kind, unit)
+    except QuantityError as reason:
+        raise _refuse("text", reason) from None
+    if parsed is None:
+        return answer(QuantityOut(value_si=None, si_unit=kind.si_unit, us="not known", si="not known"))
+    return answer(
+        QuantityOut(value_si=parsed.value_si, si_unit=kind.si_unit, us=show(parsed.value_si, body.kind, System.US), si=show(parsed.value_si, body.kind, System.SI))
+    )
+
+
+Metres = Field(gt=0, le=20)
+
+
+class TwoWheelsIn(Strict):
+    """An open belt: diameters of the belt's line (datum diameters for the datum length) and centre distance, m."""
+
+    driver_diameter_m: float = Metres
+    driven_diameter_m: float = Metres
+    centre_distance_m: float = Metres
+
+
+class PathOut(BaseModel):
+    """Belt length, span (m) and wraps (rad)."""
+
+    belt_length_m: float
+    span_m: float
+    driver_wrap_rad: float
+    driven_wrap_rad: float
+
+
+@blueprint.post("/belt-length", summary="Exact open-belt length, span and wraps", responses={"200": PathOut})
+@anyone()
+def calc_belt_length(body: TwoWheelsIn) -> Response:
+    wheels = body.driver_diameter_m, body.driven_diameter_m, body.centre_distance_m
+    try:
+        driver, driven = open_belt.wraps(*wheels)
+    except open_belt.GeometryError as reason:
+        raise _refuse("centre_distance_m", reason) from None
+    return answer(PathOut(belt_length_m=open_belt.belt_length(*wheels), span_m=open_belt.span_length(*wheels), driver_wrap_rad=driver, driven_wrap_rad=driven))
+
+
+class BeltLengthIn(Strict):
+    """Two wheels and a belt length, m."""
+
+    driver_diameter_m: float = Metres
+    driven_diameter_m: float = Metres
+    belt_length_m: float = Field(gt=0, le=50)
+
+
+class CentresOut(BaseModel):
+    """Centre distance, m."""
+
+    centre_distance_m: float
+
+
+@blueprint.post("/centre-distance", summary="Centre distance for a belt length", responses={"200": CentresOut})
+@anyone()
+def calc_centre_distance(body: BeltLengthIn) -> Response:
+    try:
+        found = open_belt.centre_distance(body.driver_diameter_m, body.driven_diameter_m, body.belt_length_m)
+    except open_belt.GeometryError as reason:
+        raise _refuse("belt_length_m", reason) from None
+    return answer(CentresOut(centre_distance_m=found))
+
+
+class RatedPowerIn(Strict):
+    """A belt section on its small sheave (datum diameter, m), the faster shaft's speed and the ratio (1 or more)."""
+
+    section: str = Field(max_length=4)
+    small_diameter_m: float = Field(gt=0.01, le=3.1)
+    fast_shaft_rad_per_s: float = Field(gt=0, le=2500)
+    ratio: float = Field(1.0, ge=1, le=100)
+
+
+class RatedPowerOut(BaseModel):
+    """Rated power of one belt at 180 degrees and the reference length, W."""
+
+    basic_w: float
+    added_for_ratio_w: float
+    total_w: float
+    source: str
+
+
+@blueprint.post("/rated-power", summary="Rated power of one classical V-belt by IP-20", responses={"200": RatedPowerOut})
+@anyone()
+def calc_rated_power(body: RatedPowerIn) -> Response:
+    try:
+        rated = ip20.rated_power(v_belt.section(body.section), body.small_diameter_m, body.fast_shaft_rad_per_s, body.ratio)
+    except (v_belt.BeltError, ip20.OutOfRangeError) as reason:
+        raise _refuse("section" if isinstance(reason, v_belt.BeltError) else "small_diameter_m", reason) from None
+    return answer(RatedPowerOut(basic_w=rated.basic_w, added_for_ratio_w=rated.added_for_ratio_w, total_w=rated.total_w, source=ip20.SOURCE))
+
+
+class StaticTensionIn(Strict):
+    """Design power (W, with service factor), belt speed, number of belts, wrap on the small sheave, mass per metre."""
+
+    design_power_w: float = Field(gt=0, le=3e6)
+    belt_speed_m_per_s: float = Field(gt=0.01, le=100)
+    belts: int = Field(ge=1, le=20)
+    small_wheel_wrap_rad: float = Field(gt=0.5, le=3.1416)
+    mass_kg_per_m: float = Field(ge=0, le=5)
+
+
+class TensionOut(BaseModel):
+    """Tension of one strand, N."""
+
+    tension_n: float
+
+
+@blueprint.post("/static-tension", summary="Static tension of one strand", responses={"200": TensionOut})
+@anyone()
+def calc_static_tension(body: StaticTensionIn) -> Response:
+    arc = ip20.arc_factor(body.small_wheel_wrap_rad)
+    return answer(TensionOut(tension_n=tension.static_tension(body.design_power_w, body.belt_speed_m_per_s, body.belts, arc, body.mass_kg_per_m)))
+
+
+class GaugeIn(Strict):
+    """A deflection gauge: force (N) or tension (N), span and deflection (m), belt-stiffness term (N; 0: the bare string)."""
+
+    force_or_tension_n: float = Field(gt=0, le=1e5)
+    span_m: float = Metres
+    deflection_m: float | None = Field(None, gt=0, le=1, description="left out: 1/64 of the span")
+    stiffness_term_n: float = Field(0, ge=0, le=1e4)
+
+
+@blueprint.post("/strand-tension", summary="Strand tension from a gauge's force", responses={"200": TensionOut})
+@anyone()
+def calc_strand_tension(body: GaugeIn) -> Response:
+    pushed = body.deflection_m or tension.deflection(body.span_m)
+    return answer(TensionOut(tension_n=tension.tension_from_force(body.force_or_tension_n, body.span_m, pushed, body.stiffness_term_n)))
+
+
+class ForceOut(BaseModel):
+    """Gauge force, N, and the deflection it belongs to, m."""
+
+    force_n: float
+    deflection_m: float
+
+
+@blueprint.post("/gauge-force", summary="Gauge force for a strand tension", responses={"200": ForceOut})
+@anyone()
+def calc_gauge_force(body: GaugeIn) -> Response:
+    pushed = body.deflection_m or tension.deflection(body.span_m)
+    return answer(ForceOut(force_n=tension.deflection_force(body.force_or_tension_n, body.span_m, pushed, body.stiffness_term_n), deflection_m=pushed))
+
+
+class SlipIn(Strict):
+    """Both measured speeds and the ratio by diameters."""
+
+    driver_rad_per_s: float = Field(gt=0, le=2500)
+    driven_rad_per_s: float = Field(gt=0, le=2500)
+    ratio: float = Field(gt=0, le=100)
+
+
+class SlipOut(BaseModel):
+    """Slip as a share (0.01 is 1 %)."""
+
+    slip: float
+
+
+@blueprint.post("/slip", summary="Slip from measured speeds", responses={"200": SlipOut})
+@anyone()
+def calc_slip(body: SlipIn) -> Response:
+    return answer(SlipOut(slip=speed.slip(body.driver_rad_per_s, body.driven_rad_per_s, body.ratio)))
+
+
+class ServiceFactorIn(Strict):
+    """Class of driven machine, class of driver, hours a day."""
+
+    driven_class: str = Field(max_length=40)
+    driver_class: DriverClass = "normal"
+    hours_per_day: float = Field(gt=0, le=24)
+
+
+class ServiceFactorOut(BaseModel):
+    """The factor and its source."""
+
+    service_factor: float
+    source: str
+
+
+@blueprint.post("/service-factor", summary="Service factor by IP-20", responses={"200": ServiceFactorOut})
+@anyone()
+def calc_service_factor(body: ServiceFactorIn) -> Response:
+    try:
+        found = ip20.service_factor(body.driven_class, body.driver_class, body.hours_per_day)
+    except ip20.OutOfRangeError as reason:
+        raise _refuse("driven_class", reason) from None
+    return answer(ServiceFactorOut(service_factor=found, source=ip20.SOURCE))

@@ -1,0 +1,100 @@
+"""Errors as RFC 9457 problem details, with the field named."""
+
+from typing import Any
+
+from flask import Flask, Response, jsonify, request
+from pydantic import BaseModel, Field, ValidationError
+from werkzeug.exceptions import HTTPException
+
+SENTENCES = {
+    400: "The request could not be read. Reload the page and try again.",
+    401: "Sign in first.",
+    403: "Your role at this site does not allow that: ask a lead.",
+    404: "There is nothing at this address; it may have been moved.",
+    405: "That cannot be done at this address.",
+    409: "Somebody changed this first. See what changed, then decide.",
+    413: "That is far too much text for one request: shorten it and try again.",
+    415: "Send JSON.",
+    429: "Too many tries. Wait ten minutes, then try again.",
+    500: "Something broke on our side. What you typed is still here; try again in a moment.",
+}
+
+
+class FieldError(BaseModel):
+    """One refused field."""
+
+    field: str
+    detail: str
+
+
+class ProblemOut(BaseModel):
+    """RFC 9457 problem details; `errors` names the fields, `since` what others changed (409)."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
+    errors: list[FieldError] = Field(default_factory=list)
+    current_version: int | None = None
+    since: list[dict[str, Any]] = Field(default_factory=list)
+
+
+class Refusal(Exception):
+    """Raised by a route to answer with problem details."""
+
+    def __init__(self, status: int, detail: str = "", errors: list[FieldError] | None = None, **more: Any) -> None:
+        super().__init__(detail)
+        self.problem = ProblemOut(title=_title(status), status=status, detail=detail or SENTENCES[status], errors=errors or [], **more)
+
+
+def _title(status: int) -> str:
+    titles = {400: "Bad request", 401: "Not signed in", 403: "Not allowed", 404: "Not found", 409: "Changed meanwhile", 413: "Too large", 422: "Refused input", 429: "Too many tries"}
+    return titles.get(status, "Error")
+
+
+def respond(problem: ProblemOut) -> Response:
+    """A problem as an application/problem+json response."""
+    response = jsonify(problem.model_dump(mode="json", exclude_none=True))
+    response.status_code = problem.status
+    response.content_type = "application/problem+json"
+    return response
+
+
+def validation_problem(error: ValidationError) -> Response:
+    """pydantic's findings as problem details, in words."""
+    errors = [FieldError(field=".".join(str(p) for p in e["loc"]) or "body", detail=_in_words(e)) for e in error.errors(include_url=False, include_input=False)]
+    first = errors[0].detail if errors else SENTENCES[400]
+    return respond(ProblemOut(title=_title(422), status=422, detail=first, errors=errors))
+
+
+def _in_words(error: Any) -> str:
+    kind = error["type"]
+    if kind == "missing":
+        return "This is needed: fill it in."
+    if kind == "string_too_long":
+        return f"This is too long: at most {error['ctx']['max_length']} characters."
+    if kind == "string_too_short":
+        return f"This is too short: at least {error['ctx']['min_length']} characters."
+    if kind == "value_error":
+        return str(error["ctx"]["error"])
+    return f"{error['msg']}."
+
+
+def install(app: Flask) -> None:
+    """Answer every error under /api as problem details."""
+
+    @app.errorhandler(Refusal)
+    def refused(error: Refusal) -> Response:
+        return respond(error.problem)
+
+    @app.errorhandler(HTTPException)
+    def http(error: HTTPException) -> Response:
+        status = error.code or 500
+        if status < 400:
+            return error.get_response()  # type: ignore[return-value]
+        return respond(ProblemOut(title=_title(status), status=status, detail=SENTENCES.get(status, error.description or "")))
+
+    @app.errorhandler(Exception)
+    def broken(error: Exception) -> Response:
+        app.logger.exception("unhandled error at %s %s", request.method, request.path)
+        return respond(ProblemOut(title=_title(500), status=500, detail=SENTENCES[500]))

@@ -1,0 +1,230 @@
+"""Floor: machines and drives of a site, what is due and open; new machines and drives; the lists to choose from."""
+
+import uuid
+from datetime import date, datetime
+from typing import Literal
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+from sqlalchemy.exc import IntegrityError
+from sqlmodel import Session, col, select
+
+from tuyere.core.caution import DEFERENCE, Caution, cautions
+from tuyere.core.families import v_belt
+from tuyere.core.rating import ip20
+from tuyere.core.sheet.field import FIELDS
+from tuyere.core.quantity import KINDS
+from tuyere.store import drives
+from tuyere.store.tables import Drive, Machine, Role, now
+from tuyere.store.write import Answer, Writer
+from tuyere.web.calc import answer
+from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.forms import FORCE_TOOLS, Strict
+from tuyere.web.rules import anyone, at_site
+from tuyere.web.state import reading, write
+
+blueprint = APIBlueprint("floor", __name__, url_prefix="/api", abp_tags=[Tag(name="floor")], abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "422": ProblemOut})
+
+Family = Literal["v-belt", "synchronous", "flat belt", "roller chain"]
+
+
+class SitePath(BaseModel):
+    """A site."""
+
+    site_id: uuid.UUID
+
+
+class FindingOut(BaseModel):
+    """An open finding."""
+
+    id: uuid.UUID
+    what: str
+    weight: str
+    found_at: datetime
+
+
+class DueOut(BaseModel):
+    """A promise to look again; `days` from today, below zero when late."""
+
+    id: uuid.UUID
+    what: str
+    due_on: date
+    days: int
+
+
+class FloorDriveOut(BaseModel):
+    """A drive as Floor lists it."""
+
+    id: uuid.UUID
+    name: str
+    family: str
+    machine_id: uuid.UUID
+    machine: str
+    machine_kind: str
+    place: str
+    belts: str
+    last_reading_at: datetime | None
+    last_tone: str
+    last_headline: str
+    findings: list[FindingOut]
+    dues: list[DueOut]
+
+
+class FloorOut(BaseModel):
+    """Every drive of the site."""
+
+    drives: list[FloorDriveOut]
+
+
+def due_out(due: drives.Due) -> DueOut:
+    """A due with its days from today."""
+    return DueOut(id=due.id, what=due.what, due_on=due.due_on, days=(due.due_on - now().date()).days)
+
+
+def _floor_drive(item: drives.FloorDrive) -> FloorDriveOut:
+    stage, last = item.stage, item.last_reading
+    belts = " × ".join(str(p) for p in (stage.belt_count, stage.belt or stage.section) if p) if stage else ""
+    return FloorDriveOut(
+        id=item.drive.id,
+        name=item.drive.name,
+        family=item.drive.family,
+        machine_id=item.machine.id,
+        machine=item.machine.name,
+        machine_kind=item.machine.kind,
+        place=item.machine.place,
+        belts=belts,
+        last_reading_at=last.taken_at if last else None,
+        last_tone=last.summary.get("tone", "") if last else "",
+        last_headline=last.summary.get("headline", "") if last else "",
+        findings=[FindingOut(id=f.id, what=f.what, weight=f.weight, found_at=f.found_at) for f in item.findings],
+        dues=[due_out(d) for d in item.dues],
+    )
+
+
+@blueprint.get("/sites/<uuid:site_id>/floor", summary="Machines and drives of a site", responses={"200": FloorOut})
+@at_site(Role.VIEWER)
+def get_floor(path: SitePath) -> Response:
+    with reading() as session:
+        return answer(FloorOut(drives=[_floor_drive(item) for item in drives.floor(session, path.site_id)]))
+
+
+class NewDrive(Strict):
+    """A new drive, on a machine of the site or on a new one (then its name is needed)."""
+
+    id: uuid.UUID
+    name: str = Field(min_length=1, max_length=120)
+    family: Family = "v-belt"
+    machine_id: uuid.UUID
+    machine_name: str = Field("", max_length=120)
+    machine_kind: str = Field("", max_length=120)
+    place: str = Field("", max_length=120)
+    part_number: str = Field("", max_length=120)
+
+
+class CreatedOut(BaseModel):
+    """What was made."""
+
+    id: uuid.UUID
+
+
+@blueprint.post("/sites/<uuid:site_id>/drives", summary="Add a drive, with its machine if new", responses={"201": CreatedOut})
+@at_site(Role.MECHANIC)
+def post_drive(path: SitePath, body: NewDrive) -> Response:
+    for field, text in (("name", body.name), ("machine_name", body.machine_name)):
+        if not text.strip() and (field == "name" or not _machine_here(path.site_id, body.machine_id)):
+            raise Refusal(422, "Give it a name.", [FieldError(field=field, detail="Give it a name, such as what is painted on it.")])
+
+    def work(session: Session, writer: Writer) -> Answer:
+        machine = session.get(Machine, body.machine_id)
+        if machine and machine.site_id != path.site_id:
+            raise Refusal(404)
+        machine = machine or Machine(id=body.machine_id, site_id=path.site_id, name=body.machine_name.strip(), kind=body.machine_kind.strip(), place=body.place.strip())
+        drive = Drive(id=body.id, machine_id=machine.id, name=body.name.strip(), family=body.family, part_number=body.part_number.strip())
+        drives.add_drive(session, writer, machine, drive)
+        return Answer(201, {"id": str(drive.id)})
+
+    try:
+        done = write(body.model_dump(mode="json"), work)
+    except IntegrityError as error:
+        _explain_clash(error)
+        raise
+    return answer(CreatedOut(**done.body), done.status)
+
+
+def _machine_here(site_id: uuid.UUID, machine_id: uuid.UUID) -> bool:
+    with reading() as session:
+        return session.exec(select(Machine.id).where(Machine.id == machine_id, col(Machine.site_id) == site_id)).first() is not None
+
+
+def _explain_clash(error: IntegrityError) -> None:
+    for constraint, field, sentence in (
+        ("uq_machine_site_id_name", "machine_name", "There is a machine of that name here already: choose it from the list, or give this one another name."),
+        ("uq_drive_machine_id_name", "name", "This machine has a drive of that name already: give this one another."),
+        ("pk_drive", "name", "This drive is kept already: open it from the floor."),
+    ):
+        if constraint in str(error.orig):
+            raise Refusal(422, sentence, [FieldError(field=field, detail=sentence)]) from None
+
+
+class Choice(BaseModel):
+    """A word from a list and how it is shown."""
+
+    value: str
+    label: str
+
+
+class UnitsOut(BaseModel):
+    """The units one field takes, the usual one of each system, and what it is called."""
+
+    label: str
+    units: list[str]
+    us: str
+    si: str
+    origin: str
+
+
+class CautionsOut(BaseModel):
+    """Cautions by task, and whose word comes first."""
+
+    survey: list[Caution]
+    speed: list[Caution]
+    tension: list[Caution]
+    deference: str
+
+
+class ChoicesOut(BaseModel):
+    """The lists a person chooses from, the fields and their units, and the cautions."""
+
+    sections: list[Choice]
+    driven_classes: list[Choice]
+    driver_classes: list[Choice]
+    directions: list[Choice]
+    force_tools: list[Choice]
+    fields: dict[str, UnitsOut]
+    cautions: CautionsOut
+
+
+DIRECTIONS = (("0", "right"), ("30", "right, above"), ("60", "right, steeply above"), ("90", "straight above"), ("150", "left, above"), ("180", "left"), ("210", "left, below"), ("270", "straight below"), ("330", "right, below"))  # fmt: skip
+
+
+@blueprint.get("/choices", summary="Lists to choose from", responses={"200": ChoicesOut})
+@anyone()
+def get_choices() -> Response:
+    return answer(
+        ChoicesOut(
+            sections=[Choice(value=s.name, label=f"{s.name} · {s.construction}") for s in v_belt.sections().values()],
+            driven_classes=[Choice(value=c.name, label=c.title) for c in ip20.driven_classes()],
+            driver_classes=[
+                Choice(value="normal", label="Normal torque: ordinary AC motor, engine of several cylinders"),
+                Choice(value="high", label="High torque: single-phase series motor, one-cylinder engine, clutch"),
+            ],
+            directions=[Choice(value=v, label=text) for v, text in DIRECTIONS],
+            force_tools=[Choice(value=t, label=t) for t in FORCE_TOOLS],
+            fields={
+                key: UnitsOut(label=f.label, units=[u.symbol for u in KINDS[f.kind].units], us=KINDS[f.kind].us_symbol, si=KINDS[f.kind].si_symbol, origin=f.origin.value)
+                for key, f in FIELDS.items()
+            },
+            cautions=CautionsOut(survey=list(cautions("survey")), speed=list(cautions("speed")), tension=list(cautions("tension")), deference=DEFERENCE),
+        )
+    )

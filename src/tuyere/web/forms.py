@@ -1,0 +1,113 @@
+"""The sheet's form as it crosses the web: what people typed, field by field."""
+
+from dataclasses import replace
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from tuyere.core.origin import Origin
+from tuyere.core.sheet.typed import Reading, Typed, read_form
+from tuyere.core.uncertainty import TOOLS
+
+FORCE_TOOLS = tuple(name for name, tool in TOOLS.items() if tool.kind == "force")
+
+
+class Strict(BaseModel):
+    """A request model: unknown fields are refused."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Entry(Strict):
+    """One quantity as typed: text, the unit shown in the field (for bare numbers), origin and tool when stated."""
+
+    text: str = Field("", max_length=200)
+    unit: str = Field("", max_length=12)
+    origin: Origin | None = None
+
+    def typed(self) -> Typed:
+        return Typed(self.text, self.unit, self.origin)
+
+
+_none = Field(default_factory=Entry)
+
+
+class Quantities(Strict):
+    """Everything on the sheet that is a number with a unit."""
+
+    driver_power: Entry = _none
+    driver_speed: Entry = _none
+    hours_per_day: Entry = _none
+    driver_diameter: Entry = _none
+    driven_diameter: Entry = _none
+    centre_distance: Entry = _none
+    travel_in: Entry = _none
+    travel_out: Entry = _none
+
+
+class DesignPoint(Strict):
+    """What the drive is meant to have."""
+
+    design_speed: Entry = _none
+    design_airflow: Entry = _none
+    design_pressure: Entry = _none
+    design_amps: Entry = _none
+    design_turns: Entry = _none
+
+
+class Choices(Strict):
+    """Everything on the sheet that is a word from a list, a belt name or a count."""
+
+    section: str = Field("", max_length=200)
+    belt: str = Field("", max_length=200)
+    belt_count: str = Field("", max_length=200)
+    driver_class: str = Field("normal", max_length=40)
+    driven_class: str = Field("", max_length=40)
+    driver_basis: str = Field("outside", max_length=40)
+    driven_basis: str = Field("outside", max_length=40)
+    rotation: str = Field("clockwise", max_length=40)
+    centre_line_deg: str = Field("0", max_length=40)
+
+
+class SurveyForm(Strict):
+    """What is fitted, as typed."""
+
+    quantities: Quantities = Field(default_factory=Quantities)
+    choices: Choices = Field(default_factory=Choices)
+    design: DesignPoint = Field(default_factory=DesignPoint)
+
+
+class GaugeForm(Strict):
+    """Readings of a spring deflection gauge: one force a belt."""
+
+    forces: list[Entry] = Field(default_factory=list, max_length=40)
+    deflection: Entry = _none
+    belt_state: str = Field("run in", max_length=20)
+    tool: str = Field("spring gauge", max_length=40)
+
+
+class TachometerForm(Strict):
+    """Shaft speeds by tachometer."""
+
+    tach_driver: Entry = _none
+    tach_driven: Entry = _none
+
+
+class SheetForm(Strict):
+    """The whole sheet as typed."""
+
+    survey: SurveyForm = Field(default_factory=SurveyForm)
+    gauge: GaugeForm = Field(default_factory=GaugeForm)
+    tachometer: TachometerForm = Field(default_factory=TachometerForm)
+
+
+def read_sheet(form: SheetForm) -> Reading:
+    """Read a sheet form with the core: spec, notes and problems per field."""
+    survey, gauge = form.survey, form.gauge
+    quantities = _typed(survey.quantities) | _typed(survey.design) | _typed(form.tachometer)
+    choices = survey.choices.model_dump() | {"belt_state": gauge.belt_state}
+    forces = [replace(entry.typed(), tool=gauge.tool if gauge.tool in FORCE_TOOLS else None) for entry in gauge.forces]
+    return read_form(quantities, choices, forces, gauge.deflection.typed())
+
+
+def _typed(model: Quantities | DesignPoint | TachometerForm) -> dict[str, Typed]:
+    return {key: getattr(model, key).typed() for key in type(model).model_fields}

@@ -1,0 +1,102 @@
+"""Authorisation: every route carries a rule; a route without one is refused."""
+
+import uuid
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, TypeVar
+
+from flask import Flask, current_app, g, request
+from flask_login import current_user
+from sqlalchemy import Engine
+from sqlmodel import Session
+
+from tuyere.store import drives, people
+from tuyere.store.tables import Role
+from tuyere.web.errors import Refusal
+
+View = TypeVar("View", bound=Callable[..., Any])
+SiteFinder = Callable[[Session, uuid.UUID], uuid.UUID | None]
+
+
+@dataclass(frozen=True)
+class Rule:
+    """Who may call a route: anyone, anybody signed in, or a role at the site found from a path value."""
+
+    who: str
+    role: Role | None = None
+    path_value: str = ""
+    find_site: SiteFinder | None = None
+
+
+def _mark(rule: Rule) -> Callable[[View], View]:
+    def decorate(view: View) -> View:
+        view.rule = rule  # type: ignore[attr-defined]
+        return view
+
+    return decorate
+
+
+def anyone() -> Callable[[View], View]:
+    """No sign-in wanted."""
+    return _mark(Rule("anyone"))
+
+
+def signed_in() -> Callable[[View], View]:
+    """Anybody signed in."""
+    return _mark(Rule("signed in"))
+
+
+def at_site(role: Role) -> Callable[[View], View]:
+    """`role` at the site in the path."""
+    return _mark(Rule("role", role, "site_id", lambda _session, site_id: site_id))
+
+
+def at_site_of_drive(role: Role) -> Callable[[View], View]:
+    """`role` at the site of the drive in the path."""
+    return _mark(Rule("role", role, "drive_id", drives.site_of_drive))
+
+
+def at_site_of_reading(role: Role) -> Callable[[View], View]:
+    """`role` at the site of the reading in the path."""
+    return _mark(Rule("role", role, "reading_id", drives.site_of_reading))
+
+
+def rule_of(app: Flask, endpoint: str) -> Rule | None:
+    """The rule of an endpoint, or None."""
+    return getattr(app.view_functions[endpoint], "rule", None)
+
+
+def install(app: Flask) -> None:
+    """Check the rule before every request."""
+
+    @app.before_request
+    def check() -> None:
+        if request.endpoint is None:
+            return
+        rule = rule_of(app, request.endpoint)
+        if rule is None:
+            raise Refusal(403)
+        if rule.who == "anyone":
+            return
+        if not current_user.is_authenticated:
+            raise Refusal(401)
+        if rule.role and rule.find_site:
+            _check_role(rule)
+
+
+def _check_role(rule: Rule) -> None:
+    """A site one does not belong to is not there at all (404); too small a role is refused (403)."""
+    assert rule.role and rule.find_site
+    try:
+        subject = uuid.UUID(str((request.view_args or {}).get(rule.path_value)))
+    except ValueError:
+        raise Refusal(404) from None
+    engine: Engine = current_app.extensions["engine"]
+    with Session(engine) as session:
+        site_id = rule.find_site(session, subject)
+        held = people.role_at(session, current_user.id, site_id) if site_id else None
+    if held is None:
+        raise Refusal(404)
+    if not held.covers(rule.role):
+        raise Refusal(403)
+    g.site_id = site_id

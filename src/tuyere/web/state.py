@@ -1,0 +1,58 @@
+"""What a request needs from the application: the engine, the current writer, a person's sites."""
+
+import uuid
+from typing import Any
+
+from flask import current_app, g, request
+from flask_login import UserMixin, current_user
+from sqlalchemy import Engine
+from sqlmodel import Session
+
+from tuyere.store.tables import Person
+from tuyere.store.write import Answer, KeyReusedError, StaleError, Writer, write_once
+from tuyere.web.errors import FieldError, Refusal
+
+
+class SignedIn(UserMixin):  # type: ignore[misc]
+    """The person behind the session cookie."""
+
+    def __init__(self, person: Person) -> None:
+        self.id = person.id
+        self.name = person.name
+
+    def get_id(self) -> str:
+        return str(self.id)
+
+
+def engine() -> Engine:
+    """The application's database engine."""
+    found: Engine = current_app.extensions["engine"]
+    return found
+
+
+def reading() -> Session:
+    """A session to read with; use as a context manager."""
+    return Session(engine())
+
+
+def idempotency_key() -> uuid.UUID:
+    """The Idempotency-Key header, which every write carries."""
+    try:
+        return uuid.UUID(request.headers.get("Idempotency-Key", ""))
+    except ValueError:
+        detail = "Every write carries an Idempotency-Key header: a UUID made by the client, the same again when it repeats the request."
+        raise Refusal(400, detail, [FieldError(field="Idempotency-Key", detail=detail)]) from None
+
+
+def write(request_body: dict[str, Any], work: Any) -> Answer:
+    """Run a write once, as the person signed in, at the site the route's rule found."""
+    writer = Writer(current_user.id, g.site_id, idempotency_key())
+    marked = {"path": request.path, "method": request.method, "body": request_body}
+    try:
+        return write_once(engine(), writer, marked, lambda session: work(session, writer))
+    except StaleError as stale:
+        who = ", ".join(dict.fromkeys(s["who"] for s in stale.since if s["who"])) or "Somebody"
+        raise Refusal(409, f"{who} changed this while you were at it. Nothing of yours is lost: see what changed, then keep yours or take theirs.", current_version=stale.current_version, since=stale.since) from None
+    except KeyReusedError:
+        detail = "This Idempotency-Key came before with another request: make a new one."
+        raise Refusal(422, detail, [FieldError(field="Idempotency-Key", detail=detail)]) from None
