@@ -38,8 +38,8 @@ class DrawnSpan:
 class Drawing:
     """Everything needed to draw the drive to scale. The belt's back lies `back_offset_m` outside the datum line."""
 
-    wheels: tuple[DrawnWheel, DrawnWheel]
-    spans: tuple[DrawnSpan, DrawnSpan]
+    wheels: tuple[DrawnWheel, ...]
+    spans: tuple[DrawnSpan, ...]
     belt_height_m: float
     back_offset_m: float
     clockwise: bool

@@ -1,0 +1,58 @@
+import createClient from 'openapi-fetch'
+
+import type { components, paths } from './schema'
+
+type Schemas = components['schemas']
+export type Sheet = Schemas['SheetOut']
+export type SheetForm = Required<Schemas['SheetForm']>
+export type Figure = Schemas['Figure']
+export type Line = Schemas['Line']
+export type Entry = Schemas['Entry']
+export type Drawing = Schemas['Drawing']
+export type DriveOut = Schemas['DriveOut']
+export type FloorDrive = Schemas['FloorDriveOut']
+export type LogEntry = Schemas['LogEntryOut']
+export type Choices = Schemas['ChoicesOut']
+export type Session = Schemas['SessionOut']
+export type Problem = Schemas['ProblemOut']
+export type Verdict = Schemas['Verdict']
+export type Caution = Schemas['Caution']
+export type Origin = Schemas['Origin']
+
+let csrfToken = ''
+export function rememberCsrf(token: string): void {
+  csrfToken = token
+}
+
+export const api = createClient<paths>({ baseUrl: '', fetch: (request) => fetch(request) })
+api.use({
+  onRequest({ request }) {
+    if (request.method !== 'GET' && csrfToken) request.headers.set('X-CSRFToken', csrfToken)
+    return request
+  },
+})
+
+/** The server's refusal, in words, with its fields. */
+export class Refused extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+}
+
+/** The server could not be reached: nothing is known about whether the request arrived. */
+export class Unreachable extends Error {}
+
+/** Unwrap an openapi-fetch answer: data, or a Refused / Unreachable error. */
+export async function unwrap<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let answer
+  try {
+    answer = await call
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error
+    throw new Unreachable('No connection to the server.')
+  }
+  if (answer.data !== undefined) return answer.data
+  const problem = answer.error as Problem | undefined
+  if (!problem?.detail) throw new Unreachable('The server did not answer.')
+  throw new Refused(problem)
+}

@@ -1,0 +1,68 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, type MaybeRefOrGetter, toValue } from 'vue'
+
+import { api, rememberCsrf, type Session, unwrap } from './client'
+
+export function useSession() {
+  return useQuery({
+    queryKey: ['session'],
+    staleTime: Infinity,
+    queryFn: async () => {
+      const session = await unwrap(api.GET('/api/session'))
+      rememberCsrf(session.csrf_token)
+      return session
+    },
+  })
+}
+
+/** Anything that changes who is signed in: the new session replaces the old one, all else is forgotten. */
+export function useSessionChange<Variables>(change: (variables: Variables) => Promise<Session>) {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: change,
+    onSuccess(session) {
+      rememberCsrf(session.csrf_token)
+      client.clear()
+      client.setQueryData(['session'], session)
+    },
+  })
+}
+
+/** The site shown: the first one the person belongs to. */
+export function useSite() {
+  const { data } = useSession()
+  return computed(() => data.value?.sites[0] ?? null)
+}
+
+export function useMayWrite() {
+  const site = useSite()
+  return computed(() => site.value !== null && site.value.role !== 'viewer')
+}
+
+export function useFloor() {
+  const site = useSite()
+  return useQuery({
+    queryKey: ['floor', computed(() => site.value?.id)],
+    enabled: computed(() => site.value !== null),
+    queryFn: () => unwrap(api.GET('/api/sites/{site_id}/floor', { params: { path: { site_id: site.value!.id } } })),
+  })
+}
+
+export function useDrive(id: MaybeRefOrGetter<string>) {
+  return useQuery({
+    queryKey: ['drive', computed(() => toValue(id))],
+    queryFn: () => unwrap(api.GET('/api/drives/{drive_id}', { params: { path: { drive_id: toValue(id) } } })),
+    refetchOnWindowFocus: false,
+  })
+}
+
+export function useLog(id: MaybeRefOrGetter<string>) {
+  return useQuery({
+    queryKey: ['log', computed(() => toValue(id))],
+    queryFn: () => unwrap(api.GET('/api/drives/{drive_id}/log', { params: { path: { drive_id: toValue(id) } } })),
+  })
+}
+
+export function useChoices() {
+  return useQuery({ queryKey: ['choices'], staleTime: Infinity, queryFn: () => unwrap(api.GET('/api/choices')) })
+}

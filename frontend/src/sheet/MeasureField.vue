@@ -1,0 +1,138 @@
+<script setup lang="ts">
+import { computed, inject, ref, watch } from 'vue'
+
+import { useChoices } from '../api/queries'
+import type { Entry, Origin } from '../api/client'
+import { say, settings } from '../settings'
+import { rememberUnit, shownUnit, usualUnit } from './form'
+import OriginMark from './OriginMark.vue'
+import { focusKey, sheetKey } from './useSheet'
+
+/** A measure field: takes what people write, shows what was understood in both systems, keeps the unit per field. */
+const entry = defineModel<Entry>({ required: true })
+const { name, field = undefined, label, hint = '' } = defineProps<{ name: string; field?: string; label: string; hint?: string }>()
+
+const sheet = inject(sheetKey)!
+const focus = inject(focusKey, ref(''))
+const { data: choices } = useChoices()
+const kind = computed(() => field ?? name)
+const spec = computed(() => choices.value?.fields[kind.value])
+const unit = computed(() => (choices.value ? shownUnit(choices.value, kind.value, entry.value) : ''))
+const note = computed(() => (entry.value.text ? sheet.sheet.value?.notes[name] : undefined))
+const problem = computed(() => sheet.problems.value.get(name))
+const origin = computed<Origin>(() => entry.value.origin ?? (spec.value?.origin as Origin | undefined) ?? 'measured')
+const ORIGINS: Origin[] = ['measured', 'nameplate', 'chosen', 'assumed']
+const coarse = matchMedia('(pointer: coarse)').matches
+const before = ref('')
+const input = ref<HTMLInputElement>()
+
+watch(
+  () => settings.value.system,
+  () => {
+    if (!entry.value.text && choices.value) entry.value = { ...entry.value, unit: usualUnit(choices.value, kind.value) }
+  },
+)
+
+function type(text: string): void {
+  entry.value = { ...entry.value, text }
+}
+function setUnit(chosen: string): void {
+  rememberUnit(kind.value, chosen)
+  entry.value = { ...entry.value, unit: chosen }
+}
+function entered(): void {
+  before.value = entry.value.text ?? ''
+  focus.value = name
+}
+function left(): void {
+  const written = note.value?.unit
+  if (written && written !== unit.value) setUnit(written)
+}
+function takeBack(event: KeyboardEvent): void {
+  if (entry.value.text === before.value) return
+  event.stopPropagation()
+  type(before.value)
+}
+function onward(event: KeyboardEvent): void {
+  const panel = input.value?.closest('[data-panel]')
+  const all = [...(panel?.querySelectorAll<HTMLElement>('[data-entry]') ?? [])].filter((e) => e.offsetParent !== null)
+  all[all.indexOf(event.target as HTMLElement) + 1]?.focus()
+}
+function press(text: string): void {
+  type(((entry.value.text ?? '') + text).replace(/ {2,}/g, ' '))
+  input.value?.focus()
+}
+const FRACTIONS = [' 1/8', ' 1/4', ' 3/8', ' 1/2', ' 5/8', ' 3/4', ' 7/8']
+</script>
+
+<template>
+  <div class="field" :class="{ wrong: problem }">
+    <label :for="`f-${name}`">
+      <span>{{ say(label) }}</span>
+      <span v-if="hint" class="soft small">{{ say(hint) }}</span>
+    </label>
+    <div class="box">
+      <input
+        :id="`f-${name}`"
+        ref="input"
+        data-entry
+        :value="entry.text"
+        :inputmode="coarse ? 'decimal' : 'text'"
+        autocomplete="off"
+        autocapitalize="off"
+        spellcheck="false"
+        enterkeyhint="next"
+        :placeholder="'–'"
+        :aria-invalid="problem ? 'true' : undefined"
+        :aria-describedby="`d-${name}`"
+        @input="type(($event.target as HTMLInputElement).value)"
+        @focus="entered"
+        @blur="left"
+        @keydown.enter.prevent="onward"
+        @keydown.esc="takeBack"
+      />
+      <select v-if="(spec?.units.length ?? 0) > 1" class="unit" :value="unit" :aria-label="`Unit of ${say(label)}`" @change="setUnit(($event.target as HTMLSelectElement).value)">
+        <option v-for="u in spec?.units" :key="u" :value="u">{{ u }}</option>
+      </select>
+      <span v-else class="unit only">{{ unit }}</span>
+      <span v-if="entry.text" class="origin">
+        <OriginMark :origin="origin" />
+        <select :value="origin" :aria-label="`Where ${say(label)} comes from`" @change="entry = { ...entry, origin: ($event.target as HTMLSelectElement).value as Origin }">
+          <option v-for="o in ORIGINS" :key="o" :value="o">{{ o }}</option>
+        </select>
+      </span>
+    </div>
+    <div v-if="coarse && focus === name && spec?.us === 'in'" class="keys" aria-hidden="true">
+      <button v-for="f in FRACTIONS" :key="f" type="button" tabindex="-1" @pointerdown.prevent="press(f)">{{ f.trim() }}</button>
+    </div>
+    <div :id="`d-${name}`" class="under small" aria-live="polite">
+      <span v-if="problem" class="problem">{{ say(problem) }}</span>
+      <template v-else-if="note">
+        <span class="soft">{{ note.us === note.si ? note.us : `${note.us} · ${note.si}` }}</span>
+      </template>
+      <button v-if="note?.offer" type="button" class="bare offer" @click="setUnit(note.offer.unit)">{{ note.offer.sentence }}</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.field { display: grid; gap: 3px; min-width: 0; }
+label { display: flex; justify-content: space-between; gap: 8px; font-size: 13.5px; font-weight: 560; }
+.box { display: flex; align-items: stretch; border: 1px solid var(--hair); border-radius: 3px; background: var(--sheet); min-height: 44px; }
+.box:focus-within { border-color: var(--focus); box-shadow: 0 0 0 1px var(--focus); }
+.wrong .box { border-color: var(--ember); box-shadow: inset 3px 0 0 var(--ember); }
+input { flex: 1 1 40px; min-width: 0; width: 40px; border: 0; background: none; padding: 0 10px; font: inherit; font-size: 18px; font-weight: 600; font-stretch: 80%; color: var(--ink); font-variant-numeric: tabular-nums; }
+input:focus { outline: none; }
+select { border: 0; background: transparent; color: var(--ink-2); font: inherit; cursor: pointer; }
+.unit { padding: 0 4px; font-size: 14px; }
+.only { align-self: center; padding-right: 10px; color: var(--ink-2); }
+.origin { position: relative; display: grid; place-items: center; width: 34px; border-left: 1px solid var(--hair-2); }
+.origin select { position: absolute; inset: 0; opacity: 0; width: 100%; }
+.origin:focus-within { outline: 2px solid var(--focus); }
+select option { color: var(--ink); background: var(--sheet); }
+.under { min-height: 1.3em; line-height: 1.3; display: flex; gap: 8px; flex-wrap: wrap; font-size: 12.5px; }
+.problem { color: var(--ember); font-weight: 560; }
+.offer { color: var(--quench); text-decoration: underline; font-weight: 600; }
+.keys { display: flex; gap: 4px; }
+.keys button { flex: 1; min-height: 40px; border: 1px solid var(--hair); border-radius: 3px; background: var(--paper); }
+</style>

@@ -1,0 +1,32 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+
+import { useChoices, useDrive } from '../api/queries'
+import type { Station } from '../router'
+import SheetBody from './SheetBody.vue'
+
+const route = useRoute()
+const id = computed(() => String(route.params.id))
+const station = computed(() => String(route.params.station) as Station)
+const { data: drive, error, refetch } = useDrive(id)
+const { data: choices, error: choicesError, refetch: refetchChoices } = useChoices()
+const trouble = computed(() => error.value ?? choicesError.value)
+</script>
+
+<template>
+  <div v-if="trouble && !drive" class="gap stack" role="alert">
+    <h1>This drive could not be opened</h1>
+    <p>{{ trouble.message }}</p>
+    <p class="row">
+      <el-button @click="(refetch(), refetchChoices())">Try again</el-button>
+      <router-link to="/floor">Back to the floor</router-link>
+    </p>
+  </div>
+  <SheetBody v-else-if="drive && choices" :key="drive.id" :drive="drive" :choices="choices" :station="station" />
+  <p v-else class="gap soft">Opening the sheet…</p>
+</template>
+
+<style scoped>
+.gap { padding: 28px; }
+</style>

@@ -1,0 +1,72 @@
+import type { Choices, Entry, SheetForm } from '../api/client'
+import { settings } from '../settings'
+
+export type QuantityKey = keyof Required<SheetForm['survey']>['quantities'] & string
+export type Survey = SheetForm['survey']
+
+/** A field's unit when nothing is typed yet: the one used last in this field, else the system's usual one. */
+export function usualUnit(choices: Choices, key: string): string {
+  const field = choices.fields[key]
+  if (!field) return ''
+  const remembered = settings.value.units[key]
+  const usual = settings.value.system === 'us' ? field.us : field.si
+  return remembered && field.units.includes(remembered) ? remembered : usual
+}
+
+export function rememberUnit(key: string, unit: string): void {
+  settings.value.units[key] = unit
+}
+
+/** The unit shown beside an entry: its own, else the US one that the server takes for a bare number. */
+export function shownUnit(choices: Choices, key: string, entry: Entry): string {
+  return entry.unit || choices.fields[key]?.us || ''
+}
+
+const entry = (): Entry => ({ text: '', unit: '', origin: null })
+
+export function blankForm(): SheetForm {
+  return {
+    survey: {
+      quantities: {
+        driver_power: entry(),
+        driver_speed: entry(),
+        hours_per_day: entry(),
+        driver_diameter: entry(),
+        driven_diameter: entry(),
+        centre_distance: entry(),
+        travel_in: entry(),
+        travel_out: entry(),
+      },
+      choices: {
+        section: '',
+        belt: '',
+        belt_count: '',
+        driver_class: 'normal',
+        driven_class: '',
+        driver_basis: 'outside',
+        driven_basis: 'outside',
+        rotation: 'clockwise',
+        centre_line_deg: '0',
+      },
+      design: {
+        design_speed: entry(),
+        design_airflow: entry(),
+        design_pressure: entry(),
+        design_amps: entry(),
+        design_turns: entry(),
+      },
+    },
+    gauge: { forces: [], deflection: entry(), belt_state: 'run in', tool: 'spring gauge' },
+    tachometer: { tach_driver: entry(), tach_driven: entry() },
+  }
+}
+
+/** Longest text worth sending: the server answers anything longer with a sentence, and the field keeps it all. */
+const LONGEST = 120
+
+/** The form as sent: every text short enough for the server to refuse in words. */
+export function trimmed<T>(form: T): T {
+  return JSON.parse(JSON.stringify(form), (key, value: unknown) =>
+    typeof value === 'string' && value.length > LONGEST && key !== 'note' ? value.slice(0, LONGEST) : value,
+  ) as T
+}

@@ -1,0 +1,43 @@
+import { useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
+
+import { api, type DriveOut, unwrap } from '../api/client'
+import type { components } from '../api/schema'
+import { useWrite } from '../api/useWrite'
+import { trimmed } from './form'
+import type { SheetState } from './useSheet'
+
+type Kind = 'belt tension' | 'shaft speed'
+type Body = Omit<components['schemas']['KeepReading'], 'id'>
+
+/** Keep a reading: against the survey on the record, so a changed survey is kept first. */
+export function useKeepReading(kind: Kind, drive: () => DriveOut, state: SheetState) {
+  const client = useQueryClient()
+  const kept = ref('')
+  const hourMeter = ref('')
+  const note = ref('')
+  const { write, ...rest } = useWrite(`${kind}-${drive().id}`, (body: Body, key, id) =>
+    unwrap(api.POST('/api/drives/{drive_id}/readings', { params: { path: { drive_id: drive().id } }, headers: { 'Idempotency-Key': key }, body: { ...body, id } })),
+  )
+
+  async function keep(): Promise<boolean> {
+    const tension = kind === 'belt tension'
+    const answer = await write(
+      trimmed({
+        kind,
+        machine_state: tension ? ('isolated' as const) : ('running, guard on' as const),
+        ...(tension ? { gauge: state.form.value.gauge } : { tachometer: state.form.value.tachometer }),
+        hour_meter: hourMeter.value,
+        note: note.value,
+      }),
+    )
+    if (!answer) return false
+    state.clearReadings()
+    hourMeter.value = note.value = ''
+    kept.value = `Kept. ${answer.headline}${answer.headline ? '.' : ''} It stands in the log.`
+    void client.invalidateQueries({ queryKey: ['log', drive().id] })
+    void client.invalidateQueries({ queryKey: ['floor'] })
+    return true
+  }
+  return { keep, kept, hourMeter, note, ...rest }
+}

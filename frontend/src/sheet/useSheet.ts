@@ -1,0 +1,103 @@
+import { useLocalStorage } from '@vueuse/core'
+import { computed, type InjectionKey, ref, type Ref, shallowRef, watch } from 'vue'
+
+import { api, type Choices, type DriveOut, Refused, type Sheet, type SheetForm, unwrap } from '../api/client'
+import { blankForm, trimmed, usualUnit } from './form'
+
+interface Draft {
+  based_on: number
+  at: string
+  form: SheetForm
+}
+
+/**
+ * The working state of one drive's sheet: what is typed (kept as a draft on this device until it is kept on the
+ * record), and the server's answer to it. Each change asks the server once; older questions are cancelled.
+ */
+export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
+  const draft = useLocalStorage<Draft | null>(`tuyere-draft-${drive.value.id}`, null, {
+    serializer: { read: (text) => JSON.parse(text) as Draft, write: JSON.stringify },
+  })
+  const form = ref<SheetForm>(draft.value ? draft.value.form : kept())
+  const base = ref(drive.value.row_version)
+  const sheet = shallowRef<Sheet | null>(null)
+  const lastDrawn = shallowRef<Sheet['drawing']>(null)
+  const stale = ref(false)
+  const unreachable = ref(false)
+  const dirty = computed(() => JSON.stringify(form.value.survey) !== JSON.stringify(kept().survey))
+
+  function kept(): SheetForm {
+    const fresh = blankForm()
+    const known = JSON.parse(JSON.stringify(drive.value.survey)) as SheetForm['survey']
+    fresh.survey = { ...fresh.survey, ...known }
+    for (const [key, value] of [...Object.entries(fresh.survey.quantities ?? {}), ...Object.entries(fresh.survey.design ?? {}), ...Object.entries(fresh.tachometer)]) {
+      if (!value.unit && !value.text) value.unit = usualUnit(choices.value, key)
+    }
+    fresh.gauge.forces = forces(Number(fresh.survey.choices?.belt_count) || 0)
+    return fresh
+  }
+
+  function forces(count: number): SheetForm['gauge']['forces'] {
+    return Array.from({ length: Math.min(Math.max(count, 0), 20) }, () => ({ text: '', unit: usualUnit(choices.value, 'force'), origin: null }))
+  }
+
+  watch(
+    () => form.value.survey.choices?.belt_count,
+    (text) => {
+      const wanted = Number(text) || 0
+      const now = form.value.gauge.forces ?? []
+      if (wanted > now.length) form.value.gauge.forces = [...now, ...(forces(wanted - now.length) ?? [])].slice(0, 20)
+      // Fewer belts drop only the empty fields behind: a typed force is not lost.
+      else while (now.length > wanted && !now[now.length - 1]?.text) now.pop()
+    },
+  )
+
+  let question: AbortController | null = null
+  async function ask(): Promise<void> {
+    question?.abort()
+    question = new AbortController()
+    const { signal } = question
+    stale.value = true
+    try {
+      const answer = await unwrap(api.POST('/api/calc/sheet', { body: trimmed(form.value), signal }))
+      sheet.value = answer
+      if (answer.drawing) lastDrawn.value = answer.drawing
+      stale.value = unreachable.value = false
+    } catch (error) {
+      if (signal.aborted) return
+      unreachable.value = !(error instanceof Refused)
+    }
+  }
+
+  watch(
+    form,
+    () => {
+      const blank = kept()
+      const touched = JSON.stringify(form.value) !== JSON.stringify(blank)
+      draft.value = touched ? { based_on: base.value, at: new Date().toISOString(), form: form.value } : null
+      void ask()
+    },
+    { deep: true },
+  )
+  void ask()
+
+  /** Take the record's survey in place of the draft (the readings typed so far stay). */
+  function takeKept(): void {
+    base.value = drive.value.row_version
+    form.value = { ...form.value, survey: kept().survey }
+  }
+
+  function clearReadings(): void {
+    const blank = kept()
+    form.value.gauge = { ...blank.gauge, tool: form.value.gauge.tool, belt_state: form.value.gauge.belt_state }
+    form.value.tachometer = blank.tachometer
+  }
+
+  const problems = computed(() => new Map(sheet.value?.problems.map((p) => [p.field, p.sentence])))
+  return { form, sheet, lastDrawn, stale, unreachable, dirty, draft, base, problems, takeKept, clearReadings, ask }
+}
+
+export type SheetState = ReturnType<typeof useSheet>
+export const sheetKey: InjectionKey<SheetState> = Symbol('sheet')
+export const focusKey: InjectionKey<Ref<string>> = Symbol('focused field')
+export const workingKey: InjectionKey<(figure: string) => void> = Symbol('open working')

@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { computed, inject } from 'vue'
+
+import type { Choices, DriveOut } from '../../api/client'
+import { useMayWrite } from '../../api/queries'
+import { say } from '../../settings'
+import CautionStrip from '../../sheet/CautionStrip.vue'
+import FigureValue from '../../sheet/FigureValue.vue'
+import KeepBar from '../../sheet/KeepBar.vue'
+import MeasureField from '../../sheet/MeasureField.vue'
+import ReadingFoot from '../../sheet/ReadingFoot.vue'
+import SurveyFirst from '../../sheet/SurveyFirst.vue'
+import { useKeepReading } from '../../sheet/useKeepReading'
+import { sheetKey } from '../../sheet/useSheet'
+import VerdictSlip from '../../sheet/VerdictSlip.vue'
+import LimitBar from './LimitBar.vue'
+
+const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
+const state = inject(sheetKey)!
+const mayWrite = useMayWrite()
+const figures = computed(() => state.sheet.value?.figures ?? {})
+const t = computed(() => state.form.value.tachometer)
+const keeper = useKeepReading('shaft speed', () => drive, state)
+const { busy, waiting, problem, kept, hourMeter, note } = keeper
+const read = computed(() => Boolean(t.value.tach_driven?.text))
+const next = computed(() => (!figures.value.driven_speed ? 'Measure both sheaves and enter the driver speed in Survey' : !read.value ? `By the diameters it turns ${figures.value.driven_speed.us}: read the driven shaft to know the slip` : ''))
+</script>
+
+<template>
+  <div class="station">
+    <VerdictSlip :topics="['speed', 'design']" :flags="['rim-speed', 'belt-speed']" :next="next" />
+    <CautionStrip :cautions="choices.cautions.speed" state="Running, guard on." />
+    <section>
+      <h3>By the diameters</h3>
+      <div class="grid">
+        <FigureValue :figure="figures.driver_speed" label="Driver" />
+        <FigureValue :figure="figures.ratio" label="Ratio" doubt />
+        <FigureValue :figure="figures.driven_speed" label="Driven, no slip" doubt />
+        <FigureValue :figure="figures.design_speed" label="It should have" />
+      </div>
+    </section>
+    <section class="read">
+      <h3>By tachometer</h3>
+      <MeasureField v-model="t.tach_driver!" name="tach_driver" label="Driver shaft" />
+      <MeasureField v-model="t.tach_driven!" name="tach_driven" label="Driven shaft" />
+      <FigureValue :figure="figures.slip" label="Slip" doubt size="big" />
+      <FigureValue :figure="figures.off_design" label="Off its design speed" doubt size="big" />
+    </section>
+    <section v-if="figures.belt_speed">
+      <h3>Speed limits</h3>
+      <LimitBar v-for="key in ['belt_speed', 'driver_rim_speed', 'driven_rim_speed']" :key="key" :figure="figures[key]" />
+      <p class="small soft">{{ say('Cast-iron sheaves and classical V-belts run to 6500 ft/min (33 m/s), unless another limit is cast on the wheel.') }}</p>
+    </section>
+  </div>
+  <KeepBar :busy="busy" :waiting="waiting" :problem="problem" :kept="read ? '' : kept" :may-write="mayWrite" :disabled="!read || state.dirty.value" label="Keep these speeds" @keep="keeper.keep()" @retry="keeper.retry">
+    <SurveyFirst v-if="read && state.dirty.value" />
+    <ReadingFoot v-else-if="read" v-model:hours="hourMeter" v-model:note="note" :problem="problem" />
+  </KeepBar>
+</template>
+
+<style scoped>
+.station { padding: 16px 18px 18px; display: grid; gap: 16px; }
+section { border-top: 1px solid var(--hair); padding-top: 10px; display: grid; gap: 8px; }
+.grid, .read { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 16px; }
+.read h3 { grid-column: 1 / -1; }
+</style>

@@ -1,0 +1,23 @@
+/** Times in the words a person would use. */
+
+const DAY = 86_400_000
+
+export function ago(iso: string): string {
+  const days = Math.floor((Date.now() - new Date(iso).getTime()) / DAY)
+  if (days <= 0) return 'today'
+  if (days === 1) return 'yesterday'
+  if (days < 60) return `${days} days ago`
+  return `${Math.round(days / 30.4)} months ago`
+}
+
+export function dueText(days: number): string {
+  if (days < -1) return `${-days} days late`
+  if (days === -1) return '1 day late'
+  if (days === 0) return 'today'
+  if (days === 1) return 'tomorrow'
+  return `in ${days} days`
+}
+
+export function when(iso: string): string {
+  return new Date(iso).toLocaleString(undefined, { year: 'numeric', month: 'short', day: 'numeric', hour: '2-digit', minute: '2-digit' })
+}
