@@ -22,7 +22,7 @@ export function useSessionChange<Variables>(change: (variables: Variables) => Pr
     mutationFn: change,
     onSuccess(session) {
       rememberCsrf(session.csrf_token)
-      client.clear()
+      client.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' && query.queryKey[0] !== 'choices' })
       client.setQueryData(['session'], session)
     },
   })

@@ -7,6 +7,7 @@ import type { FloorDrive } from '../api/client'
 import { say } from '../settings'
 import { useKeys } from '../useKeys'
 import { ago, dueText } from '../words'
+import DriveSketch from './DriveSketch.vue'
 import NewDrive from './NewDrive.vue'
 
 const router = useRouter()
@@ -27,7 +28,7 @@ const found = computed(() => {
   })
 })
 const weight = (d: FloorDrive) =>
-  d.findings.some((f) => f.weight === 'stop') ? 0 : d.dues.some((x) => x.days <= 0) ? 1 : d.last_tone === 'watch' || d.findings.length ? 2 : d.dues.length ? 3 : 4
+  d.findings.some((f) => f.weight === 'stop') ? 0 : d.dues.some((x) => x.days <= 0) ? 1 : d.last_tone === 'watch' || d.findings.length ? 2 : d.dues.some((x) => x.days <= 7) ? 3 : 4
 const ordered = computed(() => [...found.value].sort((a, b) => weight(a) - weight(b) || a.machine.localeCompare(b.machine)))
 const wanting = computed(() => ordered.value.filter((d) => weight(d) < 4))
 const quiet = computed(() => ordered.value.filter((d) => weight(d) === 4))
@@ -77,6 +78,7 @@ function walk(event: KeyboardEvent, step: number): void {
         <ul>
           <li v-for="d in group.drives" :key="d.id">
             <router-link :to="`/drives/${d.id}`" class="drive" :class="`w${weight(d)}`">
+              <DriveSketch :drive="d" />
               <span class="who">
                 <b>{{ d.machine }}</b>
                 <span class="soft small">{{ d.name }} · {{ d.place }}</span>
@@ -127,7 +129,7 @@ kbd { color: var(--ink-2); border: 1px solid var(--hair); border-radius: 3px; pa
 aside { grid-column: 2; grid-row: 1 / span 2; padding-top: 18px; }
 h2 { font-size: 17px; color: var(--ink-2); padding-bottom: 6px; }
 ul, ol { list-style: none; margin: 0; padding: 0; }
-.drive { display: grid; grid-template-columns: minmax(0, 1.1fr) 96px minmax(0, 1.5fr); gap: 14px; padding: 10px 10px 10px 12px; text-decoration: none; color: inherit; border-top: 1px solid var(--hair-2); border-left: 3px solid transparent; min-height: 56px; align-items: center; }
+.drive { display: grid; grid-template-columns: 84px minmax(0, 1.1fr) 84px minmax(0, 1.4fr); gap: 14px; padding: 7px 10px 7px 8px; text-decoration: none; color: inherit; border-top: 1px solid var(--hair-2); border-left: 3px solid transparent; min-height: 56px; align-items: center; }
 .drive:hover, .drive:focus-visible { background: var(--sheet); }
 .w0, .w1 { border-left-color: var(--ember); }
 .who, .state { display: grid; gap: 1px; min-width: 0; }
@@ -151,7 +153,7 @@ aside ol b { font-stretch: 76%; grid-row: span 2; }
   header > div { flex: 1 1 60%; }
   .search { order: 3; width: 100%; }
   .search kbd { display: none; }
-  .drive { grid-template-columns: minmax(0, 1fr) auto; gap: 4px 10px; padding-left: 8px; }
-  .state { grid-column: 1 / -1; }
+  .drive { grid-template-columns: 60px minmax(0, 1fr) auto; gap: 2px 10px; padding-left: 6px; }
+  .state { grid-column: 2 / -1; }
 }
 </style>

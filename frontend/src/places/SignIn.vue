@@ -12,7 +12,7 @@ const signIn = useSessionChange<void>(() => unwrap(api.POST('/api/session', { bo
 const demo = useSessionChange<string>((id) => unwrap(api.POST('/api/session/demo', { body: { person_id: id } })))
 const lead = useSessionChange<void>(() => unwrap(api.POST('/api/first-lead', { body: { ...first } })))
 
-const DOES: Record<string, string> = { viewer: 'looks, changes nothing', mechanic: 'surveys, gauges, keeps readings', lead: 'as a mechanic, and runs the plant' }
+const DOES: Record<string, string> = { viewer: 'looks, changes nothing', mechanic: 'surveys, gauges, keeps readings', lead: 'all of it, and runs the plant' }
 
 function sentences(error: Error | null): Record<string, string> {
   if (!error) return {}
@@ -25,16 +25,14 @@ const wrongFirst = computed(() => sentences(lead.error.value))
 
 <template>
   <div class="gate">
-    <svg class="plan" viewBox="0 0 640 720" aria-hidden="true" preserveAspectRatio="xMidYMid slice">
+    <svg class="plan" viewBox="0 0 640 720" aria-hidden="true" preserveAspectRatio="xMidYMid meet">
       <g fill="none" stroke="currentColor">
-        <path d="M176 512 L104 478 M176 512" stroke-width="0" />
-        <circle cx="190" cy="500" r="74" /><circle cx="190" cy="500" r="20" class="e" /><circle cx="190" cy="500" r="62" stroke-dasharray="8 4 2 4" />
-        <circle cx="430" cy="250" r="156" /><circle cx="430" cy="250" r="34" class="q" /><circle cx="430" cy="250" r="144" stroke-dasharray="8 4 2 4" />
-        <path d="M117.5 471.6 L277.8 189.3 M254.6 538.6 L565.6 331.4" class="b" />
-        <path d="M117.5 471.6 A78 78 0 0 0 254.6 538.6 M565.6 331.4 A160 160 0 1 0 277.8 189.3" class="b" />
+        <circle cx="190" cy="500" r="74" /><circle cx="190" cy="500" r="20" class="e" /><circle cx="190" cy="500" r="70" stroke-dasharray="8 4 2 4" />
+        <circle cx="430" cy="250" r="156" /><circle cx="430" cy="250" r="34" class="q" /><circle cx="430" cy="250" r="152" stroke-dasharray="8 4 2 4" />
+        <path d="M 129.5 464.8 L 298.6 173.7 A 152 152 0 1 1 511.6 378.2 L 227.6 559.0 A 70 70 0 0 1 129.5 464.8 Z" class="b" />
         <path d="M190 500 L190 668 M430 250 L430 668 M190 656 H430" stroke-width="0.8" />
       </g>
-      <text x="310" y="648">centres</text>
+      <text x="310" y="648">centre distance</text>
     </svg>
     <div class="door stack">
       <div>
@@ -85,7 +83,7 @@ const wrongFirst = computed(() => sentences(lead.error.value))
 .plan text { font-family: var(--font); font-stretch: 76%; font-size: 15px; text-anchor: middle; fill: var(--ink); }
 .plan .e { stroke: var(--ember); fill: var(--ember-tint); }
 .plan .q { stroke: var(--quench); fill: var(--quench-tint); }
-.plan .b { stroke: var(--belt); stroke-width: 9; }
+.plan .b { stroke: var(--belt); stroke-width: 10; }
 .door { padding: 48px 44px; background: var(--sheet); border-left: 1px solid var(--hair); gap: 26px; align-content: center; }
 h1 { font-size: 44px; }
 ul { list-style: none; margin: 0; padding: 0; border-top: 1px solid var(--hair); }

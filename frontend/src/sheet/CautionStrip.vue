@@ -25,8 +25,8 @@ const { data: choices } = useChoices()
 <style scoped>
 .caution { border: 1px solid var(--hair); border-radius: 3px; font-size: 13.5px; line-height: 1.35; }
 summary { display: flex; gap: 10px; padding: 8px 10px; cursor: pointer; list-style: none; align-items: flex-start; }
-summary::after { content: '＋'; color: var(--ink-2); margin-left: auto; }
-details[open] summary::after { content: '－'; }
+summary::after { content: '+'; color: var(--ink-2); margin-left: auto; font-size: 20px; line-height: 1; }
+details[open] summary::after { content: '–'; }
 svg { width: 20px; flex: none; fill: none; stroke: var(--ember); stroke-width: 1.6; stroke-linejoin: round; stroke-linecap: round; margin-top: 1px; }
 ul { margin: 0; padding: 0 12px 6px 40px; display: grid; gap: 5px; }
 p { padding: 0 12px 10px 40px; }

@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import type { Drawing, Sheet } from '../api/client'
 import type { Station } from '../router'
 import { inSystem, say, settings } from '../settings'
-import { type Box, type Label, placeLabels, textWidth } from './labels'
+import { type Label, type Obstacle, placeLabels, textWidth } from './labels'
 import { beltLoop, fit, gridStep, turnArrow } from './view'
 
 /** The drive to scale. Each station asks another question of it and so draws other dimensions over it. */
@@ -71,7 +71,7 @@ const dimensions = computed<DimensionLine[]>(() => {
   let ny = ux / length
   if (ny < 0 || (ny === 0 && nx < 0)) [nx, ny] = [-nx, -ny]
   const out = Math.max(driver.r, driven.r) + s.thickness + (narrow.value ? 12 : 30)
-  if (figures.centre_distance) {
+  if (figures.centre_distance && !focusWheel.value) {
     found.push({
       key: 'centre_distance', text: `centres ${shown('centre_distance')}`, hot: focus === 'centre_distance',
       x1: driver.cx + nx * out, y1: driver.cy + ny * out, x2: driven.cx + nx * out, y2: driven.cy + ny * out,
@@ -81,7 +81,7 @@ const dimensions = computed<DimensionLine[]>(() => {
   if (station === 'survey') {
     for (const w of s.wheels) {
       const key = `${w.role}_outside`
-      if (!figures[key]) continue
+      if (!figures[key] || (focusWheel.value && w.role !== focusWheel.value)) continue
       // Across the wheel, square to the centre line.
       const px = -uy / length
       const py = ux / length
@@ -127,8 +127,8 @@ const texts = computed<Text[]>(() => {
   const probe = push.value
   if (probe && figures.force_low) {
     const force = { text: `${shown('force_low')} to ${shown('force_high')}`, size: small ? 15 : 21, strong: true, class: 'ember' }
-    found.push({ key: 'push', lines: [force], places: [{ x: probe.tail.x + probe.span.nx * 14, y: probe.tail.y + probe.span.ny * 16 }] })
-    found.push({ key: 'deep', lines: [{ text: `push ${shown('deflection')}`, size: size + 2, strong: true, class: 'ember' }], places: [{ x: probe.px - probe.span.nx * 24, y: probe.py - probe.span.ny * 24 }] })
+    found.push({ key: 'push', lines: [force], places: [16, 24, 36].map((o) => ({ x: probe.tail.x + probe.span.nx * o * 2.2, y: probe.tail.y + probe.span.ny * o })) })
+    found.push({ key: 'deep', lines: [{ text: `push ${shown('deflection')}`, size: size + 2, strong: true, class: 'ember' }], places: [30, 40, 55].map((o) => ({ x: probe.px - probe.span.nx * o, y: probe.py - probe.span.ny * o })) })
   }
   for (const line of dimensions.value) {
     const mx = (line.x1 + line.x2) / 2
@@ -138,10 +138,10 @@ const texts = computed<Text[]>(() => {
     found.push({
       key: line.key,
       lines: [{ text: line.text, size, strong: line.hot, class: line.hot ? 'ember' : '' }],
-      places: inWheel ? [along(0.8), along(0.2), along(1.12), along(-0.12)] : [{ x: mx, y: my }, along(0.35), along(0.65), along(0.25)],
+      places: inWheel ? [along(0.8), along(0.2), along(1.12), along(-0.12)] : line.key === 'span' ? [along(0.24), along(0.76), along(0.15)] : [{ x: mx, y: my }, along(0.35), along(0.65), along(0.25)],
     })
   }
-  for (const w of s.wheels) {
+  for (const w of s.wheels.filter((w) => !focusWheel.value || w.role === focusWheel.value)) {
     const isDriver = w.role === 'driver'
     const dx = Math.sign(w.cx - (isDriver ? driven : driver).cx) || -1
     const lines: Text['lines'] = [{ text: isDriver ? 'DRIVER' : say(machine).toUpperCase(), size: small ? 12 : 14, strong: true, class: isDriver ? 'ember' : 'quench' }]
@@ -181,7 +181,7 @@ const labels = computed(() => {
     height: t.lines.reduce((sum, l) => sum + l.size * 1.25, 2),
     places: t.places,
   }))
-  const obstacles: Box[] = s.wheels.map((w) => ({ x: w.cx - w.hub * 1.6, y: w.cy - w.hub * 1.6, width: w.hub * 3.2, height: w.hub * 3.2 }))
+  const obstacles: Obstacle[] = s.wheels.map((w) => ({ x: w.cx - w.hub * 1.6, y: w.cy - w.hub * 1.6, width: w.hub * 3.2, height: w.hub * 3.2 }))
   for (const span of s.spans) {
     for (let t = 0.04; t < 1; t += 0.04) {
       const x = span.x1 + (span.x2 - span.x1) * t
@@ -195,6 +195,17 @@ const labels = computed(() => {
       const angle = (a * Math.PI) / 12
       obstacles.push({ x: w.cx + w.r * Math.cos(angle) - 5, y: w.cy + w.r * Math.sin(angle) - 5, width: 10, height: 10 })
     }
+  }
+  const sample = (x1: number, y1: number, x2: number, y2: number, owner?: string) => {
+    const n = Math.max(2, Math.round(Math.hypot(x2 - x1, y2 - y1) / 8))
+    for (let i = 0; i <= n; i++) obstacles.push({ x: x1 + ((x2 - x1) * i) / n - 2, y: y1 + ((y2 - y1) * i) / n - 2, width: 4, height: 4, owner })
+  }
+  for (const d of dimensions.value) sample(d.x1, d.y1, d.x2, d.y2, d.key)
+  if (push.value) {
+    const { span, px, py, mx, my, tail } = push.value
+    sample(span.x1, span.y1, px, py)
+    sample(px, py, span.x2, span.y2)
+    sample(mx, my, tail.x, tail.y)
   }
   const foot = narrow.value ? 4 : 34
   const bounds = { x: 6, y: 6, width: width.value - 12, height: height.value - 12 - foot }
@@ -220,7 +231,7 @@ const arms = (r: number) => (r > 46 ? (r > 90 ? 6 : 5) : 0)
         <pattern id="grid" :width="scene.grid.metres * scene.view.scale" :height="scene.grid.metres * scene.view.scale" patternUnits="userSpaceOnUse" :x="scene.wheels[0]!.cx" :y="scene.wheels[0]!.cy">
           <path :d="`M ${scene.grid.metres * scene.view.scale} 0 H 0 V ${scene.grid.metres * scene.view.scale}`" class="grid" />
         </pattern>
-        <marker id="arrow" viewBox="0 0 10 6" refX="9.5" refY="3" markerWidth="10" markerHeight="6" orient="auto-start-reverse"><path d="M0 0L10 3L0 6z" fill="context-stroke" /></marker>
+        <marker id="arrow" viewBox="0 0 10 6" refX="9.5" refY="3" markerWidth="11" markerHeight="7" markerUnits="userSpaceOnUse" orient="auto-start-reverse"><path d="M0 0L10 3L0 6z" fill="context-stroke" /></marker>
       </defs>
       <rect :width="width" :height="height" fill="url(#grid)" />
       <g v-for="w in scene.wheels" :key="w.role" :class="w.role">

@@ -26,7 +26,7 @@ const name = computed(() => say(label ?? figure?.label ?? ''))
     </span>
     <span v-if="parts" class="value">
       <b>{{ parts.number }}</b>
-      <span v-if="parts.unit" class="unit">&nbsp;{{ parts.unit }}</span>
+      <span v-if="parts.unit" class="unit"><template v-if="parts.unit !== '°'">&nbsp;</template>{{ parts.unit }}</span>
       <span v-if="doubt && plusMinus" class="unit">&nbsp;± {{ plusMinus }}</span>
     </span>
     <span v-else class="value none">–</span>

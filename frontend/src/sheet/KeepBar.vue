@@ -3,7 +3,7 @@ import type { Problem } from '../api/client'
 import { say } from '../settings'
 
 /** The foot of a station: keep, and what became of it. */
-const { busy, waiting, problem, kept, label, mayWrite, disabled = false } = defineProps<{
+const { busy, waiting, problem, kept, label, mayWrite, disabled = false, idle = '' } = defineProps<{
   busy: boolean
   waiting: boolean
   problem: Problem | null
@@ -11,6 +11,7 @@ const { busy, waiting, problem, kept, label, mayWrite, disabled = false } = defi
   label: string
   mayWrite: boolean
   disabled?: boolean
+  idle?: string
 }>()
 defineEmits<{ keep: []; retry: [] }>()
 </script>
@@ -22,6 +23,7 @@ defineEmits<{ keep: []; retry: [] }>()
     <p v-else-if="kept" class="note" role="status"><span class="ok" aria-hidden="true">✓</span> {{ say(kept) }}</p>
     <slot />
     <p v-if="!mayWrite" class="note soft">You may look; keeping wants a mechanic.</p>
+    <p v-else-if="disabled && idle" class="note soft">{{ idle }}</p>
     <el-button v-else type="primary" size="large" class="go" :loading="busy" :disabled="disabled" @click="$emit('keep')">{{ label }}</el-button>
   </div>
 </template>

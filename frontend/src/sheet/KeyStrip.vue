@@ -23,7 +23,7 @@ const { figures } = defineProps<{ figures: Sheet['figures']; stale: boolean }>()
 .strip > *:first-child { border-left: 0; }
 .stale { opacity: 0.55; }
 @media (max-width: 760px) {
-  .strip { grid-template-columns: repeat(6, auto); overflow-x: auto; }
+  .strip { grid-template-columns: repeat(6, max-content); overflow-x: auto; }
   .strip > * { padding: 4px 9px 5px; }
 }
 </style>

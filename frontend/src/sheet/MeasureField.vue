@@ -10,7 +10,7 @@ import { focusKey, sheetKey } from './useSheet'
 
 /** A measure field: takes what people write, shows what was understood in both systems, keeps the unit per field. */
 const entry = defineModel<Entry>({ required: true })
-const { name, field = undefined, label, hint = '' } = defineProps<{ name: string; field?: string; label: string; hint?: string }>()
+const { name, field = undefined, label, hint = '', tight = false } = defineProps<{ name: string; field?: string; label: string; hint?: string; tight?: boolean }>()
 
 const sheet = inject(sheetKey)!
 const focus = inject(focusKey, ref(''))
@@ -19,7 +19,9 @@ const kind = computed(() => field ?? name)
 const spec = computed(() => choices.value?.fields[kind.value])
 const unit = computed(() => (choices.value ? shownUnit(choices.value, kind.value, entry.value) : ''))
 const note = computed(() => (entry.value.text ? sheet.sheet.value?.notes[name] : undefined))
-const problem = computed(() => sheet.problems.value.get(name))
+const refused = computed(() => sheet.problems.value.get(name))
+const problem = computed(() => refused.value?.sentence)
+const offer = computed(() => note.value?.offer ?? refused.value?.offer)
 const origin = computed<Origin>(() => entry.value.origin ?? (spec.value?.origin as Origin | undefined) ?? 'measured')
 const ORIGINS: Origin[] = ['measured', 'nameplate', 'chosen', 'assumed']
 const coarse = matchMedia('(pointer: coarse)').matches
@@ -105,12 +107,12 @@ const FRACTIONS = [' 1/8', ' 1/4', ' 3/8', ' 1/2', ' 5/8', ' 3/4', ' 7/8']
     <div v-if="coarse && focus === name && spec?.us === 'in'" class="keys" aria-hidden="true">
       <button v-for="f in FRACTIONS" :key="f" type="button" tabindex="-1" @pointerdown.prevent="press(f)">{{ f.trim() }}</button>
     </div>
-    <div :id="`d-${name}`" class="under small" aria-live="polite">
+    <div :id="`d-${name}`" class="under small" :class="{ tight }" aria-live="polite">
       <span v-if="problem" class="problem">{{ say(problem) }}</span>
-      <template v-else-if="note">
+      <template v-else-if="note && !tight">
         <span class="soft">{{ note.us === note.si ? note.us : `${note.us} · ${note.si}` }}</span>
       </template>
-      <button v-if="note?.offer" type="button" class="bare offer" @click="setUnit(note.offer.unit)">{{ note.offer.sentence }}</button>
+      <button v-if="offer" type="button" class="bare offer" @click="setUnit(offer.unit)">{{ offer.sentence }}</button>
     </div>
   </div>
 </template>
@@ -131,8 +133,10 @@ select { border: 0; background: transparent; color: var(--ink-2); font: inherit;
 .origin:focus-within { outline: 2px solid var(--focus); }
 select option { color: var(--ink); background: var(--sheet); }
 .under { min-height: 1.3em; line-height: 1.3; display: flex; gap: 8px; flex-wrap: wrap; font-size: 12.5px; }
+
+.tight { min-height: 0; }
 .problem { color: var(--ember); font-weight: 560; }
 .offer { color: var(--quench); text-decoration: underline; font-weight: 600; }
-.keys { display: flex; gap: 4px; }
-.keys button { flex: 1; min-height: 40px; border: 1px solid var(--hair); border-radius: 3px; background: var(--paper); }
+.keys { display: grid; grid-template-columns: repeat(7, minmax(0, 1fr)); gap: 3px; }
+.keys button { min-height: 42px; padding: 0; font-size: 14px; border: 1px solid var(--hair); border-radius: 3px; background: var(--paper); }
 </style>

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import type { Sheet } from '../api/client'
 import { inSystem, say } from '../settings'
 import OriginMark from './OriginMark.vue'
+import SymbolText from './SymbolText.vue'
 
 /** The working of a figure: formula, numbers, source, limits; a computed number in it opens its own. */
 const opened = defineModel<string | null>({ required: true })
@@ -29,12 +30,12 @@ const CONFIDENCE: Record<string, string> = { high: 'remembered with high confide
       <p v-if="figure.plus_minus_us" class="small soft">± {{ inSystem({ us: figure.plus_minus_us, si: figure.plus_minus_si }) }} (95 %). Largest doubt: {{ say(figure.largest_doubt) }}.</p>
       <p class="row small"><OriginMark :origin="figure.origin" :weakest="figure.weakest" />{{ figure.origin }}<template v-if="figure.weakest !== figure.origin">, as weak as its weakest input: {{ figure.weakest }}</template></p>
       <template v-if="figure.working">
-        <code class="formula">{{ figure.working.formula }}</code>
+        <code class="formula"><SymbolText :text="figure.working.formula" /></code>
         <table>
           <caption class="sr">Numbers put in</caption>
           <tbody>
             <tr v-for="(line, index) in figure.working.lines" :key="index">
-              <th scope="row">{{ line.symbol }}</th>
+              <th scope="row"><SymbolText :text="line.symbol" /></th>
               <td>{{ say(line.label) }}</td>
               <td class="number">
                 <button v-if="line.figure && line.figure !== figure.key && figures[line.figure]" type="button" class="bare opens" @click="trail.push(line.figure)">{{ inSystem(line) }}</button>

@@ -7,6 +7,11 @@ export interface Box {
   height: number
 }
 
+/** Something a label should not cover; its `owner` may. */
+export interface Obstacle extends Box {
+  owner?: string
+}
+
 export interface Label {
   key: string
   width: number
@@ -51,7 +56,7 @@ function rings(centre: { x: number; y: number }): { x: number; y: number }[] {
  * Place labels in the order given (most important first) inside `bounds`, clear of each other and of
  * `obstacles`. A label takes its first free place; failing all, the one that covers least.
  */
-export function placeLabels(labels: Label[], obstacles: Box[], bounds: Box): Placed[] {
+export function placeLabels(labels: Label[], obstacles: Obstacle[], bounds: Box): Placed[] {
   const placed: Placed[] = []
   for (const label of labels) {
     const [first] = label.places
@@ -61,7 +66,7 @@ export function placeLabels(labels: Label[], obstacles: Box[], bounds: Box): Pla
       const wished = { x: place.x - label.width / 2, y: place.y - label.height / 2, width: label.width, height: label.height }
       const box = inside(wished, bounds)
       const onLabels = placed.reduce((sum, other) => sum + overlap(box, other), 0)
-      const onThings = obstacles.reduce((sum, other) => sum + overlap(box, other), 0)
+      const onThings = obstacles.reduce((sum, other) => sum + (other.owner === label.key ? 0 : overlap(box, other)), 0)
       const cost = onLabels * 1000 + onThings
       if (!best || cost < best.cost) best = { box, cost }
       if (cost === 0) break

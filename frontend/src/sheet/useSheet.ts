@@ -93,7 +93,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
     form.value.tachometer = blank.tachometer
   }
 
-  const problems = computed(() => new Map(sheet.value?.problems.map((p) => [p.field, p.sentence])))
+  const problems = computed(() => new Map(sheet.value?.problems.map((p) => [p.field, p])))
   return { form, sheet, lastDrawn, stale, unreachable, dirty, draft, base, problems, takeKept, clearReadings, ask }
 }
 

@@ -239,7 +239,9 @@ def parse(text: str, kind: str, default_unit: str) -> Parsed | None:
     if cleaned in ("", "-", "?"):
         return None
     if cleaned.startswith("-"):
-        raise QuantityError(f"{wanted.noun.capitalize()} here is never below zero: write it without the minus sign, or - alone for not known.")
+        raise QuantityError(
+            f"{wanted.noun.capitalize()} here is never below zero: write it without the minus sign, or - alone for not known."
+        )
     terms = _terms(cleaned, wanted)
     total, last_unit, written = 0.0, default_unit, False
     for index, (number, unit_text) in enumerate(terms):
@@ -314,7 +316,7 @@ def _unit(text: str, wanted: Kind) -> str:
 
 
 def _example(wanted: Kind) -> str:
-    examples = {"length": '16 1/4 in or 410 mm', "power": "5 hp or 3.7 kW", "rotation": "1750 rpm", "force": "4 1/2 lbf or 20 N"}
+    examples = {"length": "16 1/4 in or 410 mm", "power": "5 hp or 3.7 kW", "rotation": "1750 rpm", "force": "4 1/2 lbf or 20 N"}
     return examples.get(wanted.name, f"12 {wanted.us_symbol}".strip())
 
 
@@ -352,5 +354,7 @@ def show(value_si: float, kind: str, system: System, decimals: int | None = None
     symbol = spec.us_symbol if system is System.US else spec.si_symbol
     places = decimals if decimals is not None else (spec.us_decimals if system is System.US else spec.si_decimals)
     value = from_si(value_si, kind, symbol)
+    if kind == "power" and decimals is None and abs(value) >= 10:
+        places = 1
     text = f"{value:,.{places}f}" if abs(value) >= 10_000 else f"{value:.{places}f}"
     return f"{text} {symbol}".strip() if symbol not in ("°", "%") else f"{text} {symbol}".replace(" °", "°")

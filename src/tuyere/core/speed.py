@@ -1,6 +1,5 @@
 """Ratio, driven speed, belt and rim speed, slip. SI inside."""
 
-
 from tuyere.core.quantity import to_si
 
 # Cast iron, when no other limit is cast on the wheel: IP-20; Machinery's Handbook (from memory).
@@ -37,5 +36,3 @@ def slip(driver_rad_per_s: float, driven_rad_per_s: float, speed_ratio: float) -
 def speed_at_rim_limit(outside_diameter_m: float, limit_m_per_s: float = CAST_IRON_RIM_LIMIT_M_PER_S) -> float:
     """Speed at which the rim reaches its limit, rad/s."""
     return 2 * limit_m_per_s / outside_diameter_m
-
-

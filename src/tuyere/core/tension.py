@@ -18,9 +18,7 @@ def centrifugal_tension(mass_kg_per_m: float, belt_speed_m_per_s: float) -> floa
     return mass_kg_per_m * belt_speed_m_per_s**2
 
 
-def static_tension(
-    design_power_w: float, belt_speed_m_per_s: float, belts: int, arc_factor: float, mass_kg_per_m: float
-) -> float:
+def static_tension(design_power_w: float, belt_speed_m_per_s: float, belts: int, arc_factor: float, mass_kg_per_m: float) -> float:
     """Static tension of one strand, N.
 
         T_st = 15 (2.5 - K)/K (1000 Pd)/(N V) + m V^2        (lbf, hp, ft/min)
@@ -70,9 +68,7 @@ def tension_from_force(force_n: float, span_m: float, deflection_m: float, stiff
     return force_n * span_m / (4 * deflection_m) - stretch
 
 
-def centre_change_for(
-    tension_change_n: float, belt_length_m: float, stiffness_n: float, lean_rad: float
-) -> float:
+def centre_change_for(tension_change_n: float, belt_length_m: float, stiffness_n: float, lean_rad: float) -> float:
     """How far to move the centres apart for a change of strand tension, m.
 
     dC = dT L / (2 EA cos(lean)) with EA = 2048 K_y, the rigidity that the stiffness term implies. The

@@ -15,7 +15,18 @@ from uncertainties.core import AffineScalarFunc, LinearCombination
 from tuyere.core.origin import Origin
 from tuyere.core.quantity import to_si
 
-__all__ = ["Sureness", "Tool", "UFloat", "exact", "largest_doubt", "probability_between", "standard_uncertainty", "sureness", "uncertain", "wrapped"]
+__all__ = [
+    "Sureness",
+    "Tool",
+    "UFloat",
+    "exact",
+    "largest_doubt",
+    "probability_between",
+    "standard_uncertainty",
+    "sureness",
+    "uncertain",
+    "wrapped",
+]
 
 
 @dataclass(frozen=True)

@@ -36,7 +36,9 @@ def load_demo(engine: Engine) -> None:
         session.flush()
         writers: dict[str, Writer] = {}
         for entry in story["people"]:
-            person = Person(id=uuid.uuid4(), name=entry["name"], passphrase_hash=people.hash_passphrase(secrets.token_hex(16)), one_click=True)
+            person = Person(
+                id=uuid.uuid4(), name=entry["name"], passphrase_hash=people.hash_passphrase(secrets.token_hex(16)), one_click=True
+            )
             session.add(person)
             session.flush()
             session.add(Membership(person_id=person.id, site_id=site.id, role=entry["role"]))
@@ -47,7 +49,14 @@ def load_demo(engine: Engine) -> None:
 
 def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer) -> None:
     machine = Machine(id=uuid.uuid4(), site_id=site.id, name=entry["name"], kind=entry["kind"], place=entry["place"])
-    drive = Drive(id=uuid.uuid4(), machine_id=machine.id, name=entry["drive"], family=entry["family"], part_number=entry.get("part_number", ""), note=entry.get("note", ""))
+    drive = Drive(
+        id=uuid.uuid4(),
+        machine_id=machine.id,
+        name=entry["drive"],
+        family=entry["family"],
+        part_number=entry.get("part_number", ""),
+        note=entry.get("note", ""),
+    )
     drives.add_drive(session, writer, machine, drive)
     rounds = sorted(
         [(-s["days"], 0, "survey", s) for s in entry.get("surveys", [])]
@@ -57,15 +66,32 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
     )
     configuration: Configuration | None = None
     for days, order, what, item in rounds:
-        at = now() + timedelta(days=days, hours=order - 3, minutes=7 * order)
+        at = (now() + timedelta(days=days)).replace(hour=8 + 2 * order, minute=10 + 7 * order)
         if what == "survey":
             configuration = _survey(session, writer, drive, entry, item, at)
         else:
             _reading(session, writer, drive, configuration, what, item, at)
     for f in entry.get("findings", []):
-        insert(session, writer, Finding(id=uuid.uuid4(), drive_id=drive.id, what=f["what"], weight=f["weight"], found_at=now() - timedelta(days=f["days"]), found_by=writer.person_id), "found")
+        insert(
+            session,
+            writer,
+            Finding(
+                id=uuid.uuid4(),
+                drive_id=drive.id,
+                what=f["what"],
+                weight=f["weight"],
+                found_at=now() - timedelta(days=f["days"]),
+                found_by=writer.person_id,
+            ),
+            "found",
+        )
     for d in entry.get("dues", []):
-        insert(session, writer, Due(id=uuid.uuid4(), drive_id=drive.id, what=d["what"], due_on=(now() + timedelta(days=d["days"])).date()), "promised")
+        insert(
+            session,
+            writer,
+            Due(id=uuid.uuid4(), drive_id=drive.id, what=d["what"], due_on=(now() + timedelta(days=d["days"])).date()),
+            "promised",
+        )
 
 
 def _entry(key: str, text: str) -> Entry:
@@ -85,7 +111,9 @@ def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any
     return drives.keep_survey(session, writer, drive, drive.row_version, survey)
 
 
-def _reading(session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, what: str, item: dict[str, Any], at: datetime) -> None:
+def _reading(
+    session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, what: str, item: dict[str, Any], at: datetime
+) -> None:
     sheet = solve(read_sheet(SheetForm(survey=survey_form(drive, configuration))).spec)
     body = _tension_round(sheet, item) if what == "tension" else _speed_round(sheet, item)
     row, values = reading_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
@@ -96,11 +124,16 @@ def _tension_round(sheet: Sheet, item: dict[str, Any]) -> KeepReading:
     """Gauge forces, to a tenth of a pound, for the strand tensions of the story."""
     value = {k: f.value_si for k, f in sheet.figures.items()}
     forces = [
-        tension.deflection_force(ratio * value["static_tension"], value["span"], value["deflection"], value["stiffness_term"]) for ratio in item["ratios"]
+        tension.deflection_force(ratio * value["static_tension"], value["span"], value["deflection"], value["stiffness_term"])
+        for ratio in item["ratios"]
     ]
     entries = [Entry(text=f"{from_si(force, 'force', 'lbf'):.1f}", unit="lbf") for force in forces]
     return KeepReading(
-        id=uuid.uuid4(), kind="belt tension", machine_state="isolated", gauge=GaugeForm(forces=entries, belt_state=item["state"]), note=item.get("note", "")
+        id=uuid.uuid4(),
+        kind="belt tension",
+        machine_state="isolated",
+        gauge=GaugeForm(forces=entries, belt_state=item["state"]),
+        note=item.get("note", ""),
     )
 
 

@@ -38,6 +38,7 @@ class FloorDrive:
     drive: Drive
     configuration: Configuration | None
     stage: Stage | None
+    wheels: list[Wheel]
     last_reading: Reading | None
     findings: list[Finding]
     dues: list[Due]
@@ -46,36 +47,56 @@ class FloorDrive:
 def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
     """Every drive of a site, by machine."""
     pairs = session.exec(
-        select(Machine, Drive).join(Drive, col(Drive.machine_id) == col(Machine.id)).where(Machine.site_id == site_id).order_by(Machine.name, Drive.name)
+        select(Machine, Drive)
+        .join(Drive, col(Drive.machine_id) == col(Machine.id))
+        .where(Machine.site_id == site_id)
+        .order_by(Machine.name, Drive.name)
     ).all()
     ids = [drive.id for _, drive in pairs]
     newest = _newest_configurations(session, ids)
-    stages = {s.configuration_id: s for s in session.exec(select(Stage).where(col(Stage.configuration_id).in_([c.id for c in newest.values()]), Stage.position == 1))}
+    stages = {
+        s.configuration_id: s
+        for s in session.exec(select(Stage).where(col(Stage.configuration_id).in_([c.id for c in newest.values()]), Stage.position == 1))
+    }
+    wheels = list(session.exec(select(Wheel).where(col(Wheel.stage_id).in_([s.id for s in stages.values()])).order_by(col(Wheel.position))))
     readings: dict[uuid.UUID, Reading] = {}
     for reading in session.exec(
-        select(Reading).where(col(Reading.drive_id).in_(ids), col(Reading.struck_at).is_(None), Reading.kind == "belt tension").order_by(col(Reading.taken_at))
+        select(Reading)
+        .where(col(Reading.drive_id).in_(ids), col(Reading.struck_at).is_(None), Reading.kind == "belt tension")
+        .order_by(col(Reading.taken_at))
     ):
         readings[reading.drive_id] = reading
-    findings = list(session.exec(select(Finding).where(col(Finding.drive_id).in_(ids), col(Finding.closed_at).is_(None)).order_by(col(Finding.found_at))))
-    dues = list(session.exec(select(Due).where(col(Due.drive_id).in_(ids), col(Due.done_at).is_(None)).order_by(col(Due.due_on))))
-    return [
-        FloorDrive(
-            machine,
-            drive,
-            newest.get(drive.id),
-            stages.get(newest[drive.id].id) if drive.id in newest else None,
-            readings.get(drive.id),
-            [f for f in findings if f.drive_id == drive.id],
-            [d for d in dues if d.drive_id == drive.id],
+    findings = list(
+        session.exec(
+            select(Finding).where(col(Finding.drive_id).in_(ids), col(Finding.closed_at).is_(None)).order_by(col(Finding.found_at))
         )
-        for machine, drive in pairs
-    ]
+    )
+    dues = list(session.exec(select(Due).where(col(Due.drive_id).in_(ids), col(Due.done_at).is_(None)).order_by(col(Due.due_on))))
+    found = []
+    for machine, drive in pairs:
+        configuration = newest.get(drive.id)
+        stage = stages.get(configuration.id) if configuration else None
+        found.append(
+            FloorDrive(
+                machine,
+                drive,
+                configuration,
+                stage,
+                [w for w in wheels if stage and w.stage_id == stage.id],
+                readings.get(drive.id),
+                [f for f in findings if f.drive_id == drive.id],
+                [d for d in dues if d.drive_id == drive.id],
+            )
+        )
+    return found
 
 
 def _newest_configurations(session: Session, drive_ids: list[uuid.UUID]) -> dict[uuid.UUID, Configuration]:
     found: dict[uuid.UUID, Configuration] = {}
     for configuration in session.exec(
-        select(Configuration).where(col(Configuration.drive_id).in_(drive_ids), Configuration.standing != "proposed").order_by(col(Configuration.sequence))
+        select(Configuration)
+        .where(col(Configuration.drive_id).in_(drive_ids), Configuration.standing != "proposed")
+        .order_by(col(Configuration.sequence))
     ):
         found[configuration.drive_id] = configuration
     return found
@@ -111,7 +132,9 @@ def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: in
     """Keep what is fitted as a new configuration, and the design point on the drive. Raises StaleError."""
     columns = {column: survey.design_si.get(key) for key, column in DESIGN_COLUMNS.items()}
     update(session, writer, drive, seen_version, {**columns, "typed": survey.design_typed}, "kept survey")
-    last = session.exec(select(Configuration).where(Configuration.drive_id == drive.id).order_by(col(Configuration.sequence).desc())).first()
+    last = session.exec(
+        select(Configuration).where(Configuration.drive_id == drive.id).order_by(col(Configuration.sequence).desc())
+    ).first()
     spec = survey.spec
     configuration = Configuration(
         id=survey.configuration_id,
@@ -184,11 +207,15 @@ class LogEntry:
 def log(session: Session, drive_id: uuid.UUID) -> list[LogEntry]:
     """Everything that happened to a drive, newest first."""
     values: dict[uuid.UUID, list[ReadingValue]] = {}
-    for value in session.exec(select(ReadingValue).join(Reading).where(Reading.drive_id == drive_id).order_by(ReadingValue.quantity, col(ReadingValue.position))):
+    for value in session.exec(
+        select(ReadingValue).join(Reading).where(Reading.drive_id == drive_id).order_by(ReadingValue.quantity, col(ReadingValue.position))
+    ):
         values.setdefault(value.reading_id, []).append(value)
     entries = [
         LogEntry(reading.taken_at, name, reading=reading, values=tuple(values.get(reading.id, ())))
-        for reading, name in session.exec(select(Reading, Person.name).join(Person, col(Person.id) == col(Reading.taken_by)).where(Reading.drive_id == drive_id))
+        for reading, name in session.exec(
+            select(Reading, Person.name).join(Person, col(Person.id) == col(Reading.taken_by)).where(Reading.drive_id == drive_id)
+        )
     ]
     for configuration, stage, name in session.exec(
         select(Configuration, Stage, Person.name)
@@ -197,6 +224,8 @@ def log(session: Session, drive_id: uuid.UUID) -> list[LogEntry]:
         .where(Configuration.drive_id == drive_id)
     ):
         entries.append(LogEntry(configuration.made_at, name, configuration=configuration, stage=stage))
-    for finding, name in session.exec(select(Finding, Person.name).join(Person, col(Person.id) == col(Finding.found_by)).where(Finding.drive_id == drive_id)):
+    for finding, name in session.exec(
+        select(Finding, Person.name).join(Person, col(Person.id) == col(Finding.found_by)).where(Finding.drive_id == drive_id)
+    ):
         entries.append(LogEntry(finding.found_at, name, finding=finding))
     return sorted(entries, key=lambda e: e.at, reverse=True)

@@ -63,7 +63,10 @@ def role_at(session: Session, person_id: uuid.UUID, site_id: uuid.UUID) -> Role 
 def memberships(session: Session, person_id: uuid.UUID) -> list[tuple[Site, Role]]:
     """The sites a person belongs to, with the role at each."""
     found = session.exec(
-        select(Site, Membership).join(Membership, col(Membership.site_id) == col(Site.id)).where(Membership.person_id == person_id).order_by(Site.name)
+        select(Site, Membership)
+        .join(Membership, col(Membership.site_id) == col(Site.id))
+        .where(Membership.person_id == person_id)
+        .order_by(Site.name)
     )
     return [(site, Role(m.role)) for site, m in found]
 
@@ -71,7 +74,10 @@ def memberships(session: Session, person_id: uuid.UUID) -> list[tuple[Site, Role
 def demo_people(session: Session) -> list[tuple[Person, str]]:
     """The one-click people of the demo plant, with their role."""
     found = session.exec(
-        select(Person, Membership.role).join(Membership, col(Membership.person_id) == col(Person.id)).where(Person.one_click).order_by(Person.name)
+        select(Person, Membership.role)
+        .join(Membership, col(Membership.person_id) == col(Person.id))
+        .where(Person.one_click)
+        .order_by(Person.name)
     )
     return [(person, role) for person, role in found]
 
@@ -102,7 +108,9 @@ def make_first_lead(session: Session, code: str, name: str, passphrase: str, sit
     session.add_all([site, person])
     session.flush()
     session.add(Membership(person_id=person.id, site_id=site.id, role=Role.LEAD))
-    session.add(AuditEntry(person_id=person.id, site_id=site.id, action="made the first lead", subject_table="person", subject_id=person.id))
+    session.add(
+        AuditEntry(person_id=person.id, site_id=site.id, action="made the first lead", subject_table="person", subject_id=person.id)
+    )
     kept.used_at = now()
     session.add(kept)
     session.commit()

@@ -103,7 +103,7 @@ class FirstLeadCode(SQLModel, table=True):
     __tablename__ = "first_lead_code"
     id: int = Field(primary_key=True)
     code_hash: str
-    used_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))  # type: ignore[call-overload]
+    used_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
 
 
 class Machine(SQLModel, table=True):
@@ -237,7 +237,7 @@ class Reading(SQLModel, table=True):
     hour_meter_h: float | None = None
     note: str = ""
     summary: dict[str, Any] = _json()
-    struck_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))  # type: ignore[call-overload]
+    struck_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
     struck_by: uuid.UUID | None = Field(default=None, foreign_key="person.id")
     row_version: int = _version()
 
@@ -272,7 +272,7 @@ class Finding(SQLModel, table=True):
     weight: str = "watch"
     found_at: datetime = _when()
     found_by: uuid.UUID = Field(foreign_key="person.id")
-    closed_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))  # type: ignore[call-overload]
+    closed_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
     row_version: int = _version()
 
 
@@ -284,7 +284,7 @@ class Due(SQLModel, table=True):
     drive_id: uuid.UUID = Field(foreign_key="drive.id", index=True)
     what: str
     due_on: date
-    done_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))  # type: ignore[call-overload]
+    done_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
     row_version: int = _version()
 
 

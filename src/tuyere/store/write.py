@@ -106,7 +106,12 @@ def changes_since(session: Session, table: str, row_id: uuid.UUID, version: int)
         .order_by(col(AuditEntry.id))
     )
     return [
-        {"at": e.at.isoformat(), "who": name or "", "action": e.action, "changes": {k: v for k, v in e.changes.items() if k != "row_version"}}
+        {
+            "at": e.at.isoformat(),
+            "who": name or "",
+            "action": e.action,
+            "changes": {k: v for k, v in e.changes.items() if k != "row_version"},
+        }
         for e, name in entries
     ]
 

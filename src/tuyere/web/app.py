@@ -63,7 +63,9 @@ def create_app(settings: Settings | None = None) -> Flask:
 
     @app.errorhandler(CSRFError)
     def no_csrf(_error: CSRFError) -> Response:
-        return respond(ProblemOut(title="Bad request", status=400, detail="The page is out of date: reload it and try again. What you typed is kept."))
+        return respond(
+            ProblemOut(title="Bad request", status=400, detail="The page is out of date: reload it and try again. What you typed is kept.")
+        )
 
     frontend.install(app)
     return app

@@ -116,9 +116,17 @@ def _spec(body: DriveIn) -> DriveSpec:
     except v_belt.BeltError as reason:
         raise _refuse("belt" if body.belt else "section", reason) from None
     if body.driven_class and body.driven_class not in {c.name for c in ip20.driven_classes()}:
-        raise Refusal(422, "Choose a class of driven machine.", [FieldError(field="driven_class", detail="One of: " + ", ".join(c.name for c in ip20.driven_classes()))])
+        raise Refusal(
+            422,
+            "Choose a class of driven machine.",
+            [FieldError(field="driven_class", detail="One of: " + ", ".join(c.name for c in ip20.driven_classes()))],
+        )
     if any(not 0 < force <= 5000 for force in body.gauge_forces_n):
-        raise Refusal(422, "A gauge force lies above 0 and up to 5000 N.", [FieldError(field="gauge_forces_n", detail="A gauge force lies above 0 and up to 5000 N.")])
+        raise Refusal(
+            422,
+            "A gauge force lies above 0 and up to 5000 N.",
+            [FieldError(field="gauge_forces_n", detail="A gauge force lies above 0 and up to 5000 N.")],
+        )
     m, n, c = Origin.MEASURED, Origin.NAMEPLATE, Origin.CHOSEN
     forces = tuple(Given(f, standard_uncertainty(f, "force", m, "spring gauge"), m, "gauge force") for f in body.gauge_forces_n)
     hours = body.hours_per_day * 3600 if body.hours_per_day else None
@@ -178,7 +186,12 @@ def calc_quantity(body: QuantityIn) -> Response:
     if parsed is None:
         return answer(QuantityOut(value_si=None, si_unit=kind.si_unit, us="not known", si="not known"))
     return answer(
-        QuantityOut(value_si=parsed.value_si, si_unit=kind.si_unit, us=show(parsed.value_si, body.kind, System.US), si=show(parsed.value_si, body.kind, System.SI))
+        QuantityOut(
+            value_si=parsed.value_si,
+            si_unit=kind.si_unit,
+            us=show(parsed.value_si, body.kind, System.US),
+            si=show(parsed.value_si, body.kind, System.SI),
+        )
     )
 
 
@@ -210,7 +223,14 @@ def calc_belt_length(body: TwoWheelsIn) -> Response:
         driver, driven = open_belt.wraps(*wheels)
     except open_belt.GeometryError as reason:
         raise _refuse("centre_distance_m", reason) from None
-    return answer(PathOut(belt_length_m=open_belt.belt_length(*wheels), span_m=open_belt.span_length(*wheels), driver_wrap_rad=driver, driven_wrap_rad=driven))
+    return answer(
+        PathOut(
+            belt_length_m=open_belt.belt_length(*wheels),
+            span_m=open_belt.span_length(*wheels),
+            driver_wrap_rad=driver,
+            driven_wrap_rad=driven,
+        )
+    )
 
 
 class BeltLengthIn(Strict):
@@ -262,7 +282,9 @@ def calc_rated_power(body: RatedPowerIn) -> Response:
         rated = ip20.rated_power(v_belt.section(body.section), body.small_diameter_m, body.fast_shaft_rad_per_s, body.ratio)
     except (v_belt.BeltError, ip20.OutOfRangeError) as reason:
         raise _refuse("section" if isinstance(reason, v_belt.BeltError) else "small_diameter_m", reason) from None
-    return answer(RatedPowerOut(basic_w=rated.basic_w, added_for_ratio_w=rated.added_for_ratio_w, total_w=rated.total_w, source=ip20.SOURCE))
+    return answer(
+        RatedPowerOut(basic_w=rated.basic_w, added_for_ratio_w=rated.added_for_ratio_w, total_w=rated.total_w, source=ip20.SOURCE)
+    )
 
 
 class StaticTensionIn(Strict):
@@ -285,7 +307,9 @@ class TensionOut(BaseModel):
 @anyone()
 def calc_static_tension(body: StaticTensionIn) -> Response:
     arc = ip20.arc_factor(body.small_wheel_wrap_rad)
-    return answer(TensionOut(tension_n=tension.static_tension(body.design_power_w, body.belt_speed_m_per_s, body.belts, arc, body.mass_kg_per_m)))
+    return answer(
+        TensionOut(tension_n=tension.static_tension(body.design_power_w, body.belt_speed_m_per_s, body.belts, arc, body.mass_kg_per_m))
+    )
 
 
 class GaugeIn(Strict):
@@ -315,7 +339,9 @@ class ForceOut(BaseModel):
 @anyone()
 def calc_gauge_force(body: GaugeIn) -> Response:
     pushed = body.deflection_m or tension.deflection(body.span_m)
-    return answer(ForceOut(force_n=tension.deflection_force(body.force_or_tension_n, body.span_m, pushed, body.stiffness_term_n), deflection_m=pushed))
+    return answer(
+        ForceOut(force_n=tension.deflection_force(body.force_or_tension_n, body.span_m, pushed, body.stiffness_term_n), deflection_m=pushed)
+    )
 
 
 class SlipIn(Strict):

@@ -25,7 +25,13 @@ from tuyere.web.forms import Entry, GaugeForm, SheetForm, Strict, SurveyForm, Ta
 from tuyere.web.rules import at_site_of_drive, at_site_of_reading
 from tuyere.web.state import reading, write
 
-blueprint = APIBlueprint("drives", __name__, url_prefix="/api", abp_tags=[Tag(name="drives")], abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "409": ProblemOut, "422": ProblemOut})
+blueprint = APIBlueprint(
+    "drives",
+    __name__,
+    url_prefix="/api",
+    abp_tags=[Tag(name="drives")],
+    abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "409": ProblemOut, "422": ProblemOut},
+)
 
 MachineState = Literal["isolated", "running, guard on"]
 
@@ -72,15 +78,22 @@ def get_drive(path: DrivePath) -> Response:
         dues = session.exec(select(Due).where(Due.drive_id == drive.id, col(Due.done_at).is_(None)).order_by(col(Due.due_on)))
         return answer(
             DriveOut(
-                id=drive.id, name=drive.name, family=drive.family, machine=machine.name, machine_kind=machine.kind, place=machine.place,
-                part_number=drive.part_number, note=drive.note, row_version=drive.row_version,
+                id=drive.id,
+                name=drive.name,
+                family=drive.family,
+                machine=machine.name,
+                machine_kind=machine.kind,
+                place=machine.place,
+                part_number=drive.part_number,
+                note=drive.note,
+                row_version=drive.row_version,
                 configuration_id=configuration.id if configuration else None,
                 configuration_at=configuration.made_at if configuration else None,
                 survey=survey_form(drive, configuration),
                 findings=[FindingOut(id=f.id, what=f.what, weight=f.weight, found_at=f.found_at) for f in findings],
                 dues=[due_out(d) for d in dues],
             )
-        )  # fmt: skip
+        )
 
 
 def survey_form(drive: Drive, configuration: Configuration | None) -> SurveyForm:
@@ -126,10 +139,21 @@ def post_survey(path: DrivePath, body: KeepSurvey) -> Response:
     return answer(KeptSurveyOut(**done.body), done.status)
 
 
-def survey_of(survey_id: uuid.UUID, standing: str, reason: str, typed: SurveyForm, form: FormReading, made_at: datetime | None = None) -> drives.Survey:
+def survey_of(
+    survey_id: uuid.UUID, standing: str, reason: str, typed: SurveyForm, form: FormReading, made_at: datetime | None = None
+) -> drives.Survey:
     """A survey as the store keeps it: typed words beside SI values."""
     dumped = typed.model_dump(mode="json")
-    return drives.Survey(survey_id, standing, reason, {k: dumped[k] for k in ("quantities", "choices")}, dumped["design"], dict(form.design), form.spec, made_at)
+    return drives.Survey(
+        survey_id,
+        standing,
+        reason,
+        {k: dumped[k] for k in ("quantities", "choices")},
+        dumped["design"],
+        dict(form.design),
+        form.spec,
+        made_at,
+    )
 
 
 def _refuse_problems(form: FormReading, sheet: Sheet) -> None:
@@ -190,7 +214,12 @@ def _hour_meter(text: str) -> float | None:
 
 
 def reading_of(
-    body: KeepReading, drive: Drive, configuration: Configuration | None, person_id: uuid.UUID, hours: float | None, taken_at: datetime | None = None
+    body: KeepReading,
+    drive: Drive,
+    configuration: Configuration | None,
+    person_id: uuid.UUID,
+    hours: float | None,
+    taken_at: datetime | None = None,
 ) -> tuple[Reading, list[ReadingValue]]:
     """The rows of a reading: what was typed, SI, uncertainty, and what the core said of it. Raises Refusal."""
     sheet_form = SheetForm(survey=survey_form(drive, configuration), gauge=body.gauge, tachometer=body.tachometer)
@@ -200,7 +229,9 @@ def reading_of(
     tension = body.kind == "belt tension"
     entries = _gauge_entries(body.gauge) if tension else _tachometer_entries(body.tachometer)
     if not entries:
-        field, sentence = ("force_1", "Read at least one belt before keeping.") if tension else ("tach_driven", "Read the driven shaft before keeping.")
+        field, sentence = (
+            ("force_1", "Read at least one belt before keeping.") if tension else ("tach_driven", "Read the driven shaft before keeping.")
+        )
         raise Refusal(422, sentence, [FieldError(field=field, detail=sentence)])
     wanted = "isolated" if tension else "running, guard on"
     if body.machine_state != wanted:
@@ -247,9 +278,17 @@ def _value_row(reading_id: uuid.UUID, quantity: str, position: int, entry: Entry
     found, note = given(quantity, Typed(entry.text, entry.unit, entry.origin, tool))
     assert isinstance(found, Given) and note
     return ReadingValue(
-        id=uuid.uuid5(reading_id, f"{quantity} {position}"), reading_id=reading_id, quantity=quantity, position=position,
-        kind=FIELDS[quantity].kind, typed_text=entry.text.strip(), typed_unit=note.unit, origin=found.origin, value_si=found.value, std_si=found.std,
-    )  # fmt: skip
+        id=uuid.uuid5(reading_id, f"{quantity} {position}"),
+        reading_id=reading_id,
+        quantity=quantity,
+        position=position,
+        kind=FIELDS[quantity].kind,
+        typed_text=entry.text.strip(),
+        typed_unit=note.unit,
+        origin=found.origin,
+        value_si=found.value,
+        std_si=found.std,
+    )
 
 
 TENSION_FIGURES = ("strand_average", "strand_spread", "tension_low", "tension_new_low", "tension_high", "span", "deflection")
@@ -261,7 +300,11 @@ def _summary(sheet: Sheet, tension: bool) -> dict[str, Any]:
     topic, keys = ("tension", TENSION_FIGURES) if tension else ("speed", SPEED_FIGURES)
     verdict = next((v for v in sheet.verdicts if v.topic == topic), None)
     figures = {k: {"si": f.value_si, "std_si": f.std_si} for k, f in sheet.figures.items() if k in keys or k.startswith("strand_")}
-    said = {"headline": verdict.headline, "detail": verdict.detail, "tone": verdict.tone.value, "sureness": verdict.sureness} if verdict else {}
+    said = (
+        {"headline": verdict.headline, "detail": verdict.detail, "tone": verdict.tone.value, "sureness": verdict.sureness}
+        if verdict
+        else {}
+    )
     return {"figures": figures, **said}
 
 
@@ -358,23 +401,63 @@ def _log_entry(entry: drives.LogEntry) -> LogEntryOut:
     if entry.configuration:
         c, s = entry.configuration, entry.stage
         fitted = " × ".join(str(p) for p in (s.belt_count, s.belt or s.section) if p) if s else ""
-        return LogEntryOut(id=c.id, kind="survey", at=entry.at, who=entry.who, title=f"Survey {c.sequence}, {c.standing}", detail=fitted, tone="", note=c.reason)
+        return LogEntryOut(
+            id=c.id,
+            kind="survey",
+            at=entry.at,
+            who=entry.who,
+            title=f"Survey {c.sequence}, {c.standing}",
+            detail=fitted,
+            tone="",
+            note=c.reason,
+        )
     assert entry.finding
     f = entry.finding
-    return LogEntryOut(id=f.id, kind="finding", at=entry.at, who=entry.who, title=f.what, detail="closed" if f.closed_at else "open", tone=f.weight if not f.closed_at else "")
+    return LogEntryOut(
+        id=f.id,
+        kind="finding",
+        at=entry.at,
+        who=entry.who,
+        title=f.what,
+        detail="closed" if f.closed_at else "open",
+        tone=f.weight if not f.closed_at else "",
+    )
 
 
 def _logged_reading(entry: drives.LogEntry, row: Reading) -> LogEntryOut:
     figures = {k: logged_figure(k, f["si"], f["std_si"]) for k, f in row.summary.get("figures", {}).items()}
     return LogEntryOut(
-        id=row.id, kind=row.kind, at=entry.at, who=entry.who, title=row.summary.get("headline", row.kind.capitalize()), detail=row.summary.get("detail", ""),
-        tone=row.summary.get("tone", ""), sureness=row.summary.get("sureness", ""), machine_state=row.machine_state, method=row.method, tool=row.tool,
-        belt_state=row.belt_state, hour_meter_h=row.hour_meter_h, note=row.note, struck=row.struck_at is not None, row_version=row.row_version,
-        values=[_logged_value(v) for v in entry.values], figures=figures,
-    )  # fmt: skip
+        id=row.id,
+        kind=row.kind,
+        at=entry.at,
+        who=entry.who,
+        title=row.summary.get("headline", row.kind.capitalize()),
+        detail=row.summary.get("detail", ""),
+        tone=row.summary.get("tone", ""),
+        sureness=row.summary.get("sureness", ""),
+        machine_state=row.machine_state,
+        method=row.method,
+        tool=row.tool,
+        belt_state=row.belt_state,
+        hour_meter_h=row.hour_meter_h,
+        note=row.note,
+        struck=row.struck_at is not None,
+        row_version=row.row_version,
+        values=[_logged_value(v) for v in entry.values],
+        figures=figures,
+    )
 
 
-FIGURE_KINDS = {"slip": "share", "off_design": "share", "strand_spread": "share", "driven_speed": "rotation", "tach_driven": "rotation", "tach_driver": "rotation", "span": "length", "deflection": "length"}
+FIGURE_KINDS = {
+    "slip": "share",
+    "off_design": "share",
+    "strand_spread": "share",
+    "driven_speed": "rotation",
+    "tach_driven": "rotation",
+    "tach_driver": "rotation",
+    "span": "length",
+    "deflection": "length",
+}
 
 
 def logged_figure(key: str, value_si: float, std_si: float) -> LoggedFigure:
@@ -390,6 +473,13 @@ def _logged_value(value: ReadingValue) -> LoggedValue:
     plus_us, plus_si = plus_minus(value.std_si, value.kind)
     typed = value.typed_text if any(c.isalpha() or c == '"' for c in value.typed_text) else f"{value.typed_text} {value.typed_unit}"
     return LoggedValue(
-        quantity=value.quantity, label=FIELDS[value.quantity].label, position=value.position, typed=typed, us=us, si=si,
-        plus_minus_us=plus_us, plus_minus_si=plus_si, origin=value.origin,
-    )  # fmt: skip
+        quantity=value.quantity,
+        label=FIELDS[value.quantity].label,
+        position=value.position,
+        typed=typed,
+        us=us,
+        si=si,
+        plus_minus_us=plus_us,
+        plus_minus_si=plus_si,
+        origin=value.origin,
+    )

@@ -48,7 +48,16 @@ class Refusal(Exception):
 
 
 def _title(status: int) -> str:
-    titles = {400: "Bad request", 401: "Not signed in", 403: "Not allowed", 404: "Not found", 409: "Changed meanwhile", 413: "Too large", 422: "Refused input", 429: "Too many tries"}
+    titles = {
+        400: "Bad request",
+        401: "Not signed in",
+        403: "Not allowed",
+        404: "Not found",
+        409: "Changed meanwhile",
+        413: "Too large",
+        422: "Refused input",
+        429: "Too many tries",
+    }
     return titles.get(status, "Error")
 
 
@@ -62,7 +71,10 @@ def respond(problem: ProblemOut) -> Response:
 
 def validation_problem(error: ValidationError) -> Response:
     """pydantic's findings as problem details, in words."""
-    errors = [FieldError(field=".".join(str(p) for p in e["loc"]) or "body", detail=_in_words(e)) for e in error.errors(include_url=False, include_input=False)]
+    errors = [
+        FieldError(field=".".join(str(p) for p in e["loc"]) or "body", detail=_in_words(e))
+        for e in error.errors(include_url=False, include_input=False)
+    ]
     first = errors[0].detail if errors else SENTENCES[400]
     return respond(ProblemOut(title=_title(422), status=422, detail=first, errors=errors))
 

@@ -12,11 +12,11 @@ from sqlmodel import Session, col, select
 
 from tuyere.core.caution import DEFERENCE, Caution, cautions
 from tuyere.core.families import v_belt
+from tuyere.core.quantity import KINDS
 from tuyere.core.rating import ip20
 from tuyere.core.sheet.field import FIELDS
-from tuyere.core.quantity import KINDS
 from tuyere.store import drives
-from tuyere.store.tables import Drive, Machine, Role, now
+from tuyere.store.tables import Drive, Due, Machine, Role, now
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
@@ -24,7 +24,13 @@ from tuyere.web.forms import FORCE_TOOLS, Strict
 from tuyere.web.rules import anyone, at_site
 from tuyere.web.state import reading, write
 
-blueprint = APIBlueprint("floor", __name__, url_prefix="/api", abp_tags=[Tag(name="floor")], abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "422": ProblemOut})
+blueprint = APIBlueprint(
+    "floor",
+    __name__,
+    url_prefix="/api",
+    abp_tags=[Tag(name="floor")],
+    abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "422": ProblemOut},
+)
 
 Family = Literal["v-belt", "synchronous", "flat belt", "roller chain"]
 
@@ -53,6 +59,15 @@ class DueOut(BaseModel):
     days: int
 
 
+class SketchOut(BaseModel):
+    """Enough to draw a drive in small, to scale."""
+
+    driver_radius_m: float
+    driven_radius_m: float
+    centre_distance_m: float
+    centre_line_deg: float
+
+
 class FloorDriveOut(BaseModel):
     """A drive as Floor lists it."""
 
@@ -64,6 +79,7 @@ class FloorDriveOut(BaseModel):
     machine_kind: str
     place: str
     belts: str
+    sketch: SketchOut | None
     last_reading_at: datetime | None
     last_tone: str
     last_headline: str
@@ -77,7 +93,7 @@ class FloorOut(BaseModel):
     drives: list[FloorDriveOut]
 
 
-def due_out(due: drives.Due) -> DueOut:
+def due_out(due: Due) -> DueOut:
     """A due with its days from today."""
     return DueOut(id=due.id, what=due.what, due_on=due.due_on, days=(due.due_on - now().date()).days)
 
@@ -94,11 +110,26 @@ def _floor_drive(item: drives.FloorDrive) -> FloorDriveOut:
         machine_kind=item.machine.kind,
         place=item.machine.place,
         belts=belts,
+        sketch=_sketch(item),
         last_reading_at=last.taken_at if last else None,
         last_tone=last.summary.get("tone", "") if last else "",
         last_headline=last.summary.get("headline", "") if last else "",
         findings=[FindingOut(id=f.id, what=f.what, weight=f.weight, found_at=f.found_at) for f in item.findings],
         dues=[due_out(d) for d in item.dues],
+    )
+
+
+def _sketch(item: drives.FloorDrive) -> SketchOut | None:
+    """The drive in small, once both wheels and the centres are on the record and can be drawn."""
+    radii = {w.role: w.diameter_m / 2 for w in item.wheels if w.diameter_m}
+    centres = item.stage.centre_distance_m if item.stage else None
+    if not item.stage or not centres or set(radii) != {"driver", "driven"}:
+        return None
+    return SketchOut(
+        driver_radius_m=radii["driver"],
+        driven_radius_m=radii["driven"],
+        centre_distance_m=centres,
+        centre_line_deg=item.stage.centre_line_deg,
     )
 
 
@@ -139,7 +170,13 @@ def post_drive(path: SitePath, body: NewDrive) -> Response:
         machine = session.get(Machine, body.machine_id)
         if machine and machine.site_id != path.site_id:
             raise Refusal(404)
-        machine = machine or Machine(id=body.machine_id, site_id=path.site_id, name=body.machine_name.strip(), kind=body.machine_kind.strip(), place=body.place.strip())
+        machine = machine or Machine(
+            id=body.machine_id,
+            site_id=path.site_id,
+            name=body.machine_name.strip(),
+            kind=body.machine_kind.strip(),
+            place=body.place.strip(),
+        )
         drive = Drive(id=body.id, machine_id=machine.id, name=body.name.strip(), family=body.family, part_number=body.part_number.strip())
         drives.add_drive(session, writer, machine, drive)
         return Answer(201, {"id": str(drive.id)})
@@ -159,7 +196,11 @@ def _machine_here(site_id: uuid.UUID, machine_id: uuid.UUID) -> bool:
 
 def _explain_clash(error: IntegrityError) -> None:
     for constraint, field, sentence in (
-        ("uq_machine_site_id_name", "machine_name", "There is a machine of that name here already: choose it from the list, or give this one another name."),
+        (
+            "uq_machine_site_id_name",
+            "machine_name",
+            "There is a machine of that name here already: choose it from the list, or give this one another name.",
+        ),
         ("uq_drive_machine_id_name", "name", "This machine has a drive of that name already: give this one another."),
         ("pk_drive", "name", "This drive is kept already: open it from the floor."),
     ):
@@ -205,7 +246,17 @@ class ChoicesOut(BaseModel):
     cautions: CautionsOut
 
 
-DIRECTIONS = (("0", "right"), ("30", "right, above"), ("60", "right, steeply above"), ("90", "straight above"), ("150", "left, above"), ("180", "left"), ("210", "left, below"), ("270", "straight below"), ("330", "right, below"))  # fmt: skip
+DIRECTIONS = {
+    "0": "right",
+    "30": "right, above",
+    "60": "right, steeply above",
+    "90": "straight above",
+    "150": "left, above",
+    "180": "left",
+    "210": "left, below",
+    "270": "straight below",
+    "330": "right, below",
+}
 
 
 @blueprint.get("/choices", summary="Lists to choose from", responses={"200": ChoicesOut})
@@ -219,12 +270,20 @@ def get_choices() -> Response:
                 Choice(value="normal", label="Normal torque: ordinary AC motor, engine of several cylinders"),
                 Choice(value="high", label="High torque: single-phase series motor, one-cylinder engine, clutch"),
             ],
-            directions=[Choice(value=v, label=text) for v, text in DIRECTIONS],
+            directions=[Choice(value=v, label=text) for v, text in DIRECTIONS.items()],
             force_tools=[Choice(value=t, label=t) for t in FORCE_TOOLS],
             fields={
-                key: UnitsOut(label=f.label, units=[u.symbol for u in KINDS[f.kind].units], us=KINDS[f.kind].us_symbol, si=KINDS[f.kind].si_symbol, origin=f.origin.value)
+                key: UnitsOut(
+                    label=f.label,
+                    units=[u.symbol for u in KINDS[f.kind].units],
+                    us=KINDS[f.kind].us_symbol,
+                    si=KINDS[f.kind].si_symbol,
+                    origin=f.origin.value,
+                )
                 for key, f in FIELDS.items()
             },
-            cautions=CautionsOut(survey=list(cautions("survey")), speed=list(cautions("speed")), tension=list(cautions("tension")), deference=DEFERENCE),
+            cautions=CautionsOut(
+                survey=list(cautions("survey")), speed=list(cautions("speed")), tension=list(cautions("tension")), deference=DEFERENCE
+            ),
         )
     )

@@ -12,7 +12,9 @@ from tuyere.web.rules import anyone
 
 BUILT = Path(__file__).parent / "built"
 SECURITY_HEADERS = {
-    "Content-Security-Policy": "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'",
+    "Content-Security-Policy": (
+        "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
+    ),
     "X-Content-Type-Options": "nosniff",
     "Referrer-Policy": "same-origin",
     "Cross-Origin-Opener-Policy": "same-origin",
@@ -47,7 +49,11 @@ def install(app: Flask) -> None:
     app.add_url_rule("/<path:address>", "page_at", view)
     if BUILT.exists():
         app.wsgi_app = WhiteNoise(  # type: ignore[method-assign]
-            app.wsgi_app, root=str(BUILT), immutable_file_test=lambda _path, url: bool(_HASHED.search(url)), max_age=0, add_headers_function=_file_headers
+            app.wsgi_app,
+            root=str(BUILT),
+            immutable_file_test=lambda _path, url: bool(_HASHED.search(url)),
+            max_age=0,
+            add_headers_function=_file_headers,
         )
 
 

@@ -16,7 +16,9 @@ from tuyere.web.forms import Strict
 from tuyere.web.rules import anyone, signed_in
 from tuyere.web.state import SignedIn, reading
 
-blueprint = APIBlueprint("session", __name__, url_prefix="/api", abp_tags=[Tag(name="session")], abp_responses={"401": ProblemOut, "422": ProblemOut})
+blueprint = APIBlueprint(
+    "session", __name__, url_prefix="/api", abp_tags=[Tag(name="session")], abp_responses={"401": ProblemOut, "422": ProblemOut}
+)
 
 
 class SiteOut(BaseModel):

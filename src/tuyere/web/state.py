@@ -52,7 +52,12 @@ def write(request_body: dict[str, Any], work: Any) -> Answer:
         return write_once(engine(), writer, marked, lambda session: work(session, writer))
     except StaleError as stale:
         who = ", ".join(dict.fromkeys(s["who"] for s in stale.since if s["who"])) or "Somebody"
-        raise Refusal(409, f"{who} changed this while you were at it. Nothing of yours is lost: see what changed, then keep yours or take theirs.", current_version=stale.current_version, since=stale.since) from None
+        raise Refusal(
+            409,
+            f"{who} changed this while you were at it. Nothing of yours is lost: see what changed, then keep yours or take theirs.",
+            current_version=stale.current_version,
+            since=stale.since,
+        ) from None
     except KeyReusedError:
         detail = "This Idempotency-Key came before with another request: make a new one."
         raise Refusal(422, detail, [FieldError(field="Idempotency-Key", detail=detail)]) from None

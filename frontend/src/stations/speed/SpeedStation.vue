@@ -46,15 +46,15 @@ const next = computed(() => (!figures.value.driven_speed ? 'Measure both sheaves
       <FigureValue :figure="figures.slip" label="Slip" doubt size="big" />
       <FigureValue :figure="figures.off_design" label="Off its design speed" doubt size="big" />
     </section>
+    <ReadingFoot v-if="read" v-model:hours="hourMeter" v-model:note="note" :problem="problem" />
     <section v-if="figures.belt_speed">
       <h3>Speed limits</h3>
       <LimitBar v-for="key in ['belt_speed', 'driver_rim_speed', 'driven_rim_speed']" :key="key" :figure="figures[key]" />
       <p class="small soft">{{ say('Cast-iron sheaves and classical V-belts run to 6500 ft/min (33 m/s), unless another limit is cast on the wheel.') }}</p>
     </section>
   </div>
-  <KeepBar :busy="busy" :waiting="waiting" :problem="problem" :kept="read ? '' : kept" :may-write="mayWrite" :disabled="!read || state.dirty.value" label="Keep these speeds" @keep="keeper.keep()" @retry="keeper.retry">
+  <KeepBar :busy="busy" :waiting="waiting" :problem="problem" :kept="read ? '' : kept" :may-write="mayWrite" :disabled="!read || state.dirty.value" :idle="read ? '' : 'Read the driven shaft first.'" label="Keep these speeds" @keep="keeper.keep()" @retry="keeper.retry">
     <SurveyFirst v-if="read && state.dirty.value" />
-    <ReadingFoot v-else-if="read" v-model:hours="hourMeter" v-model:note="note" :problem="problem" />
   </KeepBar>
 </template>
 

@@ -109,7 +109,7 @@ async function takeBack(): Promise<void> {
     <p v-if="drive.note" class="small soft">{{ drive.note }}</p>
   </div>
 
-  <KeepBar :busy="busy" :waiting="waiting" :problem="problem" :kept="state.dirty.value ? '' : kept" :may-write="mayWrite" :disabled="!state.dirty.value" :label="state.dirty.value ? 'Keep this survey' : 'Survey is on the record'" @keep="keeper.keep(standing, reason)" @retry="keeper.retry">
+  <KeepBar :busy="busy" :waiting="waiting" :problem="problem" :kept="state.dirty.value ? '' : kept" :may-write="mayWrite" :disabled="!state.dirty.value" label="Keep this survey" :idle="drive.configuration_at ? `On the record since ${when(drive.configuration_at)}.` : 'Nothing typed yet.'" @keep="keeper.keep(standing, reason)" @retry="keeper.retry">
     <div v-if="state.dirty.value && mayWrite" class="row keep">
       <el-select v-if="drive.configuration_id" v-model="standing" aria-label="How it stands" class="standing">
         <el-option label="As found" value="as found" />
@@ -130,6 +130,7 @@ async function takeBack(): Promise<void> {
 fieldset { border: 0; border-top: 1px solid var(--hair); padding: 10px 0 0; margin: 0; display: grid; grid-template-columns: 1fr 1fr; gap: 6px 14px; align-items: start; }
 legend { float: left; grid-column: 1 / -1; font-stretch: 74%; font-weight: 640; font-size: 16px; padding: 0; }
 .with-basis { display: grid; gap: 2px; }
+@media (max-width: 480px) { fieldset { grid-template-columns: minmax(0, 1fr); } .aside { padding-top: 0; } .with-basis { grid-template-columns: minmax(0, 1fr) 130px; gap: 10px; } }
 .aside { padding-top: 20px; }
 .figures { gap: 22px; border-top: 1px solid var(--hair); padding-top: 12px; }
 .standing { width: 170px; }

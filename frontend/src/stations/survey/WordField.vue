@@ -9,7 +9,7 @@ const word = defineModel<string>({ required: true })
 const { name, label, options = [], wide = false, placeholder = '–' } = defineProps<{ name: string; label: string; options?: { value: string; label: string }[]; wide?: boolean; placeholder?: string }>()
 const state = inject(sheetKey)!
 const focus = inject(focusKey, ref(''))
-const problem = computed(() => state.problems.value.get(name))
+const problem = computed(() => state.problems.value.get(name)?.sentence)
 const before = ref('')
 function onward(event: KeyboardEvent): void {
   const all = [...((event.target as HTMLElement).closest('[data-panel]')?.querySelectorAll<HTMLElement>('[data-entry]') ?? [])].filter((e) => e.offsetParent !== null)
@@ -29,7 +29,7 @@ function entered(): void {
       <option v-for="o in options" :key="o.value" :value="o.value">{{ say(o.label) }}</option>
     </select>
     <input v-else :id="`f-${name}`" v-model="word" data-entry autocomplete="off" autocapitalize="characters" spellcheck="false" enterkeyhint="next" :placeholder="placeholder" :aria-invalid="problem ? 'true' : undefined" @focus="entered" @keydown.enter.prevent="onward" @keydown.esc="word = before" />
-    <div class="under" aria-live="polite"><span v-if="problem">{{ say(problem) }}</span></div>
+    <div class="under" aria-live="polite">{{ problem ? say(problem) : '' }}</div>
   </div>
 </template>
 
@@ -42,5 +42,5 @@ input { font-size: 18px; font-weight: 600; }
 input::placeholder { font-weight: 400; font-size: 14px; color: var(--ink-2); }
 input:focus, select:focus { outline: none; border-color: var(--focus); box-shadow: 0 0 0 1px var(--focus); }
 .wrong input, .wrong select { border-color: var(--ember); box-shadow: inset 3px 0 0 var(--ember); }
-.under { color: var(--ember); font-weight: 560; font-size: 12.5px; min-height: 1.3em; line-height: 1.3; }
+.under { color: var(--ember); font-weight: 560; font-size: 12.5px; line-height: 1.3; }
 </style>

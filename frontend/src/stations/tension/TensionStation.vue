@@ -54,7 +54,7 @@ const next = computed(() => (missing.value.length ? `Survey still wants ${missin
     </ol>
 
     <div class="gauge">
-      <MeasureField v-for="(_, i) in g.forces" :key="i" v-model="g.forces![i]!" :name="`force_${i + 1}`" field="force" :label="`Belt ${i + 1}`" :hint="figures[`strand_${i + 1}`] ? `→ ${inSystem(figures[`strand_${i + 1}`]!)}` : ''" />
+      <MeasureField v-for="(_, i) in g.forces" :key="i" v-model="g.forces![i]!" :name="`force_${i + 1}`" field="force" tight :label="`Belt ${i + 1}`" :hint="figures[`strand_${i + 1}`] ? `→ ${inSystem(figures[`strand_${i + 1}`]!)}` : ''" />
     </div>
     <div v-if="g.forces?.length" class="gauge">
       <MeasureField v-model="g.deflection!" name="deflection" label="Pushed by another depth" hint="if so" />
@@ -65,6 +65,7 @@ const next = computed(() => (missing.value.length ? `Survey still wants ${missin
       <FigureValue :figure="figures.strand_spread" label="Spread" size="big" />
     </div>
 
+    <ReadingFoot v-if="read" v-model:hours="hourMeter" v-model:note="note" :problem="problem" />
     <TensionWindow v-if="figures.tension_low" :figures="figures" :fresh="fresh" />
     <div v-if="figures.static_tension" class="row means">
       <FigureValue :figure="figures.static_tension" label="Static tension wanted" />
@@ -72,9 +73,8 @@ const next = computed(() => (missing.value.length ? `Survey still wants ${missin
       <FigureValue :figure="figures.span" label="Span" />
     </div>
   </div>
-  <KeepBar :busy="busy" :waiting="waiting" :problem="problem" :kept="read ? '' : kept" :may-write="mayWrite" :disabled="!read || state.dirty.value" label="Keep this reading" @keep="keeper.keep()" @retry="keeper.retry">
+  <KeepBar :busy="busy" :waiting="waiting" :problem="problem" :kept="read ? '' : kept" :may-write="mayWrite" :disabled="!read || state.dirty.value" :idle="read ? '' : 'Gauge a belt first.'" label="Keep this reading" @keep="keeper.keep()" @retry="keeper.retry">
     <SurveyFirst v-if="read && state.dirty.value" />
-    <ReadingFoot v-else-if="read" v-model:hours="hourMeter" v-model:note="note" :problem="problem" />
   </KeepBar>
 </template>
 
@@ -87,7 +87,7 @@ const next = computed(() => (missing.value.length ? `Survey still wants ${missin
 .do { margin: 0; padding-left: 20px; display: grid; gap: 6px; font-size: 14.5px; }
 .pair { display: inline-flex; gap: 18px; }
 .do :deep(.figure) { display: inline-flex; align-items: baseline; gap: 6px; vertical-align: baseline; }
-.gauge { display: grid; grid-template-columns: 1fr 1fr; gap: 4px 14px; }
+.gauge { display: grid; grid-template-columns: 1fr 1fr; gap: 8px 14px; }
 .tool { display: grid; gap: 3px; font-size: 13.5px; font-weight: 560; align-content: start; }
 .tool select { min-height: 46px; border: 1px solid var(--hair); border-radius: 3px; background: var(--sheet); color: var(--ink); font: inherit; padding: 0 8px; }
 .means { gap: 26px; border-top: 1px solid var(--hair); padding-top: 10px; }

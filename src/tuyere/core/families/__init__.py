@@ -1,0 +1,1 @@
+"""Drive families: one module each, with its tables."""

@@ -184,9 +184,7 @@ def parse_designation(text: str, expected: Section | None = None) -> Belt:
     if number < 10:
         raise BeltError(f"{belt.name}{number:g} is too short to be a belt of this section.")
     if expected and belt.groove != expected.groove:
-        raise BeltError(
-            f"{belt.name}{number:g} is a section {belt.name} belt and the drive is set to {expected.name}: change one of them."
-        )
+        raise BeltError(f"{belt.name}{number:g} is a section {belt.name} belt and the drive is set to {expected.name}: change one of them.")
     for standard in standard_belts(belt.name):
         if standard.number == number:
             return standard

@@ -1,0 +1,1 @@
+"""The belt's path: lengths, wraps, spans, centre distance."""

@@ -4,6 +4,7 @@ The published equations are in inches, horsepower and thousands of rpm; `rated_p
 those units and returns watts. Source: IP-20; Machinery's Handbook (from memory; see docs/provenance.md).
 """
 
+import itertools
 import math
 from dataclasses import dataclass
 from functools import cache
@@ -65,7 +66,7 @@ def length_factor(belt: Belt) -> float:
             f"{belt.designation} is outside the length-factor table of section {belt.section.groove} "
             f"({points[0][0]:g} to {points[-1][0]:g}): IP-20 gives no rating for it."
         )
-    for (n0, k0), (n1, k1) in zip(points, points[1:], strict=False):
+    for (n0, k0), (n1, k1) in itertools.pairwise(points):
         if n0 <= belt.number <= n1:
             return k0 + (k1 - k0) * (belt.number - n0) / (n1 - n0)
     return points[-1][1]
@@ -105,9 +106,7 @@ def rated_power(belt: Section, small_diameter_m: float, fast_shaft_rad_per_s: fl
         raise OutOfRangeError("The belt runs faster than 6500 ft/min (33 m/s): the rating does not reach that far.")
     basic = d * r * (c.k1 - c.k2 / d - c.k3 * (r * d) ** 2 - c.k4 * math.log10(r * d))
     added = c.k2 * r * (1 - 1 / speed_ratio_factor(ratio))
-    return RatedPower(
-        to_si(basic, "power", "hp"), to_si(added, "power", "hp"), least_sure(c.confidence, Confidence.MEDIUM)
-    )
+    return RatedPower(to_si(basic, "power", "hp"), to_si(added, "power", "hp"), least_sure(c.confidence, Confidence.MEDIUM))
 
 
 def duty(hours_per_day: float) -> str:

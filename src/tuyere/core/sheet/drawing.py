@@ -56,8 +56,26 @@ def draw(spec: DriveSpec, page: Page) -> Drawing | None:
     upper, lower = path.upper_normal_rad, path.lower_normal_rad
     speeds = [page.values[k].n if page.has(k) else None for k in ("driver_speed", "driven_speed")]
     wheels = (
-        DrawnWheel("driver", path.wheels[0].x_m, path.wheels[0].y_m, d / 2, page.values["driver_outside"].n / 2, upper, _sweep(upper, lower), speeds[0]),
-        DrawnWheel("driven", path.wheels[1].x_m, path.wheels[1].y_m, big / 2, page.values["driven_outside"].n / 2, lower, _sweep(lower, upper), speeds[1]),
+        DrawnWheel(
+            "driver",
+            path.wheels[0].x_m,
+            path.wheels[0].y_m,
+            d / 2,
+            page.values["driver_outside"].n / 2,
+            upper,
+            _sweep(upper, lower),
+            speeds[0],
+        ),
+        DrawnWheel(
+            "driven",
+            path.wheels[1].x_m,
+            path.wheels[1].y_m,
+            big / 2,
+            page.values["driven_outside"].n / 2,
+            lower,
+            _sweep(lower, upper),
+            speeds[1],
+        ),
     )
     # A driver turning clockwise sends the upper strand away from itself: the lower one pulls.
     return Drawing(

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from tuyere.core.origin import Origin
 from tuyere.core.quantity import KINDS, Parsed, QuantityError, System, fraction_inches, from_si, parse, show, to_si
+from tuyere.core.sheet.verdict import Offer
 
 
 @dataclass(frozen=True)
@@ -70,12 +71,12 @@ FIELDS: dict[str, Field] = {
 }  # fmt: skip
 
 
-@dataclass(frozen=True)
-class Offer:
-    """The other unit, when a bare number is only plausible in it."""
+class OutOfRangeError(QuantityError):
+    """A quantity that cannot be here; `offer` is another unit that would make it plausible."""
 
-    unit: str
-    sentence: str
+    def __init__(self, sentence: str, offer: Offer | None) -> None:
+        super().__init__(sentence)
+        self.offer = offer
 
 
 @dataclass(frozen=True)
@@ -89,7 +90,7 @@ class Note:
 
 
 def read_field(key: str, text: str, unit: str) -> tuple[Parsed | None, Note | None]:
-    """Read one field. Raises QuantityError with a sentence when it cannot be or is out of the possible range."""
+    """Read one field. Raises QuantityError with a sentence when it cannot be read or cannot be at all."""
     spec = FIELDS[key]
     if unit not in {u.symbol for u in KINDS[spec.kind].units}:
         unit = KINDS[spec.kind].us_symbol
@@ -99,7 +100,7 @@ def read_field(key: str, text: str, unit: str) -> tuple[Parsed | None, Note | No
     offer = _offer(spec, parsed)
     low, high = spec.bounds_si()
     if not low * (1 - 1e-9) <= parsed.value_si <= high * (1 + 1e-9):
-        raise QuantityError(spec.refusal + (f" Or did you mean {offer.sentence}" if offer else ""))
+        raise OutOfRangeError(spec.refusal + (" Or was it" if offer else ""), offer)
     value = parsed.value_si
     if spec.kind == "length":
         us, si = _length_both(value)

@@ -32,7 +32,10 @@ def length_and_centres(spec: DriveSpec, page: Page) -> None:
         return
     if spec.centre_distance and spec.centre_distance.value <= touching:
         least_us, least_si = shown(touching, "length", to_set=True)
-        page.refuse("centre_distance", f"The sheaves would overlap: with these two the centres are more than {least_us} ({least_si}) apart. Measure from shaft centre to shaft centre.")
+        page.refuse(
+            "centre_distance",
+            f"The sheaves would overlap: with these two the centres are more than {least_us} ({least_si}) apart. Measure from shaft centre to shaft centre.",
+        )
         return
     d, big = page.values["driver_datum"], page.values["driven_datum"]
     if spec.belt:
@@ -64,7 +67,10 @@ def _belt_goes_round(belt: v_belt.Belt, touching: float, page: Page) -> bool:
     if belt.datum_length_m > shortest:
         return True
     least_us, least_si = shown(shortest, "length", decimals=(1, 0))
-    page.refuse("belt", f"{belt.designation} is too short to span these sheaves: with the rims touching the belt already needs {least_us} ({least_si}) datum length. Read the name again, or measure the sheaves.")
+    page.refuse(
+        "belt",
+        f"{belt.designation} is too short to span these sheaves: with the rims touching the belt already needs {least_us} ({least_si}) datum length. Read the name again, or measure the sheaves.",
+    )
     return False
 
 
@@ -79,7 +85,11 @@ def _belt_figures(belt: v_belt.Belt, origin: Origin, page: Page) -> None:
         length,
     )  # fmt: skip
     if not belt.listed:
-        page.flag("odd-length", "belt", f"{belt.designation} is not a standard length as we know them ({us}, {si} by its name): read the name again; a dealer may still have it.")
+        page.flag(
+            "odd-length",
+            "belt",
+            f"{belt.designation} is not a standard length as we know them ({us}, {si} by its name): read the name again; a dealer may still have it.",
+        )
 
 
 def _by_tape(spec: DriveSpec, page: Page) -> None:
@@ -105,11 +115,25 @@ def _spans_and_wraps(page: Page) -> None:
     for role, function, symbol, sign in (("driver", _driver_wrap, "θ_d", "-"), ("driven", _driven_wrap, "θ_D", "+")):
         wrap = function(d, big, c)
         page.put(
-            figure(f"wrap_{role}", f"wrap on the {role} sheave", symbol, "angle", wrap, inputs, f"{symbol} = 180° {sign} 2 asin((D-d)/2C)", GEOMETRY), wrap
+            figure(
+                f"wrap_{role}",
+                f"wrap on the {role} sheave",
+                symbol,
+                "angle",
+                wrap,
+                inputs,
+                f"{symbol} = 180° {sign} 2 asin((D-d)/2C)",
+                GEOMETRY,
+            ),
+            wrap,
         )
     small = min(page.values["wrap_driver"].n, page.values["wrap_driven"].n)
     if small < math.radians(120):
-        page.flag("small-wrap", "centre_distance", f"The belt wraps only {math.degrees(small):.0f}° of the small sheave: under 120° it slips early. Move the shafts apart, use a smaller ratio, or put an idler on the slack side.")
+        page.flag(
+            "small-wrap",
+            "centre_distance",
+            f"The belt wraps only {math.degrees(small):.0f}° of the small sheave: under 120° it slips early. Move the shafts apart, use a smaller ratio, or put an idler on the slack side.",
+        )
 
 
 def _length_verdict(spec: DriveSpec, page: Page) -> None:
@@ -117,7 +141,12 @@ def _length_verdict(spec: DriveSpec, page: Page) -> None:
         _compare(spec.belt, page)
     elif spec.belt:
         centres = page.figures["centres_by_belt"]
-        page.say("length", Tone.OPEN, f"{spec.belt.designation} puts the centres {centres.us} apart ({centres.si})", "Tape the centre distance to check the belt against it.")
+        page.say(
+            "length",
+            Tone.OPEN,
+            f"{spec.belt.designation} puts the centres {centres.us} apart ({centres.si})",
+            "Tape the centre distance to check the belt against it.",
+        )
     elif spec.section:
         _suggest(spec.section, page)
 
@@ -128,13 +157,23 @@ def _compare(belt: v_belt.Belt, page: Page) -> None:
     apart_us, apart_si = shown(abs(gap.n), "length", to_set=True)
     if abs(gap.n) <= max(2 * gap.s, 0.01 * named.n):
         where = "the same" if abs(gap.n) < 0.0004 else f"{apart_us} ({apart_si}) {'more' if gap.n > 0 else 'less'}"
-        page.say("length", Tone.GOOD, f"{belt.designation} is the right length here", f"The tape asks for {page.figures['length_by_tape'].us}, the belt is {page.figures['belt_length'].us}: {where}, within tape, take-up and stretch.")
+        page.say(
+            "length",
+            Tone.GOOD,
+            f"{belt.designation} is the right length here",
+            f"The tape asks for {page.figures['length_by_tape'].us}, the belt is {page.figures['belt_length'].us}: {where}, within tape, take-up and stretch.",
+        )
         return
     candidates = [b for b in v_belt.nearest_belts(belt.section, taped.n) if b]
     near = min(candidates, key=lambda b: abs(b.datum_length_m - taped.n)) if candidates else None
     ask = f" By the tape it would be {near.designation}." if near and near.number != belt.number else ""
     word = "too short" if gap.n > 0 else "too long"
-    page.say("length", Tone.WATCH, f"{belt.designation} is {word} for these centres by {apart_us} ({apart_si})", f"The tape asks for {page.figures['length_by_tape'].us}, the belt is {page.figures['belt_length'].us}.{ask} Read the name on the belt again and tape again before ordering.")
+    page.say(
+        "length",
+        Tone.WATCH,
+        f"{belt.designation} is {word} for these centres by {apart_us} ({apart_si})",
+        f"The tape asks for {page.figures['length_by_tape'].us}, the belt is {page.figures['belt_length'].us}.{ask} Read the name on the belt again and tape again before ordering.",
+    )
 
 
 def _suggest(section: v_belt.Section, page: Page) -> None:
@@ -146,7 +185,12 @@ def _suggest(section: v_belt.Section, page: Page) -> None:
     centres = open_belt.centre_distance(page.values["driver_datum"].n, page.values["driven_datum"].n, near.datum_length_m)
     us, si = shown(centres, "length", to_set=True)
     others = " and ".join(b.designation for b in (below, above) if b)
-    page.say("length", Tone.OPEN, f"These centres want {length.us} of belt ({length.si}): nearest {near.designation}", f"{near.designation} puts the centres at {us} ({si}). Standard lengths either side: {others}. Read the belt's own name if there is one.")
+    page.say(
+        "length",
+        Tone.OPEN,
+        f"These centres want {length.us} of belt ({length.si}): nearest {near.designation}",
+        f"{near.designation} puts the centres at {us} ({si}). Standard lengths either side: {others}. Read the belt's own name if there is one.",
+    )
 
 
 def _take_up(spec: DriveSpec, page: Page) -> None:
@@ -154,18 +198,47 @@ def _take_up(spec: DriveSpec, page: Page) -> None:
         return
     allowed = v_belt.allowance(spec.belt)
     if allowed:
-        for key, label, value in (("installation", "close the centres to fit the belt", allowed.installation_m), ("takeup", "room to take up", allowed.takeup_m)):
-            page.put(figure(key, label, "", "length", exact(value), page.lines("belt_length"), f"table by length for section {spec.belt.section.groove}", v_belt.SOURCE, allowed.confidence, to_set=True, origin=Origin.STANDARD))
+        for key, label, value in (
+            ("installation", "close the centres to fit the belt", allowed.installation_m),
+            ("takeup", "room to take up", allowed.takeup_m),
+        ):
+            page.put(
+                figure(
+                    key,
+                    label,
+                    "",
+                    "length",
+                    exact(value),
+                    page.lines("belt_length"),
+                    f"table by length for section {spec.belt.section.groove}",
+                    v_belt.SOURCE,
+                    allowed.confidence,
+                    to_set=True,
+                    origin=Origin.STANDARD,
+                )
+            )
     if not (spec.centre_distance and spec.travel_out):
         return
     farthest = spec.centre_distance.value + spec.travel_out.value
     by_belt = page.values["centres_by_belt"].n
     if by_belt > farthest:
         us, si = shown(by_belt - farthest, "length", to_set=True)
-        page.flag("long-belt", "belt", f"{spec.belt.designation} is too long for the take-up: it is tight only {us} ({si}) beyond the end of the slide. Fit a shorter belt.")
+        page.flag(
+            "long-belt",
+            "belt",
+            f"{spec.belt.designation} is too long for the take-up: it is tight only {us} ({si}) beyond the end of the slide. Fit a shorter belt.",
+        )
     elif allowed and by_belt + allowed.takeup_m > farthest:
         us, si = shown(max(0.0, farthest - by_belt), "length", to_set=True)
-        page.flag("short-takeup", "travel_out", f"Only {us} ({si}) is left to take up stretch; {page.figures['takeup'].us} is usual for {spec.belt.designation}.")
+        page.flag(
+            "short-takeup",
+            "travel_out",
+            f"Only {us} ({si}) is left to take up stretch; {page.figures['takeup'].us} is usual for {spec.belt.designation}.",
+        )
     closest = spec.centre_distance.value - spec.travel_in.value if spec.travel_in else None
     if allowed and closest is not None and by_belt - allowed.installation_m < closest:
-        page.flag("tight-fit", "travel_in", f"The centres do not close far enough to fit {spec.belt.designation} without prying: it wants {page.figures['installation'].us} ({page.figures['installation'].si}). Free more slide; never roll a belt on.")
+        page.flag(
+            "tight-fit",
+            "travel_in",
+            f"The centres do not close far enough to fit {spec.belt.designation} without prying: it wants {page.figures['installation'].us} ({page.figures['installation'].si}). Free more slide; never roll a belt on.",
+        )

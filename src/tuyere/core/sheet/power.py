@@ -17,7 +17,9 @@ def design_power(spec: DriveSpec, page: Page) -> None:
     """Driver power times the service factor."""
     if not spec.driver_power:
         return
-    power = page.put(given_figure("driver_power", "driver power", "P", "power", spec.driver_power.value, spec.driver_power.std, spec.driver_power.origin))
+    power = page.put(
+        given_figure("driver_power", "driver power", "P", "power", spec.driver_power.value, spec.driver_power.std, spec.driver_power.origin)
+    )
     if not (spec.driven_class and spec.hours_per_day):
         return
     hours = given_figure("hours_per_day", "hours a day", "h", "duration", spec.hours_per_day.value, 0.0, spec.hours_per_day.origin)
@@ -35,7 +37,19 @@ def design_power(spec: DriveSpec, page: Page) -> None:
         exact(factor),
     )  # fmt: skip
     value = spec.driver_power.u * factor
-    page.put(figure("design_power", "design power", "P_d", "power", value, [power.line(), *page.lines("service_factor")], "P_d = P SF", ip20.SOURCE), value)
+    page.put(
+        figure(
+            "design_power",
+            "design power",
+            "P_d",
+            "power",
+            value,
+            [power.line(), *page.lines("service_factor")],
+            "P_d = P · SF",
+            ip20.SOURCE,
+        ),
+        value,
+    )
 
 
 def rating(spec: DriveSpec, page: Page) -> None:
@@ -66,18 +80,48 @@ def _rate(spec: DriveSpec, section: v_belt.Section, belt: v_belt.Belt, page: Pag
     rated = ip20.rated_power(section, diameter, page.values[fast_key].n, big_over_small)
     factors = ip20.speed_ratio_factor(big_over_small), ip20.arc_factor(page.values[f"wrap_{small}"].n), ip20.length_factor(belt)
     ratio_line = page.lines("ratio")
-    belt_line = Line("", "belt length by its name", belt.designation, belt.designation, spec.belt_origin if spec.belt else Origin.ASSUMED, spec.belt_origin if spec.belt else Origin.ASSUMED)
+    belt_line = Line(
+        "",
+        "belt length by its name",
+        belt.designation,
+        belt.designation,
+        spec.belt_origin if spec.belt else Origin.ASSUMED,
+        spec.belt_origin if spec.belt else Origin.ASSUMED,
+    )
     table_note = "printed table by closed form, within 0.005"
     for key, label, symbol, value, lines, formula, note in (
         ("speed_ratio_factor", "speed-ratio factor", "K_SR", factors[0], ratio_line, "table by ratio", ""),
         ("arc_factor", "arc factor", "K_θ", factors[1], page.lines(f"wrap_{small}"), "K_θ = 1.25 (1 - 5^(-θ/180°))", table_note),
-        ("length_factor", "length factor", "K_L", factors[2], [belt_line], "table by belt name", "" if spec.belt else "No belt is named: the standard length nearest the tape stands in."),
+        (
+            "length_factor",
+            "length factor",
+            "K_L",
+            factors[2],
+            [belt_line],
+            "table by belt name",
+            "" if spec.belt else "No belt is named: the standard length nearest the tape stands in.",
+        ),
     ):
-        page.put(figure(key, label, symbol, "number", exact(value), lines, formula, ip20.SOURCE, note=note, origin=Origin.STANDARD, decimals=(3, 3)), exact(value))
+        page.put(
+            figure(
+                key, label, symbol, "number", exact(value), lines, formula, ip20.SOURCE, note=note, origin=Origin.STANDARD, decimals=(3, 3)
+            ),
+            exact(value),
+        )
     _power_per_belt(section, small, fast_key, rated, page)
     corrected = exact(rated.total_w * factors[1] * factors[2])
     page.put(
-        figure("power_per_belt", "power one belt carries here", "P_b", "power", corrected, page.lines("rated_power", "arc_factor", "length_factor"), "P_b = HP K_θ K_L", ip20.SOURCE, rated.confidence),
+        figure(
+            "power_per_belt",
+            "power one belt carries here",
+            "P_b",
+            "power",
+            corrected,
+            page.lines("rated_power", "arc_factor", "length_factor"),
+            "P_b = HP K_θ K_L",
+            ip20.SOURCE,
+            rated.confidence,
+        ),
         corrected,
     )
     _belts(spec, page, corrected)
@@ -85,9 +129,22 @@ def _rate(spec: DriveSpec, section: v_belt.Section, belt: v_belt.Belt, page: Pag
 
 def _power_per_belt(section: v_belt.Section, small: str, fast_key: str, rated: ip20.RatedPower, page: Page) -> None:
     c = ip20.coefficients(section.name)
-    outside = ip20.rated_power(section, page.values[f"{small}_outside"].n, page.values[fast_key].n, max(page.values["ratio"].n, 1 / page.values["ratio"].n)) if _outside_in_range(section, small, fast_key, page) else None
-    other = f" With the outside diameter (the pitch diameter of the 1988 datum system) it would be {show(outside.total_w, 'power', System.US)} ({show(outside.total_w, 'power', System.SI)})." if outside else ""
-    constants = [Line(f"K{i}", f"section {section.name}", f"{k:g}", f"{k:g}", Origin.STANDARD, Origin.STANDARD) for i, k in enumerate((c.k1, c.k2, c.k3, c.k4), 1)]
+    outside = (
+        ip20.rated_power(
+            section, page.values[f"{small}_outside"].n, page.values[fast_key].n, max(page.values["ratio"].n, 1 / page.values["ratio"].n)
+        )
+        if _outside_in_range(section, small, fast_key, page)
+        else None
+    )
+    other = (
+        f" With the outside diameter (the pitch diameter of the 1988 datum system) it would be {show(outside.total_w, 'power', System.US)} ({show(outside.total_w, 'power', System.SI)})."
+        if outside
+        else ""
+    )
+    constants = [
+        Line(f"K{i}", f"section {section.name}", f"{k:g}", f"{k:g}", Origin.STANDARD, Origin.STANDARD)
+        for i, k in enumerate((c.k1, c.k2, c.k3, c.k4), 1)
+    ]
     page.put(
         figure("rated_power", "rated power of one belt", "HP", "power", exact(rated.total_w),
                [*page.lines((f"{small}_datum", "d"), (fast_key, "1000 r"), "speed_ratio_factor"), *constants],
@@ -99,7 +156,7 @@ def _power_per_belt(section: v_belt.Section, small: str, fast_key: str, rated: i
 
 
 def _outside_in_range(section: v_belt.Section, small: str, fast_key: str, page: Page) -> bool:
-    return page.values[f"{small}_outside"].n * page.values[fast_key].n / 2 <= section.max_speed_m_per_s
+    return bool(page.values[f"{small}_outside"].n * page.values[fast_key].n / 2 <= section.max_speed_m_per_s)
 
 
 def _belts(spec: DriveSpec, page: Page, corrected: UFloat) -> None:
@@ -108,24 +165,66 @@ def _belts(spec: DriveSpec, page: Page, corrected: UFloat) -> None:
     wanted = page.values["design_power"].n
     needed = ip20.belts_needed(wanted, corrected.n)
     if needed is None:
-        page.say("rating", Tone.STOP, "These sheaves carry no power at this speed", "By IP-20 the small sheave is too small for the section: fit larger sheaves or a cogged belt.")
+        page.say(
+            "rating",
+            Tone.STOP,
+            "These sheaves carry no power at this speed",
+            "By IP-20 the small sheave is too small for the section: fit larger sheaves or a cogged belt.",
+        )
         return
     inputs = page.lines("design_power", "power_per_belt")
-    page.put(figure("belts_needed", "belts needed", "N", "number", exact(float(needed)), inputs, "N = P_d / P_b, up to the next whole belt", ip20.SOURCE, decimals=(0, 0)), exact(float(needed)))
+    page.put(
+        figure(
+            "belts_needed",
+            "belts needed",
+            "N",
+            "number",
+            exact(float(needed)),
+            inputs,
+            "N = P_d / P_b, up to the next whole belt",
+            ip20.SOURCE,
+            decimals=(0, 0),
+        ),
+        exact(float(needed)),
+    )
     count = spec.belt_count
     if not count:
-        page.say("rating", Tone.OPEN, f"{needed} {_belts_word(needed)} would carry it", f"One belt carries {page.figures['power_per_belt'].us} here, the design power is {page.figures['design_power'].us}.")
+        page.say(
+            "rating",
+            Tone.OPEN,
+            f"{needed} {_belts_word(needed)} would carry it",
+            f"One belt carries {page.figures['power_per_belt'].us} here, the design power is {page.figures['design_power'].us}.",
+        )
         return
     fitted = given_figure("belt_count", "belts fitted", "N_f", "number", float(count), 0.0, Origin.MEASURED, (0, 0))
     capacity = corrected * count
-    found = page.put(figure("capacity", "power the set carries", "N_f P_b", "power", capacity, [fitted.line(), *page.lines("power_per_belt")], "N_f P_b", ip20.SOURCE), capacity)
+    found = page.put(
+        figure(
+            "capacity",
+            "power the set carries",
+            "N_f P_b",
+            "power",
+            capacity,
+            [fitted.line(), *page.lines("power_per_belt")],
+            "N_f P_b",
+            ip20.SOURCE,
+        ),
+        capacity,
+    )
     share = capacity.n / wanted
     weighed = f"The set carries {found.us} ({found.si}); the design power is {page.figures['design_power'].us} ({page.figures['design_power'].si})."
     if needed <= count:
         page.say("rating", Tone.GOOD, f"{count} {_belts_word(count)} will carry it, with {share - 1:.0%} to spare", weighed)
     else:
-        page.say("rating", Tone.WATCH, f"{count} {_belts_word(count)} will not do: {needed} needed", weighed + " Fit more grooves, larger sheaves or cogged belts; meanwhile expect slip and short life.")
-        page.flag("too-few-belts", "belt_count", f"{count} {_belts_word(count)} carry {share:.0%} of the design power: {needed} are needed.")
+        page.say(
+            "rating",
+            Tone.WATCH,
+            f"{count} {_belts_word(count)} will not do: {needed} needed",
+            weighed + " Fit more grooves, larger sheaves or cogged belts; meanwhile expect slip and short life.",
+        )
+        page.flag(
+            "too-few-belts", "belt_count", f"{count} {_belts_word(count)} carry {share:.0%} of the design power: {needed} are needed."
+        )
 
 
 def _belts_word(count: int) -> str:

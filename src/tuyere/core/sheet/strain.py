@@ -59,7 +59,6 @@ def _forces(spec: DriveSpec, section: v_belt.Section, page: Page, static: UFloat
     belt_length = page.values["belt_length"] if page.has("belt_length") else page.values["length_by_tape"]
     span = page.values["span"].n
     term = tension.stiffness_share(section.stiffness_n, spec.belt_count, span, belt_length.n)
-    us, si = shown(term, "force")
     share = " · t/L, one belt alone" if spec.belt_count == 1 else ""
     stiff = page.put(
         figure("stiffness_term", "belt-stiffness term", "K_y", "force", exact(term), [Line("K_y", f"section {section.name}", *shown(section.stiffness_n, "force"), Origin.STANDARD, Origin.STANDARD)],
@@ -73,7 +72,12 @@ def _forces(spec: DriveSpec, section: v_belt.Section, page: Page, static: UFloat
     }
     for key, (label, times, symbol) in strands.items():
         strand = static * times
-        page.put(figure(f"tension_{key}", f"strand tension, {label}", symbol, "force", strand, page.lines("static_tension"), f"T = {symbol}", SOURCE), strand)
+        page.put(
+            figure(
+                f"tension_{key}", f"strand tension, {label}", symbol, "force", strand, page.lines("static_tension"), f"T = {symbol}", SOURCE
+            ),
+            strand,
+        )
         string_us, string_si = shown(strand.n / 16, "force")
         force = _gauge_force(strand, span, tension.deflection(span), term)
         page.put(
@@ -84,7 +88,19 @@ def _forces(spec: DriveSpec, section: v_belt.Section, page: Page, static: UFloat
         )  # fmt: skip
     if page.has("driver_power") and page.has("service_factor"):
         plain = (static - _centrifugal(section, page)) / page.values["service_factor"].n + _centrifugal(section, page)
-        page.put(figure("tension_running", "strand tension, plate power without service factor", "T_p", "force", plain, page.lines("static_tension", "service_factor"), "T_p = (T_st - T_c)/SF + T_c", SOURCE), plain)
+        page.put(
+            figure(
+                "tension_running",
+                "strand tension, plate power without service factor",
+                "T_p",
+                "force",
+                plain,
+                page.lines("static_tension", "service_factor"),
+                "T_p = (T_st - T_c)/SF + T_c",
+                SOURCE,
+            ),
+            plain,
+        )
 
 
 def _centrifugal(section: v_belt.Section, page: Page) -> UFloat:
@@ -105,11 +121,28 @@ def readings(spec: DriveSpec, page: Page) -> None:
         )  # fmt: skip
     average = sum(tensions[1:], tensions[0]) / len(tensions)
     lines = page.lines(*(f"strand_{i}" for i in range(1, len(tensions) + 1)))
-    page.put(figure("strand_average", "average strand tension", "T_m", "force", average, lines, "mean of the belts", STRING, Confidence.MEDIUM), average)
+    page.put(
+        figure("strand_average", "average strand tension", "T_m", "force", average, lines, "mean of the belts", STRING, Confidence.MEDIUM),
+        average,
+    )
     if len(tensions) > 1:
         top, bottom = max(tensions, key=lambda t: t.n), min(tensions, key=lambda t: t.n)
         spread = (top - bottom) / average
-        page.put(figure("strand_spread", "spread over the set", "ΔT/T_m", "share", spread, lines, "(highest - lowest) / mean", "rule of thumb, no source", Confidence.LOW, limits="Up to 20 % is a matched set."), spread)
+        page.put(
+            figure(
+                "strand_spread",
+                "spread over the set",
+                "ΔT/T_m",
+                "share",
+                spread,
+                lines,
+                "(highest - lowest) / mean",
+                "rule of thumb, no source",
+                Confidence.LOW,
+                limits="Up to 20 % is a matched set.",
+            ),
+            spread,
+        )
         _spread_verdict(tensions, spread, page)
     if len(tensions) < belts:
         page.say("set", Tone.OPEN, f"{len(tensions)} of {belts} belts read", "Gauge every belt of the set and use the average.")
@@ -149,7 +182,13 @@ def _spread_verdict(tensions: list[UFloat], spread: UFloat, page: Page) -> None:
         mean = page.values["strand_average"].n
         slack = [str(i) for i, t in enumerate(tensions, 1) if t.n < mean * (1 - SPREAD_LIMIT / 2)]
         which = f"Belt {', '.join(slack)} {'is' if len(slack) == 1 else 'are'} slack against the rest. " if slack else ""
-        page.say("set", Tone.WATCH, f"The belts differ by {found.us}: the set does not share the load", which + "Turn the drive a few times by hand and read again; if it stays, replace the whole set.", "")
+        page.say(
+            "set",
+            Tone.WATCH,
+            f"The belts differ by {found.us}: the set does not share the load",
+            which + "Turn the drive a few times by hand and read again; if it stays, replace the whole set.",
+            "",
+        )
     else:
         page.say("set", Tone.OPEN, f"Spread {found.us}: may be the gauge", "Turn the drive by hand, read each belt again.")
 
@@ -167,15 +206,33 @@ def _tension_verdict(spec: DriveSpec, average: UFloat, page: Page) -> None:
     if below >= 2 / 3:
         slack_in_running = average.n < page.values["tension_low"].n
         headline = "Slack: it may slip under load" if slack_in_running else "A little slack for new belts"
-        page.say("tension", Tone.WATCH, headline, f"{wants} {_move(spec, average, low, high, page, 'away')} Then read again.", sureness(below).value)
+        page.say(
+            "tension",
+            Tone.WATCH,
+            headline,
+            f"{wants} {_move(spec, average, low, high, page, 'away')} Then read again.",
+            sureness(below).value,
+        )
     elif above >= 2 / 3:
-        page.say("tension", Tone.WATCH, "Too tight: hard on bearings and shafts", f"{wants} {_move(spec, average, low, high, page, 'closer')} Then read again.", sureness(above).value)
+        page.say(
+            "tension",
+            Tone.WATCH,
+            "Too tight: hard on bearings and shafts",
+            f"{wants} {_move(spec, average, low, high, page, 'closer')} Then read again.",
+            sureness(above).value,
+        )
     elif within >= 2 / 3:
         tail = "Run a few minutes, then read again; and once more after 24 hours." if fresh else "Keep this reading."
         page.say("tension", Tone.GOOD, "Right for these belts", f"{wants} {tail}", sureness(within).value)
     else:
         doubt = largest_doubt(average)
-        page.say("tension", Tone.OPEN, "Near the edge: cannot tell", f"{wants} The largest doubt is {doubt[0] if doubt else 'the reading'}: read that again, over a straightedge.", sureness(within).value)
+        page.say(
+            "tension",
+            Tone.OPEN,
+            "Near the edge: cannot tell",
+            f"{wants} The largest doubt is {doubt[0] if doubt else 'the reading'}: read that again, over a straightedge.",
+            sureness(within).value,
+        )
 
 
 def _between(low: float, high: float) -> str:

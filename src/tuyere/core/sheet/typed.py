@@ -68,7 +68,9 @@ def read_form(
         if key in quantities:
             values[key] = _one(reading, key, quantities[key])
     reading.spec = replace(reading.spec, **values)  # type: ignore[arg-type]
-    design = {key: _one(reading, key, quantities[key]) for key in DESIGN_ONLY if key in quantities} | {"design_speed": values.get("design_speed")}
+    design = {key: _one(reading, key, quantities[key]) for key in DESIGN_ONLY if key in quantities} | {
+        "design_speed": values.get("design_speed")
+    }
     reading.design = {key: found.value for key, found in design.items() if found}
     _words(reading, choices)
     _gauge(reading, choices, forces, deflection)
@@ -79,7 +81,7 @@ def _one(reading: Reading, key: str, typed: Typed, as_field: str | None = None) 
     try:
         found, note = given(key, typed, as_field)
     except QuantityError as refusal:
-        reading.problems.append(Problem(key, str(refusal)))
+        reading.problems.append(Problem(key, str(refusal), getattr(refusal, "offer", None)))
         return None
     if note:
         reading.notes[key] = note
@@ -155,7 +157,7 @@ def _angle(reading: Reading, text: str) -> float:
 
 
 def _gauge(reading: Reading, choices: Mapping[str, str], forces: Sequence[Typed], deflection: Typed | None) -> None:
-    state = _one_of(reading, "belt_state", choices, get_args(BeltState)) or "run in"
+    state = _one_of(reading, "belt_state", choices, get_args(BeltState))
     if len(forces) > BELTS_FITTED_LIMIT:
         reading.problems.append(Problem("forces", f"At most {BELTS_FITTED_LIMIT} belts can be gauged."))
         return
@@ -163,4 +165,4 @@ def _gauge(reading: Reading, choices: Mapping[str, str], forces: Sequence[Typed]
     pushed = _one(reading, "deflection", deflection) if deflection else None
     kept = tuple(f for f in found if f)
     if kept or pushed:
-        reading.spec = replace(reading.spec, gauge=Gauge(kept, pushed, state))
+        reading.spec = replace(reading.spec, gauge=Gauge(kept, pushed, "new" if state == "new" else "run in"))

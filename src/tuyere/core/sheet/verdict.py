@@ -4,6 +4,14 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 
+@dataclass(frozen=True)
+class Offer:
+    """The other unit, when a bare number is only plausible in it."""
+
+    unit: str
+    sentence: str
+
+
 class Tone(StrEnum):
     """How a sentence weighs."""
 
@@ -39,3 +47,4 @@ class Problem:
 
     field: str
     sentence: str
+    offer: Offer | None = None

@@ -38,9 +38,14 @@ def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, pag
     symbols = ("d_o", "d_d") if role == "driver" else ("D_o", "D_d")
     datum_value = given.u - groove.two_hd_m if basis == "outside" else given.u
     if datum_value.n < _LEAST_SHARE * section.min_datum_diameter_m:
-        page.refuse(f"{role}_diameter", f"That is too small for a section {section.name} groove: measure over the outside of the rim, or choose a smaller section.")
+        page.refuse(
+            f"{role}_diameter",
+            f"That is too small for a section {section.name} groove: measure over the outside of the rim, or choose a smaller section.",
+        )
         return
-    entered = given_figure(f"{role}_{basis}", f"{role} {basis} diameter", symbols[basis == "datum"], "length", given.value, given.std, given.origin)
+    entered = given_figure(
+        f"{role}_{basis}", f"{role} {basis} diameter", symbols[basis == "datum"], "length", given.value, given.std, given.origin
+    )
     page.put(entered, given.u)
     if basis == "outside":
         page.put(
@@ -79,7 +84,9 @@ def ratio_and_speeds(spec: DriveSpec, page: Page) -> None:
         return
     driver_value = spec.driver_speed.u
     driver = page.put(
-        given_figure("driver_speed", "driver speed", "n_1", "rotation", spec.driver_speed.value, spec.driver_speed.std, spec.driver_speed.origin),
+        given_figure(
+            "driver_speed", "driver speed", "n_1", "rotation", spec.driver_speed.value, spec.driver_speed.std, spec.driver_speed.origin
+        ),
         driver_value,
     )
     driven = _driven_speed(driver_value, ratio)
@@ -113,7 +120,11 @@ def _speed_limits(spec: DriveSpec, page: Page, driven_speed: float) -> None:
                 f"The {role} rim runs faster than 6500 ft/min (33 m/s), the limit for cast iron: stop at {most}, or fit a wheel marked for the speed.",
             )  # fmt: skip
     if page.values["belt_speed"].n > spec.section.max_speed_m_per_s:
-        page.flag("belt-speed", "driver_speed", "The belt runs faster than 6500 ft/min (33 m/s), beyond any classical V-belt rating: use smaller sheaves or a slower motor.")
+        page.flag(
+            "belt-speed",
+            "driver_speed",
+            "The belt runs faster than 6500 ft/min (33 m/s), beyond any classical V-belt rating: use smaller sheaves or a slower motor.",
+        )
 
 
 def tachometer(spec: DriveSpec, page: Page) -> None:
@@ -124,11 +135,41 @@ def tachometer(spec: DriveSpec, page: Page) -> None:
         _against_design(spec, page)
         return
     first = spec.tach_driver or spec.driver_speed
-    page.put(given_figure("tach_driven", "driven speed measured", "n_2m", "rotation", spec.tach_driven.value, spec.tach_driven.std, spec.tach_driven.origin))
-    driver = page.put(given_figure("tach_driver", "driver speed" + (" measured" if spec.tach_driver else " by its plate"), "n_1m", "rotation", first.value, first.std, first.origin))
+    page.put(
+        given_figure(
+            "tach_driven",
+            "driven speed measured",
+            "n_2m",
+            "rotation",
+            spec.tach_driven.value,
+            spec.tach_driven.std,
+            spec.tach_driven.origin,
+        )
+    )
+    driver = page.put(
+        given_figure(
+            "tach_driver",
+            "driver speed" + (" measured" if spec.tach_driver else " by its plate"),
+            "n_1m",
+            "rotation",
+            first.value,
+            first.std,
+            first.origin,
+        )
+    )
     slip = _slip(first.u, spec.tach_driven.u, page.values["ratio"])
     found = page.put(
-        figure("slip", "slip", "s", "share", slip, [driver.line(), *page.lines("tach_driven", "ratio")], "s = 1 - (n_2m / n_1m) R", speed.SLIP_SOURCE, Confidence.MEDIUM),
+        figure(
+            "slip",
+            "slip",
+            "s",
+            "share",
+            slip,
+            [driver.line(), *page.lines("tach_driven", "ratio")],
+            "s = 1 - (n_2m / n_1m) R",
+            speed.SLIP_SOURCE,
+            Confidence.MEDIUM,
+        ),
         slip,
     )
     _slip_verdict(page, found.us, found.plus_minus_us, bool(spec.tach_driver))
@@ -141,26 +182,65 @@ def _slip_verdict(page: Page, shown_slip: str, plus_minus: str, both_measured: b
     settle = "" if both_measured else " Read the driver's speed with the tachometer too: its plate is only near."
     doubt = f" (± {plus_minus})" if plus_minus else ""
     if fault >= 2 / 3:
-        page.say("speed", Tone.WATCH, f"Slip {shown_slip}{doubt}: too much", "Over 3 % is a fault: gauge the tension, look for glazed sides and worn grooves, and check both diameters." + settle, sureness(fault).value)
+        page.say(
+            "speed",
+            Tone.WATCH,
+            f"Slip {shown_slip}{doubt}: too much",
+            "Over 3 % is a fault: gauge the tension, look for glazed sides and worn grooves, and check both diameters." + settle,
+            sureness(fault).value,
+        )
     elif negative >= 2 / 3:
-        page.say("speed", Tone.WATCH, f"The driven sheave turns faster than its diameters allow ({shown_slip}{doubt})", "A belt cannot do that: measure both diameters again, and both shafts with the tachometer." + settle, sureness(negative).value)
+        page.say(
+            "speed",
+            Tone.WATCH,
+            f"The driven sheave turns faster than its diameters allow ({shown_slip}{doubt})",
+            "A belt cannot do that: measure both diameters again, and both shafts with the tachometer." + settle,
+            sureness(negative).value,
+        )
     elif slip.s > 0.02:
-        page.say("speed", Tone.OPEN, f"Slip {shown_slip}{doubt}: cannot tell", f"The largest doubt is the {page.figures['slip'].largest_doubt}: measure that better." + settle)
+        page.say(
+            "speed",
+            Tone.OPEN,
+            f"Slip {shown_slip}{doubt}: cannot tell",
+            f"The largest doubt is the {page.figures['slip'].largest_doubt}: measure that better." + settle,
+        )
     elif slip.n > speed.NORMAL_SLIP[1]:
-        page.say("speed", Tone.OPEN, f"Slip {shown_slip}{doubt}: on the high side", "0.5 to 2 % is usual, over 3 % a fault: gauge the tension soon." + settle)
+        page.say(
+            "speed",
+            Tone.OPEN,
+            f"Slip {shown_slip}{doubt}: on the high side",
+            "0.5 to 2 % is usual, over 3 % a fault: gauge the tension soon." + settle,
+        )
     else:
-        page.say("speed", Tone.GOOD, f"Slip {shown_slip}{doubt}: as it should be", "A V-belt drive in order slips 0.5 to 2 %.", sureness(1 - fault - negative).value)
+        page.say(
+            "speed",
+            Tone.GOOD,
+            f"Slip {shown_slip}{doubt}: as it should be",
+            "A V-belt drive in order slips 0.5 to 2 %.",
+            sureness(1 - fault - negative).value,
+        )
 
 
 def _against_design(spec: DriveSpec, page: Page) -> None:
     if not spec.design_speed:
         return
-    page.put(given_figure("design_speed", "driven speed it should have", "n_d", "rotation", spec.design_speed.value, spec.design_speed.std, spec.design_speed.origin))
+    page.put(
+        given_figure(
+            "design_speed",
+            "driven speed it should have",
+            "n_d",
+            "rotation",
+            spec.design_speed.value,
+            spec.design_speed.std,
+            spec.design_speed.origin,
+        )
+    )
     actual = spec.tach_driven.u if spec.tach_driven else page.values["driven_speed"]
     key = "tach_driven" if spec.tach_driven else "driven_speed"
     off = actual / spec.design_speed.value - 1
     found = page.put(
-        figure("off_design", "off the design speed", "Δ", "share", off, page.lines(key, "design_speed"), "Δ = n_2 / n_d - 1", "arithmetic"), off
+        figure("off_design", "off the design speed", "Δ", "share", off, page.lines(key, "design_speed"), "Δ = n_2 / n_d - 1", "arithmetic"),
+        off,
     )
     word = "above" if off.n > 0 else "below"
     size = found.us.lstrip("-")
@@ -168,4 +248,9 @@ def _against_design(spec: DriveSpec, page: Page) -> None:
         page.say("design", Tone.GOOD, f"At its design speed (within {size})", "")
     else:
         how = "measured" if spec.tach_driven else "by the diameters"
-        page.say("design", Tone.WATCH, f"{size} {word} its design speed", f"It should turn {page.figures['design_speed'].us}; {how} it turns {page.figures[key].us}. On a fan power goes with the cube of speed.")
+        page.say(
+            "design",
+            Tone.WATCH,
+            f"{size} {word} its design speed",
+            f"It should turn {page.figures['design_speed'].us}; {how} it turns {page.figures[key].us}. On a fan power goes with the cube of speed.",
+        )

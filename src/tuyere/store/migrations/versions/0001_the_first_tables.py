@@ -43,9 +43,7 @@ def upgrade() -> None:
         "person",
         sa.Column("id", sa.Uuid(), nullable=False),
         sa.Column("name", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
-        sa.Column(
-            "passphrase_hash", sqlmodel.sql.sqltypes.AutoString(), nullable=False
-        ),
+        sa.Column("passphrase_hash", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
         sa.Column("one_click", sa.Boolean(), nullable=False),
         sa.Column("row_version", sa.Integer(), nullable=False),
         sa.CheckConstraint(
@@ -62,17 +60,13 @@ def upgrade() -> None:
         sa.Column("at", sa.DateTime(timezone=True), nullable=False),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_sign_in_failure")),
     )
-    op.create_index(
-        op.f("ix_sign_in_failure_name"), "sign_in_failure", ["name"], unique=False
-    )
+    op.create_index(op.f("ix_sign_in_failure_name"), "sign_in_failure", ["name"], unique=False)
     op.create_table(
         "site",
         sa.Column("id", sa.Uuid(), nullable=False),
         sa.Column("name", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
         sa.Column("row_version", sa.Integer(), nullable=False),
-        sa.CheckConstraint(
-            "length(btrim(name)) BETWEEN 1 AND 120", name=op.f("ck_site_name_not_blank")
-        ),
+        sa.CheckConstraint("length(btrim(name)) BETWEEN 1 AND 120", name=op.f("ck_site_name_not_blank")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_site")),
         sa.UniqueConstraint("name", name=op.f("uq_site_name")),
     )
@@ -93,12 +87,8 @@ def upgrade() -> None:
             server_default="{}",
             nullable=False,
         ),
-        sa.ForeignKeyConstraint(
-            ["person_id"], ["person.id"], name=op.f("fk_audit_entry_person_id_person")
-        ),
-        sa.ForeignKeyConstraint(
-            ["site_id"], ["site.id"], name=op.f("fk_audit_entry_site_id_site")
-        ),
+        sa.ForeignKeyConstraint(["person_id"], ["person.id"], name=op.f("fk_audit_entry_person_id_person")),
+        sa.ForeignKeyConstraint(["site_id"], ["site.id"], name=op.f("fk_audit_entry_site_id_site")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_audit_entry")),
     )
     op.create_index(
@@ -125,9 +115,7 @@ def upgrade() -> None:
             server_default=sa.text("now()"),
             nullable=False,
         ),
-        sa.ForeignKeyConstraint(
-            ["person_id"], ["person.id"], name=op.f("fk_kept_answer_person_id_person")
-        ),
+        sa.ForeignKeyConstraint(["person_id"], ["person.id"], name=op.f("fk_kept_answer_person_id_person")),
         sa.PrimaryKeyConstraint("key", name=op.f("pk_kept_answer")),
     )
     op.create_table(
@@ -142,9 +130,7 @@ def upgrade() -> None:
             "length(btrim(name)) BETWEEN 1 AND 120",
             name=op.f("ck_machine_name_not_blank"),
         ),
-        sa.ForeignKeyConstraint(
-            ["site_id"], ["site.id"], name=op.f("fk_machine_site_id_site")
-        ),
+        sa.ForeignKeyConstraint(["site_id"], ["site.id"], name=op.f("fk_machine_site_id_site")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_machine")),
         sa.UniqueConstraint("site_id", "name", name=op.f("uq_machine_site_id_name")),
     )
@@ -158,12 +144,8 @@ def upgrade() -> None:
             "role IN ('viewer', 'mechanic', 'lead')",
             name=op.f("ck_membership_role_known"),
         ),
-        sa.ForeignKeyConstraint(
-            ["person_id"], ["person.id"], name=op.f("fk_membership_person_id_person")
-        ),
-        sa.ForeignKeyConstraint(
-            ["site_id"], ["site.id"], name=op.f("fk_membership_site_id_site")
-        ),
+        sa.ForeignKeyConstraint(["person_id"], ["person.id"], name=op.f("fk_membership_person_id_person")),
+        sa.ForeignKeyConstraint(["site_id"], ["site.id"], name=op.f("fk_membership_site_id_site")),
         sa.PrimaryKeyConstraint("person_id", "site_id", name=op.f("pk_membership")),
     )
     op.create_table(
@@ -190,32 +172,18 @@ def upgrade() -> None:
             "family IN ('v-belt', 'synchronous', 'flat belt', 'roller chain')",
             name=op.f("ck_drive_family_known"),
         ),
-        sa.CheckConstraint(
-            "design_airflow_m3_per_s > 0", name=op.f("ck_drive_design_airflow_positive")
-        ),
-        sa.CheckConstraint(
-            "design_amps_a > 0", name=op.f("ck_drive_design_amps_positive")
-        ),
-        sa.CheckConstraint(
-            "design_pressure_pa > 0", name=op.f("ck_drive_design_pressure_positive")
-        ),
-        sa.CheckConstraint(
-            "design_speed_rad_per_s > 0", name=op.f("ck_drive_design_speed_positive")
-        ),
-        sa.CheckConstraint(
-            "design_turns >= 0", name=op.f("ck_drive_design_turns_not_negative")
-        ),
+        sa.CheckConstraint("design_airflow_m3_per_s > 0", name=op.f("ck_drive_design_airflow_positive")),
+        sa.CheckConstraint("design_amps_a > 0", name=op.f("ck_drive_design_amps_positive")),
+        sa.CheckConstraint("design_pressure_pa > 0", name=op.f("ck_drive_design_pressure_positive")),
+        sa.CheckConstraint("design_speed_rad_per_s > 0", name=op.f("ck_drive_design_speed_positive")),
+        sa.CheckConstraint("design_turns >= 0", name=op.f("ck_drive_design_turns_not_negative")),
         sa.CheckConstraint(
             "length(btrim(name)) BETWEEN 1 AND 120",
             name=op.f("ck_drive_name_not_blank"),
         ),
-        sa.ForeignKeyConstraint(
-            ["machine_id"], ["machine.id"], name=op.f("fk_drive_machine_id_machine")
-        ),
+        sa.ForeignKeyConstraint(["machine_id"], ["machine.id"], name=op.f("fk_drive_machine_id_machine")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_drive")),
-        sa.UniqueConstraint(
-            "machine_id", "name", name=op.f("uq_drive_machine_id_name")
-        ),
+        sa.UniqueConstraint("machine_id", "name", name=op.f("uq_drive_machine_id_name")),
     )
     op.create_index(op.f("ix_drive_machine_id"), "drive", ["machine_id"], unique=False)
     op.create_table(
@@ -243,9 +211,7 @@ def upgrade() -> None:
             "standing IN ('as found', 'as left', 'corrected', 'proposed')",
             name=op.f("ck_configuration_standing_known"),
         ),
-        sa.CheckConstraint(
-            "driver_power_w > 0", name=op.f("ck_configuration_driver_power_positive")
-        ),
+        sa.CheckConstraint("driver_power_w > 0", name=op.f("ck_configuration_driver_power_positive")),
         sa.CheckConstraint(
             "driver_speed_rad_per_s > 0",
             name=op.f("ck_configuration_driver_speed_positive"),
@@ -254,23 +220,13 @@ def upgrade() -> None:
             "hours_per_day > 0 AND hours_per_day <= 24",
             name=op.f("ck_configuration_hours_in_a_day"),
         ),
-        sa.CheckConstraint(
-            "sequence >= 1", name=op.f("ck_configuration_sequence_from_one")
-        ),
-        sa.ForeignKeyConstraint(
-            ["drive_id"], ["drive.id"], name=op.f("fk_configuration_drive_id_drive")
-        ),
-        sa.ForeignKeyConstraint(
-            ["made_by"], ["person.id"], name=op.f("fk_configuration_made_by_person")
-        ),
+        sa.CheckConstraint("sequence >= 1", name=op.f("ck_configuration_sequence_from_one")),
+        sa.ForeignKeyConstraint(["drive_id"], ["drive.id"], name=op.f("fk_configuration_drive_id_drive")),
+        sa.ForeignKeyConstraint(["made_by"], ["person.id"], name=op.f("fk_configuration_made_by_person")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_configuration")),
-        sa.UniqueConstraint(
-            "drive_id", "sequence", name=op.f("uq_configuration_drive_id_sequence")
-        ),
+        sa.UniqueConstraint("drive_id", "sequence", name=op.f("uq_configuration_drive_id_sequence")),
     )
-    op.create_index(
-        op.f("ix_configuration_drive_id"), "configuration", ["drive_id"], unique=False
-    )
+    op.create_index(op.f("ix_configuration_drive_id"), "configuration", ["drive_id"], unique=False)
     op.create_table(
         "due",
         sa.Column("id", sa.Uuid(), nullable=False),
@@ -279,12 +235,8 @@ def upgrade() -> None:
         sa.Column("due_on", sa.Date(), nullable=False),
         sa.Column("done_at", sa.DateTime(timezone=True), nullable=True),
         sa.Column("row_version", sa.Integer(), nullable=False),
-        sa.CheckConstraint(
-            "length(btrim(what)) BETWEEN 1 AND 120", name=op.f("ck_due_what_not_blank")
-        ),
-        sa.ForeignKeyConstraint(
-            ["drive_id"], ["drive.id"], name=op.f("fk_due_drive_id_drive")
-        ),
+        sa.CheckConstraint("length(btrim(what)) BETWEEN 1 AND 120", name=op.f("ck_due_what_not_blank")),
+        sa.ForeignKeyConstraint(["drive_id"], ["drive.id"], name=op.f("fk_due_drive_id_drive")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_due")),
     )
     op.create_index(op.f("ix_due_drive_id"), "due", ["drive_id"], unique=False)
@@ -298,19 +250,13 @@ def upgrade() -> None:
         sa.Column("found_by", sa.Uuid(), nullable=False),
         sa.Column("closed_at", sa.DateTime(timezone=True), nullable=True),
         sa.Column("row_version", sa.Integer(), nullable=False),
-        sa.CheckConstraint(
-            "weight IN ('watch', 'stop')", name=op.f("ck_finding_weight_known")
-        ),
+        sa.CheckConstraint("weight IN ('watch', 'stop')", name=op.f("ck_finding_weight_known")),
         sa.CheckConstraint(
             "length(btrim(what)) BETWEEN 1 AND 120",
             name=op.f("ck_finding_what_not_blank"),
         ),
-        sa.ForeignKeyConstraint(
-            ["drive_id"], ["drive.id"], name=op.f("fk_finding_drive_id_drive")
-        ),
-        sa.ForeignKeyConstraint(
-            ["found_by"], ["person.id"], name=op.f("fk_finding_found_by_person")
-        ),
+        sa.ForeignKeyConstraint(["drive_id"], ["drive.id"], name=op.f("fk_finding_drive_id_drive")),
+        sa.ForeignKeyConstraint(["found_by"], ["person.id"], name=op.f("fk_finding_found_by_person")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_finding")),
     )
     op.create_index(op.f("ix_finding_drive_id"), "finding", ["drive_id"], unique=False)
@@ -347,28 +293,18 @@ def upgrade() -> None:
             "machine_state IN ('isolated', 'running, guard on')",
             name=op.f("ck_reading_machine_state_known"),
         ),
-        sa.CheckConstraint(
-            "hour_meter_h >= 0", name=op.f("ck_reading_hour_meter_not_negative")
-        ),
+        sa.CheckConstraint("hour_meter_h >= 0", name=op.f("ck_reading_hour_meter_not_negative")),
         sa.ForeignKeyConstraint(
             ["configuration_id"],
             ["configuration.id"],
             name=op.f("fk_reading_configuration_id_configuration"),
         ),
-        sa.ForeignKeyConstraint(
-            ["drive_id"], ["drive.id"], name=op.f("fk_reading_drive_id_drive")
-        ),
-        sa.ForeignKeyConstraint(
-            ["struck_by"], ["person.id"], name=op.f("fk_reading_struck_by_person")
-        ),
-        sa.ForeignKeyConstraint(
-            ["taken_by"], ["person.id"], name=op.f("fk_reading_taken_by_person")
-        ),
+        sa.ForeignKeyConstraint(["drive_id"], ["drive.id"], name=op.f("fk_reading_drive_id_drive")),
+        sa.ForeignKeyConstraint(["struck_by"], ["person.id"], name=op.f("fk_reading_struck_by_person")),
+        sa.ForeignKeyConstraint(["taken_by"], ["person.id"], name=op.f("fk_reading_taken_by_person")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_reading")),
     )
-    op.create_index(
-        "reading_of_drive", "reading", ["drive_id", "taken_at"], unique=False
-    )
+    op.create_index("reading_of_drive", "reading", ["drive_id", "taken_at"], unique=False)
     op.create_table(
         "stage",
         sa.Column("id", sa.Uuid(), nullable=False),
@@ -381,12 +317,8 @@ def upgrade() -> None:
         sa.Column("travel_in_m", sa.Float(), nullable=True),
         sa.Column("travel_out_m", sa.Float(), nullable=True),
         sa.Column("centre_line_deg", sa.Float(), nullable=False),
-        sa.CheckConstraint(
-            "belt_count BETWEEN 1 AND 20", name=op.f("ck_stage_belt_count_sensible")
-        ),
-        sa.CheckConstraint(
-            "centre_distance_m > 0", name=op.f("ck_stage_centre_distance_positive")
-        ),
+        sa.CheckConstraint("belt_count BETWEEN 1 AND 20", name=op.f("ck_stage_belt_count_sensible")),
+        sa.CheckConstraint("centre_distance_m > 0", name=op.f("ck_stage_centre_distance_positive")),
         sa.CheckConstraint(
             "centre_line_deg >= 0 AND centre_line_deg < 360",
             name=op.f("ck_stage_centre_line_turn"),
@@ -408,9 +340,7 @@ def upgrade() -> None:
             name=op.f("uq_stage_configuration_id_position"),
         ),
     )
-    op.create_index(
-        op.f("ix_stage_configuration_id"), "stage", ["configuration_id"], unique=False
-    )
+    op.create_index(op.f("ix_stage_configuration_id"), "stage", ["configuration_id"], unique=False)
     op.create_table(
         "reading_value",
         sa.Column("id", sa.Uuid(), nullable=False),
@@ -423,9 +353,7 @@ def upgrade() -> None:
         sa.Column("origin", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
         sa.Column("value_si", sa.Float(), nullable=False),
         sa.Column("std_si", sa.Float(), nullable=False),
-        sa.CheckConstraint(
-            "std_si >= 0", name=op.f("ck_reading_value_std_not_negative")
-        ),
+        sa.CheckConstraint("std_si >= 0", name=op.f("ck_reading_value_std_not_negative")),
         sa.ForeignKeyConstraint(
             ["reading_id"],
             ["reading.id"],
@@ -453,20 +381,12 @@ def upgrade() -> None:
         sa.Column("role", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
         sa.Column("diameter_m", sa.Float(), nullable=True),
         sa.Column("basis", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
-        sa.CheckConstraint(
-            "basis IN ('outside', 'datum')", name=op.f("ck_wheel_basis_known")
-        ),
-        sa.CheckConstraint(
-            "role IN ('driver', 'driven', 'idler')", name=op.f("ck_wheel_role_known")
-        ),
+        sa.CheckConstraint("basis IN ('outside', 'datum')", name=op.f("ck_wheel_basis_known")),
+        sa.CheckConstraint("role IN ('driver', 'driven', 'idler')", name=op.f("ck_wheel_role_known")),
         sa.CheckConstraint("diameter_m > 0", name=op.f("ck_wheel_diameter_positive")),
-        sa.ForeignKeyConstraint(
-            ["stage_id"], ["stage.id"], name=op.f("fk_wheel_stage_id_stage")
-        ),
+        sa.ForeignKeyConstraint(["stage_id"], ["stage.id"], name=op.f("fk_wheel_stage_id_stage")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_wheel")),
-        sa.UniqueConstraint(
-            "stage_id", "position", name=op.f("uq_wheel_stage_id_position")
-        ),
+        sa.UniqueConstraint("stage_id", "position", name=op.f("uq_wheel_stage_id_position")),
     )
     op.create_index(op.f("ix_wheel_stage_id"), "wheel", ["stage_id"], unique=False)
     op.execute(REFUSE)
@@ -475,12 +395,8 @@ def upgrade() -> None:
             f"CREATE TRIGGER keeps_what_was_written BEFORE UPDATE OR DELETE ON {table} FOR EACH ROW EXECUTE FUNCTION refuse_change()"
         )
     op.execute(STRIKE_ONLY)
-    op.execute(
-        "CREATE TRIGGER strike_only BEFORE UPDATE ON reading FOR EACH ROW EXECUTE FUNCTION reading_strike_only()"
-    )
-    op.execute(
-        "CREATE TRIGGER keeps_readings BEFORE DELETE ON reading FOR EACH ROW EXECUTE FUNCTION refuse_change()"
-    )
+    op.execute("CREATE TRIGGER strike_only BEFORE UPDATE ON reading FOR EACH ROW EXECUTE FUNCTION reading_strike_only()")
+    op.execute("CREATE TRIGGER keeps_readings BEFORE DELETE ON reading FOR EACH ROW EXECUTE FUNCTION refuse_change()")
 
 
 def downgrade() -> None:
