@@ -32,13 +32,6 @@ def static_tension(design_power_w: float, belt_speed_m_per_s: float, belts: int,
     return _INCH_FORM * half_sum + centrifugal_tension(mass_kg_per_m, belt_speed_m_per_s)
 
 
-def running_tensions(power_w: float, belt_speed_m_per_s: float, arc_factor: float) -> tuple[float, float]:
-    """Tight and slack side tension of the whole drive, N, without the centrifugal part: T1 = 1.25 Te/K, T2 = T1 - Te."""
-    effective = power_w / belt_speed_m_per_s
-    tight = 1.25 * effective / arc_factor
-    return tight, tight - effective
-
-
 def deflection(span_m: float) -> float:
     """Deflection to aim for at mid-span: 1/64 of the span, m (1/64 in per inch, 1.6 mm per 100 mm)."""
     return span_m * DEFLECTION_RATIO

@@ -16,8 +16,9 @@ from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.store import drives, people
 from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Membership, Person, Site, now
 from tuyere.store.write import Writer, insert
-from tuyere.web.drives import KeepReading, reading_of, survey_form, survey_of
+from tuyere.web.drives import survey_form, survey_of
 from tuyere.web.forms import Entry, GaugeForm, SheetForm, SurveyForm, TachometerForm, read_sheet
+from tuyere.web.readings import KeepReading, reading_of
 
 LENGTHS = ("driver_diameter", "driven_diameter", "centre_distance", "travel_in", "travel_out")
 

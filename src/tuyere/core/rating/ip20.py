@@ -85,6 +85,12 @@ class RatedPower:
         return max(0.0, self.basic_w + self.added_for_ratio_w)
 
 
+def horsepower(c: Coefficients, d_in: float, r_thousand_rpm: float, k_sr: float) -> tuple[float, float]:
+    """The published equation in its own units: basic hp and the hp that the ratio adds."""
+    basic = d_in * r_thousand_rpm * (c.k1 - c.k2 / d_in - c.k3 * (r_thousand_rpm * d_in) ** 2 - c.k4 * math.log10(r_thousand_rpm * d_in))
+    return basic, c.k2 * r_thousand_rpm * (1 - 1 / k_sr)
+
+
 def rated_power(belt: Section, small_diameter_m: float, fast_shaft_rad_per_s: float, ratio: float) -> RatedPower:
     """Rated power per belt:
 
@@ -104,8 +110,7 @@ def rated_power(belt: Section, small_diameter_m: float, fast_shaft_rad_per_s: fl
     r = from_si(fast_shaft_rad_per_s, "rotation", "rpm") / 1000
     if math.pi * d * r * 1000 / 12 > from_si(belt.max_speed_m_per_s, "velocity", "ft/min"):
         raise OutOfRangeError("The belt runs faster than 6500 ft/min (33 m/s): the rating does not reach that far.")
-    basic = d * r * (c.k1 - c.k2 / d - c.k3 * (r * d) ** 2 - c.k4 * math.log10(r * d))
-    added = c.k2 * r * (1 - 1 / speed_ratio_factor(ratio))
+    basic, added = horsepower(c, d, r, speed_ratio_factor(ratio))
     return RatedPower(to_si(basic, "power", "hp"), to_si(added, "power", "hp"), least_sure(c.confidence, Confidence.MEDIUM))
 
 

@@ -1,0 +1,178 @@
+"""The log of a drive: everything that happened to it, newest first."""
+
+import uuid
+from datetime import datetime
+from typing import Literal
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+
+from tuyere.core.sheet.field import FIELDS
+from tuyere.core.sheet.figure import plus_minus, shown
+from tuyere.store import drives
+from tuyere.store.tables import Reading, ReadingValue, Role
+from tuyere.web.calc import answer
+from tuyere.web.drives import DrivePath
+from tuyere.web.errors import ProblemOut
+from tuyere.web.rules import at_site_of_drive
+from tuyere.web.state import reading
+
+blueprint = APIBlueprint(
+    "log",
+    __name__,
+    url_prefix="/api",
+    abp_tags=[Tag(name="log")],
+    abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "409": ProblemOut, "422": ProblemOut},
+)
+
+
+class LoggedValue(BaseModel):
+    """One value of a logged reading: as typed, and in both systems with its uncertainty (k = 2)."""
+
+    quantity: str
+    label: str
+    position: int
+    typed: str
+    us: str
+    si: str
+    plus_minus_us: str
+    plus_minus_si: str
+    origin: str
+
+
+class LoggedFigure(BaseModel):
+    """A figure the core worked out when the reading was kept."""
+
+    value_si: float
+    std_si: float
+    us: str
+    si: str
+    plus_minus_us: str
+    plus_minus_si: str
+
+
+class LogEntryOut(BaseModel):
+    """One line of the log."""
+
+    id: uuid.UUID
+    kind: Literal["belt tension", "shaft speed", "survey", "finding"]
+    at: datetime
+    who: str
+    title: str
+    detail: str
+    tone: str
+    sureness: str = ""
+    machine_state: str = ""
+    method: str = ""
+    tool: str = ""
+    belt_state: str = ""
+    hour_meter_h: float | None = None
+    note: str = ""
+    struck: bool = False
+    row_version: int = 1
+    values: list[LoggedValue] = Field(default_factory=list)
+    figures: dict[str, LoggedFigure] = Field(default_factory=dict)
+
+
+class LogOut(BaseModel):
+    """A drive's log, newest first."""
+
+    entries: list[LogEntryOut]
+
+
+@blueprint.get("/drives/<uuid:drive_id>/log", summary="Everything that happened to a drive", responses={"200": LogOut})
+@at_site_of_drive(Role.VIEWER)
+def get_log(path: DrivePath) -> Response:
+    with reading() as session:
+        return answer(LogOut(entries=[_log_entry(e) for e in drives.log(session, path.drive_id)]))
+
+
+def _log_entry(entry: drives.LogEntry) -> LogEntryOut:
+    if entry.reading:
+        return _logged_reading(entry, entry.reading)
+    if entry.configuration:
+        c, s = entry.configuration, entry.stage
+        fitted = " × ".join(str(p) for p in (s.belt_count, s.belt or s.section) if p) if s else ""
+        return LogEntryOut(
+            id=c.id,
+            kind="survey",
+            at=entry.at,
+            who=entry.who,
+            title=f"Survey {c.sequence}, {c.standing}",
+            detail=fitted,
+            tone="",
+            note=c.reason,
+        )
+    assert entry.finding
+    f = entry.finding
+    return LogEntryOut(
+        id=f.id,
+        kind="finding",
+        at=entry.at,
+        who=entry.who,
+        title=f.what,
+        detail="closed" if f.closed_at else "open",
+        tone=f.weight if not f.closed_at else "",
+    )
+
+
+def _logged_reading(entry: drives.LogEntry, row: Reading) -> LogEntryOut:
+    figures = {k: logged_figure(k, f["si"], f["std_si"]) for k, f in row.summary.get("figures", {}).items()}
+    return LogEntryOut(
+        id=row.id,
+        kind=row.kind,
+        at=entry.at,
+        who=entry.who,
+        title=row.summary.get("headline", row.kind.capitalize()),
+        detail=row.summary.get("detail", ""),
+        tone=row.summary.get("tone", ""),
+        sureness=row.summary.get("sureness", ""),
+        machine_state=row.machine_state,
+        method=row.method,
+        tool=row.tool,
+        belt_state=row.belt_state,
+        hour_meter_h=row.hour_meter_h,
+        note=row.note,
+        struck=row.struck_at is not None,
+        row_version=row.row_version,
+        values=[_logged_value(v) for v in entry.values],
+        figures=figures,
+    )
+
+
+FIGURE_KINDS = {
+    "slip": "share",
+    "off_design": "share",
+    "strand_spread": "share",
+    "driven_speed": "rotation",
+    "tach_driven": "rotation",
+    "tach_driver": "rotation",
+    "span": "length",
+    "deflection": "length",
+}
+
+
+def logged_figure(key: str, value_si: float, std_si: float) -> LoggedFigure:
+    """A kept figure in both systems."""
+    kind = FIGURE_KINDS.get(key, "force")
+    us, si = shown(value_si, kind, to_set=kind == "length")
+    plus_us, plus_si = plus_minus(std_si, kind)
+    return LoggedFigure(value_si=value_si, std_si=std_si, us=us, si=si, plus_minus_us=plus_us, plus_minus_si=plus_si)
+
+
+def _logged_value(value: ReadingValue) -> LoggedValue:
+    us, si = shown(value.value_si, value.kind, to_set=value.kind == "length")
+    plus_us, plus_si = plus_minus(value.std_si, value.kind)
+    typed = value.typed_text if any(c.isalpha() or c == '"' for c in value.typed_text) else f"{value.typed_text} {value.typed_unit}"
+    return LoggedValue(
+        quantity=value.quantity,
+        label=FIELDS[value.quantity].label,
+        position=value.position,
+        typed=typed,
+        us=us,
+        si=si,
+        plus_minus_us=plus_us,
+        plus_minus_si=plus_si,
+        origin=value.origin,
+    )

@@ -1,0 +1,211 @@
+"""Readings of a drive: keeping, striking out, and the kept rows."""
+
+import uuid
+from datetime import datetime
+from typing import Any, Literal
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+from sqlmodel import Session
+
+from tuyere.core.sheet.field import FIELDS
+from tuyere.core.sheet.solve import Sheet, solve
+from tuyere.core.sheet.spec import Given
+from tuyere.core.sheet.typed import Typed, given
+from tuyere.store import drives
+from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role, now
+from tuyere.store.write import Answer, Writer
+from tuyere.web.calc import answer
+from tuyere.web.drives import DrivePath, refuse_problems, survey_form
+from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.forms import Entry, GaugeForm, SheetForm, Strict, TachometerForm, read_sheet
+from tuyere.web.rules import at_site_of_drive, at_site_of_reading
+from tuyere.web.state import write
+
+blueprint = APIBlueprint(
+    "readings",
+    __name__,
+    url_prefix="/api",
+    abp_tags=[Tag(name="readings")],
+    abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "409": ProblemOut, "422": ProblemOut},
+)
+
+MachineState = Literal["isolated", "running, guard on"]
+
+
+class ReadingPath(BaseModel):
+    """A reading."""
+
+    reading_id: uuid.UUID
+
+
+class KeepReading(Strict):
+    """A reading to keep, against the survey kept last."""
+
+    id: uuid.UUID
+    kind: Literal["belt tension", "shaft speed"]
+    machine_state: MachineState
+    gauge: GaugeForm = Field(default_factory=GaugeForm)
+    tachometer: TachometerForm = Field(default_factory=TachometerForm)
+    hour_meter: str = Field("", max_length=60, description="hours on the machine's meter")
+    note: str = Field("", max_length=2000)
+
+
+class KeptReadingOut(BaseModel):
+    """The reading kept."""
+
+    id: uuid.UUID
+    headline: str
+    tone: str
+
+
+@blueprint.post("/drives/<uuid:drive_id>/readings", summary="Keep a reading", responses={"201": KeptReadingOut})
+@at_site_of_drive(Role.MECHANIC)
+def post_reading(path: DrivePath, body: KeepReading) -> Response:
+    hours = _hour_meter(body.hour_meter)
+
+    def work(session: Session, writer: Writer) -> Answer:
+        drive = session.get_one(Drive, path.drive_id)
+        configuration = drives.current_configuration(session, drive.id)
+        row, values = reading_of(body, drive, configuration, writer.person_id, hours)
+        drives.keep_reading(session, writer, row, values)
+        return Answer(201, {"id": str(row.id), "headline": row.summary.get("headline", ""), "tone": row.summary.get("tone", "")})
+
+    done = write(body.model_dump(mode="json"), work)
+    return answer(KeptReadingOut(**done.body), done.status)
+
+
+def _hour_meter(text: str) -> float | None:
+    cleaned = text.replace(",", "").strip()
+    if cleaned in ("", "-"):
+        return None
+    try:
+        hours = float(cleaned.removesuffix("h").strip())
+    except ValueError:
+        hours = -1
+    if not 0 <= hours < 1e7:
+        sentence = "Write the hours on the meter as a number, such as 10482."
+        raise Refusal(422, sentence, [FieldError(field="hour_meter", detail=sentence)])
+    return hours
+
+
+def reading_of(
+    body: KeepReading,
+    drive: Drive,
+    configuration: Configuration | None,
+    person_id: uuid.UUID,
+    hours: float | None,
+    taken_at: datetime | None = None,
+) -> tuple[Reading, list[ReadingValue]]:
+    """The rows of a reading: what was typed, SI, uncertainty, and what the core said of it. Raises Refusal."""
+    sheet_form = SheetForm(survey=survey_form(drive, configuration), gauge=body.gauge, tachometer=body.tachometer)
+    form = read_sheet(sheet_form)
+    sheet = solve(form.spec)
+    refuse_problems(form, sheet)
+    tension = body.kind == "belt tension"
+    entries = _gauge_entries(body.gauge) if tension else _tachometer_entries(body.tachometer)
+    if not entries:
+        field, sentence = (
+            ("force_1", "Read at least one belt before keeping.") if tension else ("tach_driven", "Read the driven shaft before keeping.")
+        )
+        raise Refusal(422, sentence, [FieldError(field=field, detail=sentence)])
+    wanted = "isolated" if tension else "running, guard on"
+    if body.machine_state != wanted:
+        sentence = f"This reading is taken with the machine {wanted}."
+        raise Refusal(422, sentence, [FieldError(field="machine_state", detail=sentence)])
+    row = Reading(
+        id=body.id,
+        drive_id=drive.id,
+        configuration_id=configuration.id if configuration else None,
+        kind=body.kind,
+        taken_at=taken_at or now(),
+        taken_by=person_id,
+        machine_state=body.machine_state,
+        method="deflection at mid-span" if tension else "tachometer",
+        tool=body.gauge.tool if tension else "tachometer",
+        strand="upper or outer, each belt" if tension else "",
+        belt_state=body.gauge.belt_state if tension else "",
+        hour_meter_h=hours,
+        note=body.note.strip(),
+        summary=_summary(sheet, tension),
+    )
+    return row, [_value_row(row.id, quantity, position, entry, tool) for quantity, position, entry, tool in entries]
+
+
+ValueEntry = tuple[str, int, Entry, str | None]
+
+
+def _gauge_entries(gauge: GaugeForm) -> list[ValueEntry]:
+    forces: list[ValueEntry] = [("force", i, e, gauge.tool) for i, e in enumerate(gauge.forces, 1) if _known("force", e)]
+    return forces and forces + ([("deflection", 1, gauge.deflection, None)] if _known("deflection", gauge.deflection) else [])
+
+
+def _tachometer_entries(form: TachometerForm) -> list[ValueEntry]:
+    if not _known("tach_driven", form.tach_driven):
+        return []
+    return [(key, 1, getattr(form, key), "tachometer") for key in ("tach_driver", "tach_driven") if _known(key, getattr(form, key))]
+
+
+def _known(key: str, entry: Entry) -> bool:
+    return given(key, entry.typed())[0] is not None
+
+
+def _value_row(reading_id: uuid.UUID, quantity: str, position: int, entry: Entry, tool: str | None) -> ReadingValue:
+    found, note = given(quantity, Typed(entry.text, entry.unit, entry.origin, tool))
+    assert isinstance(found, Given) and note
+    return ReadingValue(
+        id=uuid.uuid5(reading_id, f"{quantity} {position}"),
+        reading_id=reading_id,
+        quantity=quantity,
+        position=position,
+        kind=FIELDS[quantity].kind,
+        typed_text=entry.text.strip(),
+        typed_unit=note.unit,
+        origin=found.origin,
+        value_si=found.value,
+        std_si=found.std,
+    )
+
+
+TENSION_FIGURES = ("strand_average", "strand_spread", "tension_low", "tension_new_low", "tension_high", "span", "deflection")
+SPEED_FIGURES = ("slip", "driven_speed", "tach_driven", "tach_driver", "off_design")
+
+
+def _summary(sheet: Sheet, tension: bool) -> dict[str, Any]:
+    """What the core said at the time: the log must not change when a formula does."""
+    topic, keys = ("tension", TENSION_FIGURES) if tension else ("speed", SPEED_FIGURES)
+    verdict = next((v for v in sheet.verdicts if v.topic == topic), None)
+    figures = {k: {"si": f.value_si, "std_si": f.std_si} for k, f in sheet.figures.items() if k in keys or k.startswith("strand_")}
+    said = (
+        {"headline": verdict.headline, "detail": verdict.detail, "tone": verdict.tone.value, "sureness": verdict.sureness}
+        if verdict
+        else {}
+    )
+    return {"figures": figures, **said}
+
+
+class StrikeForm(Strict):
+    """Strike a reading out (it stays in the log, crossed through), or restore it."""
+
+    row_version: int = Field(ge=1)
+    struck: bool
+
+
+class StruckOut(BaseModel):
+    """The reading's new row version."""
+
+    id: uuid.UUID
+    row_version: int
+
+
+@blueprint.post("/readings/<uuid:reading_id>/strike", summary="Strike a reading out, or restore it", responses={"200": StruckOut})
+@at_site_of_reading(Role.MECHANIC)
+def post_strike(path: ReadingPath, body: StrikeForm) -> Response:
+    def work(session: Session, writer: Writer) -> Answer:
+        row = session.get_one(Reading, path.reading_id)
+        drives.strike_reading(session, writer, row, body.row_version, body.struck)
+        return Answer(200, {"id": str(row.id), "row_version": row.row_version})
+
+    done = write(body.model_dump(mode="json"), work)
+    return answer(StruckOut(**done.body), done.status)
