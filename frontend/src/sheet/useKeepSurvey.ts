@@ -25,6 +25,8 @@ export function useKeepSurvey(drive: () => DriveOut, state: SheetState) {
   )
 
   async function keep(standing: Standing, reason: string, version = state.base.value): Promise<boolean> {
+    // After a clash the survey before is theirs, not the one this page opened with.
+    if (version !== state.base.value) await refresh()
     const was = JSON.parse(JSON.stringify(drive().survey)) as Survey
     const hadSurvey = drive().configuration_id !== null
     const answer = await write({ row_version: version, standing, reason, survey: trimmed(state.form.value.survey) })

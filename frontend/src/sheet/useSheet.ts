@@ -17,9 +17,10 @@ interface Draft {
 export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   const draft = useLocalStorage<Draft | null>(`tuyere-draft-${drive.value.id}`, null, {
     serializer: { read: (text) => JSON.parse(text) as Draft, write: JSON.stringify },
+    onError: () => undefined, // more text than the device will hold: it stays on the page
   })
   const form = ref<SheetForm>(draft.value ? draft.value.form : kept())
-  const base = ref(drive.value.row_version)
+  const base = ref(draft.value ? draft.value.based_on : drive.value.row_version)
   const sheet = shallowRef<Sheet | null>(null)
   const lastDrawn = shallowRef<Sheet['drawing']>(null)
   const stale = ref(false)

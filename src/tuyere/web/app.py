@@ -76,6 +76,10 @@ def openapi_app() -> OpenAPI:
     app = OpenAPI(
         "tuyere",
         info=Info(title="Tuyere", version=__version__),
+        security_schemes={
+            "session": {"type": "apiKey", "in": "cookie", "name": "tuyere", "description": "the cookie that signing in sets"},
+            "csrf": {"type": "apiKey", "in": "header", "name": "X-CSRFToken", "description": "from GET /api/session, with every write"},
+        },
         doc_ui=False,  # the library's pages are not ours; the document is served below
         validation_error_callback=validation_problem,
         validation_error_model=ProblemOut,

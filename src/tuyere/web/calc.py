@@ -74,28 +74,28 @@ def calc_sheet(body: SheetForm) -> Response:
 class DriveIn(Strict):
     """A drive in SI. Leave out what is not known."""
 
-    driver_power_w: float | None = Field(None, gt=0, le=3e6)
-    driver_speed_rad_per_s: float | None = Field(None, gt=0, le=2500)
+    driver_power_w: float | None = Field(None, ge=0.1, le=3e6)
+    driver_speed_rad_per_s: float | None = Field(None, ge=0.01, le=2500)
     driver_class: DriverClass = "normal"
     driven_class: str | None = Field(None, max_length=40)
-    hours_per_day: float | None = Field(None, gt=0, le=24)
+    hours_per_day: float | None = Field(None, ge=0.01, le=24)
     section: str | None = Field(None, max_length=4)
     driver_diameter_m: float | None = Field(None, gt=0.01, le=3.1)
     driver_basis: Basis = "outside"
     driven_diameter_m: float | None = Field(None, gt=0.01, le=3.1)
     driven_basis: Basis = "outside"
-    centre_distance_m: float | None = Field(None, gt=0, le=20)
+    centre_distance_m: float | None = Field(None, ge=0.001, le=20)
     belt: str | None = Field(None, max_length=12)
     belt_count: int | None = Field(None, ge=1, le=20)
     travel_in_m: float | None = Field(None, ge=0, le=5)
     travel_out_m: float | None = Field(None, ge=0, le=5)
-    design_speed_rad_per_s: float | None = Field(None, gt=0, le=2500)
+    design_speed_rad_per_s: float | None = Field(None, ge=0.01, le=2500)
     rotation: Rotation = "clockwise"
     centre_line_deg: float = Field(0, ge=0, lt=360)
-    tach_driver_rad_per_s: float | None = Field(None, gt=0, le=2500)
-    tach_driven_rad_per_s: float | None = Field(None, gt=0, le=2500)
+    tach_driver_rad_per_s: float | None = Field(None, ge=0.01, le=2500)
+    tach_driven_rad_per_s: float | None = Field(None, ge=0.01, le=2500)
     gauge_forces_n: list[float] = Field(default_factory=list, max_length=20)
-    gauge_deflection_m: float | None = Field(None, gt=0, le=0.5)
+    gauge_deflection_m: float | None = Field(None, ge=1e-5, le=0.5)
     belt_state: BeltState = "run in"
 
 
@@ -121,11 +121,11 @@ def _spec(body: DriveIn) -> DriveSpec:
             "Choose a class of driven machine.",
             [FieldError(field="driven_class", detail="One of: " + ", ".join(c.name for c in ip20.driven_classes()))],
         )
-    if any(not 0 < force <= 5000 for force in body.gauge_forces_n):
+    if any(not 0.01 <= force <= 5000 for force in body.gauge_forces_n):
         raise Refusal(
             422,
-            "A gauge force lies above 0 and up to 5000 N.",
-            [FieldError(field="gauge_forces_n", detail="A gauge force lies above 0 and up to 5000 N.")],
+            "A gauge force lies between 0.01 and 5000 N.",
+            [FieldError(field="gauge_forces_n", detail="A gauge force lies between 0.01 and 5000 N.")],
         )
     m, n, c = Origin.MEASURED, Origin.NAMEPLATE, Origin.CHOSEN
     forces = tuple(Given(f, standard_uncertainty(f, "force", m, "spring gauge"), m, "gauge force") for f in body.gauge_forces_n)
@@ -195,7 +195,7 @@ def calc_quantity(body: QuantityIn) -> Response:
     )
 
 
-Metres = Field(gt=0, le=20)
+Metres = Field(ge=0.001, le=20)
 
 
 class TwoWheelsIn(Strict):
@@ -238,7 +238,7 @@ class BeltLengthIn(Strict):
 
     driver_diameter_m: float = Metres
     driven_diameter_m: float = Metres
-    belt_length_m: float = Field(gt=0, le=50)
+    belt_length_m: float = Field(ge=0.001, le=50)
 
 
 class CentresOut(BaseModel):
@@ -262,7 +262,7 @@ class RatedPowerIn(Strict):
 
     section: str = Field(max_length=4)
     small_diameter_m: float = Field(gt=0.01, le=3.1)
-    fast_shaft_rad_per_s: float = Field(gt=0, le=2500)
+    fast_shaft_rad_per_s: float = Field(ge=0.01, le=2500)
     ratio: float = Field(1.0, ge=1, le=100)
 
 
@@ -290,7 +290,7 @@ def calc_rated_power(body: RatedPowerIn) -> Response:
 class StaticTensionIn(Strict):
     """Design power (W, with service factor), belt speed, number of belts, wrap on the small sheave, mass per metre."""
 
-    design_power_w: float = Field(gt=0, le=3e6)
+    design_power_w: float = Field(ge=0.1, le=3e6)
     belt_speed_m_per_s: float = Field(gt=0.01, le=100)
     belts: int = Field(ge=1, le=20)
     small_wheel_wrap_rad: float = Field(gt=0.5, le=3.1416)
@@ -315,9 +315,9 @@ def calc_static_tension(body: StaticTensionIn) -> Response:
 class GaugeIn(Strict):
     """A deflection gauge: force (N) or tension (N), span and deflection (m), belt-stiffness term (N; 0: the bare string)."""
 
-    force_or_tension_n: float = Field(gt=0, le=1e5)
+    force_or_tension_n: float = Field(ge=0.001, le=1e5)
     span_m: float = Metres
-    deflection_m: float | None = Field(None, gt=0, le=1, description="left out: 1/64 of the span")
+    deflection_m: float | None = Field(None, ge=1e-5, le=1, description="left out: 1/64 of the span")
     stiffness_term_n: float = Field(0, ge=0, le=1e4)
 
 
@@ -347,9 +347,9 @@ def calc_gauge_force(body: GaugeIn) -> Response:
 class SlipIn(Strict):
     """Both measured speeds and the ratio by diameters."""
 
-    driver_rad_per_s: float = Field(gt=0, le=2500)
-    driven_rad_per_s: float = Field(gt=0, le=2500)
-    ratio: float = Field(gt=0, le=100)
+    driver_rad_per_s: float = Field(ge=0.01, le=2500)
+    driven_rad_per_s: float = Field(ge=0.01, le=2500)
+    ratio: float = Field(ge=0.01, le=100)
 
 
 class SlipOut(BaseModel):
@@ -369,7 +369,7 @@ class ServiceFactorIn(Strict):
 
     driven_class: str = Field(max_length=40)
     driver_class: DriverClass = "normal"
-    hours_per_day: float = Field(gt=0, le=24)
+    hours_per_day: float = Field(ge=0.01, le=24)
 
 
 class ServiceFactorOut(BaseModel):

@@ -1,0 +1,81 @@
+"""The real interface against the real server and database, in Debian's Chromium."""
+
+import os
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.conftest import SECRET, _database
+from tuyere.demo.load import load_demo
+from tuyere.store.database import engine_from, migrate
+
+expect.set_options(timeout=10_000)
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args() -> dict[str, Any]:
+    flags = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--no-first-run"]
+    return {"executable_path": os.environ.get("TUYERE_CHROMIUM", "/usr/bin/chromium"), "args": flags}
+
+
+@pytest.fixture(scope="session")
+def address() -> Iterator[str]:
+    """A server of its own on a demo database of its own."""
+    url = _database("tuyere_test_browser")
+    engine = engine_from(url)
+    migrate(engine)
+    load_demo(engine)
+    engine.dispose()
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    environment = {**os.environ, "DATABASE_URL": url, "TUYERE_SECRET_KEY": SECRET, "TUYERE_DEMO": "1", "TUYERE_PLANT": "browser"}
+    command = [sys.executable, "-m", "gunicorn", "--bind", f"127.0.0.1:{port}", "--workers", "1", "--threads", "6", "--worker-class", "gthread", "tuyere.web.app:create_app()"]
+    server = subprocess.Popen(command, env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+    for _ in range(200):
+        try:
+            urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=1).close()
+            break
+        except OSError:
+            time.sleep(0.1)
+    yield f"http://127.0.0.1:{port}"
+    server.terminate()
+    server.wait(20)
+
+
+@pytest.fixture
+def open_as(address: str, browser: Browser) -> Iterator[Any]:
+    """Open the application as a demo person; any console error, CSP breach or script error fails the test."""
+    trouble: list[str] = []
+    contexts = []
+
+    def enter(name: str, width: int = 1280, height: int = 800, touch: bool = False) -> Page:
+        context = browser.new_context(viewport={"width": width, "height": height}, has_touch=touch, is_mobile=touch, base_url=address)
+        contexts.append(context)
+        page = context.new_page()
+        page.on("pageerror", lambda error: trouble.append(str(error)))
+        page.on("console", lambda message: trouble.append(message.text) if message.type == "error" and "Failed to load resource" not in message.text else None)
+        page.goto("/")
+        page.get_by_role("button", name=name).click()
+        expect(page.get_by_role("heading", name="Sallowfield Maltings")).to_be_visible()
+        return page
+
+    yield enter
+    for context in contexts:
+        context.close()
+    assert not trouble
+
+
+def open_drive(page: Page, machine: str, station: str = "Survey") -> None:
+    """From Floor to a station of a machine's drive."""
+    page.locator("a.drive").filter(has_text=machine).click()
+    tab = page.get_by_role("navigation", name="Stations").get_by_role("link", name=station)
+    tab.click()
+    expect(tab).to_have_attribute("aria-current", "step")

@@ -1,0 +1,134 @@
+"""Bad input, keys, units, the phone, the viewer."""
+
+import re
+from typing import Any
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.conftest import open_drive
+
+
+@pytest.mark.parametrize(
+    ("field", "text", "says"),
+    [
+        ("driver_diameter", "0", "3/4 to 120 in across"),
+        ("driver_diameter", "1/0", "divides by zero"),
+        ("centre_distance", "12 parsecs", "not a unit for a length here"),
+        ("centre_distance", "6", "would overlap"),
+        ("driver_speed", "50000", "between 10 and 20 000 rpm"),
+        ("driver_power", "-2", "never below zero"),
+        ("belt", "B35", "too short to span"),
+        ("belt_count", "two", "1 to 20"),
+    ],
+)
+def test_a_sentence_beside_the_field_and_nothing_lost(open_as: Any, field: str, text: str, says: str) -> None:
+    page = open_as("Ines")
+    open_drive(page, "Steep-water pump")
+    entry = page.locator(f"#f-{field}")
+    entry.fill(text)
+    expect(page.locator(".field").filter(has=entry)).to_contain_text(says)
+    expect(page.locator("svg[role=img] .belt")).to_be_visible()
+    page.get_by_role("button", name="Keep this survey").click()
+    expect(page.get_by_role("alert")).to_contain_text("Not kept")
+    page.reload()
+    expect(entry).to_have_value(text)
+    page.get_by_role("button", name="Take back all").click()
+    page.get_by_role("button", name="Take back", exact=True).click()
+    expect(entry).not_to_have_value(text)
+
+
+def test_ten_megabytes_of_text_get_a_sentence(open_as: Any) -> None:
+    page = open_as("Ines")
+    open_drive(page, "Steep-water pump")
+    page.evaluate("""() => { const e = document.querySelector('#f-centre_distance'); e.value = '7'.repeat(10_000_000); e.dispatchEvent(new Event('input')) }""")
+    expect(page.get_by_text("That is too long to be a length")).to_be_visible()
+    assert page.evaluate("document.querySelector('#f-centre_distance').value.length") == 10_000_000
+
+
+def test_units_offer_and_memory(open_as: Any) -> None:
+    page = open_as("Ines")
+    open_drive(page, "Steep-water pump")
+    centres = page.locator("#f-centre_distance")
+    field = page.locator(".field").filter(has=centres)
+    centres.fill("889")
+    field.get_by_role("button", name="889 mm?").click()
+    expect(field).to_contain_text("35 in · 889.0 mm")
+    centres.fill("35 in")
+    centres.blur()
+    expect(field.get_by_label("Unit of Centre distance")).to_have_value("in")
+    page.locator("h1").click()
+    page.keyboard.press("u")
+    expect(page.locator(".strip")).to_contain_text("m/s")
+    centres.fill("99")
+    centres.press("Escape")
+    expect(centres).to_have_value("35 in")
+    centres.press("Enter")
+    expect(page.locator("#f-travel_in")).to_be_focused()
+
+
+def test_keys(open_as: Any) -> None:
+    page = open_as("Ines")
+    page.keyboard.press("/")
+    page.keyboard.type("kiln")
+    expect(page.locator("a.drive")).to_have_count(2)
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("Enter")
+    expect(page.locator("svg[role=img] .belt")).to_be_visible()
+    page.keyboard.press("3")
+    expect(page).to_have_url(re.compile("/tension$"))
+    page.locator("#f-force_1").focus()
+    page.keyboard.press("2")
+    expect(page.locator("#f-force_1")).to_have_value("2")
+    page.keyboard.press("Alt+4")
+    expect(page).to_have_url(re.compile("/log$"))
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
+
+
+def test_phone(open_as: Any) -> None:
+    page = open_as("Ines", 390, 844, touch=True)
+    open_drive(page, "Kiln exhaust fan", "Tension")
+    page.locator("#f-force_5").scroll_into_view_if_needed()
+    drawing = page.locator(".board .frame").bounding_box()
+    assert drawing and drawing["height"] >= 140 and drawing["y"] >= -1, "the drawing stays on top"
+    for station in ("Survey", "Speed", "Tension", "Log"):
+        page.get_by_role("link", name=station).click()
+        expect(page.locator("[data-panel]")).to_be_visible()
+        page.wait_for_timeout(150)
+        assert page.evaluate("document.documentElement.scrollWidth") <= 390, station
+    page.goto("/floor")
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+
+
+def test_every_surveyed_drive_draws_without_labels_on_each_other(open_as: Any) -> None:
+    page = open_as("Ines")
+    links = page.locator("a.drive").filter(has=page.locator(".belts b")).evaluate_all("found => found.map(a => a.getAttribute('href'))")
+    assert len(links) >= 9
+    for link in links:
+        for station in ("survey", "speed", "tension"):
+            page.goto(f"{link}/{station}")
+            expect(page.locator("svg[role=img] .belt")).to_be_visible()
+            page.wait_for_timeout(120)
+            boxes = page.locator("svg[role=img] rect.ground").evaluate_all("found => found.map(r => { const b = r.getBoundingClientRect(); return [b.x, b.y, b.right, b.bottom] })")
+            for i, a in enumerate(boxes):
+                for b in boxes[i + 1 :]:
+                    assert not (a[0] < b[2] and b[0] < a[2] and a[1] < b[3] and b[1] < a[3]), (link, station, a, b)
+
+
+def test_a_viewer_looks_and_is_told_so(open_as: Any) -> None:
+    page = open_as("Rowan")
+    expect(page.get_by_role("button", name="New drive")).to_have_count(0)
+    open_drive(page, "Kiln exhaust fan", "Tension")
+    expect(page.get_by_text("keeping wants a mechanic")).to_be_visible()
+    expect(page.get_by_role("button", name="Keep this reading")).to_have_count(0)
+
+
+def test_a_drive_of_another_family_is_on_the_record_only(open_as: Any) -> None:
+    page = open_as("Ines")
+    page.get_by_role("link", name="Workshop lathe").first.click()
+    expect(page).to_have_url(re.compile("/log$"))
+    expect(page.get_by_text("Lacing worn at one edge")).to_be_visible()
+    expect(page.get_by_role("link", name="Tension")).to_have_count(0)

@@ -1,0 +1,106 @@
+"""A PostgreSQL database for the tests: bin/test starts the server and names it in TUYERE_TEST_DATABASE_BASE."""
+
+import os
+import uuid
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+import hypothesis
+import psycopg
+import pytest
+from flask import Flask
+from flask.testing import FlaskClient
+from sqlalchemy import Engine
+from sqlmodel import Session, select
+
+from tuyere.demo.load import load_demo
+from tuyere.store.database import engine_from, migrate
+from tuyere.store.tables import Drive, Machine, Person
+from tuyere.web.app import Settings, create_app
+
+hypothesis.settings.register_profile("repeatable", derandomize=True, deadline=None)
+hypothesis.settings.load_profile("repeatable")
+
+SECRET = "tests-only-tests-only-tests-only-1234"
+
+
+def _database(name: str) -> str:
+    base = os.environ.get("TUYERE_TEST_DATABASE_BASE")
+    if not base:
+        pytest.fail("TUYERE_TEST_DATABASE_BASE is not set: run the tests through bin/test.")
+    with psycopg.connect(f"{base}/postgres", autocommit=True) as connection:
+        connection.execute(f"DROP DATABASE IF EXISTS {name} WITH (FORCE)")
+        connection.execute(f"CREATE DATABASE {name}")
+    return f"{base}/{name}"
+
+
+@pytest.fixture(scope="session")
+def empty_database_url() -> str:
+    url = _database("tuyere_test_empty")
+    migrate(engine_from(url))
+    return url
+
+
+@pytest.fixture(scope="session")
+def demo_database_url() -> str:
+    url = _database("tuyere_test_demo")
+    engine = engine_from(url)
+    migrate(engine)
+    load_demo(engine)
+    engine.dispose()
+    return url
+
+
+@pytest.fixture(scope="session")
+def app(demo_database_url: str) -> Flask:
+    return create_app(Settings(demo_database_url, SECRET, demo=True, plant="test"))
+
+
+@pytest.fixture(scope="session")
+def engine(app: Flask) -> Engine:
+    found: Engine = app.extensions["engine"]
+    return found
+
+
+@dataclass
+class Caller:
+    """A signed-in client that sends the CSRF token and an idempotency key."""
+
+    client: FlaskClient
+    token: str
+    site_id: str
+
+    def post(self, path: str, body: dict[str, Any], key: str | None = None) -> Any:
+        headers = {"X-CSRFToken": self.token, "Idempotency-Key": key or str(uuid.uuid4())}
+        return self.client.post(path, json=body, headers=headers)
+
+    def get(self, path: str) -> Any:
+        return self.client.get(path)
+
+
+@pytest.fixture
+def sign_in(app: Flask) -> Iterator[Any]:
+    def enter(name: str) -> Caller:
+        client = app.test_client()
+        session = client.get("/api/session").json
+        person = next(p for p in session["demo_people"] if p["name"] == name)
+        answer = client.post("/api/session/demo", json={"person_id": person["id"]}, headers={"X-CSRFToken": session["csrf_token"]})
+        assert answer.status_code == 200
+        return Caller(client, answer.json["csrf_token"], answer.json["sites"][0]["id"])
+
+    yield enter
+
+
+@pytest.fixture
+def drive_id(engine: Engine) -> str:
+    """A surveyed drive of the demo plant: the dust-collector fan, three belts."""
+    with Session(engine) as session:
+        found = session.exec(select(Drive.id).join(Machine).where(Machine.name == "Dust-collector fan")).one()
+        return str(found)
+
+
+@pytest.fixture
+def people(engine: Engine) -> dict[str, uuid.UUID]:
+    with Session(engine) as session:
+        return {p.name: p.id for p in session.exec(select(Person))}

@@ -1,0 +1,107 @@
+"""Computation without a record, its errors, the OpenAPI document, and the served page."""
+
+import math
+from typing import Any
+
+import pytest
+import schemathesis
+from flask import Flask
+from hypothesis import HealthCheck, given, settings
+
+SURVEY = {
+    "quantities": {k: {"text": v} for k, v in {"driver_power": "5 hp", "driver_speed": "1750", "hours_per_day": "10", "driver_diameter": "5 3/4",
+                                              "driven_diameter": "12 3/4", "centre_distance": "28"}.items()},
+    "choices": {"section": "B", "belt_count": "2", "driven_class": "light"},
+}  # fmt: skip
+
+
+def post(app: Flask, name: str, body: Any) -> Any:
+    return app.test_client().post(f"/api/calc/{name}", json=body)
+
+
+def test_typed_and_si_give_the_same_sheet(app: Flask) -> None:
+    typed = post(app, "sheet", {"survey": SURVEY}).json["figures"]
+    inch, rpm = 0.0254, math.pi / 30
+    si = post(app, "drive", {
+        "driver_power_w": 3728.49935791, "driver_speed_rad_per_s": 1750 * rpm, "driven_class": "light", "hours_per_day": 10, "section": "B",
+        "driver_diameter_m": 5.75 * inch, "driven_diameter_m": 12.75 * inch, "centre_distance_m": 28 * inch, "belt_count": 2,
+    }).json["figures"]  # fmt: skip
+    assert typed.keys() == si.keys()
+    for key, figure in typed.items():
+        assert si[key]["value_si"] == pytest.approx(figure["value_si"], rel=1e-6), key
+    assert typed["wrap_driver"]["value_si"] == pytest.approx(math.pi - 2 * math.asin(7 / 56))
+
+
+@pytest.mark.parametrize(
+    ("name", "body", "field", "expected"),
+    [
+        ("quantity", {"text": "3/8", "kind": "length", "unit": "in"}, "value_si", 0.009525),
+        ("belt-length", {"driver_diameter_m": 0.2, "driven_diameter_m": 0.2, "centre_distance_m": 1}, "belt_length_m", 2 + math.pi * 0.2),
+        ("centre-distance", {"driver_diameter_m": 0.2, "driven_diameter_m": 0.2, "belt_length_m": 2 + math.pi * 0.2}, "centre_distance_m", 1.0),
+        ("rated-power", {"section": "B", "small_diameter_m": 0.13716, "fast_shaft_rad_per_s": 183.2596}, "total_w", 5.434 * 745.7),
+        ("strand-tension", {"force_or_tension_n": 10, "span_m": 0.64}, "tension_n", 160),
+        ("gauge-force", {"force_or_tension_n": 160, "span_m": 0.64}, "force_n", 10),
+        ("slip", {"driver_rad_per_s": 100, "driven_rad_per_s": 49, "ratio": 2}, "slip", 0.02),
+        ("service-factor", {"driven_class": "heavy", "hours_per_day": 10}, "service_factor", 1.3),
+        ("static-tension", {"design_power_w": 4000, "belt_speed_m_per_s": 12, "belts": 2, "small_wheel_wrap_rad": 3.14159, "mass_kg_per_m": 0}, "tension_n", 113.6),
+    ],
+)
+def test_each_computation_answers_without_sign_in(app: Flask, name: str, body: Any, field: str, expected: float) -> None:
+    assert post(app, name, body).json[field] == pytest.approx(expected, rel=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("name", "body", "field"),
+    [
+        ("quantity", {"text": "12 parsecs", "kind": "length"}, "text"),
+        ("belt-length", {"driver_diameter_m": 0.1, "driven_diameter_m": 2, "centre_distance_m": 0.2}, "centre_distance_m"),
+        ("belt-length", {"driver_diameter_m": -1, "driven_diameter_m": 2, "centre_distance_m": 2}, "driver_diameter_m"),
+        ("centre-distance", {"driver_diameter_m": 0.3, "driven_diameter_m": 0.3, "belt_length_m": 0.5}, "belt_length_m"),
+        ("rated-power", {"section": "Q", "small_diameter_m": 0.1, "fast_shaft_rad_per_s": 100}, "section"),
+        ("drive", {"section": "B", "belt": "A50"}, "belt"),
+        ("sheet", {"survey": {"choices": {"section": "x" * 500}}}, "survey.choices.section"),
+    ],
+)
+def test_refusals_are_problem_details_with_the_field_named(app: Flask, name: str, body: Any, field: str) -> None:
+    answer = post(app, name, body)
+    assert answer.status_code == 422 and answer.content_type == "application/problem+json"
+    assert answer.json["errors"][0]["field"] == field and answer.json["errors"][0]["detail"].strip()
+
+
+def test_ten_megabytes_and_broken_json_get_a_sentence(app: Flask) -> None:
+    client = app.test_client()
+    huge = client.post("/api/calc/quantity", data=b'{"text": "' + b"9" * 10_000_000 + b'"}', content_type="application/json")
+    assert huge.status_code == 413 and "shorten" in huge.json["detail"]
+    for data, kind in ((b"{", "application/json"), (b"\xff\xfe", "application/json"), (b"a=1", "text/plain"), (b"", "application/json")):
+        assert 400 <= client.post("/api/calc/quantity", data=data, content_type=kind).status_code < 500
+    assert client.get("/api/no-such-thing").json["status"] == 404
+    assert client.get("/api/drives/not-a-uuid").status_code in (401, 404)
+
+
+def test_page_and_headers(app: Flask) -> None:
+    client = app.test_client()
+    page = client.get("/drives/whatever/tension")
+    assert page.status_code == 200 and page.headers["Cache-Control"] == "no-cache"
+    assert "script-src" not in page.headers["Content-Security-Policy"] and "unsafe" not in page.headers["Content-Security-Policy"]
+    asset = page.text.split('src="')[1].split('"')[0]
+    served = client.get(asset)
+    assert "immutable" in served.headers["Cache-Control"] and served.headers["X-Content-Type-Options"] == "nosniff"
+    assert client.get("/assets/nothing-12345678.js").status_code == 404
+
+
+def test_no_generated_request_breaks_a_computation(app: Flask) -> None:
+    """Schemathesis makes requests from our own OpenAPI document; answers fit it and nothing ends in a 5xx."""
+    schema = schemathesis.openapi.from_wsgi("/api/openapi.json", app).include(path_regex="^/api/(calc|choices|health)")
+    operations = [found.ok() for found in schema.get_all_operations()]
+    assert len(operations) > 12
+    for operation in operations:
+
+        @settings(max_examples=25, deadline=None, database=None, suppress_health_check=list(HealthCheck))
+        @given(case=operation.as_strategy())
+        def check(case: Any) -> None:
+            answer = case.call()
+            assert answer.status_code < 500, (case.path, case.body)
+            if answer.status_code == 200:
+                case.validate_response(answer, checks=(schemathesis.checks.response_schema_conformance,))
+
+        check()
