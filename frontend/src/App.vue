@@ -23,8 +23,10 @@ watch(
   [session, () => route.path],
   () => {
     if (!session.value) return
-    if (!signedIn.value && route.path !== '/sign-in') void router.replace({ path: '/sign-in', query: { to: route.fullPath } })
-    if (signedIn.value && route.path === '/sign-in') void router.replace(typeof route.query.to === 'string' ? route.query.to : '/floor')
+    if (!signedIn.value && route.path !== '/sign-in')
+      void router.replace({ path: '/sign-in', query: { to: route.fullPath } })
+    if (signedIn.value && route.path === '/sign-in')
+      void router.replace(typeof route.query.to === 'string' ? route.query.to : '/floor')
   },
   { immediate: true },
 )
@@ -47,7 +49,16 @@ const ready = computed(() => session.value && (signedIn.value || route.path === 
   <div v-else-if="ready" class="shell" :class="{ alone: !signedIn }">
     <nav v-if="signedIn" class="rail no-print" aria-label="Places">
       <span class="maker" aria-hidden="true">
-        <svg viewBox="0 0 40 24"><path d="M2 7h13l16 4v3l-16 4H2z" fill="none" stroke="currentColor" stroke-width="1.8" stroke-linejoin="round" /><path d="M33 12.5h6" stroke="var(--ember)" stroke-width="3" /></svg>
+        <svg viewBox="0 0 40 24">
+          <path
+            d="M2 7h13l16 4v3l-16 4H2z"
+            fill="none"
+            stroke="currentColor"
+            stroke-width="1.8"
+            stroke-linejoin="round"
+          />
+          <path d="M33 12.5h6" stroke="var(--ember)" stroke-width="3" />
+        </svg>
         <b>Tuyere</b>
       </span>
       <router-link to="/floor" class="place" :class="{ here: !route.path.startsWith('/sign-in') }">
@@ -71,36 +82,144 @@ const ready = computed(() => session.value && (signedIn.value || route.path === 
       </div>
       <router-view />
     </main>
-    <SettingsSlip v-model="settingsOpen" :name="session?.name ?? ''" :site="site" @leave="leave.mutate()" @keys="keysOpen = true" />
+    <SettingsSlip
+      v-model="settingsOpen"
+      :name="session?.name ?? ''"
+      :site="site"
+      @leave="leave.mutate()"
+      @keys="keysOpen = true"
+    />
     <KeysHelp v-model="keysOpen" />
   </div>
   <div v-else class="centre soft">One moment…</div>
 </template>
 
 <style scoped>
-.shell { display: grid; grid-template-columns: 76px minmax(0, 1fr); height: 100%; }
-.shell.alone { grid-template-columns: minmax(0, 1fr); }
-main { min-width: 0; min-height: 0; overflow: auto; height: 100%; }
-.rail { display: flex; flex-direction: column; align-items: stretch; gap: 4px; padding: 12px 0; border-right: 1px solid var(--hair); background: var(--sheet); }
-.maker { display: grid; justify-items: center; padding-bottom: 14px; }
-.maker svg { width: 44px; }
-.maker b { font-stretch: 72%; font-size: 15px; letter-spacing: 0.02em; }
-.place { display: grid; justify-items: center; gap: 2px; padding: 9px 2px; color: var(--ink-2); text-decoration: none; font-size: 13px; font-stretch: 78%; text-align: center; border-left: 3px solid transparent; }
-.place.here { color: var(--ink); border-left-color: var(--ember); font-weight: 620; }
-.place svg { width: 24px; height: 24px; fill: none; stroke: currentcolor; stroke-width: 1.6; stroke-linejoin: round; stroke-linecap: round; }
-.units { font-weight: 640; font-size: 14px; color: var(--ink); line-height: 24px; }
-.grow { flex: 1; }
-.centre { height: 100%; display: grid; place-items: center; padding: 24px; }
-.broken { padding: 10px 16px; background: var(--ember-tint); }
-@media (max-width: 760px) {
-  .shell { grid-template-columns: minmax(0, 1fr); grid-template-rows: minmax(0, 1fr) 58px; }
-  .shell.alone { grid-template-rows: minmax(0, 1fr); }
-  .rail { grid-row: 2; flex-direction: row; padding: 0 4px; border-right: 0; border-top: 1px solid var(--hair); align-items: center; padding-bottom: env(safe-area-inset-bottom); }
-  .rail .maker { display: none; }
-  .place { flex: 1; padding: 4px; border-left: 0; border-top: 3px solid transparent; }
-  .place.here { border-top-color: var(--ember); }
-  .grow { display: none; }
-  main { grid-row: 1; }
+.shell {
+  display: grid;
+  grid-template-columns: 76px minmax(0, 1fr);
+  height: 100%;
 }
-@media print { .shell { display: block; height: auto; } main { overflow: visible; height: auto; } }
+.shell.alone {
+  grid-template-columns: minmax(0, 1fr);
+}
+main {
+  min-width: 0;
+  min-height: 0;
+  overflow: auto;
+  height: 100%;
+}
+.rail {
+  display: flex;
+  flex-direction: column;
+  align-items: stretch;
+  gap: 4px;
+  padding: 12px 0;
+  border-right: 1px solid var(--hair);
+  background: var(--sheet);
+}
+.maker {
+  display: grid;
+  justify-items: center;
+  padding-bottom: 14px;
+}
+.maker svg {
+  width: 44px;
+}
+.maker b {
+  font-stretch: 72%;
+  font-size: 15px;
+  letter-spacing: 0.02em;
+}
+.place {
+  display: grid;
+  justify-items: center;
+  gap: 2px;
+  padding: 9px 2px;
+  color: var(--ink-2);
+  text-decoration: none;
+  font-size: 13px;
+  font-stretch: 78%;
+  text-align: center;
+  border-left: 3px solid transparent;
+}
+.place.here {
+  color: var(--ink);
+  border-left-color: var(--ember);
+  font-weight: 620;
+}
+.place svg {
+  width: 24px;
+  height: 24px;
+  fill: none;
+  stroke: currentcolor;
+  stroke-width: 1.6;
+  stroke-linejoin: round;
+  stroke-linecap: round;
+}
+.units {
+  font-weight: 640;
+  font-size: 14px;
+  color: var(--ink);
+  line-height: 24px;
+}
+.grow {
+  flex: 1;
+}
+.centre {
+  height: 100%;
+  display: grid;
+  place-items: center;
+  padding: 24px;
+}
+.broken {
+  padding: 10px 16px;
+  background: var(--ember-tint);
+}
+@media (max-width: 760px) {
+  .shell {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: minmax(0, 1fr) 58px;
+  }
+  .shell.alone {
+    grid-template-rows: minmax(0, 1fr);
+  }
+  .rail {
+    grid-row: 2;
+    flex-direction: row;
+    padding: 0 4px;
+    border-right: 0;
+    border-top: 1px solid var(--hair);
+    align-items: center;
+    padding-bottom: env(safe-area-inset-bottom);
+  }
+  .rail .maker {
+    display: none;
+  }
+  .place {
+    flex: 1;
+    padding: 4px;
+    border-left: 0;
+    border-top: 3px solid transparent;
+  }
+  .place.here {
+    border-top-color: var(--ember);
+  }
+  .grow {
+    display: none;
+  }
+  main {
+    grid-row: 1;
+  }
+}
+@media print {
+  .shell {
+    display: block;
+    height: auto;
+  }
+  main {
+    overflow: visible;
+    height: auto;
+  }
+}
 </style>

@@ -13,7 +13,9 @@ export const settings = useStorage('tuyere-settings', {
 })
 
 const prefersDark = usePreferredDark()
-export const isDark = computed(() => settings.value.theme === 'dark' || (settings.value.theme === 'auto' && prefersDark.value))
+export const isDark = computed(
+  () => settings.value.theme === 'dark' || (settings.value.theme === 'auto' && prefersDark.value),
+)
 watchEffect(() => document.documentElement.classList.toggle('dark', isDark.value))
 
 /** The server writes "sheave"; show the word the person chose. */

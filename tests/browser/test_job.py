@@ -139,8 +139,12 @@ def test_two_people_at_one_survey(open_as: Any) -> None:
     clash.get_by_role("button", name="Keep mine after theirs").click()
     expect(second.get_by_text(re.compile(r"Survey \d kept"))).to_be_visible()
     expect(second.locator("#f-hours_per_day")).to_have_value("22")
+    second.reload()
+    second.locator("#f-hours_per_day").fill("20")
+    second.get_by_role("button", name="Keep this survey").click()
+    expect(second.get_by_text(re.compile(r"Survey \d kept"))).to_be_visible()
     second.get_by_role("button", name="Undo: bring back the survey before").click()
-    expect(second.locator("#f-hours_per_day")).to_have_value("14")
+    expect(second.locator("#f-hours_per_day")).to_have_value("22")
 
 
 def test_a_reading_struck_out_stays_and_comes_back(open_as: Any) -> None:

@@ -20,11 +20,17 @@ const shape = computed(() => {
   const y0 = Math.min(...wheels.map((w) => w.y - w.r))
   const y1 = Math.max(...wheels.map((w) => w.y + w.r))
   const k = Math.min((W - 4) / (x1 - x0), (H - 4) / (y1 - y0))
-  const placed = wheels.map((w) => ({ c: w.c, r: w.r * k, x: W / 2 + (w.x - (x0 + x1) / 2) * k, y: H / 2 + (w.y - (y0 + y1) / 2) * k }))
+  const placed = wheels.map((w) => ({
+    c: w.c,
+    r: w.r * k,
+    x: W / 2 + (w.x - (x0 + x1) / 2) * k,
+    y: H / 2 + (w.y - (y0 + y1) / 2) * k,
+  }))
   const [d, n] = placed as [(typeof placed)[number], (typeof placed)[number]]
   const along = Math.atan2(n.y - d.y, n.x - d.x)
   const lean = Math.acos((d.r - n.r) / Math.hypot(n.x - d.x, n.y - d.y))
-  const strand = (t: number) => `M ${d.x + d.r * Math.cos(t)} ${d.y + d.r * Math.sin(t)} L ${n.x + n.r * Math.cos(t)} ${n.y + n.r * Math.sin(t)}`
+  const strand = (t: number) =>
+    `M ${d.x + d.r * Math.cos(t)} ${d.y + d.r * Math.sin(t)} L ${n.x + n.r * Math.cos(t)} ${n.y + n.r * Math.sin(t)}`
   return { placed, strands: [strand(along + lean), strand(along - lean)] }
 })
 </script>
@@ -41,10 +47,28 @@ const shape = computed(() => {
 </template>
 
 <style scoped>
-svg { width: 100%; height: auto; }
-.wheel { fill: var(--sheet); stroke: var(--belt); stroke-width: 2; }
-.strand { stroke: var(--belt); stroke-width: 2; }
-.e { fill: var(--ember); }
-.q { fill: var(--quench); }
-.none { stroke: var(--hair); stroke-dasharray: 3 4; stroke-width: 2; }
+svg {
+  width: 100%;
+  height: auto;
+}
+.wheel {
+  fill: var(--sheet);
+  stroke: var(--belt);
+  stroke-width: 2;
+}
+.strand {
+  stroke: var(--belt);
+  stroke-width: 2;
+}
+.e {
+  fill: var(--ember);
+}
+.q {
+  fill: var(--quench);
+}
+.none {
+  stroke: var(--hair);
+  stroke-dasharray: 3 4;
+  stroke-width: 2;
+}
 </style>

@@ -23,16 +23,39 @@ const drives = computed(() => data.value?.drives ?? [])
 const found = computed(() => {
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
   return drives.value.filter((d) => {
-    const text = [d.machine, d.name, d.place, d.machine_kind, d.belts, d.family, ...d.findings.map((f) => f.what), ...d.dues.map((x) => x.what)].join(' ').toLowerCase()
+    const text = [
+      d.machine,
+      d.name,
+      d.place,
+      d.machine_kind,
+      d.belts,
+      d.family,
+      ...d.findings.map((f) => f.what),
+      ...d.dues.map((x) => x.what),
+    ]
+      .join(' ')
+      .toLowerCase()
     return words.every((w) => text.includes(w))
   })
 })
 const weight = (d: FloorDrive) =>
-  d.findings.some((f) => f.weight === 'stop') ? 0 : d.dues.some((x) => x.days <= 0) ? 1 : d.last_tone === 'watch' || d.findings.length ? 2 : d.dues.some((x) => x.days <= 7) ? 3 : 4
-const ordered = computed(() => [...found.value].sort((a, b) => weight(a) - weight(b) || a.machine.localeCompare(b.machine)))
+  d.findings.some((f) => f.weight === 'stop')
+    ? 0
+    : d.dues.some((x) => x.days <= 0)
+      ? 1
+      : d.last_tone === 'watch' || d.findings.length
+        ? 2
+        : d.dues.some((x) => x.days <= 7)
+          ? 3
+          : 4
+const ordered = computed(() =>
+  [...found.value].sort((a, b) => weight(a) - weight(b) || a.machine.localeCompare(b.machine)),
+)
 const wanting = computed(() => ordered.value.filter((d) => weight(d) < 4))
 const quiet = computed(() => ordered.value.filter((d) => weight(d) === 4))
-const promises = computed(() => found.value.flatMap((d) => d.dues.map((due) => ({ d, due }))).sort((a, b) => a.due.days - b.due.days))
+const promises = computed(() =>
+  found.value.flatMap((d) => d.dues.map((due) => ({ d, due }))).sort((a, b) => a.due.days - b.due.days),
+)
 
 useKeys({ '/': () => box.value?.focus(), n: () => mayWrite.value && (adding.value = true) })
 watch(search, () => list.value?.scrollTo?.({ top: 0 }))
@@ -57,23 +80,56 @@ function walk(event: KeyboardEvent, step: number): void {
       </div>
       <label class="search no-print">
         <span class="sr">Search machines and drives</span>
-        <svg viewBox="0 0 20 20" aria-hidden="true"><circle cx="8" cy="8" r="5.5" /><path d="M12.5 12.5 18 18" /></svg>
-        <input ref="box" v-model="search" type="search" placeholder="Machine, place, belt, finding…" @keydown.enter="openFirst" @keydown.down.prevent="list?.querySelector<HTMLElement>('a.drive')?.focus()" @keydown.esc="search = ''" />
+        <svg viewBox="0 0 20 20" aria-hidden="true">
+          <circle cx="8" cy="8" r="5.5" />
+          <path d="M12.5 12.5 18 18" />
+        </svg>
+        <input
+          ref="box"
+          v-model="search"
+          type="search"
+          placeholder="Machine, place, belt, finding…"
+          @keydown.enter="openFirst"
+          @keydown.down.prevent="list?.querySelector<HTMLElement>('a.drive')?.focus()"
+          @keydown.esc="search = ''"
+        />
         <kbd>/</kbd>
       </label>
       <el-button v-if="mayWrite" type="primary" class="no-print" @click="adding = true">New drive</el-button>
     </header>
 
-    <p v-if="error" class="gap" role="alert">The floor could not be read: {{ error.message }} <button type="button" class="bare" @click="refetch()"><u>Try again</u></button></p>
+    <p v-if="error" class="gap" role="alert">
+      The floor could not be read: {{ error.message }}
+      <button type="button" class="bare" @click="refetch()"><u>Try again</u></button>
+    </p>
     <p v-else-if="isPending" class="gap soft">Reading the floor…</p>
     <div v-else-if="!drives.length" class="gap stack none">
       <h2>No machine is on the record yet</h2>
-      <p>Walk to the nearest belt drive with a tape, lock it out, and press New drive: motor plate, both {{ say('sheaves') }}, centre distance, and what is printed on the belt.</p>
+      <p>
+        Walk to the nearest belt drive with a tape, lock it out, and press New drive: motor plate, both
+        {{ say('sheaves') }}, centre distance, and what is printed on the belt.
+      </p>
     </div>
-    <p v-else-if="!found.length" class="gap">Nothing here matches “{{ search }}”. <button type="button" class="bare" @click="search = ''"><u>Show all</u></button></p>
+    <p v-else-if="!found.length" class="gap">
+      Nothing here matches “{{ search }}”.
+      <button type="button" class="bare" @click="search = ''"><u>Show all</u></button>
+    </p>
 
-    <div v-else ref="list" class="columns" @keydown.down.prevent="walk($event, 1)" @keydown.up.prevent="walk($event, -1)">
-      <section v-for="group in [{ title: 'Want attention', drives: wanting }, { title: 'Running quietly', drives: quiet }]" v-show="group.drives.length" :key="group.title">
+    <div
+      v-else
+      ref="list"
+      class="columns"
+      @keydown.down.prevent="walk($event, 1)"
+      @keydown.up.prevent="walk($event, -1)"
+    >
+      <section
+        v-for="group in [
+          { title: 'Want attention', drives: wanting },
+          { title: 'Running quietly', drives: quiet },
+        ]"
+        v-show="group.drives.length"
+        :key="group.title"
+      >
         <h2>{{ group.title }}</h2>
         <ul>
           <li v-for="d in group.drives" :key="d.id">
@@ -88,8 +144,17 @@ function walk(event: KeyboardEvent, step: number): void {
                 <span v-else class="soft">{{ d.family === 'v-belt' ? 'not surveyed' : d.family }}</span>
               </span>
               <span class="state">
-                <span v-for="f in d.findings" :key="f.id" class="finding"><i aria-hidden="true">{{ f.weight === 'stop' ? '■' : '▲' }}</i>{{ say(f.what) }}</span>
-                <span v-if="!d.findings.length && d.last_headline" :class="d.last_tone === 'watch' ? 'finding' : 'soft'"><i v-if="d.last_tone === 'watch'" aria-hidden="true">▲</i>{{ say(d.last_headline) }}</span>
+                <span v-for="f in d.findings" :key="f.id" class="finding">
+                  <i aria-hidden="true">{{ f.weight === 'stop' ? '■' : '▲' }}</i>
+                  {{ say(f.what) }}
+                </span>
+                <span
+                  v-if="!d.findings.length && d.last_headline"
+                  :class="d.last_tone === 'watch' ? 'finding' : 'soft'"
+                >
+                  <i v-if="d.last_tone === 'watch'" aria-hidden="true">▲</i>
+                  {{ say(d.last_headline) }}
+                </span>
                 <span v-if="d.last_reading_at" class="soft small">gauged {{ ago(d.last_reading_at) }}</span>
               </span>
             </router-link>
@@ -114,46 +179,196 @@ function walk(event: KeyboardEvent, step: number): void {
 </template>
 
 <style scoped>
-.floor { padding: 20px 26px 30px; }
-header { display: flex; gap: 22px; align-items: center; padding-bottom: 14px; border-bottom: 1px solid var(--hair); }
-header > div { flex: 1; }
-.search { display: flex; align-items: center; gap: 8px; border: 1px solid var(--hair); border-radius: 3px; background: var(--sheet); padding: 0 10px; min-height: 44px; width: 320px; }
-.search:focus-within { border-color: var(--focus); }
-.search input { flex: 1; min-width: 0; border: 0; background: none; font: inherit; font-size: 16px; color: var(--ink); outline: none; }
-.search svg { width: 18px; fill: none; stroke: var(--ink-2); stroke-width: 1.8; }
-kbd { color: var(--ink-2); border: 1px solid var(--hair); border-radius: 3px; padding: 0 6px; font: inherit; font-size: 12px; }
-.gap { padding: 22px 0; }
-.none { max-width: 46em; }
-.columns { display: grid; grid-template-columns: minmax(0, 1fr) 268px; gap: 6px 34px; align-items: start; }
-.columns section { grid-column: 1; padding-top: 18px; }
-aside { grid-column: 2; grid-row: 1 / span 2; padding-top: 18px; }
-h2 { font-size: 17px; color: var(--ink-2); padding-bottom: 6px; }
-ul, ol { list-style: none; margin: 0; padding: 0; }
-.drive { display: grid; grid-template-columns: 84px minmax(0, 1.1fr) 84px minmax(0, 1.4fr); gap: 14px; padding: 7px 10px 7px 8px; text-decoration: none; color: inherit; border-top: 1px solid var(--hair-2); border-left: 3px solid transparent; min-height: 56px; align-items: center; }
-.drive:hover, .drive:focus-visible { background: var(--sheet); }
-.w0, .w1 { border-left-color: var(--ember); }
-.who, .state { display: grid; gap: 1px; min-width: 0; }
-.who b { font-size: 18px; font-stretch: 76%; font-weight: 640; }
-.belts { font-stretch: 78%; white-space: nowrap; font-size: 16px; }
-.belts .soft { font-size: 14px; }
-.state { font-size: 14.5px; }
-.finding { color: var(--ink); }
-.finding i { color: var(--ember); font-style: normal; font-size: 10px; margin-right: 6px; vertical-align: 1px; }
-aside ol a { display: grid; grid-template-columns: 84px 1fr; gap: 0 10px; text-decoration: none; color: inherit; padding: 10px 0; border-top: 1px solid var(--hair-2); min-height: 44px; }
-aside ol a span { grid-column: 2; }
-aside ol b { font-stretch: 76%; grid-row: span 2; }
+.floor {
+  padding: 20px 26px 30px;
+}
+header {
+  display: flex;
+  gap: 22px;
+  align-items: center;
+  padding-bottom: 14px;
+  border-bottom: 1px solid var(--hair);
+}
+header > div {
+  flex: 1;
+}
+.search {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  background: var(--sheet);
+  padding: 0 10px;
+  min-height: 44px;
+  width: 320px;
+}
+.search:focus-within {
+  border-color: var(--focus);
+}
+.search input {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  background: none;
+  font: inherit;
+  font-size: 16px;
+  color: var(--ink);
+  outline: none;
+}
+.search svg {
+  width: 18px;
+  fill: none;
+  stroke: var(--ink-2);
+  stroke-width: 1.8;
+}
+kbd {
+  color: var(--ink-2);
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  padding: 0 6px;
+  font: inherit;
+  font-size: 12px;
+}
+.gap {
+  padding: 22px 0;
+}
+.none {
+  max-width: 46em;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 268px;
+  gap: 6px 34px;
+  align-items: start;
+}
+.columns section {
+  grid-column: 1;
+  padding-top: 18px;
+}
+aside {
+  grid-column: 2;
+  grid-row: 1 / span 2;
+  padding-top: 18px;
+}
+h2 {
+  font-size: 17px;
+  color: var(--ink-2);
+  padding-bottom: 6px;
+}
+ul,
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.drive {
+  display: grid;
+  grid-template-columns: 84px minmax(0, 1.1fr) 84px minmax(0, 1.4fr);
+  gap: 14px;
+  padding: 7px 10px 7px 8px;
+  text-decoration: none;
+  color: inherit;
+  border-top: 1px solid var(--hair-2);
+  border-left: 3px solid transparent;
+  min-height: 56px;
+  align-items: center;
+}
+.drive:hover,
+.drive:focus-visible {
+  background: var(--sheet);
+}
+.w0,
+.w1 {
+  border-left-color: var(--ember);
+}
+.who,
+.state {
+  display: grid;
+  gap: 1px;
+  min-width: 0;
+}
+.who b {
+  font-size: 18px;
+  font-stretch: 76%;
+  font-weight: 640;
+}
+.belts {
+  font-stretch: 78%;
+  white-space: nowrap;
+  font-size: 16px;
+}
+.belts .soft {
+  font-size: 14px;
+}
+.state {
+  font-size: 14.5px;
+}
+.finding {
+  color: var(--ink);
+}
+.finding i {
+  color: var(--ember);
+  font-style: normal;
+  font-size: 10px;
+  margin-right: 6px;
+  vertical-align: 1px;
+}
+aside ol a {
+  display: grid;
+  grid-template-columns: 84px 1fr;
+  gap: 0 10px;
+  text-decoration: none;
+  color: inherit;
+  padding: 10px 0;
+  border-top: 1px solid var(--hair-2);
+  min-height: 44px;
+}
+aside ol a span {
+  grid-column: 2;
+}
+aside ol b {
+  font-stretch: 76%;
+  grid-row: span 2;
+}
 @media (max-width: 980px) {
-  .columns { grid-template-columns: minmax(0, 1fr); }
-  .columns section, aside { grid-column: 1; grid-row: auto; }
-  aside { order: -1; }
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .columns section,
+  aside {
+    grid-column: 1;
+    grid-row: auto;
+  }
+  aside {
+    order: -1;
+  }
 }
 @media (max-width: 760px) {
-  .floor { padding: 14px 14px 24px; }
-  header { flex-wrap: wrap; gap: 10px; }
-  header > div { flex: 1 1 60%; }
-  .search { order: 3; width: 100%; }
-  .search kbd { display: none; }
-  .drive { grid-template-columns: 60px minmax(0, 1fr) auto; gap: 2px 10px; padding-left: 6px; }
-  .state { grid-column: 2 / -1; }
+  .floor {
+    padding: 14px 14px 24px;
+  }
+  header {
+    flex-wrap: wrap;
+    gap: 10px;
+  }
+  header > div {
+    flex: 1 1 60%;
+  }
+  .search {
+    order: 3;
+    width: 100%;
+  }
+  .search kbd {
+    display: none;
+  }
+  .drive {
+    grid-template-columns: 60px minmax(0, 1fr) auto;
+    gap: 2px 10px;
+    padding-left: 6px;
+  }
+  .state {
+    grid-column: 2 / -1;
+  }
 }
 </style>

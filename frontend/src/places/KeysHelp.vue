@@ -17,7 +17,9 @@ const KEYS = [
   <el-dialog v-model="open" title="Keys" width="min(440px, 94vw)" append-to-body>
     <dl>
       <template v-for="[key, does] in KEYS" :key="key">
-        <dt><kbd>{{ key }}</kbd></dt>
+        <dt>
+          <kbd>{{ key }}</kbd>
+        </dt>
         <dd>{{ does }}</dd>
       </template>
     </dl>
@@ -26,7 +28,23 @@ const KEYS = [
 </template>
 
 <style scoped>
-dl { display: grid; grid-template-columns: 84px 1fr; gap: 8px 10px; margin: 0 0 14px; }
-dd { margin: 0; }
-kbd { border: 1px solid var(--hair); border-bottom-width: 2px; border-radius: 3px; padding: 1px 7px; font: inherit; font-weight: 600; background: var(--paper); white-space: nowrap; }
+dl {
+  display: grid;
+  grid-template-columns: 84px 1fr;
+  gap: 8px 10px;
+  margin: 0 0 14px;
+}
+dd {
+  margin: 0;
+}
+kbd {
+  border: 1px solid var(--hair);
+  border-bottom-width: 2px;
+  border-radius: 3px;
+  padding: 1px 7px;
+  font: inherit;
+  font-weight: 600;
+  background: var(--paper);
+  white-space: nowrap;
+}
 </style>

@@ -12,13 +12,28 @@ const { siteId, drives } = defineProps<{ siteId: string; drives: FloorDrive[] }>
 const router = useRouter()
 const client = useQueryClient()
 
-const form = reactive({ machine: '', machine_kind: '', place: '', name: '', family: 'v-belt' as 'v-belt' | 'synchronous' | 'flat belt' | 'roller chain', part_number: '' })
+const form = reactive({
+  machine: '',
+  machine_kind: '',
+  place: '',
+  name: '',
+  family: 'v-belt' as 'v-belt' | 'synchronous' | 'flat belt' | 'roller chain',
+  part_number: '',
+})
 const machines = computed(() => [...new Map(drives.map((d) => [d.machine, d])).values()])
 const known = computed(() => machines.value.find((m) => m.machine.toLowerCase() === form.machine.trim().toLowerCase()))
 const newMachineId = uuid()
 
-const { write, busy, waiting, problem } = useWrite('new-drive', (body: Omit<typeof form, 'machine'> & { machine_name: string; machine_id: string }, key, id) =>
-  unwrap(api.POST('/api/sites/{site_id}/drives', { params: { path: { site_id: siteId } }, headers: { 'Idempotency-Key': key }, body: { ...body, id } })),
+const { write, busy, waiting, problem } = useWrite(
+  'new-drive',
+  (body: Omit<typeof form, 'machine'> & { machine_name: string; machine_id: string }, key, id) =>
+    unwrap(
+      api.POST('/api/sites/{site_id}/drives', {
+        params: { path: { site_id: siteId } },
+        headers: { 'Idempotency-Key': key },
+        body: { ...body, id },
+      }),
+    ),
 )
 const wrong = computed(() => Object.fromEntries((problem.value?.errors ?? []).map((e) => [e.field, e.detail])))
 const other = computed(() => (problem.value && !problem.value.errors?.length ? problem.value.detail : ''))
@@ -32,7 +47,11 @@ async function keep(): Promise<void> {
   await router.push(`/drives/${made.id}/survey`)
 }
 const suggest = (text: string, done: (found: { value: string }[]) => void) =>
-  done(machines.value.filter((m) => m.machine.toLowerCase().includes(text.toLowerCase())).map((m) => ({ value: m.machine })))
+  done(
+    machines.value
+      .filter((m) => m.machine.toLowerCase().includes(text.toLowerCase()))
+      .map((m) => ({ value: m.machine })),
+  )
 </script>
 
 <template>
@@ -40,13 +59,27 @@ const suggest = (text: string, done: (found: { value: string }[]) => void) =>
     <form class="stack" @submit.prevent="keep">
       <label>
         Machine
-        <el-autocomplete v-model="form.machine" :fetch-suggestions="suggest" :trigger-on-focus="false" placeholder="as painted on it" autofocus />
+        <el-autocomplete
+          v-model="form.machine"
+          :fetch-suggestions="suggest"
+          :trigger-on-focus="false"
+          placeholder="as painted on it"
+          autofocus
+        />
         <span v-if="wrong.machine_name" class="wrong">{{ wrong.machine_name }}</span>
-        <span v-else-if="known" class="soft small">on the record already, {{ known.place }}: the drive is added to it</span>
+        <span v-else-if="known" class="soft small">
+          on the record already, {{ known.place }}: the drive is added to it
+        </span>
       </label>
       <template v-if="!known">
-        <label>What it is<el-input v-model="form.machine_kind" placeholder="blower, pump, conveyor…" /></label>
-        <label>Where it stands<el-input v-model="form.place" /></label>
+        <label>
+          What it is
+          <el-input v-model="form.machine_kind" placeholder="blower, pump, conveyor…" />
+        </label>
+        <label>
+          Where it stands
+          <el-input v-model="form.place" />
+        </label>
       </template>
       <label>
         Drive
@@ -62,7 +95,10 @@ const suggest = (text: string, done: (found: { value: string }[]) => void) =>
           <el-option label="Roller chain (record only)" value="roller chain" />
         </el-select>
       </label>
-      <label>The machine's own part number for the belt, if it has one<el-input v-model="form.part_number" /></label>
+      <label>
+        The machine's own part number for the belt, if it has one
+        <el-input v-model="form.part_number" />
+      </label>
       <p v-if="other" class="wrong" role="alert">{{ other }}</p>
       <p v-if="waiting" role="status">No connection. Sending again by itself; nothing is stored twice.</p>
       <el-button type="primary" native-type="submit" :loading="busy">Keep, and go to its survey</el-button>
@@ -71,6 +107,14 @@ const suggest = (text: string, done: (found: { value: string }[]) => void) =>
 </template>
 
 <style scoped>
-label { display: grid; gap: 4px; font-size: 13.5px; font-weight: 560; }
-.wrong { color: var(--ember); font-weight: 560; }
+label {
+  display: grid;
+  gap: 4px;
+  font-size: 13.5px;
+  font-weight: 560;
+}
+.wrong {
+  color: var(--ember);
+  font-weight: 560;
+}
 </style>

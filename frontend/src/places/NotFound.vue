@@ -7,5 +7,7 @@
 </template>
 
 <style scoped>
-.none { padding: 40px 28px; }
+.none {
+  padding: 40px 28px;
+}
 </style>

@@ -12,11 +12,16 @@ const signIn = useSessionChange<void>(() => unwrap(api.POST('/api/session', { bo
 const demo = useSessionChange<string>((id) => unwrap(api.POST('/api/session/demo', { body: { person_id: id } })))
 const lead = useSessionChange<void>(() => unwrap(api.POST('/api/first-lead', { body: { ...first } })))
 
-const DOES: Record<string, string> = { viewer: 'looks, changes nothing', mechanic: 'surveys, gauges, keeps readings', lead: 'all of it, and runs the plant' }
+const DOES: Record<string, string> = {
+  viewer: 'looks, changes nothing',
+  mechanic: 'surveys, gauges, keeps readings',
+  lead: 'all of it, and runs the plant',
+}
 
 function sentences(error: Error | null): Record<string, string> {
   if (!error) return {}
-  if (error instanceof Refused && error.problem.errors?.length) return Object.fromEntries(error.problem.errors.map((e) => [e.field, e.detail]))
+  if (error instanceof Refused && error.problem.errors?.length)
+    return Object.fromEntries(error.problem.errors.map((e) => [e.field, e.detail]))
   return { all: error.message }
 }
 const wrong = computed(() => sentences(signIn.error.value))
@@ -27,9 +32,16 @@ const wrongFirst = computed(() => sentences(lead.error.value))
   <div class="gate">
     <svg class="plan" viewBox="0 0 640 720" aria-hidden="true" preserveAspectRatio="xMidYMid meet">
       <g fill="none" stroke="currentColor">
-        <circle cx="190" cy="500" r="74" /><circle cx="190" cy="500" r="20" class="e" /><circle cx="190" cy="500" r="70" stroke-dasharray="8 4 2 4" />
-        <circle cx="430" cy="250" r="156" /><circle cx="430" cy="250" r="34" class="q" /><circle cx="430" cy="250" r="152" stroke-dasharray="8 4 2 4" />
-        <path d="M 129.5 464.8 L 298.6 173.7 A 152 152 0 1 1 511.6 378.2 L 227.6 559.0 A 70 70 0 0 1 129.5 464.8 Z" class="b" />
+        <circle cx="190" cy="500" r="74" />
+        <circle cx="190" cy="500" r="20" class="e" />
+        <circle cx="190" cy="500" r="70" stroke-dasharray="8 4 2 4" />
+        <circle cx="430" cy="250" r="156" />
+        <circle cx="430" cy="250" r="34" class="q" />
+        <circle cx="430" cy="250" r="152" stroke-dasharray="8 4 2 4" />
+        <path
+          d="M 129.5 464.8 L 298.6 173.7 A 152 152 0 1 1 511.6 378.2 L 227.6 559.0 A 70 70 0 0 1 129.5 464.8 Z"
+          class="b"
+        />
         <path d="M190 500 L190 668 M430 250 L430 668 M190 656 H430" stroke-width="0.8" />
       </g>
       <text x="310" y="648">centre distance</text>
@@ -43,10 +55,26 @@ const wrongFirst = computed(() => sentences(lead.error.value))
       <form v-if="session?.needs_first_lead" class="stack" @submit.prevent="lead.mutate()">
         <h2>Start this plant</h2>
         <p class="small soft">The start in the terminal printed a one-time code. It makes the first lead.</p>
-        <label>One-time code<el-input v-model="first.code" autocomplete="off" /><span v-if="wrongFirst.code" class="wrong">{{ wrongFirst.code }}</span></label>
-        <label>Name of the site<el-input v-model="first.site_name" /><span v-if="wrongFirst.site_name" class="wrong">{{ wrongFirst.site_name }}</span></label>
-        <label>Your name<el-input v-model="first.name" autocomplete="username" /><span v-if="wrongFirst.name" class="wrong">{{ wrongFirst.name }}</span></label>
-        <label>Passphrase, 10 characters or more<el-input v-model="first.passphrase" type="password" show-password autocomplete="new-password" /><span v-if="wrongFirst.passphrase" class="wrong">{{ wrongFirst.passphrase }}</span></label>
+        <label>
+          One-time code
+          <el-input v-model="first.code" autocomplete="off" />
+          <span v-if="wrongFirst.code" class="wrong">{{ wrongFirst.code }}</span>
+        </label>
+        <label>
+          Name of the site
+          <el-input v-model="first.site_name" />
+          <span v-if="wrongFirst.site_name" class="wrong">{{ wrongFirst.site_name }}</span>
+        </label>
+        <label>
+          Your name
+          <el-input v-model="first.name" autocomplete="username" />
+          <span v-if="wrongFirst.name" class="wrong">{{ wrongFirst.name }}</span>
+        </label>
+        <label>
+          Passphrase, 10 characters or more
+          <el-input v-model="first.passphrase" type="password" show-password autocomplete="new-password" />
+          <span v-if="wrongFirst.passphrase" class="wrong">{{ wrongFirst.passphrase }}</span>
+        </label>
         <p v-if="wrongFirst.all" class="wrong" role="alert">{{ wrongFirst.all }}</p>
         <el-button type="primary" native-type="submit" :loading="lead.isPending.value">Make the first lead</el-button>
       </form>
@@ -67,8 +95,14 @@ const wrongFirst = computed(() => sentences(lead.error.value))
         </section>
         <form class="stack" @submit.prevent="signIn.mutate()">
           <h3>Sign in by name</h3>
-          <label>Name<el-input v-model="form.name" autocomplete="username" /></label>
-          <label>Passphrase<el-input v-model="form.passphrase" type="password" show-password autocomplete="current-password" /></label>
+          <label>
+            Name
+            <el-input v-model="form.name" autocomplete="username" />
+          </label>
+          <label>
+            Passphrase
+            <el-input v-model="form.passphrase" type="password" show-password autocomplete="current-password" />
+          </label>
           <p v-if="wrong.passphrase || wrong.all" class="wrong" role="alert">{{ wrong.passphrase ?? wrong.all }}</p>
           <el-button native-type="submit" :loading="signIn.isPending.value">Sign in</el-button>
         </form>
@@ -78,24 +112,102 @@ const wrongFirst = computed(() => sentences(lead.error.value))
 </template>
 
 <style scoped>
-.gate { display: grid; grid-template-columns: minmax(0, 1fr) 460px; min-height: 100%; }
-.plan { width: 100%; height: 100%; min-height: 0; color: var(--ink); stroke-width: 1.4; background: linear-gradient(var(--grid) 1px, transparent 1px) 0 0 / 24px 24px, linear-gradient(90deg, var(--grid) 1px, transparent 1px) 0 0 / 24px 24px; }
-.plan text { font-family: var(--font); font-stretch: 76%; font-size: 15px; text-anchor: middle; fill: var(--ink); }
-.plan .e { stroke: var(--ember); fill: var(--ember-tint); }
-.plan .q { stroke: var(--quench); fill: var(--quench-tint); }
-.plan .b { stroke: var(--belt); stroke-width: 10; }
-.door { padding: 48px 44px; background: var(--sheet); border-left: 1px solid var(--hair); gap: 26px; align-content: center; }
-h1 { font-size: 44px; }
-ul { list-style: none; margin: 0; padding: 0; border-top: 1px solid var(--hair); }
-.person { width: 100%; display: grid; grid-template-columns: 92px 86px 1fr; align-items: baseline; gap: 8px; text-align: left; background: none; border: 0; border-bottom: 1px solid var(--hair); padding: 13px 4px; cursor: pointer; min-height: 48px; }
-.person:hover { background: var(--paper); }
-.person b { font-size: 18px; font-stretch: 78%; }
-label { display: grid; gap: 4px; font-size: 13.5px; font-weight: 560; }
-.wrong { color: var(--ember); font-weight: 560; font-size: 13.5px; }
+.gate {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 460px;
+  min-height: 100%;
+}
+.plan {
+  width: 100%;
+  height: 100%;
+  min-height: 0;
+  color: var(--ink);
+  stroke-width: 1.4;
+  background:
+    linear-gradient(var(--grid) 1px, transparent 1px) 0 0 / 24px 24px,
+    linear-gradient(90deg, var(--grid) 1px, transparent 1px) 0 0 / 24px 24px;
+}
+.plan text {
+  font-family: var(--font);
+  font-stretch: 76%;
+  font-size: 15px;
+  text-anchor: middle;
+  fill: var(--ink);
+}
+.plan .e {
+  stroke: var(--ember);
+  fill: var(--ember-tint);
+}
+.plan .q {
+  stroke: var(--quench);
+  fill: var(--quench-tint);
+}
+.plan .b {
+  stroke: var(--belt);
+  stroke-width: 10;
+}
+.door {
+  padding: 48px 44px;
+  background: var(--sheet);
+  border-left: 1px solid var(--hair);
+  gap: 26px;
+  align-content: center;
+}
+h1 {
+  font-size: 44px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  border-top: 1px solid var(--hair);
+}
+.person {
+  width: 100%;
+  display: grid;
+  grid-template-columns: 92px 86px 1fr;
+  align-items: baseline;
+  gap: 8px;
+  text-align: left;
+  background: none;
+  border: 0;
+  border-bottom: 1px solid var(--hair);
+  padding: 13px 4px;
+  cursor: pointer;
+  min-height: 48px;
+}
+.person:hover {
+  background: var(--paper);
+}
+.person b {
+  font-size: 18px;
+  font-stretch: 78%;
+}
+label {
+  display: grid;
+  gap: 4px;
+  font-size: 13.5px;
+  font-weight: 560;
+}
+.wrong {
+  color: var(--ember);
+  font-weight: 560;
+  font-size: 13.5px;
+}
 @media (max-width: 860px) {
-  .gate { grid-template-columns: minmax(0, 1fr); }
-  .plan { display: none; }
-  .door { padding: 28px 20px; border: 0; align-content: start; }
-  .person { grid-template-columns: 80px 80px 1fr; }
+  .gate {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .plan {
+    display: none;
+  }
+  .door {
+    padding: 28px 20px;
+    border: 0;
+    align-content: start;
+  }
+  .person {
+    grid-template-columns: 80px 80px 1fr;
+  }
 }
 </style>

@@ -10,7 +10,13 @@ import { focusKey, sheetKey } from './useSheet'
 
 /** A measure field: takes what people write, shows what was understood in both systems, keeps the unit per field. */
 const entry = defineModel<Entry>({ required: true })
-const { name, field = undefined, label, hint = '', tight = false } = defineProps<{ name: string; field?: string; label: string; hint?: string; tight?: boolean }>()
+const {
+  name,
+  field = undefined,
+  label,
+  hint = '',
+  tight = false,
+} = defineProps<{ name: string; field?: string; label: string; hint?: string; tight?: boolean }>()
 
 const sheet = inject(sheetKey)!
 const focus = inject(focusKey, ref(''))
@@ -93,19 +99,31 @@ const FRACTIONS = [' 1/8', ' 1/4', ' 3/8', ' 1/2', ' 5/8', ' 3/4', ' 7/8']
         @keydown.enter.prevent="onward"
         @keydown.esc="takeBack"
       />
-      <select v-if="(spec?.units.length ?? 0) > 1" class="unit" :value="unit" :aria-label="`Unit of ${say(label)}`" @change="setUnit(($event.target as HTMLSelectElement).value)">
+      <select
+        v-if="(spec?.units.length ?? 0) > 1"
+        class="unit"
+        :value="unit"
+        :aria-label="`Unit of ${say(label)}`"
+        @change="setUnit(($event.target as HTMLSelectElement).value)"
+      >
         <option v-for="u in spec?.units" :key="u" :value="u">{{ u }}</option>
       </select>
       <span v-else class="unit only">{{ unit }}</span>
       <span v-if="entry.text" class="origin">
         <OriginMark :origin="origin" />
-        <select :value="origin" :aria-label="`Where ${say(label)} comes from`" @change="entry = { ...entry, origin: ($event.target as HTMLSelectElement).value as Origin }">
+        <select
+          :value="origin"
+          :aria-label="`Where ${say(label)} comes from`"
+          @change="entry = { ...entry, origin: ($event.target as HTMLSelectElement).value as Origin }"
+        >
           <option v-for="o in ORIGINS" :key="o" :value="o">{{ o }}</option>
         </select>
       </span>
     </div>
     <div v-if="coarse && focus === name && spec?.us === 'in'" class="keys" aria-hidden="true">
-      <button v-for="f in FRACTIONS" :key="f" type="button" tabindex="-1" @pointerdown.prevent="press(f)">{{ f.trim() }}</button>
+      <button v-for="f in FRACTIONS" :key="f" type="button" tabindex="-1" @pointerdown.prevent="press(f)">
+        {{ f.trim() }}
+      </button>
     </div>
     <div :id="`d-${name}`" class="under small" :class="{ tight }" aria-live="polite">
       <span v-if="problem" class="problem">{{ say(problem) }}</span>
@@ -118,25 +136,119 @@ const FRACTIONS = [' 1/8', ' 1/4', ' 3/8', ' 1/2', ' 5/8', ' 3/4', ' 7/8']
 </template>
 
 <style scoped>
-.field { display: grid; gap: 3px; min-width: 0; }
-label { display: flex; justify-content: space-between; gap: 8px; font-size: 13.5px; font-weight: 560; }
-.box { display: flex; align-items: stretch; border: 1px solid var(--hair); border-radius: 3px; background: var(--sheet); min-height: 44px; }
-.box:focus-within { border-color: var(--focus); box-shadow: 0 0 0 1px var(--focus); }
-.wrong .box { border-color: var(--ember); box-shadow: inset 3px 0 0 var(--ember); }
-input { flex: 1 1 40px; min-width: 0; width: 40px; border: 0; background: none; padding: 0 10px; font: inherit; font-size: 18px; font-weight: 600; font-stretch: 80%; color: var(--ink); font-variant-numeric: tabular-nums; }
-input:focus { outline: none; }
-select { border: 0; background: transparent; color: var(--ink-2); font: inherit; cursor: pointer; }
-.unit { padding: 0 4px; font-size: 14px; }
-.only { align-self: center; padding-right: 10px; color: var(--ink-2); }
-.origin { position: relative; display: grid; place-items: center; width: 34px; border-left: 1px solid var(--hair-2); }
-.origin select { position: absolute; inset: 0; opacity: 0; width: 100%; }
-.origin:focus-within { outline: 2px solid var(--focus); }
-select option { color: var(--ink); background: var(--sheet); }
-.under { min-height: 1.3em; line-height: 1.3; display: flex; gap: 8px; flex-wrap: wrap; font-size: 12.5px; }
+.field {
+  display: grid;
+  gap: 3px;
+  min-width: 0;
+}
+label {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  font-size: 13.5px;
+  font-weight: 560;
+}
+.box {
+  display: flex;
+  align-items: stretch;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  background: var(--sheet);
+  min-height: 44px;
+}
+.box:focus-within {
+  border-color: var(--focus);
+  box-shadow: 0 0 0 1px var(--focus);
+}
+.wrong .box {
+  border-color: var(--ember);
+  box-shadow: inset 3px 0 0 var(--ember);
+}
+input {
+  flex: 1 1 40px;
+  min-width: 0;
+  width: 40px;
+  border: 0;
+  background: none;
+  padding: 0 10px;
+  font: inherit;
+  font-size: 18px;
+  font-weight: 600;
+  font-stretch: 80%;
+  color: var(--ink);
+  font-variant-numeric: tabular-nums;
+}
+input:focus {
+  outline: none;
+}
+select {
+  border: 0;
+  background: transparent;
+  color: var(--ink-2);
+  font: inherit;
+  cursor: pointer;
+}
+.unit {
+  padding: 0 4px;
+  font-size: 14px;
+}
+.only {
+  align-self: center;
+  padding-right: 10px;
+  color: var(--ink-2);
+}
+.origin {
+  position: relative;
+  display: grid;
+  place-items: center;
+  width: 34px;
+  border-left: 1px solid var(--hair-2);
+}
+.origin select {
+  position: absolute;
+  inset: 0;
+  opacity: 0;
+  width: 100%;
+}
+.origin:focus-within {
+  outline: 2px solid var(--focus);
+}
+select option {
+  color: var(--ink);
+  background: var(--sheet);
+}
+.under {
+  min-height: 1.3em;
+  line-height: 1.3;
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+  font-size: 12.5px;
+}
 
-.tight { min-height: 0; }
-.problem { color: var(--ember); font-weight: 560; }
-.offer { color: var(--quench); text-decoration: underline; font-weight: 600; }
-.keys { display: grid; grid-template-columns: repeat(7, minmax(0, 1fr)); gap: 3px; }
-.keys button { min-height: 42px; padding: 0; font-size: 14px; border: 1px solid var(--hair); border-radius: 3px; background: var(--paper); }
+.tight {
+  min-height: 0;
+}
+.problem {
+  color: var(--ember);
+  font-weight: 560;
+}
+.offer {
+  color: var(--quench);
+  text-decoration: underline;
+  font-weight: 600;
+}
+.keys {
+  display: grid;
+  grid-template-columns: repeat(7, minmax(0, 1fr));
+  gap: 3px;
+}
+.keys button {
+  min-height: 42px;
+  padding: 0;
+  font-size: 14px;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  background: var(--paper);
+}
 </style>

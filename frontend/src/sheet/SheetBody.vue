@@ -19,7 +19,10 @@ import WorkingSlip from './WorkingSlip.vue'
 const { drive, choices, station } = defineProps<{ drive: DriveOut; choices: Choices; station: Station }>()
 const router = useRouter()
 
-const state = useSheet(toRef(() => drive), toRef(() => choices))
+const state = useSheet(
+  toRef(() => drive),
+  toRef(() => choices),
+)
 const focus = ref('')
 const working = ref<string | null>(null)
 provide(sheetKey, state)
@@ -32,8 +35,14 @@ const stations = computed(() => (recordOnly.value ? (['log'] as const) : STATION
 if (recordOnly.value && station !== 'log') void router.replace(`/drives/${drive.id}/log`)
 
 const figures = computed(() => state.sheet.value?.figures ?? {})
-const tone = (topics: string[]) => state.sheet.value?.verdicts.filter((v) => topics.includes(v.topic)).map((v) => v.tone) ?? []
-const TOPICS: Record<Station, string[]> = { survey: ['length', 'rating'], speed: ['speed', 'design'], tension: ['tension', 'set'], log: [] }
+const tone = (topics: string[]) =>
+  state.sheet.value?.verdicts.filter((v) => topics.includes(v.topic)).map((v) => v.tone) ?? []
+const TOPICS: Record<Station, string[]> = {
+  survey: ['length', 'rating'],
+  speed: ['speed', 'design'],
+  tension: ['tension', 'set'],
+  log: [],
+}
 function sign(name: Station): { mark: string; text: string } {
   const tones = tone(TOPICS[name])
   if (tones.includes('stop') || tones.includes('watch')) return { mark: '▲', text: 'wants attention' }
@@ -41,10 +50,16 @@ function sign(name: Station): { mark: string; text: string } {
   return { mark: '', text: '' }
 }
 const go = (name: Station) => void router.push(`/drives/${drive.id}/${name}`)
-useKeys(Object.fromEntries(STATIONS.map((name, i) => [String(i + 1), () => stations.value.includes(name as never) && go(name)])))
+useKeys(
+  Object.fromEntries(
+    STATIONS.map((name, i) => [String(i + 1), () => stations.value.includes(name as never) && go(name)]),
+  ),
+)
 useKeys({ '/': () => void router.push('/floor') })
 const due = computed(() => drive.dues[0])
-const drawnMachine = computed(() => (drive.machine_kind || drive.machine || 'driven').split(' ').slice(-1)[0] ?? 'driven')
+const drawnMachine = computed(
+  () => (drive.machine_kind || drive.machine || 'driven').split(' ').slice(-1)[0] ?? 'driven',
+)
 </script>
 
 <template>
@@ -53,28 +68,53 @@ const drawnMachine = computed(() => (drive.machine_kind || drive.machine || 'dri
       <router-link to="/floor" class="back no-print" aria-label="Back to the floor">‹</router-link>
       <div class="title">
         <h1>{{ drive.machine }}</h1>
-        <span class="soft">{{ drive.name }}<template v-if="drive.place"> · {{ drive.place }}</template></span>
+        <span class="soft">
+          {{ drive.name }}
+          <template v-if="drive.place">· {{ drive.place }}</template>
+        </span>
       </div>
       <span v-if="due" class="due" :class="{ late: due.days <= 0 }">{{ due.what }}: {{ dueText(due.days) }}</span>
     </header>
 
     <nav class="rule no-print" aria-label="Stations">
-      <router-link v-for="(name, i) in stations" :key="name" :to="`/drives/${drive.id}/${name}`" :class="{ here: name === station }" :aria-current="name === station ? 'step' : undefined">
+      <router-link
+        v-for="(name, i) in stations"
+        :key="name"
+        :to="`/drives/${drive.id}/${name}`"
+        :class="{ here: name === station }"
+        :aria-current="name === station ? 'step' : undefined"
+      >
         <span class="tick" aria-hidden="true">{{ i + 1 }}</span>
         {{ TITLES[name] }}
-        <span v-if="sign(name).mark" :class="sign(name).mark === '✓' ? 'ok' : 'ember'" :title="sign(name).text"><span aria-hidden="true">{{ sign(name).mark }}</span><span class="sr">{{ sign(name).text }}</span></span>
+        <span v-if="sign(name).mark" :class="sign(name).mark === '✓' ? 'ok' : 'ember'" :title="sign(name).text">
+          <span aria-hidden="true">{{ sign(name).mark }}</span>
+          <span class="sr">{{ sign(name).text }}</span>
+        </span>
       </router-link>
     </nav>
 
     <div class="work" :class="{ bare: recordOnly }">
       <section v-if="!recordOnly" class="board" aria-label="Drawing">
-        <DriveDrawing :drawing="state.lastDrawn.value" :figures="figures" :station="station" :focus="focus" :machine="drawnMachine" :dimmed="state.stale.value && !state.sheet.value">
+        <DriveDrawing
+          :drawing="state.lastDrawn.value"
+          :figures="figures"
+          :station="station"
+          :focus="focus"
+          :machine="drawnMachine"
+          :dimmed="state.stale.value && !state.sheet.value"
+        >
           <div class="stack teach">
             <h2>Nothing to draw yet</h2>
-            <p>Lock the drive out. Choose the belt section, measure both {{ say('sheaves') }} across the outside, and tape the centre distance: the drive draws itself here to scale.</p>
+            <p>
+              Lock the drive out. Choose the belt section, measure both {{ say('sheaves') }} across the outside, and
+              tape the centre distance: the drive draws itself here to scale.
+            </p>
           </div>
         </DriveDrawing>
-        <p v-if="state.unreachable.value" class="offline" role="status">No answer from the server: the numbers shown are the last ones. <button class="bare" type="button" @click="state.ask()"><u>Ask again</u></button></p>
+        <p v-if="state.unreachable.value" class="offline" role="status">
+          No answer from the server: the numbers shown are the last ones.
+          <button class="bare" type="button" @click="state.ask()"><u>Ask again</u></button>
+        </p>
         <KeyStrip :figures="figures" :stale="state.stale.value" />
       </section>
       <section class="panel" data-panel :aria-label="TITLES[station]">
@@ -89,42 +129,185 @@ const drawnMachine = computed(() => (drive.machine_kind || drive.machine || 'dri
 </template>
 
 <style scoped>
-.sheet { height: 100%; display: grid; grid-template-rows: auto auto minmax(0, 1fr); }
-header { display: flex; align-items: center; gap: 12px; padding: 10px 20px 8px 14px; min-width: 0; }
-.back { font-size: 30px; line-height: 1; width: 40px; height: 44px; display: grid; place-items: center; text-decoration: none; color: var(--ink-2); }
-.title { display: flex; align-items: baseline; gap: 14px; flex: 1; min-width: 0; flex-wrap: wrap; }
-.due { border: 1px solid var(--hair); padding: 6px 12px; font-size: 14px; font-stretch: 80%; border-radius: 3px; }
-.due.late { border-color: var(--ember); color: var(--ember); }
+.sheet {
+  height: 100%;
+  display: grid;
+  grid-template-rows: auto auto minmax(0, 1fr);
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 10px 20px 8px 14px;
+  min-width: 0;
+}
+.back {
+  font-size: 30px;
+  line-height: 1;
+  width: 40px;
+  height: 44px;
+  display: grid;
+  place-items: center;
+  text-decoration: none;
+  color: var(--ink-2);
+}
+.title {
+  display: flex;
+  align-items: baseline;
+  gap: 14px;
+  flex: 1;
+  min-width: 0;
+  flex-wrap: wrap;
+}
+.due {
+  border: 1px solid var(--hair);
+  padding: 6px 12px;
+  font-size: 14px;
+  font-stretch: 80%;
+  border-radius: 3px;
+}
+.due.late {
+  border-color: var(--ember);
+  color: var(--ember);
+}
 /* The stations stand along a steel rule. */
-.rule { display: flex; gap: 0; padding: 0 14px; border-bottom: 1px solid var(--hair); background: repeating-linear-gradient(90deg, var(--hair) 0 1px, transparent 1px 8px) left bottom / 100% 5px no-repeat; overflow-x: auto; }
-.rule a { display: flex; align-items: center; gap: 7px; padding: 8px 22px 12px 12px; min-height: 46px; color: var(--ink-2); text-decoration: none; font-stretch: 76%; font-size: 17px; border-bottom: 3px solid transparent; border-left: 1px solid var(--hair); white-space: nowrap; }
-.rule a.here { color: var(--ink); font-weight: 640; border-bottom-color: var(--ember); }
-.tick { font-size: 12px; color: var(--ink-2); }
-.ok { color: var(--within); font-size: 14px; }
-.rule .ember { font-size: 11px; }
-.work { display: grid; grid-template-columns: minmax(0, 1fr) 410px; min-height: 0; }
-.work.bare { grid-template-columns: minmax(0, 760px); }
-.board { display: grid; grid-template-rows: minmax(0, 1fr) auto; min-height: 0; min-width: 0; position: relative; }
-.panel { border-left: 1px solid var(--hair); background: var(--sheet); overflow-y: auto; min-height: 0; }
-.bare .panel { border-left: 0; background: none; }
-.teach { max-width: 30em; }
-.offline { position: absolute; left: 14px; top: 10px; background: var(--ember-tint); padding: 6px 10px; font-size: 14px; }
-@media (max-width: 980px) { .work { grid-template-columns: minmax(0, 1fr) 360px; } }
+.rule {
+  display: flex;
+  gap: 0;
+  padding: 0 14px;
+  border-bottom: 1px solid var(--hair);
+  background: repeating-linear-gradient(90deg, var(--hair) 0 1px, transparent 1px 8px) left bottom / 100% 5px no-repeat;
+  overflow-x: auto;
+}
+.rule a {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  padding: 8px 22px 12px 12px;
+  min-height: 46px;
+  color: var(--ink-2);
+  text-decoration: none;
+  font-stretch: 76%;
+  font-size: 17px;
+  border-bottom: 3px solid transparent;
+  border-left: 1px solid var(--hair);
+  white-space: nowrap;
+}
+.rule a.here {
+  color: var(--ink);
+  font-weight: 640;
+  border-bottom-color: var(--ember);
+}
+.tick {
+  font-size: 12px;
+  color: var(--ink-2);
+}
+.ok {
+  color: var(--within);
+  font-size: 14px;
+}
+.rule .ember {
+  font-size: 11px;
+}
+.work {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 410px;
+  min-height: 0;
+}
+.work.bare {
+  grid-template-columns: minmax(0, 760px);
+}
+.board {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  min-height: 0;
+  min-width: 0;
+  position: relative;
+}
+.panel {
+  border-left: 1px solid var(--hair);
+  background: var(--sheet);
+  overflow-y: auto;
+  min-height: 0;
+}
+.bare .panel {
+  border-left: 0;
+  background: none;
+}
+.teach {
+  max-width: 30em;
+}
+.offline {
+  position: absolute;
+  left: 14px;
+  top: 10px;
+  background: var(--ember-tint);
+  padding: 6px 10px;
+  font-size: 14px;
+}
+@media (max-width: 980px) {
+  .work {
+    grid-template-columns: minmax(0, 1fr) 360px;
+  }
+}
 @media (max-width: 760px) {
-  .sheet { display: block; height: auto; }
-  header { padding: 6px 12px 4px 4px; gap: 4px; }
-  h1 { font-size: 20px; }
-  .title { gap: 0 10px; }
-  .due { font-size: 12.5px; padding: 3px 8px; max-width: 40%; }
-  .rule { padding: 0; }
-  .rule a { flex: 1; justify-content: center; padding: 6px 4px 10px; font-size: 15.5px; gap: 4px; }
-  .work { display: block; }
-  .board { position: sticky; top: 0; z-index: 5; background: var(--paper); border-bottom: 1px solid var(--hair); grid-template-rows: 196px auto; }
-  .panel { border-left: 0; overflow: visible; }
+  .sheet {
+    display: block;
+    height: auto;
+  }
+  header {
+    padding: 6px 12px 4px 4px;
+    gap: 4px;
+  }
+  h1 {
+    font-size: 20px;
+  }
+  .title {
+    gap: 0 10px;
+  }
+  .due {
+    font-size: 12.5px;
+    padding: 3px 8px;
+    max-width: 40%;
+  }
+  .rule {
+    padding: 0;
+  }
+  .rule a {
+    flex: 1;
+    justify-content: center;
+    padding: 6px 4px 10px;
+    font-size: 15.5px;
+    gap: 4px;
+  }
+  .work {
+    display: block;
+  }
+  .board {
+    position: sticky;
+    top: 0;
+    z-index: 5;
+    background: var(--paper);
+    border-bottom: 1px solid var(--hair);
+    grid-template-rows: 196px auto;
+  }
+  .panel {
+    border-left: 0;
+    overflow: visible;
+  }
 }
 @media print {
-  .sheet, .work { display: block; height: auto; }
-  .board { height: 420px; }
-  .panel { border: 0; overflow: visible; }
+  .sheet,
+  .work {
+    display: block;
+    height: auto;
+  }
+  .board {
+    height: 420px;
+  }
+  .panel {
+    border: 0;
+    overflow: visible;
+  }
 }
 </style>

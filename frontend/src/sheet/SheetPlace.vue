@@ -28,5 +28,7 @@ const trouble = computed(() => error.value ?? choicesError.value)
 </template>
 
 <style scoped>
-.gap { padding: 28px; }
+.gap {
+  padding: 28px;
+}
 </style>

@@ -6,9 +6,15 @@ const route = useRoute()
 </script>
 
 <template>
-  <p class="first">The survey has changes that are not kept. <router-link :to="`/drives/${String(route.params.id)}/survey`">Keep the survey</router-link> first: a reading belongs to what is fitted.</p>
+  <p class="first">
+    The survey has changes that are not kept.
+    <router-link :to="`/drives/${String(route.params.id)}/survey`">Keep the survey</router-link>
+    first: a reading belongs to what is fitted.
+  </p>
 </template>
 
 <style scoped>
-.first { font-size: 14px; }
+.first {
+  font-size: 14px;
+}
 </style>

@@ -16,31 +16,88 @@ const WORDS: Record<string, string> = { good: 'In order', watch: 'Attention', st
   <div class="slip" :class="{ waiting: state.stale.value }" aria-live="polite">
     <div v-for="v in verdicts" :key="v.topic" class="verdict" :class="v.tone">
       <span class="sr">{{ WORDS[v.tone] }}:</span>
-      <h3><span aria-hidden="true" class="sign">{{ { good: '✓', watch: '▲', stop: '■', open: '○' }[v.tone] }}</span>{{ say(v.headline) }}</h3>
-      <p v-if="v.detail">{{ say(v.detail) }} <span v-if="v.sureness && v.tone !== 'open'" class="soft">({{ v.sureness }})</span></p>
+      <h3>
+        <span aria-hidden="true" class="sign">{{ { good: '✓', watch: '▲', stop: '■', open: '○' }[v.tone] }}</span>
+        {{ say(v.headline) }}
+      </h3>
+      <p v-if="v.detail">
+        {{ say(v.detail) }}
+        <span v-if="v.sureness && v.tone !== 'open'" class="soft">({{ v.sureness }})</span>
+      </p>
     </div>
     <div v-if="!verdicts.length && next" class="verdict open">
-      <h3><span aria-hidden="true" class="sign">→</span>{{ say(next) }}</h3>
+      <h3>
+        <span aria-hidden="true" class="sign">→</span>
+        {{ say(next) }}
+      </h3>
     </div>
     <ul v-if="raised.length">
-      <li v-for="f in raised" :key="f.code + f.field"><span aria-hidden="true" class="sign ember">▲</span>{{ say(f.sentence) }}</li>
+      <li v-for="f in raised" :key="f.code + f.field">
+        <span aria-hidden="true" class="sign ember">▲</span>
+        {{ say(f.sentence) }}
+      </li>
     </ul>
   </div>
 </template>
 
 <style scoped>
-.slip { display: grid; gap: 10px; }
-.waiting { opacity: 0.6; }
-.verdict { border-left: 4px solid var(--hair); padding: 2px 0 2px 12px; }
-.verdict.watch, .verdict.stop { border-left-color: var(--ember); }
-.verdict.good { border-left-color: var(--within); }
-.verdict.open { border-left-color: var(--ink-2); }
-h3 { font-size: 19px; }
-.sign { display: inline-block; width: 1.2em; font-size: 0.8em; }
-.good .sign { color: var(--within); }
-.watch .sign, .stop .sign { color: var(--ember); font-size: 0.62em; vertical-align: 2px; width: 1.5em; }
-.verdict p { font-size: 14.5px; }
-ul { list-style: none; margin: 0; padding: 0; display: grid; gap: 6px; font-size: 14px; }
-li { padding-left: 1.4em; text-indent: -1.4em; }
-li .sign { width: 1.4em; font-size: 10px; text-indent: 0; }
+.slip {
+  display: grid;
+  gap: 10px;
+}
+.waiting {
+  opacity: 0.6;
+}
+.verdict {
+  border-left: 4px solid var(--hair);
+  padding: 2px 0 2px 12px;
+}
+.verdict.watch,
+.verdict.stop {
+  border-left-color: var(--ember);
+}
+.verdict.good {
+  border-left-color: var(--within);
+}
+.verdict.open {
+  border-left-color: var(--ink-2);
+}
+h3 {
+  font-size: 19px;
+}
+.sign {
+  display: inline-block;
+  width: 1.2em;
+  font-size: 0.8em;
+}
+.good .sign {
+  color: var(--within);
+}
+.watch .sign,
+.stop .sign {
+  color: var(--ember);
+  font-size: 0.62em;
+  vertical-align: 2px;
+  width: 1.5em;
+}
+.verdict p {
+  font-size: 14.5px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 6px;
+  font-size: 14px;
+}
+li {
+  padding-left: 1.4em;
+  text-indent: -1.4em;
+}
+li .sign {
+  width: 1.4em;
+  font-size: 10px;
+  text-indent: 0;
+}
 </style>

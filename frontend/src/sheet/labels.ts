@@ -63,7 +63,12 @@ export function placeLabels(labels: Label[], obstacles: Obstacle[], bounds: Box)
     if (!first) continue
     let best: { box: Box; cost: number } | null = null
     for (const place of [...label.places, ...rings(first)]) {
-      const wished = { x: place.x - label.width / 2, y: place.y - label.height / 2, width: label.width, height: label.height }
+      const wished = {
+        x: place.x - label.width / 2,
+        y: place.y - label.height / 2,
+        width: label.width,
+        height: label.height,
+      }
       const box = inside(wished, bounds)
       const onLabels = placed.reduce((sum, other) => sum + overlap(box, other), 0)
       const onThings = obstacles.reduce((sum, other) => sum + (other.owner === label.key ? 0 : overlap(box, other)), 0)

@@ -17,7 +17,13 @@ export function useKeepReading(kind: Kind, drive: () => DriveOut, state: SheetSt
   const hourMeter = ref('')
   const note = ref('')
   const { write, ...rest } = useWrite(`${kind}-${drive().id}`, (body: Body, key, id) =>
-    unwrap(api.POST('/api/drives/{drive_id}/readings', { params: { path: { drive_id: drive().id } }, headers: { 'Idempotency-Key': key }, body: { ...body, id } })),
+    unwrap(
+      api.POST('/api/drives/{drive_id}/readings', {
+        params: { path: { drive_id: drive().id } },
+        headers: { 'Idempotency-Key': key },
+        body: { ...body, id },
+      }),
+    ),
   )
 
   async function keep(): Promise<boolean> {

@@ -21,7 +21,13 @@ export function useKeepSurvey(drive: () => DriveOut, state: SheetState) {
   const kept = ref('')
   const before = ref<Survey | null>(null)
   const { write, ...rest } = useWrite(`survey-${drive().id}`, (body: Body, key, id) =>
-    unwrap(api.POST('/api/drives/{drive_id}/surveys', { params: { path: { drive_id: drive().id } }, headers: { 'Idempotency-Key': key }, body: { ...body, id } })),
+    unwrap(
+      api.POST('/api/drives/{drive_id}/surveys', {
+        params: { path: { drive_id: drive().id } },
+        headers: { 'Idempotency-Key': key },
+        body: { ...body, id },
+      }),
+    ),
   )
 
   async function keep(standing: Standing, reason: string, version = state.base.value): Promise<boolean> {

@@ -1,5 +1,5 @@
-import { useLocalStorage } from '@vueuse/core'
-import { computed, type InjectionKey, ref, type Ref, shallowRef, watch } from 'vue'
+import { useDebounceFn, useEventListener, useLocalStorage } from '@vueuse/core'
+import { computed, type InjectionKey, onScopeDispose, ref, type Ref, shallowRef, watch } from 'vue'
 
 import { api, type Choices, type DriveOut, Refused, type Sheet, type SheetForm, unwrap } from '../api/client'
 import { blankForm, trimmed, usualUnit } from './form'
@@ -8,6 +8,17 @@ interface Draft {
   based_on: number
   at: string
   form: SheetForm
+}
+
+/** Numbers are dimmed only when the answer takes longer than a person notices. */
+const SLOW_MS = 120
+
+/** A form as compared: the unit waiting in an empty field does not count. */
+function print(form: unknown): string {
+  return JSON.stringify(form, (_key, value: unknown) => {
+    const entry = value as { text?: unknown; unit?: unknown } | null
+    return entry && typeof entry === 'object' && 'unit' in entry && !entry.text ? null : value
+  })
 }
 
 /**
@@ -25,13 +36,18 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   const lastDrawn = shallowRef<Sheet['drawing']>(null)
   const stale = ref(false)
   const unreachable = ref(false)
-  const dirty = computed(() => JSON.stringify(form.value.survey) !== JSON.stringify(kept().survey))
+  const keptPrint = computed(() => print(kept().survey))
+  const dirty = computed(() => print(form.value.survey) !== keptPrint.value)
 
   function kept(): SheetForm {
     const fresh = blankForm()
     const known = JSON.parse(JSON.stringify(drive.value.survey)) as SheetForm['survey']
     fresh.survey = { ...fresh.survey, ...known }
-    for (const [key, value] of [...Object.entries(fresh.survey.quantities ?? {}), ...Object.entries(fresh.survey.design ?? {}), ...Object.entries(fresh.tachometer)]) {
+    for (const [key, value] of [
+      ...Object.entries(fresh.survey.quantities ?? {}),
+      ...Object.entries(fresh.survey.design ?? {}),
+      ...Object.entries(fresh.tachometer),
+    ]) {
       if (!value.unit && !value.text) value.unit = usualUnit(choices.value, key)
     }
     fresh.gauge.forces = forces(Number(fresh.survey.choices?.belt_count) || 0)
@@ -39,7 +55,11 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   }
 
   function forces(count: number): SheetForm['gauge']['forces'] {
-    return Array.from({ length: Math.min(Math.max(count, 0), 20) }, () => ({ text: '', unit: usualUnit(choices.value, 'force'), origin: null }))
+    return Array.from({ length: Math.min(Math.max(count, 0), 20) }, () => ({
+      text: '',
+      unit: usualUnit(choices.value, 'force'),
+      origin: null,
+    }))
   }
 
   watch(
@@ -58,7 +78,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
     question?.abort()
     question = new AbortController()
     const { signal } = question
-    stale.value = true
+    const slow = setTimeout(() => (stale.value = true), SLOW_MS)
     try {
       const answer = await unwrap(api.POST('/api/calc/sheet', { body: trimmed(form.value), signal }))
       sheet.value = answer
@@ -66,20 +86,29 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
       stale.value = unreachable.value = false
     } catch (error) {
       if (signal.aborted) return
+      stale.value = true
       unreachable.value = !(error instanceof Refused)
+    } finally {
+      clearTimeout(slow)
     }
   }
 
   watch(
     form,
     () => {
-      const blank = kept()
-      const touched = JSON.stringify(form.value) !== JSON.stringify(blank)
-      draft.value = touched ? { based_on: base.value, at: new Date().toISOString(), form: form.value } : null
       void ask()
+      void saveSoon()
     },
     { deep: true },
   )
+  function saveDraft(): void {
+    const touched = print(form.value) !== print(kept())
+    draft.value = touched ? { based_on: base.value, at: new Date().toISOString(), form: form.value } : null
+  }
+  const saveSoon = useDebounceFn(saveDraft, 200)
+  useEventListener(window, 'pagehide', saveDraft)
+  watch([keptPrint, base], saveDraft)
+  onScopeDispose(saveDraft)
   void ask()
 
   /** Take the record's survey in place of the draft (the readings typed so far stay). */

@@ -16,7 +16,13 @@ export interface Insets {
 }
 
 /** Fit the drive (or, with `focus`, one wheel of it) into the picture. */
-export function fit(drawing: Drawing, width: number, height: number, insets: Insets, focus?: 'driver' | 'driven'): View {
+export function fit(
+  drawing: Drawing,
+  width: number,
+  height: number,
+  insets: Insets,
+  focus?: 'driver' | 'driven',
+): View {
   const wheels = focus ? drawing.wheels.filter((w) => w.role === focus) : drawing.wheels
   const reach = (w: (typeof wheels)[number]) => w.outside_radius_m * (focus ? 1.25 : 1)
   const left = Math.min(...wheels.map((w) => w.x_m - reach(w)))
@@ -38,7 +44,8 @@ export function beltLoop(drawing: Drawing, view: View, offset: number): string {
   const [driver, driven] = drawing.wheels
   const [upper, lower] = drawing.spans
   if (!driver || !driven || !upper || !lower) return ''
-  const point = (x: number, y: number, normal: number) => `${f(view.x(x + offset * Math.cos(normal)))} ${f(view.y(y + offset * Math.sin(normal)))}`
+  const point = (x: number, y: number, normal: number) =>
+    `${f(view.x(x + offset * Math.cos(normal)))} ${f(view.y(y + offset * Math.sin(normal)))}`
   const arc = (wheel: typeof driver, to: string) => {
     const r = f((wheel.datum_radius_m + offset) * view.scale)
     return `A ${r} ${r} 0 ${wheel.wrap_sweep_rad > Math.PI ? 1 : 0} 0 ${to}`
@@ -70,8 +77,18 @@ export function turnArrow(cx: number, cy: number, radius: number, clockwise: boo
 export function gridStep(scale: number, system: 'us' | 'si'): { metres: number; label: string } {
   const steps: [number, string][] =
     system === 'us'
-      ? [[0.0254, '1 in'], [0.1524, '6 in'], [0.3048, '1 ft'], [1.524, '5 ft']]
-      : [[0.025, '25 mm'], [0.1, '100 mm'], [0.5, '500 mm'], [2, '2 m']]
+      ? [
+          [0.0254, '1 in'],
+          [0.1524, '6 in'],
+          [0.3048, '1 ft'],
+          [1.524, '5 ft'],
+        ]
+      : [
+          [0.025, '25 mm'],
+          [0.1, '100 mm'],
+          [0.5, '500 mm'],
+          [2, '2 m'],
+        ]
   const [metres, label] = steps.find(([m]) => m * scale >= 9) ?? steps[steps.length - 1]!
   return { metres, label }
 }

@@ -19,12 +19,24 @@ const client = useQueryClient()
 const entries = computed(() => data.value?.entries ?? [])
 const marked = ref('')
 
-const { write, problem } = useWrite(`strike-${drive.id}`, (body: { reading: string; row_version: number; struck: boolean }, key) =>
-  unwrap(api.POST('/api/readings/{reading_id}/strike', { params: { path: { reading_id: body.reading } }, headers: { 'Idempotency-Key': key }, body: { row_version: body.row_version, struck: body.struck } })),
+const { write, problem } = useWrite(
+  `strike-${drive.id}`,
+  (body: { reading: string; row_version: number; struck: boolean }, key) =>
+    unwrap(
+      api.POST('/api/readings/{reading_id}/strike', {
+        params: { path: { reading_id: body.reading } },
+        headers: { 'Idempotency-Key': key },
+        body: { row_version: body.row_version, struck: body.struck },
+      }),
+    ),
 )
 async function strike(entry: LogEntry, struck: boolean): Promise<void> {
   if (struck) {
-    const sure = await ElMessageBox.confirm('It stays in the log, crossed through, and can be brought back.', 'Strike this reading out?', { confirmButtonText: 'Strike out', cancelButtonText: 'Leave it' }).catch(() => null)
+    const sure = await ElMessageBox.confirm(
+      'It stays in the log, crossed through, and can be brought back.',
+      'Strike this reading out?',
+      { confirmButtonText: 'Strike out', cancelButtonText: 'Leave it' },
+    ).catch(() => null)
     if (!sure) return
   }
   try {
@@ -32,7 +44,10 @@ async function strike(entry: LogEntry, struck: boolean): Promise<void> {
   } catch (failed) {
     if (!(failed instanceof Refused)) throw failed
   }
-  await Promise.all([client.invalidateQueries({ queryKey: ['log', drive.id] }), client.invalidateQueries({ queryKey: ['floor'] })])
+  await Promise.all([
+    client.invalidateQueries({ queryKey: ['log', drive.id] }),
+    client.invalidateQueries({ queryKey: ['floor'] }),
+  ])
 }
 async function show(id: string): Promise<void> {
   marked.value = id
@@ -47,47 +62,96 @@ const print = () => window.print()
     <template v-if="recordOnly">
       <h2>{{ drive.name }}: on the record</h2>
       <p v-if="drive.note">{{ drive.note }}</p>
-      <p class="soft">This is a {{ drive.family }} drive. Its findings and dues are kept here; the sheet works out classical V-belts.</p>
+      <p class="soft">
+        This is a {{ drive.family }} drive. Its findings and dues are kept here; the sheet works out classical V-belts.
+      </p>
       <ul v-if="drive.dues.length" class="plain">
-        <li v-for="d in drive.dues" :key="d.id"><b :class="{ ember: d.days <= 0 }">{{ dueText(d.days) }}</b> {{ d.what }}</li>
+        <li v-for="d in drive.dues" :key="d.id">
+          <b :class="{ ember: d.days <= 0 }">{{ dueText(d.days) }}</b>
+          {{ d.what }}
+        </li>
       </ul>
     </template>
-    <p v-if="error" role="alert">The log could not be read: {{ error.message }} <button class="bare" type="button" @click="refetch()"><u>Try again</u></button></p>
+    <p v-if="error" role="alert">
+      The log could not be read: {{ error.message }}
+      <button class="bare" type="button" @click="refetch()"><u>Try again</u></button>
+    </p>
     <p v-else-if="isPending" class="soft">Reading the log…</p>
     <div v-else-if="!entries.length" class="stack">
       <h2>Nothing in the log yet</h2>
-      <p v-if="!recordOnly">Keep the survey, then gauge the belts: each reading lands here with who, when and how, and draws the trend.</p>
+      <p v-if="!recordOnly">
+        Keep the survey, then gauge the belts: each reading lands here with who, when and how, and draws the trend.
+      </p>
       <p v-else>A finding or a due put on this drive will stand here.</p>
     </div>
     <template v-else>
       <TrendChart v-if="!recordOnly" :entries="entries" @show="show" />
       <p v-if="problem" class="ember" role="alert">{{ problem.detail }}</p>
       <ol class="entries">
-        <li v-for="e in entries" :id="`e-${e.id}`" :key="e.id" :class="[e.kind.replace(' ', '-'), { struck: e.struck, marked: marked === e.id }]">
+        <li
+          v-for="e in entries"
+          :id="`e-${e.id}`"
+          :key="e.id"
+          :class="[e.kind.replace(' ', '-'), { struck: e.struck, marked: marked === e.id }]"
+        >
           <div class="head">
             <b>{{ say(e.title) }}</b>
             <time :datetime="e.at">{{ when(e.at) }}</time>
           </div>
           <p class="small soft">
-            {{ e.who }}<template v-if="e.method">, by {{ e.tool }}, {{ e.method }}; machine {{ e.machine_state }}</template><template v-if="e.belt_state">; {{ e.belt_state }} belts</template><template v-if="e.hour_meter_h !== null && e.hour_meter_h !== undefined">; meter {{ e.hour_meter_h }} h</template><template v-if="e.struck">; struck out</template>
+            {{ e.who }}
+            <template v-if="e.method">, by {{ e.tool }}, {{ e.method }}; machine {{ e.machine_state }}</template>
+            <template v-if="e.belt_state">; {{ e.belt_state }} belts</template>
+            <template v-if="e.hour_meter_h !== null && e.hour_meter_h !== undefined">
+              ; meter {{ e.hour_meter_h }} h
+            </template>
+            <template v-if="e.struck">; struck out</template>
           </p>
           <p v-if="e.kind === 'survey' || e.kind === 'finding'" class="small">{{ e.detail }}</p>
           <dl v-if="e.values?.length" class="values">
             <div v-for="v in e.values" :key="v.quantity + v.position">
               <dt>{{ v.quantity === 'force' ? `belt ${v.position}` : v.label.replace(' by tachometer', '') }}</dt>
-              <dd :title="`typed ${v.typed}`"><OriginMark :origin="v.origin as Origin" />{{ inSystem(v) }}<span v-if="v.plus_minus_us" class="soft"> ± {{ inSystem({ us: v.plus_minus_us, si: v.plus_minus_si }) }}</span></dd>
+              <dd :title="`typed ${v.typed}`">
+                <OriginMark :origin="v.origin as Origin" />
+                {{ inSystem(v) }}
+                <span v-if="v.plus_minus_us" class="soft">
+                  ± {{ inSystem({ us: v.plus_minus_us, si: v.plus_minus_si }) }}
+                </span>
+              </dd>
             </div>
             <div v-if="e.figures?.strand_average" class="mean">
               <dt>average a strand</dt>
-              <dd><OriginMark origin="computed" />{{ inSystem(e.figures.strand_average) }}<span class="soft"> ± {{ inSystem({ us: e.figures.strand_average.plus_minus_us, si: e.figures.strand_average.plus_minus_si }) }}</span></dd>
+              <dd>
+                <OriginMark origin="computed" />
+                {{ inSystem(e.figures.strand_average) }}
+                <span class="soft">
+                  ±
+                  {{
+                    inSystem({ us: e.figures.strand_average.plus_minus_us, si: e.figures.strand_average.plus_minus_si })
+                  }}
+                </span>
+              </dd>
             </div>
             <div v-if="e.figures?.slip" class="mean">
               <dt>slip</dt>
-              <dd><OriginMark origin="computed" />{{ inSystem(e.figures.slip) }}<span class="soft"> ± {{ inSystem({ us: e.figures.slip.plus_minus_us, si: e.figures.slip.plus_minus_si }) }}</span></dd>
+              <dd>
+                <OriginMark origin="computed" />
+                {{ inSystem(e.figures.slip) }}
+                <span class="soft">
+                  ± {{ inSystem({ us: e.figures.slip.plus_minus_us, si: e.figures.slip.plus_minus_si }) }}
+                </span>
+              </dd>
             </div>
           </dl>
           <p v-if="e.note" class="note">“{{ e.note }}”</p>
-          <button v-if="mayWrite && e.values?.length" type="button" class="bare small no-print act" @click="strike(e, !e.struck)">{{ e.struck ? 'Bring back' : 'Strike out' }}</button>
+          <button
+            v-if="mayWrite && e.values?.length"
+            type="button"
+            class="bare small no-print act"
+            @click="strike(e, !e.struck)"
+          >
+            {{ e.struck ? 'Bring back' : 'Strike out' }}
+          </button>
         </li>
       </ol>
       <p class="no-print"><el-button @click="print">Print this log</el-button></p>
@@ -96,23 +160,107 @@ const print = () => window.print()
 </template>
 
 <style scoped>
-.station { padding: 16px 18px 24px; display: grid; gap: 14px; }
-.plain { margin: 0; padding-left: 18px; }
-.entries { list-style: none; margin: 0; padding: 0 0 0 12px; border-left: 2px solid var(--hair); display: grid; gap: 14px; }
-.entries li { position: relative; display: grid; gap: 2px; }
-.entries li::before { content: ''; position: absolute; left: -18px; top: 5px; width: 8px; height: 8px; border: 2px solid var(--ink-2); background: var(--sheet); border-radius: 50%; }
-.entries .survey::before { border-radius: 0; background: var(--ink); border-color: var(--ink); }
-.entries .finding::before { border-color: var(--ember); transform: rotate(45deg); border-radius: 0; }
-.marked { background: var(--paper); outline: 6px solid var(--paper); }
-.head { display: flex; justify-content: space-between; gap: 10px; align-items: baseline; }
-.head b { font-stretch: 78%; font-size: 16.5px; font-weight: 640; }
-time { font-size: 12.5px; color: var(--ink-2); white-space: nowrap; font-stretch: 80%; }
-.values { display: flex; flex-wrap: wrap; gap: 2px 16px; margin: 2px 0; font-size: 14px; }
-dt { font-size: 12px; color: var(--ink-2); }
-dd { margin: 0; display: flex; gap: 4px; align-items: center; font-stretch: 84%; white-space: nowrap; }
-.mean dd { font-weight: 640; }
-.note { font-size: 14px; font-style: italic; }
-.struck .head b, .struck dl { text-decoration: line-through; }
-.struck { opacity: 0.65; }
-.act { text-decoration: underline; color: var(--ink-2); width: max-content; padding: 4px 0; }
+.station {
+  padding: 16px 18px 24px;
+  display: grid;
+  gap: 14px;
+}
+.plain {
+  margin: 0;
+  padding-left: 18px;
+}
+.entries {
+  list-style: none;
+  margin: 0;
+  padding: 0 0 0 12px;
+  border-left: 2px solid var(--hair);
+  display: grid;
+  gap: 14px;
+}
+.entries li {
+  position: relative;
+  display: grid;
+  gap: 2px;
+}
+.entries li::before {
+  content: '';
+  position: absolute;
+  left: -18px;
+  top: 5px;
+  width: 8px;
+  height: 8px;
+  border: 2px solid var(--ink-2);
+  background: var(--sheet);
+  border-radius: 50%;
+}
+.entries .survey::before {
+  border-radius: 0;
+  background: var(--ink);
+  border-color: var(--ink);
+}
+.entries .finding::before {
+  border-color: var(--ember);
+  transform: rotate(45deg);
+  border-radius: 0;
+}
+.marked {
+  background: var(--paper);
+  outline: 6px solid var(--paper);
+}
+.head {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  align-items: baseline;
+}
+.head b {
+  font-stretch: 78%;
+  font-size: 16.5px;
+  font-weight: 640;
+}
+time {
+  font-size: 12.5px;
+  color: var(--ink-2);
+  white-space: nowrap;
+  font-stretch: 80%;
+}
+.values {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+  margin: 2px 0;
+  font-size: 14px;
+}
+dt {
+  font-size: 12px;
+  color: var(--ink-2);
+}
+dd {
+  margin: 0;
+  display: flex;
+  gap: 4px;
+  align-items: center;
+  font-stretch: 84%;
+  white-space: nowrap;
+}
+.mean dd {
+  font-weight: 640;
+}
+.note {
+  font-size: 14px;
+  font-style: italic;
+}
+.struck .head b,
+.struck dl {
+  text-decoration: line-through;
+}
+.struck {
+  opacity: 0.65;
+}
+.act {
+  text-decoration: underline;
+  color: var(--ink-2);
+  width: max-content;
+  padding: 4px 0;
+}
 </style>

@@ -15,19 +15,34 @@ const PAD = { left: 34, right: 10, top: 12, bottom: 22 }
 const NEWTON_PER_LBF = 4.4482216
 
 const chart = computed(() => {
-  const read = entries.filter((e) => e.kind === 'belt tension' && !e.struck && e.figures?.strand_average && e.figures.tension_low).reverse()
+  const read = entries
+    .filter((e) => e.kind === 'belt tension' && !e.struck && e.figures?.strand_average && e.figures.tension_low)
+    .reverse()
   if (read.length < 2 || width.value < 80) return null
   const unit = settings.value.system === 'us' ? NEWTON_PER_LBF : 1
   const times = read.map((e) => new Date(e.at).getTime())
   const from = times[0]!
   const to = Math.max(times[times.length - 1]!, from + 86_400_000)
-  const tops = read.map((e) => Math.max(e.figures!.tension_high!.value_si, e.figures!.strand_average!.value_si + 2 * e.figures!.strand_average!.std_si))
+  const tops = read.map((e) =>
+    Math.max(
+      e.figures!.tension_high!.value_si,
+      e.figures!.strand_average!.value_si + 2 * e.figures!.strand_average!.std_si,
+    ),
+  )
   const top = Math.max(...tops) * 1.06
   const x = (t: number) => PAD.left + ((t - from) / (to - from)) * (width.value - PAD.left - PAD.right)
   const y = (n: number) => HEIGHT - PAD.bottom - (n / top) * (HEIGHT - PAD.top - PAD.bottom)
   const points = read.map((e, i) => {
     const mean = e.figures!.strand_average!
-    return { id: e.id, x: x(times[i]!), y: y(mean.value_si), up: y(mean.value_si + 2 * mean.std_si), down: y(Math.max(0, mean.value_si - 2 * mean.std_si)), tone: e.tone, text: `${new Date(e.at).toLocaleDateString()}: ${inSystem(mean)}, ${e.title}` }
+    return {
+      id: e.id,
+      x: x(times[i]!),
+      y: y(mean.value_si),
+      up: y(mean.value_si + 2 * mean.std_si),
+      down: y(Math.max(0, mean.value_si - 2 * mean.std_si)),
+      tone: e.tone,
+      text: `${new Date(e.at).toLocaleDateString()}: ${inSystem(mean)}, ${e.title}`,
+    }
   })
   const band = (key: string) => read.map((e, i) => ({ x: x(times[i]!), y: y(e.figures![key]!.value_si) }))
   const lows = band('tension_low')
@@ -37,21 +52,35 @@ const chart = computed(() => {
   const step = [1, 2, 5, 10, 20, 50, 100, 200, 500].find((s) => s >= rough) ?? 1000
   const ticks = []
   for (let t = 0; t * unit <= top; t += step) ticks.push({ y: y(t * unit), text: String(t) })
-  const fittings = entries.filter((e) => e.kind === 'survey' && e.title.includes('as left')).map((e) => x(new Date(e.at).getTime())).filter((v) => v >= PAD.left)
+  const fittings = entries
+    .filter((e) => e.kind === 'survey' && e.title.includes('as left'))
+    .map((e) => x(new Date(e.at).getTime()))
+    .filter((v) => v >= PAD.left)
   const months = []
   const month = new Date(from)
   month.setDate(1)
   month.setHours(0, 0, 0, 0)
-  for (month.setMonth(month.getMonth() + 1); month.getTime() < to; month.setMonth(month.getMonth() + 1)) months.push({ x: x(month.getTime()), text: month.toLocaleDateString(undefined, { month: 'short' }) })
+  for (month.setMonth(month.getMonth() + 1); month.getTime() < to; month.setMonth(month.getMonth() + 1))
+    months.push({ x: x(month.getTime()), text: month.toLocaleDateString(undefined, { month: 'short' }) })
   const every = Math.ceil(months.length / 8)
-  return { points, line: path(points), band: `M ${path(lows)} L ${path([...highs].reverse())} Z`, ticks, fittings, months: months.filter((_, i) => i % every === 0) }
+  return {
+    points,
+    line: path(points),
+    band: `M ${path(lows)} L ${path([...highs].reverse())} Z`,
+    ticks,
+    fittings,
+    months: months.filter((_, i) => i % every === 0),
+  }
 })
 </script>
 
 <template>
   <figure ref="frame">
     <template v-if="chart">
-      <figcaption><b>Average strand tension</b> <span class="soft small">{{ inSystem({ us: 'lbf', si: 'N' }) }}; band: right for run-in belts, up to new</span></figcaption>
+      <figcaption>
+        <b>Average strand tension</b>
+        <span class="soft small">{{ inSystem({ us: 'lbf', si: 'N' }) }}; band: right for run-in belts, up to new</span>
+      </figcaption>
       <svg :width="width" :height="HEIGHT" role="group" aria-label="Average strand tension over time">
         <path :d="chart.band" class="band" />
         <g v-for="t in chart.ticks" :key="t.text">
@@ -64,11 +93,28 @@ const chart = computed(() => {
           <text :x="f + 4" :y="PAD.top + 8">new set</text>
         </g>
         <path :d="`M ${chart.line}`" class="line" />
-        <g v-for="p in chart.points" :key="p.id" class="point" role="button" tabindex="0" :aria-label="p.text" @click="emit('show', p.id)" @keydown.enter="emit('show', p.id)">
+        <g
+          v-for="p in chart.points"
+          :key="p.id"
+          class="point"
+          role="button"
+          tabindex="0"
+          :aria-label="p.text"
+          @click="emit('show', p.id)"
+          @keydown.enter="emit('show', p.id)"
+        >
           <title>{{ p.text }}</title>
           <circle :cx="p.x" :cy="p.y" r="14" class="touch" />
           <line :x1="p.x" :x2="p.x" :y1="p.up" :y2="p.down" class="doubt" />
-          <rect v-if="p.tone === 'watch'" :x="p.x - 4" :y="p.y - 4" width="8" height="8" class="watch" :transform="`rotate(45 ${p.x} ${p.y})`" />
+          <rect
+            v-if="p.tone === 'watch'"
+            :x="p.x - 4"
+            :y="p.y - 4"
+            width="8"
+            height="8"
+            class="watch"
+            :transform="`rotate(45 ${p.x} ${p.y})`"
+          />
           <circle v-else :cx="p.x" :cy="p.y" r="4" class="dot" />
         </g>
       </svg>
@@ -77,16 +123,51 @@ const chart = computed(() => {
 </template>
 
 <style scoped>
-figure { margin: 0; min-width: 0; }
-svg { display: block; overflow: visible; }
-text { font-size: 11.5px; fill: var(--ink-2); font-family: var(--font); font-stretch: 80%; }
-.band { fill: var(--within-tint); }
-.grid { stroke: var(--hair-2); }
-.line { fill: none; stroke: var(--ink); stroke-width: 1.6; }
-.fitting { stroke: var(--ink); stroke-dasharray: 3 3; }
-.doubt { stroke: var(--ink-2); stroke-width: 3; opacity: 0.45; stroke-linecap: round; }
-.dot { fill: var(--ink); }
-.watch { fill: var(--ember); }
-.touch { fill: transparent; }
-.point { cursor: pointer; }
+figure {
+  margin: 0;
+  min-width: 0;
+}
+svg {
+  display: block;
+  overflow: visible;
+}
+text {
+  font-size: 11.5px;
+  fill: var(--ink-2);
+  font-family: var(--font);
+  font-stretch: 80%;
+}
+.band {
+  fill: var(--within-tint);
+}
+.grid {
+  stroke: var(--hair-2);
+}
+.line {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.6;
+}
+.fitting {
+  stroke: var(--ink);
+  stroke-dasharray: 3 3;
+}
+.doubt {
+  stroke: var(--ink-2);
+  stroke-width: 3;
+  opacity: 0.45;
+  stroke-linecap: round;
+}
+.dot {
+  fill: var(--ink);
+}
+.watch {
+  fill: var(--ember);
+}
+.touch {
+  fill: transparent;
+}
+.point {
+  cursor: pointer;
+}
 </style>

@@ -17,14 +17,37 @@ const share = computed(() => (figure ? figure.value_si / LIMIT_M_PER_S : 0))
       <i :class="{ over: share > 1 }" :style="{ width: `${Math.min(share, 1.12) * 84}%` }" />
       <b />
     </span>
-    <span class="small" :class="share > 1 ? 'ember' : 'soft'">{{ share > 1 ? 'over the limit' : `${Math.round(share * 100)} %` }}</span>
+    <span class="small" :class="share > 1 ? 'ember' : 'soft'">
+      {{ share > 1 ? 'over the limit' : `${Math.round(share * 100)} %` }}
+    </span>
   </div>
 </template>
 
 <style scoped>
-.limit { display: grid; grid-template-columns: 132px 1fr 64px; gap: 12px; align-items: center; }
-.bar { position: relative; height: 12px; border-bottom: 1px solid var(--ink); }
-i { position: absolute; inset: 2px auto 0 0; background: var(--ink-2); }
-i.over { background: var(--ember); }
-b { position: absolute; left: 84%; top: -4px; bottom: -4px; border-left: 2px solid var(--ember); }
+.limit {
+  display: grid;
+  grid-template-columns: 132px 1fr 64px;
+  gap: 12px;
+  align-items: center;
+}
+.bar {
+  position: relative;
+  height: 12px;
+  border-bottom: 1px solid var(--ink);
+}
+i {
+  position: absolute;
+  inset: 2px auto 0 0;
+  background: var(--ink-2);
+}
+i.over {
+  background: var(--ember);
+}
+b {
+  position: absolute;
+  left: 84%;
+  top: -4px;
+  bottom: -4px;
+  border-left: 2px solid var(--ember);
+}
 </style>

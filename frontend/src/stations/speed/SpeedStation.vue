@@ -23,7 +23,13 @@ const t = computed(() => state.form.value.tachometer)
 const keeper = useKeepReading('shaft speed', () => drive, state)
 const { busy, waiting, problem, kept, hourMeter, note } = keeper
 const read = computed(() => Boolean(t.value.tach_driven?.text))
-const next = computed(() => (!figures.value.driven_speed ? 'Measure both sheaves and enter the driver speed in Survey' : !read.value ? `By the diameters it turns ${figures.value.driven_speed.us}: read the driven shaft to know the slip` : ''))
+const next = computed(() =>
+  !figures.value.driven_speed
+    ? 'Measure both sheaves and enter the driver speed in Survey'
+    : !read.value
+      ? `By the diameters it turns ${figures.value.driven_speed.us}: read the driven shaft to know the slip`
+      : '',
+)
 </script>
 
 <template>
@@ -49,18 +55,55 @@ const next = computed(() => (!figures.value.driven_speed ? 'Measure both sheaves
     <ReadingFoot v-if="read" v-model:hours="hourMeter" v-model:note="note" :problem="problem" />
     <section v-if="figures.belt_speed">
       <h3>Speed limits</h3>
-      <LimitBar v-for="key in ['belt_speed', 'driver_rim_speed', 'driven_rim_speed']" :key="key" :figure="figures[key]" />
-      <p class="small soft">{{ say('Cast-iron sheaves and classical V-belts run to 6500 ft/min (33 m/s), unless another limit is cast on the wheel.') }}</p>
+      <LimitBar
+        v-for="key in ['belt_speed', 'driver_rim_speed', 'driven_rim_speed']"
+        :key="key"
+        :figure="figures[key]"
+      />
+      <p class="small soft">
+        {{
+          say(
+            'Cast-iron sheaves and classical V-belts run to 6500 ft/min (33 m/s), unless another limit is cast on the wheel.',
+          )
+        }}
+      </p>
     </section>
   </div>
-  <KeepBar :busy="busy" :waiting="waiting" :problem="problem" :kept="read ? '' : kept" :may-write="mayWrite" :disabled="!read || state.dirty.value" :idle="read ? '' : 'Read the driven shaft first.'" label="Keep these speeds" @keep="keeper.keep()" @retry="keeper.retry">
+  <KeepBar
+    :busy="busy"
+    :waiting="waiting"
+    :problem="problem"
+    :kept="read ? '' : kept"
+    :may-write="mayWrite"
+    :disabled="!read || state.dirty.value"
+    :idle="read ? '' : 'Read the driven shaft first.'"
+    label="Keep these speeds"
+    @keep="keeper.keep()"
+    @retry="keeper.retry"
+  >
     <SurveyFirst v-if="read && state.dirty.value" />
   </KeepBar>
 </template>
 
 <style scoped>
-.station { padding: 16px 18px 18px; display: grid; gap: 16px; }
-section { border-top: 1px solid var(--hair); padding-top: 10px; display: grid; gap: 8px; }
-.grid, .read { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 16px; }
-.read h3 { grid-column: 1 / -1; }
+.station {
+  padding: 16px 18px 18px;
+  display: grid;
+  gap: 16px;
+}
+section {
+  border-top: 1px solid var(--hair);
+  padding-top: 10px;
+  display: grid;
+  gap: 8px;
+}
+.grid,
+.read {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px 16px;
+}
+.read h3 {
+  grid-column: 1 / -1;
+}
 </style>

@@ -42,11 +42,25 @@ const NEXT: Record<string, string> = {
   belt_count: 'Count the belts',
 }
 const next = computed(() => NEXT[state.sheet.value?.wanted[0] ?? ''] ?? '')
-const FLAGS = ['small-sheave', 'too-few-belts', 'long-belt', 'short-takeup', 'tight-fit', 'small-wrap', 'odd-length', 'rim-speed', 'belt-speed']
+const FLAGS = [
+  'small-sheave',
+  'too-few-belts',
+  'long-belt',
+  'short-takeup',
+  'tight-fit',
+  'small-wrap',
+  'odd-length',
+  'rim-speed',
+  'belt-speed',
+]
 const byBelt = computed(() => figures.value.centres_by_belt)
 
 async function takeBack(): Promise<void> {
-  const sure = await ElMessageBox.confirm('Everything typed since the survey was kept goes back to what is on the record.', 'Take back all changes?', { confirmButtonText: 'Take back', cancelButtonText: 'Keep typing' }).catch(() => null)
+  const sure = await ElMessageBox.confirm(
+    'Everything typed since the survey was kept goes back to what is on the record.',
+    'Take back all changes?',
+    { confirmButtonText: 'Take back', cancelButtonText: 'Keep typing' },
+  ).catch(() => null)
   if (sure) state.takeKept()
 }
 </script>
@@ -60,11 +74,23 @@ async function takeBack(): Promise<void> {
       <legend>Driver</legend>
       <MeasureField v-model="q.driver_power!" name="driver_power" label="Power" hint="plate" />
       <MeasureField v-model="q.driver_speed!" name="driver_speed" label="Speed" hint="plate" />
-      <WordField v-model="c.driver_class!" name="driver_class" label="Kind of driver" wide :options="choices.driver_classes" />
+      <WordField
+        v-model="c.driver_class!"
+        name="driver_class"
+        label="Kind of driver"
+        wide
+        :options="choices.driver_classes"
+      />
     </fieldset>
     <fieldset>
       <legend>Driven machine</legend>
-      <WordField v-model="c.driven_class!" name="driven_class" label="Kind of machine" wide :options="choices.driven_classes" />
+      <WordField
+        v-model="c.driven_class!"
+        name="driven_class"
+        label="Kind of machine"
+        wide
+        :options="choices.driven_classes"
+      />
       <MeasureField v-model="q.hours_per_day!" name="hours_per_day" label="Hours a day" />
       <FigureValue :figure="figures.service_factor" label="Service factor" class="aside" />
     </fieldset>
@@ -73,27 +99,63 @@ async function takeBack(): Promise<void> {
       <WordField v-model="c.section!" name="section" label="Section" :options="choices.sections" />
       <WordField v-model="c.belt_count!" name="belt_count" label="How many, side by side" />
       <WordField v-model="c.belt!" name="belt" label="Name on the belt" placeholder="B81, or - when gone" />
-      <FigureValue :figure="figures.belt_length ?? figures.length_by_tape" :label="figures.belt_length ? 'Its datum length' : 'Length by the tape'" class="aside" />
+      <FigureValue
+        :figure="figures.belt_length ?? figures.length_by_tape"
+        :label="figures.belt_length ? 'Its datum length' : 'Length by the tape'"
+        class="aside"
+      />
     </fieldset>
     <fieldset>
       <legend>{{ say('Sheaves') }} and centres</legend>
       <div class="with-basis">
         <MeasureField v-model="q.driver_diameter!" name="driver_diameter" :label="`Driver, ${c.driver_basis}`" />
-        <WordField v-model="c.driver_basis!" name="driver_basis" label="measured as" :options="[{ value: 'outside', label: 'outside' }, { value: 'datum', label: 'datum (pitch)' }]" />
+        <WordField
+          v-model="c.driver_basis!"
+          name="driver_basis"
+          label="measured as"
+          :options="[
+            { value: 'outside', label: 'outside' },
+            { value: 'datum', label: 'datum (pitch)' },
+          ]"
+        />
       </div>
       <div class="with-basis">
         <MeasureField v-model="q.driven_diameter!" name="driven_diameter" :label="`Driven, ${c.driven_basis}`" />
-        <WordField v-model="c.driven_basis!" name="driven_basis" label="measured as" :options="[{ value: 'outside', label: 'outside' }, { value: 'datum', label: 'datum (pitch)' }]" />
+        <WordField
+          v-model="c.driven_basis!"
+          name="driven_basis"
+          label="measured as"
+          :options="[
+            { value: 'outside', label: 'outside' },
+            { value: 'datum', label: 'datum (pitch)' },
+          ]"
+        />
       </div>
       <MeasureField v-model="q.centre_distance!" name="centre_distance" label="Centre distance" hint="shaft to shaft" />
       <div v-if="byBelt" class="aside"><FigureValue :figure="byBelt" label="The belt puts it at" doubt /></div>
       <MeasureField v-model="q.travel_in!" name="travel_in" label="Motor slides closer by" />
       <MeasureField v-model="q.travel_out!" name="travel_out" label="…and away by" />
-      <WordField v-model="c.centre_line_deg!" name="centre_line_deg" label="Driven lies" :options="choices.directions" />
-      <WordField v-model="c.rotation!" name="rotation" label="Driver turns" :options="[{ value: 'clockwise', label: 'clockwise' }, { value: 'counter-clockwise', label: 'counter-clockwise' }]" />
+      <WordField
+        v-model="c.centre_line_deg!"
+        name="centre_line_deg"
+        label="Driven lies"
+        :options="choices.directions"
+      />
+      <WordField
+        v-model="c.rotation!"
+        name="rotation"
+        label="Driver turns"
+        :options="[
+          { value: 'clockwise', label: 'clockwise' },
+          { value: 'counter-clockwise', label: 'counter-clockwise' },
+        ]"
+      />
     </fieldset>
     <fieldset>
-      <legend>Design point <span class="soft small">what it is meant to have</span></legend>
+      <legend>
+        Design point
+        <span class="soft small">what it is meant to have</span>
+      </legend>
       <MeasureField v-model="d.design_speed!" name="design_speed" label="Driven speed" />
       <MeasureField v-model="d.design_amps!" name="design_amps" label="Full-load amps" hint="plate" />
       <MeasureField v-model="d.design_airflow!" name="design_airflow" label="Airflow" />
@@ -109,30 +171,102 @@ async function takeBack(): Promise<void> {
     <p v-if="drive.note" class="small soft">{{ drive.note }}</p>
   </div>
 
-  <KeepBar :busy="busy" :waiting="waiting" :problem="problem" :kept="state.dirty.value ? '' : kept" :may-write="mayWrite" :disabled="!state.dirty.value" label="Keep this survey" :idle="drive.configuration_at ? `On the record since ${when(drive.configuration_at)}.` : 'Nothing typed yet.'" @keep="keeper.keep(standing, reason)" @retry="keeper.retry">
+  <KeepBar
+    :busy="busy"
+    :waiting="waiting"
+    :problem="problem"
+    :kept="state.dirty.value ? '' : kept"
+    :may-write="mayWrite"
+    :disabled="!state.dirty.value"
+    label="Keep this survey"
+    :idle="drive.configuration_at ? `On the record since ${when(drive.configuration_at)}.` : 'Nothing typed yet.'"
+    @keep="keeper.keep(standing, reason)"
+    @retry="keeper.retry"
+  >
     <div v-if="state.dirty.value && mayWrite" class="row keep">
       <el-select v-if="drive.configuration_id" v-model="standing" aria-label="How it stands" class="standing">
         <el-option label="As found" value="as found" />
         <el-option label="As left: parts changed" value="as left" />
         <el-option label="Corrected entry" value="corrected" />
       </el-select>
-      <el-input v-if="drive.configuration_id" v-model="reason" maxlength="400" aria-label="Why" placeholder="why, in a few words" class="why" />
+      <el-input
+        v-if="drive.configuration_id"
+        v-model="reason"
+        maxlength="400"
+        aria-label="Why"
+        placeholder="why, in a few words"
+        class="why"
+      />
       <button type="button" class="bare small" @click="takeBack"><u>Take back all</u></button>
-      <span v-if="state.draft.value" class="small soft">Not kept yet; on this device since {{ when(state.draft.value.at) }}.</span>
+      <span v-if="state.draft.value" class="small soft">
+        Not kept yet; on this device since {{ when(state.draft.value.at) }}.
+      </span>
     </div>
-    <button v-else-if="kept && keeper.before.value" type="button" class="bare small" @click="keeper.undo()"><u>Undo: bring back the survey before</u></button>
+    <button v-else-if="kept && keeper.before.value" type="button" class="bare small" @click="keeper.undo()">
+      <u>Undo: bring back the survey before</u>
+    </button>
   </KeepBar>
-  <ChangedMeanwhile v-if="problem?.status === 409" :problem="problem" @mine="keeper.keep(standing, reason, problem.current_version ?? 1)" @theirs="keeper.refresh().then(() => (state.takeKept(), (problem = null)))" />
+  <ChangedMeanwhile
+    v-if="problem?.status === 409"
+    :problem="problem"
+    @mine="keeper.keep(standing, reason, problem.current_version ?? 1)"
+    @theirs="keeper.refresh().then(() => (state.takeKept(), (problem = null)))"
+  />
 </template>
 
 <style scoped>
-.station { padding: 16px 18px 18px; display: grid; gap: 14px; }
-fieldset { border: 0; border-top: 1px solid var(--hair); padding: 10px 0 0; margin: 0; display: grid; grid-template-columns: 1fr 1fr; gap: 6px 14px; align-items: start; }
-legend { float: left; grid-column: 1 / -1; font-stretch: 74%; font-weight: 640; font-size: 16px; padding: 0; }
-.with-basis { display: grid; gap: 2px; }
-@media (max-width: 480px) { fieldset { grid-template-columns: minmax(0, 1fr); } .aside { padding-top: 0; } .with-basis { grid-template-columns: minmax(0, 1fr) 130px; gap: 10px; } }
-.aside { padding-top: 20px; }
-.figures { gap: 22px; border-top: 1px solid var(--hair); padding-top: 12px; }
-.standing { width: 170px; }
-.why { flex: 1; min-width: 120px; }
+.station {
+  padding: 16px 18px 18px;
+  display: grid;
+  gap: 14px;
+}
+fieldset {
+  border: 0;
+  border-top: 1px solid var(--hair);
+  padding: 10px 0 0;
+  margin: 0;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px 14px;
+  align-items: start;
+}
+legend {
+  float: left;
+  grid-column: 1 / -1;
+  font-stretch: 74%;
+  font-weight: 640;
+  font-size: 16px;
+  padding: 0;
+}
+.with-basis {
+  display: grid;
+  gap: 2px;
+}
+@media (max-width: 480px) {
+  fieldset {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .aside {
+    padding-top: 0;
+  }
+  .with-basis {
+    grid-template-columns: minmax(0, 1fr) 130px;
+    gap: 10px;
+  }
+}
+.aside {
+  padding-top: 20px;
+}
+.figures {
+  gap: 22px;
+  border-top: 1px solid var(--hair);
+  padding-top: 12px;
+}
+.standing {
+  width: 170px;
+}
+.why {
+  flex: 1;
+  min-width: 120px;
+}
 </style>

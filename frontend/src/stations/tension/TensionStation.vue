@@ -25,9 +25,21 @@ const { busy, waiting, problem, kept, hourMeter, note } = keeper
 const read = computed(() => g.value.forces?.some((f) => f.text) ?? false)
 const fresh = computed(() => g.value.belt_state === 'new')
 const low = computed(() => figures.value[fresh.value ? 'force_new_low' : 'force_low'])
-const WANTED: Record<string, string> = { belt_count: 'how many belts', driver_power: 'the driver power', driven_class: 'the kind of machine', hours_per_day: 'the hours a day', centre_distance: 'the centre distance or the belt', section: 'the section', driver_speed: 'the driver speed', driver_diameter: 'the driver sheave', driven_diameter: 'the driven sheave' }
+const WANTED: Record<string, string> = {
+  belt_count: 'how many belts',
+  driver_power: 'the driver power',
+  driven_class: 'the kind of machine',
+  hours_per_day: 'the hours a day',
+  centre_distance: 'the centre distance or the belt',
+  section: 'the section',
+  driver_speed: 'the driver speed',
+  driver_diameter: 'the driver sheave',
+  driven_diameter: 'the driven sheave',
+}
 const missing = computed(() => state.sheet.value?.wanted.map((w) => WANTED[w] ?? w) ?? [])
-const next = computed(() => (missing.value.length ? `Survey still wants ${missing.value.join(', ')}` : 'Gauge each belt at mid-span'))
+const next = computed(() =>
+  missing.value.length ? `Survey still wants ${missing.value.join(', ')}` : 'Gauge each belt at mid-span',
+)
 </script>
 
 <template>
@@ -36,13 +48,17 @@ const next = computed(() => (missing.value.length ? `Survey still wants ${missin
     <CautionStrip :cautions="choices.cautions.tension" state="Machine isolated." />
 
     <div class="state" role="radiogroup" aria-label="State of the belts">
-      <label v-for="s in ['run in', 'new']" :key="s" :class="{ on: g.belt_state === s }"><input v-model="g.belt_state" type="radio" :value="s" class="sr" name="belt-state" />{{ s === 'new' ? 'New belts' : 'Run-in belts' }}</label>
+      <label v-for="s in ['run in', 'new']" :key="s" :class="{ on: g.belt_state === s }">
+        <input v-model="g.belt_state" type="radio" :value="s" class="sr" name="belt-state" />
+        {{ s === 'new' ? 'New belts' : 'Run-in belts' }}
+      </label>
     </div>
 
     <ol v-if="figures.force_low && low" class="do">
       <li>Straightedge or string across both {{ say('sheaves') }} over the strand, or the next belt as the line.</li>
       <li>
-        Push square at mid-span until it is <FigureValue :figure="figures.deflection" label="down by" size="big" />
+        Push square at mid-span until it is
+        <FigureValue :figure="figures.deflection" label="down by" size="big" />
       </li>
       <li>
         Read the force: it should be
@@ -54,11 +70,25 @@ const next = computed(() => (missing.value.length ? `Survey still wants ${missin
     </ol>
 
     <div class="gauge">
-      <MeasureField v-for="(_, i) in g.forces" :key="i" v-model="g.forces![i]!" :name="`force_${i + 1}`" field="force" tight :label="`Belt ${i + 1}`" :hint="figures[`strand_${i + 1}`] ? `→ ${inSystem(figures[`strand_${i + 1}`]!)}` : ''" />
+      <MeasureField
+        v-for="(_, i) in g.forces"
+        :key="i"
+        v-model="g.forces![i]!"
+        :name="`force_${i + 1}`"
+        field="force"
+        tight
+        :label="`Belt ${i + 1}`"
+        :hint="figures[`strand_${i + 1}`] ? `→ ${inSystem(figures[`strand_${i + 1}`]!)}` : ''"
+      />
     </div>
     <div v-if="g.forces?.length" class="gauge">
       <MeasureField v-model="g.deflection!" name="deflection" label="Pushed by another depth" hint="if so" />
-      <label class="tool">With<select v-model="g.tool" data-entry><option v-for="t in choices.force_tools" :key="t.value" :value="t.value">{{ t.label }}</option></select></label>
+      <label class="tool">
+        With
+        <select v-model="g.tool" data-entry>
+          <option v-for="t in choices.force_tools" :key="t.value" :value="t.value">{{ t.label }}</option>
+        </select>
+      </label>
     </div>
     <div v-if="figures.strand_average" class="row means">
       <FigureValue :figure="figures.strand_average" label="Average a strand" doubt size="big" />
@@ -73,22 +103,92 @@ const next = computed(() => (missing.value.length ? `Survey still wants ${missin
       <FigureValue :figure="figures.span" label="Span" />
     </div>
   </div>
-  <KeepBar :busy="busy" :waiting="waiting" :problem="problem" :kept="read ? '' : kept" :may-write="mayWrite" :disabled="!read || state.dirty.value" :idle="read ? '' : 'Gauge a belt first.'" label="Keep this reading" @keep="keeper.keep()" @retry="keeper.retry">
+  <KeepBar
+    :busy="busy"
+    :waiting="waiting"
+    :problem="problem"
+    :kept="read ? '' : kept"
+    :may-write="mayWrite"
+    :disabled="!read || state.dirty.value"
+    :idle="read ? '' : 'Gauge a belt first.'"
+    label="Keep this reading"
+    @keep="keeper.keep()"
+    @retry="keeper.retry"
+  >
     <SurveyFirst v-if="read && state.dirty.value" />
   </KeepBar>
 </template>
 
 <style scoped>
-.station { padding: 16px 18px 18px; display: grid; gap: 14px; }
-.state { display: grid; grid-template-columns: 1fr 1fr; border: 1px solid var(--ink); border-radius: 3px; overflow: hidden; }
-.state label { text-align: center; padding: 10px; cursor: pointer; font-stretch: 78%; font-weight: 620; min-height: 44px; }
-.state label.on { background: var(--ink); color: var(--sheet); }
-.state label:focus-within { outline: 2px solid var(--focus); outline-offset: -3px; }
-.do { margin: 0; padding-left: 20px; display: grid; gap: 6px; font-size: 14.5px; }
-.pair { display: inline-flex; gap: 18px; }
-.do :deep(.figure) { display: inline-flex; align-items: baseline; gap: 6px; vertical-align: baseline; }
-.gauge { display: grid; grid-template-columns: 1fr 1fr; gap: 8px 14px; }
-.tool { display: grid; gap: 3px; font-size: 13.5px; font-weight: 560; align-content: start; }
-.tool select { min-height: 46px; border: 1px solid var(--hair); border-radius: 3px; background: var(--sheet); color: var(--ink); font: inherit; padding: 0 8px; }
-.means { gap: 26px; border-top: 1px solid var(--hair); padding-top: 10px; }
+.station {
+  padding: 16px 18px 18px;
+  display: grid;
+  gap: 14px;
+}
+.state {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  border: 1px solid var(--ink);
+  border-radius: 3px;
+  overflow: hidden;
+}
+.state label {
+  text-align: center;
+  padding: 10px;
+  cursor: pointer;
+  font-stretch: 78%;
+  font-weight: 620;
+  min-height: 44px;
+}
+.state label.on {
+  background: var(--ink);
+  color: var(--sheet);
+}
+.state label:focus-within {
+  outline: 2px solid var(--focus);
+  outline-offset: -3px;
+}
+.do {
+  margin: 0;
+  padding-left: 20px;
+  display: grid;
+  gap: 6px;
+  font-size: 14.5px;
+}
+.pair {
+  display: inline-flex;
+  gap: 18px;
+}
+.do :deep(.figure) {
+  display: inline-flex;
+  align-items: baseline;
+  gap: 6px;
+  vertical-align: baseline;
+}
+.gauge {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px 14px;
+}
+.tool {
+  display: grid;
+  gap: 3px;
+  font-size: 13.5px;
+  font-weight: 560;
+  align-content: start;
+}
+.tool select {
+  min-height: 46px;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: var(--ink);
+  font: inherit;
+  padding: 0 8px;
+}
+.means {
+  gap: 26px;
+  border-top: 1px solid var(--hair);
+  padding-top: 10px;
+}
 </style>
