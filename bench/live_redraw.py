@@ -49,7 +49,9 @@ def percentile(values: list[float], share: int) -> float:
 def main(address: str) -> int:
     chromium = os.environ.get("TUYERE_CHROMIUM") or shutil.which("chromium")
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=chromium, args=["--no-sandbox", "--disable-gpu", "--disable-background-networking"])
+        browser = playwright.chromium.launch(
+            executable_path=chromium, args=["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
+        )
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(address)
         page.get_by_role("button", name="Tobias").click()
@@ -68,7 +70,9 @@ def main(address: str) -> int:
     p95, yardstick = percentile(redraws, 95), median(fetches)
     print(f"{len(redraws)} redraws after {KEYS} changes")
     print(f"key to redrawn sheet: median {median(redraws):.1f} ms, p95 {p95:.1f} ms, worst {max(redraws):.1f} ms")
-    print(f"one bare answer of the server, fetched from the page: median {yardstick:.1f} ms; p95 redraw / bare answer = {p95 / yardstick:.1f}")
+    print(
+        f"one bare answer of the server, fetched from the page: median {yardstick:.1f} ms; p95 redraw / bare answer = {p95 / yardstick:.1f}"
+    )
     print(f"aim: p95 under 100 ms: {'met' if p95 < 100 else 'NOT met'}")
     return 0 if p95 < 100 and len(redraws) > KEYS * 0.9 else 1
 

@@ -32,3 +32,6 @@ export function inSystem<T extends { us: string; si: string }>(both: T): string 
 export function swapUnits(): void {
   settings.value.system = settings.value.system === 'us' ? 'si' : 'us'
 }
+
+/** For the ticks of a force axis only: every figure comes from the server in both systems. */
+export const NEWTON_PER_LBF = 4.4482216152605

@@ -21,7 +21,14 @@ expect.set_options(timeout=10_000)
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args() -> dict[str, Any]:
-    flags = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--no-first-run"]
+    flags = [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--no-first-run",
+    ]
     return {"executable_path": os.environ.get("TUYERE_CHROMIUM", "/usr/bin/chromium"), "args": flags}
 
 
@@ -37,7 +44,20 @@ def address() -> Iterator[str]:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
     environment = {**os.environ, "DATABASE_URL": url, "TUYERE_SECRET_KEY": SECRET, "TUYERE_DEMO": "1", "TUYERE_PLANT": "browser"}
-    command = [sys.executable, "-m", "gunicorn", "--bind", f"127.0.0.1:{port}", "--workers", "1", "--threads", "6", "--worker-class", "gthread", "tuyere.web.app:create_app()"]
+    command = [
+        sys.executable,
+        "-m",
+        "gunicorn",
+        "--bind",
+        f"127.0.0.1:{port}",
+        "--workers",
+        "1",
+        "--threads",
+        "6",
+        "--worker-class",
+        "gthread",
+        "tuyere.web.app:create_app()",
+    ]
     server = subprocess.Popen(command, env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
     for _ in range(200):
         try:
@@ -61,7 +81,12 @@ def open_as(address: str, browser: Browser) -> Iterator[Any]:
         contexts.append(context)
         page = context.new_page()
         page.on("pageerror", lambda error: trouble.append(str(error)))
-        page.on("console", lambda message: trouble.append(message.text) if message.type == "error" and "Failed to load resource" not in message.text else None)
+        page.on(
+            "console",
+            lambda message: (
+                trouble.append(message.text) if message.type == "error" and "Failed to load resource" not in message.text else None
+            ),
+        )
         page.goto("/")
         page.get_by_role("button", name=name).click()
         expect(page.get_by_role("heading", name="Sallowfield Maltings")).to_be_visible()

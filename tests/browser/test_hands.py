@@ -41,7 +41,9 @@ def test_a_sentence_beside_the_field_and_nothing_lost(open_as: Any, field: str, 
 def test_ten_megabytes_of_text_get_a_sentence(open_as: Any) -> None:
     page = open_as("Ines")
     open_drive(page, "Steep-water pump")
-    page.evaluate("""() => { const e = document.querySelector('#f-centre_distance'); e.value = '7'.repeat(10_000_000); e.dispatchEvent(new Event('input')) }""")
+    page.evaluate(
+        """() => { const e = document.querySelector('#f-centre_distance'); e.value = '7'.repeat(10_000_000); e.dispatchEvent(new Event('input')) }"""
+    )
     expect(page.get_by_text("That is too long to be a length")).to_be_visible()
     assert page.evaluate("document.querySelector('#f-centre_distance').value.length") == 10_000_000
 
@@ -112,7 +114,9 @@ def test_every_surveyed_drive_draws_without_labels_on_each_other(open_as: Any) -
             page.goto(f"{link}/{station}")
             expect(page.locator("svg[role=img] .belt")).to_be_visible()
             page.wait_for_timeout(120)
-            boxes = page.locator("svg[role=img] rect.ground").evaluate_all("found => found.map(r => { const b = r.getBoundingClientRect(); return [b.x, b.y, b.right, b.bottom] })")
+            boxes = page.locator("svg[role=img] rect.ground").evaluate_all(
+                "found => found.map(r => { const b = r.getBoundingClientRect(); return [b.x, b.y, b.right, b.bottom] })"
+            )
             for i, a in enumerate(boxes):
                 for b in boxes[i + 1 :]:
                     assert not (a[0] < b[2] and b[0] < a[2] and a[1] < b[3] and b[1] < a[3]), (link, station, a, b)

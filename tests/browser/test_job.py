@@ -71,7 +71,15 @@ def test_from_the_tape_measure_to_a_kept_reading(open_as: Any) -> None:
     page.get_by_role("link", name="Log").click()
     kept = page.locator(".entries .belt-tension")
     expect(kept).to_have_count(1)
-    for text in ("Ines", "spring gauge, deflection at mid-span", "machine isolated", "run in belts", "2.2 lbf", "± 1.0 lbf", "first gauge round"):
+    for text in (
+        "Ines",
+        "spring gauge, deflection at mid-span",
+        "machine isolated",
+        "run in belts",
+        "2.2 lbf",
+        "± 1.0 lbf",
+        "first gauge round",
+    ):
         expect(kept).to_contain_text(text)
     expect(page.locator(".entries .shaft-speed")).to_have_count(1)
     page.go_back()

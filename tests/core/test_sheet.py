@@ -19,7 +19,9 @@ BASE = {
 WORDS = {"section": "B", "belt_count": "2", "driven_class": "light"}
 
 
-def sheet(quantities: dict[str, str] | None = None, words: dict[str, str] | None = None, forces: tuple[str, ...] = (), **gauge: Any) -> tuple[Reading, Sheet]:
+def sheet(
+    quantities: dict[str, str] | None = None, words: dict[str, str] | None = None, forces: tuple[str, ...] = (), **gauge: Any
+) -> tuple[Reading, Sheet]:
     typed = {k: Typed(v) for k, v in {**BASE, **(quantities or {})}.items()}
     reading = read_form(typed, {**WORDS, **(words or {}), **gauge}, [Typed(f, "lbf") for f in forces])
     return reading, solve(reading.spec)
@@ -144,7 +146,12 @@ def test_nothing_known_says_what_to_measure_first() -> None:
 )  # fmt: skip
 def test_any_drive_gives_numbers_or_sentences(section: str, d: float, big: float, c: float, rpm: int, belts: int, belt: str) -> None:
     reading, solved = sheet(
-        {"driver_diameter": f"{d:.3f} in", "driven_diameter": f"{big:.3f} in", "centre_distance": f"{c:.3f} in", "driver_speed": f"{rpm} rpm"},
+        {
+            "driver_diameter": f"{d:.3f} in",
+            "driven_diameter": f"{big:.3f} in",
+            "centre_distance": f"{c:.3f} in",
+            "driver_speed": f"{rpm} rpm",
+        },
         {"section": section, "belt_count": str(belts), "belt": belt},
     )
     assert all(math.isfinite(f.value_si) and math.isfinite(f.std_si) for f in solved.figures.values())

@@ -20,9 +20,14 @@ def test_against_the_hull_of_two_circles(d: float, big: float, c: float) -> None
 def test_against_a_summed_polyline_of_the_drawn_path() -> None:
     path = open_path(0.15, 0.35, 0.8, 0.4)
     points: list[tuple[float, float]] = [(path.upper.x2_m, path.upper.y2_m), (path.upper.x1_m, path.upper.y1_m)]
-    for wheel, start, end in ((path.wheels[0], path.upper_normal_rad, path.lower_normal_rad), (path.wheels[1], path.lower_normal_rad, path.upper_normal_rad)):
+    for wheel, start, end in (
+        (path.wheels[0], path.upper_normal_rad, path.lower_normal_rad),
+        (path.wheels[1], path.lower_normal_rad, path.upper_normal_rad),
+    ):
         sweep = (end - start) % (2 * np.pi)
-        points += [(wheel.x_m + wheel.radius_m * np.cos(a), wheel.y_m + wheel.radius_m * np.sin(a)) for a in start + np.linspace(0, sweep, 40_000)]
+        points += [
+            (wheel.x_m + wheel.radius_m * np.cos(a), wheel.y_m + wheel.radius_m * np.sin(a)) for a in start + np.linspace(0, sweep, 40_000)
+        ]
     assert LineString([*points, points[0]]).length == pytest.approx(belt_length(0.15, 0.35, 0.8), abs=1e-7)
 
 

@@ -37,13 +37,23 @@ def test_typed_and_si_give_the_same_sheet(app: Flask) -> None:
     [
         ("quantity", {"text": "3/8", "kind": "length", "unit": "in"}, "value_si", 0.009525),
         ("belt-length", {"driver_diameter_m": 0.2, "driven_diameter_m": 0.2, "centre_distance_m": 1}, "belt_length_m", 2 + math.pi * 0.2),
-        ("centre-distance", {"driver_diameter_m": 0.2, "driven_diameter_m": 0.2, "belt_length_m": 2 + math.pi * 0.2}, "centre_distance_m", 1.0),
+        (
+            "centre-distance",
+            {"driver_diameter_m": 0.2, "driven_diameter_m": 0.2, "belt_length_m": 2 + math.pi * 0.2},
+            "centre_distance_m",
+            1.0,
+        ),
         ("rated-power", {"section": "B", "small_diameter_m": 0.13716, "fast_shaft_rad_per_s": 183.2596}, "total_w", 5.434 * 745.7),
         ("strand-tension", {"force_or_tension_n": 10, "span_m": 0.64}, "tension_n", 160),
         ("gauge-force", {"force_or_tension_n": 160, "span_m": 0.64}, "force_n", 10),
         ("slip", {"driver_rad_per_s": 100, "driven_rad_per_s": 49, "ratio": 2}, "slip", 0.02),
         ("service-factor", {"driven_class": "heavy", "hours_per_day": 10}, "service_factor", 1.3),
-        ("static-tension", {"design_power_w": 4000, "belt_speed_m_per_s": 12, "belts": 2, "small_wheel_wrap_rad": 3.14159, "mass_kg_per_m": 0}, "tension_n", 113.6),
+        (
+            "static-tension",
+            {"design_power_w": 4000, "belt_speed_m_per_s": 12, "belts": 2, "small_wheel_wrap_rad": 3.14159, "mass_kg_per_m": 0},
+            "tension_n",
+            113.6,
+        ),
     ],
 )
 def test_each_computation_answers_without_sign_in(app: Flask, name: str, body: Any, field: str, expected: float) -> None:

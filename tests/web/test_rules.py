@@ -22,7 +22,12 @@ def test_every_route_has_a_rule_and_only_the_known_ones_are_open(app: Flask) -> 
 
 
 def _example(route: Any) -> str:
-    return str(route.rule).replace("<uuid:site_id>", str(uuid.uuid4())).replace("<uuid:drive_id>", str(uuid.uuid4())).replace("<uuid:reading_id>", str(uuid.uuid4()))
+    return (
+        str(route.rule)
+        .replace("<uuid:site_id>", str(uuid.uuid4()))
+        .replace("<uuid:drive_id>", str(uuid.uuid4()))
+        .replace("<uuid:reading_id>", str(uuid.uuid4()))
+    )
 
 
 def test_nothing_behind_a_rule_answers_without_sign_in(app: Flask) -> None:
@@ -33,7 +38,10 @@ def test_nothing_behind_a_rule_answers_without_sign_in(app: Flask) -> None:
         if rule and rule.who != "anyone":
             for method in (route.methods or set()) - {"HEAD", "OPTIONS"}:
                 answer = client.open(_example(route), method=method, headers={"X-CSRFToken": token}, json={})
-                assert answer.status_code == (200 if route.rule == "/api/session" and method in ("GET", "POST") else 401), (method, route.rule)
+                assert answer.status_code == (200 if route.rule == "/api/session" and method in ("GET", "POST") else 401), (
+                    method,
+                    route.rule,
+                )
 
 
 def test_a_route_without_a_rule_is_refused(demo_database_url: str) -> None:

@@ -24,7 +24,10 @@ def test_first_lead_then_passphrase_then_the_brake(empty_database_url: str) -> N
     client = app.test_client()
     assert client.get("/api/session").json["needs_first_lead"]
     form = {"code": code, "name": "Ada", "passphrase": "short", "site_name": "Mill"}
-    assert post(client, "/api/first-lead", form).json["errors"][0] == {"field": "passphrase", "detail": "This is too short: at least 10 characters."}
+    assert post(client, "/api/first-lead", form).json["errors"][0] == {
+        "field": "passphrase",
+        "detail": "This is too short: at least 10 characters.",
+    }
     form["passphrase"] = "seven blue herons"
     assert post(client, "/api/first-lead", {**form, "code": "wrong"}).status_code == 422
     made = post(client, "/api/first-lead", form)

@@ -58,7 +58,12 @@ def test_a_kept_reading_holds_what_was_measured(sign_in: Any, drive_id: str) -> 
     body = reading(("4 1/2", "4.4", "20 N"), hour_meter="10,482", note="after lunch")
     made = caller.post(f"/api/drives/{drive_id}/readings", body)
     entry = next(e for e in caller.get(f"/api/drives/{drive_id}/log").json["entries"] if e["id"] == made.json["id"])
-    assert (entry["who"], entry["machine_state"], entry["method"], entry["tool"]) == ("Ines", "isolated", "deflection at mid-span", "spring gauge")
+    assert (entry["who"], entry["machine_state"], entry["method"], entry["tool"]) == (
+        "Ines",
+        "isolated",
+        "deflection at mid-span",
+        "spring gauge",
+    )
     assert [v["typed"] for v in entry["values"]] == ["4 1/2 lbf", "4.4 lbf", "20 N"]
     assert all(v["plus_minus_us"] and v["origin"] == "measured" for v in entry["values"])
     assert entry["hour_meter_h"] == 10482 and entry["note"] == "after lunch"
@@ -75,7 +80,9 @@ def test_a_kept_reading_holds_what_was_measured(sign_in: Any, drive_id: str) -> 
         (reading(kind="shaft speed", machine_state="running, guard on"), "tach_driven"),
     ],
 )
-def test_a_reading_that_cannot_be_is_refused_with_its_field(sign_in: Any, engine: Engine, drive_id: str, body: dict[str, Any], field: str) -> None:
+def test_a_reading_that_cannot_be_is_refused_with_its_field(
+    sign_in: Any, engine: Engine, drive_id: str, body: dict[str, Any], field: str
+) -> None:
     before = count(engine, drive_id)
     answer = sign_in("Ines").post(f"/api/drives/{drive_id}/readings", body)
     assert answer.status_code == 422 and answer.content_type == "application/problem+json"
@@ -97,16 +104,20 @@ def test_a_stale_survey_is_refused_with_what_changed(sign_in: Any, engine: Engin
     again = ines.post(f"/api/drives/{drive_id}/surveys", {**body, "id": str(uuid.uuid4()), "row_version": late.json["current_version"]})
     assert again.status_code == 201
     with Session(engine) as session:
-        kept = session.exec(select(Configuration.sequence).where(Configuration.drive_id == uuid.UUID(drive_id)).order_by(col(Configuration.sequence))).all()
+        kept = session.exec(
+            select(Configuration.sequence).where(Configuration.drive_id == uuid.UUID(drive_id)).order_by(col(Configuration.sequence))
+        ).all()
     assert list(kept) == list(range(1, len(kept) + 1))
 
 
 def test_an_impossible_survey_is_not_kept_and_a_bad_one_is(sign_in: Any, drive_id: str) -> None:
     caller = sign_in("Ines")
     seen = caller.get(f"/api/drives/{drive_id}").json
+
     def with_driver(text: str) -> dict[str, Any]:
         quantities = {**seen["survey"]["quantities"], "driver_diameter": {"text": text, "unit": "in", "origin": None}}
         return {"id": str(uuid.uuid4()), "row_version": seen["row_version"], "survey": {**seen["survey"], "quantities": quantities}}
+
     refused = caller.post(f"/api/drives/{drive_id}/surveys", with_driver("1/0"))
     assert refused.status_code == 422 and refused.json["errors"][0]["field"] == "driver_diameter"
     assert caller.post(f"/api/drives/{drive_id}/surveys", with_driver("3 3/4")).status_code == 201

@@ -10,37 +10,26 @@ const H = 46
 const shape = computed(() => {
   const s = drive.sketch
   if (!s) return null
-  const a = (s.centre_line_deg * Math.PI) / 180
-  const wheels = [
-    { x: 0, y: 0, r: s.driver_radius_m, c: 'e' },
-    { x: s.centre_distance_m * Math.cos(a), y: -s.centre_distance_m * Math.sin(a), r: s.driven_radius_m, c: 'q' },
-  ]
-  const x0 = Math.min(...wheels.map((w) => w.x - w.r))
-  const x1 = Math.max(...wheels.map((w) => w.x + w.r))
-  const y0 = Math.min(...wheels.map((w) => w.y - w.r))
-  const y1 = Math.max(...wheels.map((w) => w.y + w.r))
+  const x0 = Math.min(...s.wheels.map((w) => w.x_m - w.radius_m))
+  const x1 = Math.max(...s.wheels.map((w) => w.x_m + w.radius_m))
+  const y0 = Math.min(...s.wheels.map((w) => w.y_m - w.radius_m))
+  const y1 = Math.max(...s.wheels.map((w) => w.y_m + w.radius_m))
   const k = Math.min((W - 4) / (x1 - x0), (H - 4) / (y1 - y0))
-  const placed = wheels.map((w) => ({
-    c: w.c,
-    r: w.r * k,
-    x: W / 2 + (w.x - (x0 + x1) / 2) * k,
-    y: H / 2 + (w.y - (y0 + y1) / 2) * k,
-  }))
-  const [d, n] = placed as [(typeof placed)[number], (typeof placed)[number]]
-  const along = Math.atan2(n.y - d.y, n.x - d.x)
-  const lean = Math.acos((d.r - n.r) / Math.hypot(n.x - d.x, n.y - d.y))
-  const strand = (t: number) =>
-    `M ${d.x + d.r * Math.cos(t)} ${d.y + d.r * Math.sin(t)} L ${n.x + n.r * Math.cos(t)} ${n.y + n.r * Math.sin(t)}`
-  return { placed, strands: [strand(along + lean), strand(along - lean)] }
+  const x = (m: number) => W / 2 + (m - (x0 + x1) / 2) * k
+  const y = (m: number) => H / 2 - (m - (y0 + y1) / 2) * k
+  return {
+    wheels: s.wheels.map((w, i) => ({ x: x(w.x_m), y: y(w.y_m), r: w.radius_m * k, role: i ? 'q' : 'e' })),
+    strands: s.strands.map((t) => ({ x1: x(t.x1_m), y1: y(t.y1_m), x2: x(t.x2_m), y2: y(t.y2_m) })),
+  }
 })
 </script>
 
 <template>
   <svg :viewBox="`0 0 ${W} ${H}`" :width="W" :height="H" aria-hidden="true">
     <template v-if="shape">
-      <circle v-for="w in shape.placed" :key="w.c" :cx="w.x" :cy="w.y" :r="w.r" class="wheel" />
-      <path v-for="s in shape.strands" :key="s" :d="s" class="strand" />
-      <circle v-for="w in shape.placed" :key="`h${w.c}`" :cx="w.x" :cy="w.y" r="2.6" :class="w.c" />
+      <circle v-for="w in shape.wheels" :key="w.role" :cx="w.x" :cy="w.y" :r="w.r" class="wheel" />
+      <line v-for="(s, i) in shape.strands" :key="i" v-bind="s" class="strand" />
+      <circle v-for="w in shape.wheels" :key="`h${w.role}`" :cx="w.x" :cy="w.y" r="2.6" :class="w.role" />
     </template>
     <path v-else d="M30 23h24" class="none" />
   </svg>

@@ -1,18 +1,16 @@
 <script setup lang="ts">
 import { settings } from '../settings'
+import PeopleSlip from './PeopleSlip.vue'
 
 const open = defineModel<boolean>({ required: true })
-defineProps<{ name: string; site: { name: string; role: string } | null }>()
+defineProps<{ name: string; site: { id: string; name: string; role: string } | null }>()
 defineEmits<{ leave: []; keys: [] }>()
 </script>
 
 <template>
   <el-drawer v-model="open" title="Settings" direction="ltr" :size="340" append-to-body>
     <div class="stack">
-      <p v-if="site">
-        <b>{{ name }}</b>
-        , {{ site.role }} at {{ site.name }}
-      </p>
+      <p v-if="site">{{ `${name}, ${site.role} at ${site.name}` }}</p>
       <fieldset>
         <legend>Units shown first</legend>
         <el-radio-group v-model="settings.system">
@@ -38,6 +36,7 @@ defineEmits<{ leave: []; keys: [] }>()
       <el-checkbox v-model="settings.keys">Single keys act outside fields</el-checkbox>
       <el-button @click="((open = false), $emit('keys'))">List of keys</el-button>
       <el-button @click="((open = false), $emit('leave'))">Sign out</el-button>
+      <PeopleSlip v-if="open && site?.role === 'lead'" :site-id="site.id" />
     </div>
   </el-drawer>
 </template>

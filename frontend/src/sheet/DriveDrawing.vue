@@ -6,16 +6,18 @@ import type { Drawing, Sheet } from '../api/client'
 import type { Station } from '../router'
 import { inSystem, say, settings } from '../settings'
 import { type Label, type Obstacle, placeLabels, textWidth } from './labels'
+import { SHAPES } from './marks'
 import { beltLoop, fit, gridStep, turnArrow } from './view'
 
 /** The drive to scale. Each station asks another question of it and so draws other dimensions over it. */
-const { drawing, figures, station, focus, machine, dimmed } = defineProps<{
+const { drawing, figures, station, focus, machine, dimmed, fresh } = defineProps<{
   drawing: Drawing | null
   figures: Sheet['figures']
   station: Station
   focus: string
   machine: string
   dimmed: boolean
+  fresh: boolean
 }>()
 
 const frame = ref<HTMLElement>()
@@ -32,6 +34,7 @@ const focusWheel = computed(() => {
       : undefined
 })
 
+const low = computed(() => (fresh ? 'force_new_low' : 'force_low'))
 const shown = (key: string): string => (figures[key] ? inSystem(figures[key]) : '')
 
 const scene = computed(() => {
@@ -178,9 +181,18 @@ const push = computed(() => {
   }
 })
 
+type TextLine = Text['lines'][number]
+const MARK = 14
+/** A number on the drawing wears the mark of its weakest input, like every other. */
+const mark = (line: TextLine): string => {
+  const figure = line.of ? figures[line.of] : undefined
+  return figure ? SHAPES[figure.weakest] : ''
+}
+const lineWidth = (line: TextLine): number => textWidth(line.text, line.size) + (mark(line) ? MARK : 0)
+
 interface Text {
   key: string
-  lines: { text: string; size: number; strong?: boolean; class?: string }[]
+  lines: { text: string; size: number; strong?: boolean; class?: string; of?: string }[]
   places: { x: number; y: number }[]
 }
 
@@ -194,10 +206,11 @@ const texts = computed<Text[]>(() => {
   const probe = push.value
   if (probe && figures.force_low) {
     const force = {
-      text: `${shown('force_low')} to ${shown('force_high')}`,
+      text: `${shown(low.value)} to ${shown('force_high')}`,
       size: small ? 15 : 21,
       strong: true,
       class: 'ember',
+      of: low.value,
     }
     found.push({
       key: 'push',
@@ -209,7 +222,7 @@ const texts = computed<Text[]>(() => {
     })
     found.push({
       key: 'deep',
-      lines: [{ text: `push ${shown('deflection')}`, size: size + 2, strong: true, class: 'ember' }],
+      lines: [{ text: `push ${shown('deflection')}`, size: size + 2, strong: true, class: 'ember', of: 'deflection' }],
       places: [30, 40, 55].map((o) => ({ x: probe.px - probe.span.nx * o, y: probe.py - probe.span.ny * o })),
     })
   }
@@ -220,7 +233,7 @@ const texts = computed<Text[]>(() => {
     const inWheel = line.key.endsWith('_outside')
     found.push({
       key: line.key,
-      lines: [{ text: line.text, size, strong: line.hot, class: line.hot ? 'ember' : '' }],
+      lines: [{ text: line.text, size, strong: line.hot, class: line.hot ? 'ember' : '', of: line.key }],
       places: inWheel
         ? [along(0.8), along(0.2), along(1.12), along(-0.12)]
         : line.key === 'span'
@@ -243,13 +256,18 @@ const texts = computed<Text[]>(() => {
       ? (figures.tach_driver ?? figures.driver_speed)
       : (figures.tach_driven ?? figures.driven_speed)
     if (!small && speed)
-      lines.push({ text: inSystem(speed), size: station === 'speed' ? 19 : 13.5, strong: station === 'speed' })
+      lines.push({
+        text: inSystem(speed),
+        size: station === 'speed' ? 19 : 13.5,
+        strong: station === 'speed',
+        of: speed.key,
+      })
     if (!small && station === 'speed' && figures[`${w.role}_rim_speed`])
-      lines.push({ text: `rim ${shown(`${w.role}_rim_speed`)}`, size: 13 })
+      lines.push({ text: `rim ${shown(`${w.role}_rim_speed`)}`, size: 13, of: `${w.role}_rim_speed` })
     if (!small && station !== 'speed' && figures[`wrap_${w.role}`])
-      lines.push({ text: `wrap ${shown(`wrap_${w.role}`)}`, size: 13 })
+      lines.push({ text: `wrap ${shown(`wrap_${w.role}`)}`, size: 13, of: `wrap_${w.role}` })
     const reach = w.r + s.thickness + 10
-    const wide = Math.max(...lines.map((l) => textWidth(l.text, l.size))) / 2
+    const wide = Math.max(...lines.map(lineWidth)) / 2
     found.push({
       key: w.role,
       lines,
@@ -276,6 +294,7 @@ const texts = computed<Text[]>(() => {
             text: station === 'speed' && !span.tight && figures.belt_speed ? `belt ${shown('belt_speed')}` : text,
             size: 13,
             class: 'soft',
+            of: station === 'speed' && !span.tight ? 'belt_speed' : undefined,
           },
         ],
         places: [at(0.5), at(0.35), at(0.65), at(0.2)],
@@ -290,7 +309,7 @@ const labels = computed(() => {
   if (!s) return []
   const boxes: Label[] = texts.value.map((t) => ({
     key: t.key,
-    width: Math.max(...t.lines.map((l) => textWidth(l.text, l.size))),
+    width: Math.max(...t.lines.map(lineWidth)),
     height: t.lines.reduce((sum, l) => sum + l.size * 1.25, 2),
     places: t.places,
   }))
@@ -340,7 +359,9 @@ const labels = computed(() => {
       ...box,
       lines: (lines.get(box.key) ?? []).map((l) => ({
         ...l,
-        x: box.x + box.width / 2,
+        x: box.x + box.width / 2 + (mark(l) ? MARK / 2 : 0),
+        mark: mark(l),
+        markX: box.x + (box.width - textWidth(l.text, l.size) - MARK) / 2 + 1,
         y: (y += l.size * 1.25) - l.size * 0.3,
       })),
     }
@@ -448,6 +469,14 @@ const arms = (r: number) => (r > 46 ? (r > 90 ? 6 : 5) : 0)
       </g>
       <g v-for="l in labels" :key="l.key">
         <rect :x="l.x" :y="l.y" :width="l.width" :height="l.height" class="ground" />
+        <template v-for="(line, i) in l.lines" :key="`m${i}`">
+          <path
+            v-if="line.mark"
+            :d="line.mark"
+            :transform="`translate(${line.markX} ${line.y - 9.5}) scale(0.78)`"
+            class="mark"
+          />
+        </template>
         <text
           v-for="(line, i) in l.lines"
           :key="i"
@@ -487,6 +516,13 @@ const arms = (r: number) => (r > 46 ? (r > 90 ? 6 : 5) : 0)
   fill: none;
   stroke: var(--grid);
   stroke-width: 1;
+}
+.mark {
+  fill: none;
+  stroke: var(--ink-2);
+  stroke-width: 1.5;
+  stroke-linecap: round;
+  stroke-linejoin: round;
 }
 .rim {
   fill: var(--sheet);
@@ -576,6 +612,8 @@ const arms = (r: number) => (r > 46 ? (r > 90 ? 6 : 5) : 0)
 .ground {
   fill: var(--paper);
   opacity: 0.86;
+}
+.mark_ {
 }
 text {
   text-anchor: middle;

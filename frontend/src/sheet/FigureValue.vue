@@ -17,7 +17,9 @@ const parts = computed(() => {
   if (!figure) return null
   const text = inSystem(figure)
   const cut = text.search(/ ?[^\d\s./,-][^\d]*$/)
-  return cut > 0 ? { number: text.slice(0, cut), unit: text.slice(cut).trim() } : { number: text, unit: '' }
+  return cut > 0
+    ? { number: text.slice(0, cut), unit: text.slice(cut).replace(/^ /, '\u00a0') }
+    : { number: text, unit: '' }
 })
 const plusMinus = computed(
   () => figure && (settings.value.system === 'us' ? figure.plus_minus_us : figure.plus_minus_si),
@@ -40,11 +42,8 @@ const name = computed(() => say(label ?? figure?.label ?? ''))
     </span>
     <span v-if="parts" class="value">
       <b>{{ parts.number }}</b>
-      <span v-if="parts.unit" class="unit">
-        <template v-if="parts.unit !== '°'">&nbsp;</template>
-        {{ parts.unit }}
-      </span>
-      <span v-if="doubt && plusMinus" class="unit">&nbsp;± {{ plusMinus }}</span>
+      <span v-if="parts.unit" class="unit" v-text="parts.unit" />
+      <span v-if="doubt && plusMinus" class="unit" v-text="`\u00a0± ${plusMinus}`" />
     </span>
     <span v-else class="value none">–</span>
   </component>

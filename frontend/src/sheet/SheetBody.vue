@@ -57,8 +57,8 @@ useKeys(
 )
 useKeys({ '/': () => void router.push('/floor') })
 const due = computed(() => drive.dues[0])
-const drawnMachine = computed(
-  () => (drive.machine_kind || drive.machine || 'driven').split(' ').slice(-1)[0] ?? 'driven',
+const drawnMachine = computed(() =>
+  drive.machine_kind && drive.machine_kind.length <= 20 ? drive.machine_kind : 'driven',
 )
 </script>
 
@@ -101,6 +101,7 @@ const drawnMachine = computed(
           :station="station"
           :focus="focus"
           :machine="drawnMachine"
+          :fresh="state.form.value.gauge.belt_state === 'new'"
           :dimmed="state.stale.value && !state.sheet.value"
         >
           <div class="stack teach">

@@ -46,15 +46,18 @@ const CONFIDENCE: Record<string, string> = {
       </p>
       <p class="row small">
         <OriginMark :origin="figure.origin" :weakest="figure.weakest" />
-        {{ figure.origin }}
-        <template v-if="figure.weakest !== figure.origin">
-          , as weak as its weakest input: {{ figure.weakest }}
-        </template>
+        {{
+          figure.weakest === figure.origin
+            ? figure.origin
+            : `${figure.origin}, as weak as its weakest input: ${figure.weakest}`
+        }}
       </p>
       <template v-if="figure.working">
         <code class="formula"><SymbolText :text="figure.working.formula" /></code>
         <table>
-          <caption class="sr">Numbers put in</caption>
+          <caption class="sr">
+            Numbers put in
+          </caption>
           <tbody>
             <tr v-for="(line, index) in figure.working.lines" :key="index">
               <th scope="row"><SymbolText :text="line.symbol" /></th>

@@ -10,6 +10,7 @@ from sqlalchemy import func
 from sqlmodel import Session, col, delete, select
 
 from tuyere.store.tables import AuditEntry, FirstLeadCode, Membership, Person, Role, SignInFailure, Site, now
+from tuyere.store.write import Writer, insert
 
 FAILURES_ALLOWED = 8
 FAILURE_WINDOW = timedelta(minutes=10)
@@ -80,6 +81,23 @@ def demo_people(session: Session) -> list[tuple[Person, str]]:
         .order_by(Person.name)
     )
     return [(person, role) for person, role in found]
+
+
+def people_at(session: Session, site_id: uuid.UUID) -> list[tuple[Person, Role]]:
+    """Everybody at a site, with their role."""
+    found = session.exec(
+        select(Person, Membership.role)
+        .join(Membership, col(Membership.person_id) == col(Person.id))
+        .where(Membership.site_id == site_id)
+        .order_by(Person.name)
+    )
+    return [(person, Role(role)) for person, role in found]
+
+
+def add_person(session: Session, writer: Writer, person_id: uuid.UUID, name: str, passphrase: str, role: Role) -> None:
+    """A new person at the writer's site."""
+    insert(session, writer, Person(id=person_id, name=name.strip(), passphrase_hash=hash_passphrase(passphrase)), f"added {role}")
+    session.add(Membership(person_id=person_id, site_id=writer.site_id, role=role))
 
 
 def plant_is_empty(session: Session) -> bool:

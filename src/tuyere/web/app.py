@@ -13,7 +13,7 @@ from sqlmodel import Session
 from tuyere import __version__
 from tuyere.store.database import engine_from, url_from_environment
 from tuyere.store.tables import Person
-from tuyere.web import calc, drives, errors, floor, frontend, log, readings, rules, session
+from tuyere.web import calc, drives, errors, floor, frontend, log, people, readings, rules, session
 from tuyere.web.errors import ProblemOut, respond, validation_problem
 from tuyere.web.rules import anyone
 from tuyere.web.state import SignedIn
@@ -87,7 +87,7 @@ def openapi_app() -> OpenAPI:
     )
     errors.install(app)
     rules.install(app)
-    for module in (calc, session, floor, drives, readings, log):
+    for module in (calc, session, floor, drives, readings, log, people):
         app.register_api(module.blueprint)
 
     @app.get("/api/health", summary="Is it up, and which plant is it")

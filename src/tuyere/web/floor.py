@@ -1,5 +1,6 @@
 """Floor: machines and drives of a site, what is due and open; new machines and drives; the lists to choose from."""
 
+import math
 import uuid
 from datetime import date, datetime
 from typing import Literal
@@ -12,6 +13,7 @@ from sqlmodel import Session, col, select
 
 from tuyere.core.caution import DEFERENCE, Caution, cautions
 from tuyere.core.families import v_belt
+from tuyere.core.geometry.open_belt import GeometryError, Span, Wheel, open_path
 from tuyere.core.quantity import KINDS
 from tuyere.core.rating import ip20
 from tuyere.core.sheet.field import FIELDS
@@ -60,12 +62,10 @@ class DueOut(BaseModel):
 
 
 class SketchOut(BaseModel):
-    """Enough to draw a drive in small, to scale."""
+    """A drive in small, to scale (m, y up, driver first): wheels and strands."""
 
-    driver_radius_m: float
-    driven_radius_m: float
-    centre_distance_m: float
-    centre_line_deg: float
+    wheels: list[Wheel]
+    strands: list[Span]
 
 
 class FloorDriveOut(BaseModel):
@@ -121,16 +121,15 @@ def _floor_drive(item: drives.FloorDrive) -> FloorDriveOut:
 
 def _sketch(item: drives.FloorDrive) -> SketchOut | None:
     """The drive in small, once both wheels and the centres are on the record and can be drawn."""
-    radii = {w.role: w.diameter_m / 2 for w in item.wheels if w.diameter_m}
+    diameters = {w.role: w.diameter_m for w in item.wheels if w.diameter_m}
     centres = item.stage.centre_distance_m if item.stage else None
-    if not item.stage or not centres or set(radii) != {"driver", "driven"}:
+    if not item.stage or not centres or set(diameters) != {"driver", "driven"}:
         return None
-    return SketchOut(
-        driver_radius_m=radii["driver"],
-        driven_radius_m=radii["driven"],
-        centre_distance_m=centres,
-        centre_line_deg=item.stage.centre_line_deg,
-    )
+    try:
+        path = open_path(diameters["driver"], diameters["driven"], centres, math.radians(item.stage.centre_line_deg))
+    except GeometryError:
+        return None
+    return SketchOut(wheels=list(path.wheels), strands=[path.upper, path.lower])
 
 
 @blueprint.get("/sites/<uuid:site_id>/floor", summary="Machines and drives of a site", responses={"200": FloorOut})

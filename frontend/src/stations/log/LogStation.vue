@@ -49,6 +49,17 @@ async function strike(entry: LogEntry, struck: boolean): Promise<void> {
     client.invalidateQueries({ queryKey: ['floor'] }),
   ])
 }
+function how(e: LogEntry): string {
+  const parts = [
+    e.method
+      ? `${e.who}, by ${e.tool === 'tachometer' ? e.tool : `${e.tool}, ${e.method}`}; machine ${e.machine_state}`
+      : e.who,
+  ]
+  if (e.belt_state) parts.push(`${e.belt_state} belts`)
+  if (e.hour_meter_h !== null && e.hour_meter_h !== undefined) parts.push(`meter ${e.hour_meter_h} h`)
+  if (e.struck) parts.push('struck out')
+  return parts.join('; ')
+}
 async function show(id: string): Promise<void> {
   marked.value = id
   await nextTick()
@@ -98,25 +109,17 @@ const print = () => window.print()
             <b>{{ say(e.title) }}</b>
             <time :datetime="e.at">{{ when(e.at) }}</time>
           </div>
-          <p class="small soft">
-            {{ e.who }}
-            <template v-if="e.method">, by {{ e.tool }}, {{ e.method }}; machine {{ e.machine_state }}</template>
-            <template v-if="e.belt_state">; {{ e.belt_state }} belts</template>
-            <template v-if="e.hour_meter_h !== null && e.hour_meter_h !== undefined">
-              ; meter {{ e.hour_meter_h }} h
-            </template>
-            <template v-if="e.struck">; struck out</template>
-          </p>
+          <p class="small soft">{{ how(e) }}</p>
           <p v-if="e.kind === 'survey' || e.kind === 'finding'" class="small">{{ e.detail }}</p>
           <dl v-if="e.values?.length" class="values">
             <div v-for="v in e.values" :key="v.quantity + v.position">
               <dt>{{ v.quantity === 'force' ? `belt ${v.position}` : v.label.replace(' by tachometer', '') }}</dt>
               <dd :title="`typed ${v.typed}`">
                 <OriginMark :origin="v.origin as Origin" />
-                {{ inSystem(v) }}
-                <span v-if="v.plus_minus_us" class="soft">
-                  ± {{ inSystem({ us: v.plus_minus_us, si: v.plus_minus_si }) }}
-                </span>
+                <span>{{ inSystem(v) }}</span>
+                <span v-if="v.plus_minus_us" class="soft"
+                  >± {{ inSystem({ us: v.plus_minus_us, si: v.plus_minus_si }) }}</span
+                >
               </dd>
             </div>
             <div v-if="e.figures?.strand_average" class="mean">

@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import type { LogEntry } from '../../api/client'
-import { inSystem, settings } from '../../settings'
+import { inSystem, NEWTON_PER_LBF, settings } from '../../settings'
 
 /** Average strand tension over time against the window that held at each reading; fittings as upright lines. */
 const { entries } = defineProps<{ entries: LogEntry[] }>()
@@ -12,7 +12,6 @@ const frame = ref<HTMLElement>()
 const { width } = useElementSize(frame)
 const HEIGHT = 190
 const PAD = { left: 34, right: 10, top: 12, bottom: 22 }
-const NEWTON_PER_LBF = 4.4482216
 
 const chart = computed(() => {
   const read = entries
@@ -169,5 +168,8 @@ text {
 }
 .point {
   cursor: pointer;
+}
+figcaption span {
+  margin-left: 6px;
 }
 </style>

@@ -4,14 +4,13 @@ import { computed } from 'vue'
 import type { Figure } from '../../api/client'
 import FigureValue from '../../sheet/FigureValue.vue'
 
-/** A speed against its limit, 6500 ft/min (33.02 m/s): how full the bar is says how near. */
+/** A speed against its limit: how full the bar is says how near. */
 const { figure } = defineProps<{ figure: Figure | undefined }>()
-const LIMIT_M_PER_S = 33.02
-const share = computed(() => (figure ? figure.value_si / LIMIT_M_PER_S : 0))
+const share = computed(() => (figure?.limit_si ? figure.value_si / figure.limit_si : 0))
 </script>
 
 <template>
-  <div v-if="figure" class="limit">
+  <div v-if="figure?.limit_si" class="limit">
     <FigureValue :figure="figure" :label="figure.label" />
     <span class="bar" role="img" :aria-label="`${Math.round(share * 100)} percent of its limit`">
       <i :class="{ over: share > 1 }" :style="{ width: `${Math.min(share, 1.12) * 84}%` }" />

@@ -3,14 +3,13 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import type { Sheet } from '../../api/client'
-import { inSystem, settings } from '../../settings'
+import { inSystem, NEWTON_PER_LBF, settings } from '../../settings'
 
 /** One scale of strand tension for this drive: too slack, right, too tight, and where the readings lie on it. */
 const { figures, fresh } = defineProps<{ figures: Sheet['figures']; fresh: boolean }>()
 const frame = ref<HTMLElement>()
 const { width } = useElementSize(frame)
 
-const NEWTON_PER_LBF = 4.4482216
 const strands = computed(() =>
   Object.keys(figures)
     .filter((k) => /^strand_\d+$/.test(k))
@@ -86,10 +85,8 @@ const text = computed(
         </text>
       </g>
     </svg>
-    <p class="small soft">
-      <span aria-hidden="true">▲</span>
-      plate power alone, no service factor
-      <template v-if="figures.tension_running">: {{ inSystem(figures.tension_running) }}</template>
+    <p v-if="figures.tension_running" class="small soft">
+      {{ `▲ plate power alone, no service factor: ${inSystem(figures.tension_running)}` }}
     </p>
   </figure>
 </template>
@@ -142,5 +139,8 @@ svg {
 }
 .read {
   fill: var(--ink);
+}
+figcaption span {
+  margin-left: 6px;
 }
 </style>

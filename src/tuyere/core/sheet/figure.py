@@ -37,7 +37,7 @@ class Working:
 
 @dataclass(frozen=True)
 class Figure:
-    """A number on the sheet. `value_si` and `std_si` in SI; `us` and `si` as shown; `weakest` its mark."""
+    """A number on the sheet. `value_si`, `std_si` and `limit_si` (the most it may be) in SI; `us` and `si` as shown; `weakest` its mark."""
 
     key: str
     label: str
@@ -53,6 +53,7 @@ class Figure:
     plus_minus_si: str = ""
     largest_doubt: str = ""
     working: Working | None = None
+    limit_si: float | None = None
 
     def line(self, symbol: str | None = None) -> Line:
         """This figure as a number put into another formula."""
@@ -90,6 +91,7 @@ def figure(
     to_set: bool = False,
     decimals: tuple[int, int] | None = None,
     origin: Origin = Origin.COMPUTED,
+    limit_si: float | None = None,
 ) -> Figure:
     """A computed figure (or, with `origin`, a looked-up one) with its working and its weakest input's mark."""
     nominal, std = (float(value.n), float(value.s)) if isinstance(value, UFloat) else (float(value), 0.0)
@@ -100,7 +102,7 @@ def figure(
     return Figure(
         key, label, symbol, kind, nominal, std, us, si, origin, mark, pm_us, pm_si,
         f"{doubt[0]} ({doubt[1]:.0%} of the doubt)" if doubt else "",
-        Working(formula, tuple(inputs), source, confidence, limits, note),
+        Working(formula, tuple(inputs), source, confidence, limits, note), limit_si,
     )  # fmt: skip
 
 

@@ -98,7 +98,8 @@ def ratio_and_speeds(spec: DriveSpec, page: Page) -> None:
     velocity = _belt_speed(small, driver_value)
     page.put(
         figure("belt_speed", "belt speed", "V", "velocity", velocity, page.lines("driver_datum", "driver_speed"), "V = π d_d n_1", GEOMETRY,
-               limits="Classical V-belts run to 6500 ft/min (33 m/s)."),
+               limits="Classical V-belts run to 6500 ft/min (33 m/s).",
+            limit_si=spec.section.max_speed_m_per_s if spec.section else None),
         velocity,
     )  # fmt: skip
     _speed_limits(spec, page, driven.n)
@@ -110,7 +111,8 @@ def _speed_limits(spec: DriveSpec, page: Page, driven_speed: float) -> None:
         rim = _belt_speed(page.values[f"{role}_outside"], rotation)
         page.put(
             figure(f"{role}_rim_speed", f"{role} rim speed", "v_r", "velocity", rim, page.lines(f"{role}_outside", "driver_speed"),
-                   "v_r = π d_o n", GEOMETRY, limits="Cast iron to 6500 ft/min (33 m/s) unless another limit is cast on the wheel."),
+                   "v_r = π d_o n", GEOMETRY, limits="Cast iron to 6500 ft/min (33 m/s) unless another limit is cast on the wheel.",
+                limit_si=speed.CAST_IRON_RIM_LIMIT_M_PER_S),
             rim,
         )  # fmt: skip
         if rim.n > speed.CAST_IRON_RIM_LIMIT_M_PER_S:
