@@ -7,7 +7,13 @@ import { sheetKey } from './useSheet'
 /** What the sheet says at this station: the verdicts on its topics, else the next thing to measure; then the flags. */
 const { topics, flags = [], next = '' } = defineProps<{ topics: string[]; flags?: string[]; next?: string }>()
 const state = inject(sheetKey)!
-const verdicts = computed(() => topics.flatMap((t) => state.sheet.value?.verdicts.filter((v) => v.topic === t) ?? []))
+const WEIGHT = ['stop', 'watch', 'open', 'good']
+/** What wants attention first, then in the station's order. */
+const verdicts = computed(() =>
+  topics
+    .flatMap((t) => state.sheet.value?.verdicts.filter((v) => v.topic === t) ?? [])
+    .sort((a, b) => WEIGHT.indexOf(a.tone) - WEIGHT.indexOf(b.tone)),
+)
 const raised = computed(() => state.sheet.value?.flags.filter((f) => flags.includes(f.code)) ?? [])
 const WORDS: Record<string, string> = { good: 'In order', watch: 'Attention', stop: 'Stop', open: 'Open' }
 </script>

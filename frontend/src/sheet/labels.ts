@@ -81,7 +81,9 @@ export function placeLabels(labels: Label[], obstacles: Obstacle[], bounds: Box)
   return placed
 }
 
-/** Width of a text in the condensed face, near enough for placing it. */
+/** Width of a text in the condensed face, near enough for placing it: capitals are wide, points and spaces thin. */
 export function textWidth(text: string, size: number): number {
-  return text.length * size * 0.47 + 4
+  let ems = 0
+  for (const letter of text) ems += /[A-Z]/.test(letter) ? 0.5 : /[ .,/ijl1'|]/.test(letter) ? 0.26 : 0.42
+  return ems * size + 4
 }
