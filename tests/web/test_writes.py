@@ -123,6 +123,27 @@ def test_an_impossible_survey_is_not_kept_and_a_bad_one_is(sign_in: Any, drive_i
     assert caller.post(f"/api/drives/{drive_id}/surveys", with_driver("3 3/4")).status_code == 201
 
 
+def test_renaming_putting_away_and_bringing_back(sign_in: Any, drive_id: str) -> None:
+    caller = sign_in("Ines")
+
+    def details(**changed: Any) -> dict[str, Any]:
+        seen = caller.get(f"/api/drives/{drive_id}").json
+        keys = ("row_version", "machine_row_version", "name", "part_number", "note", "machine", "machine_kind", "place")
+        return {k: seen[k] for k in keys} | changed
+
+    path = f"/api/drives/{drive_id}/details"
+    stale = details(note="older page")
+    assert caller.post(path, details(note="grease both ends", place="Yard")).status_code == 200
+    assert caller.post(path, stale).status_code == 409
+    taken = caller.post(path, details(machine="Roller mill"))
+    assert taken.status_code == 422 and taken.json["errors"][0]["field"] == "machine"
+    for away in (True, False):
+        assert caller.post(path, details(retired=away)).status_code == 200
+        floor = caller.get(f"/api/sites/{caller.site_id}/floor").json["drives"]
+        assert next(d for d in floor if d["id"] == drive_id)["retired"] is away
+    assert caller.get(f"/api/drives/{drive_id}").json["note"] == "grease both ends"
+
+
 def test_striking_out_and_bringing_back(sign_in: Any, drive_id: str) -> None:
     caller = sign_in("Ines")
     made = caller.post(f"/api/drives/{drive_id}/readings", reading()).json["id"]

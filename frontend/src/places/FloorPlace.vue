@@ -19,7 +19,10 @@ const box = ref<HTMLInputElement>()
 const adding = ref(false)
 const list = ref<HTMLElement>()
 
-const drives = computed(() => data.value?.drives ?? [])
+const all = computed(() => data.value?.drives ?? [])
+const away = ref(false)
+const drives = computed(() => all.value.filter((d) => d.retired === away.value))
+const putAway = computed(() => all.value.filter((d) => d.retired).length)
 const found = computed(() => {
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
   return drives.value.filter((d) => {
@@ -103,7 +106,7 @@ function walk(event: KeyboardEvent, step: number): void {
       <button type="button" class="bare" @click="refetch()"><u>Try again</u></button>
     </p>
     <p v-else-if="isPending" class="gap soft">Reading the floor…</p>
-    <div v-else-if="!drives.length" class="gap stack none">
+    <div v-else-if="!all.length" class="gap stack none">
       <h2>No machine is on the record yet</h2>
       <p>
         Walk to the nearest belt drive with a tape, lock it out, and press New drive: motor plate, both
@@ -174,7 +177,12 @@ function walk(event: KeyboardEvent, step: number): void {
         </ol>
       </aside>
     </div>
-    <NewDrive v-if="adding && site" v-model="adding" :site-id="site.id" :drives="drives" />
+    <p v-if="putAway || away" class="gap no-print">
+      <button type="button" class="bare" @click="away = !away">
+        <u>{{ away ? 'Back to the floor' : `Put away: ${putAway}` }}</u>
+      </button>
+    </p>
+    <NewDrive v-if="adding && site" v-model="adding" :site-id="site.id" :drives="all" />
   </div>
 </template>
 

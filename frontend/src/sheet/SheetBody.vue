@@ -11,6 +11,7 @@ import SurveyStation from '../stations/survey/SurveyStation.vue'
 import TensionStation from '../stations/tension/TensionStation.vue'
 import { useKeys } from '../useKeys'
 import { dueText } from '../words'
+import DetailsSlip from './DetailsSlip.vue'
 import DriveDrawing from './DriveDrawing.vue'
 import KeyStrip from './KeyStrip.vue'
 import { focusKey, sheetKey, useSheet, workingKey } from './useSheet'
@@ -25,6 +26,7 @@ const state = useSheet(
 )
 const focus = ref('')
 const working = ref<string | null>(null)
+const details = ref(false)
 provide(sheetKey, state)
 provide(focusKey, focus)
 provide(workingKey, (key) => (working.value = key))
@@ -72,6 +74,16 @@ const drawnMachine = computed(() =>
           {{ drive.name }}
           <template v-if="drive.place">· {{ drive.place }}</template>
         </span>
+        <button
+          type="button"
+          class="bare edit no-print"
+          title="Names, place, part number, note"
+          @click="details = true"
+        >
+          <svg viewBox="0 0 20 20" aria-hidden="true"><path d="M4 16l1-4 8-8 3 3-8 8z M11 6l3 3" /></svg>
+          <span class="sr">Machine and drive</span>
+        </button>
+        <span v-if="drive.retired_at" class="due">put away</span>
       </div>
       <span v-if="due" class="due" :class="{ late: due.days <= 0 }">{{ due.what }}: {{ dueText(due.days) }}</span>
     </header>
@@ -105,6 +117,13 @@ const drawnMachine = computed(() =>
           :dimmed="state.stale.value && !state.sheet.value"
         >
           <div class="stack teach">
+            <svg viewBox="0 0 420 190" aria-hidden="true">
+              <circle cx="90" cy="120" r="42" />
+              <circle cx="310" cy="84" r="74" />
+              <path d="M81 79 L294 12 M97 161 L326 156" />
+              <path d="M58 93 L122 147 M250 41 L370 127" class="dim" />
+              <path d="M90 120 V182 M310 84 V182 M90 174 H310" class="dim" />
+            </svg>
             <h2>Nothing to draw yet</h2>
             <p>
               Lock the drive out. Choose the belt section, measure both {{ say('sheaves') }} across the outside, and
@@ -125,6 +144,7 @@ const drawnMachine = computed(() =>
         <LogStation v-else :drive="drive" :record-only="recordOnly" />
       </section>
     </div>
+    <DetailsSlip v-if="details" v-model="details" :drive="drive" />
     <WorkingSlip v-model="working" :figures="figures" />
   </div>
 </template>
@@ -159,6 +179,20 @@ header {
   flex: 1;
   min-width: 0;
   flex-wrap: wrap;
+}
+.edit {
+  align-self: center;
+  width: 36px;
+  height: 36px;
+  display: grid;
+  place-items: center;
+}
+.edit svg {
+  width: 18px;
+  fill: none;
+  stroke: var(--ink-2);
+  stroke-width: 1.5;
+  stroke-linejoin: round;
 }
 .due {
   border: 1px solid var(--hair);
@@ -234,6 +268,16 @@ header {
 .bare .panel {
   border-left: 0;
   background: none;
+}
+.teach svg {
+  fill: none;
+  stroke: var(--hair);
+  stroke-width: 2;
+}
+.teach .dim {
+  stroke: var(--ember);
+  stroke-width: 1.2;
+  stroke-dasharray: 5 4;
 }
 .teach {
   max-width: 30em;

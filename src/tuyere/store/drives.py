@@ -115,6 +115,32 @@ def add_drive(session: Session, writer: Writer, machine: Machine, drive: Drive) 
 
 
 @dataclass(frozen=True)
+class Details:
+    """What a drive and its machine are called, and whether the drive is put away."""
+
+    name: str
+    part_number: str
+    note: str
+    machine: str
+    machine_kind: str
+    place: str
+    retired: bool
+
+
+def change_details(session: Session, writer: Writer, drive: Drive, seen_versions: tuple[int, int], details: Details) -> None:
+    """Change the details of a drive (seen at the first version) and its machine (the second). Raises StaleError."""
+    machine = session.get_one(Machine, drive.machine_id)
+    names = {"name": details.machine.strip(), "kind": details.machine_kind.strip(), "place": details.place.strip()}
+    if any(getattr(machine, column) != value for column, value in names.items()):
+        update(session, writer, machine, seen_versions[1], names, "renamed machine")
+    retired_at = (drive.retired_at or now()) if details.retired else None
+    own = {"name": details.name.strip(), "part_number": details.part_number.strip(), "note": details.note.strip(), "retired_at": retired_at}
+    if any(getattr(drive, column) != value for column, value in own.items()):
+        action = "changed details" if bool(drive.retired_at) == details.retired else "put away" if details.retired else "brought back"
+        update(session, writer, drive, seen_versions[0], own, action)
+
+
+@dataclass(frozen=True)
 class Survey:
     """A survey to keep: the typed form, and what it means in SI."""
 

@@ -119,7 +119,7 @@ class Machine(SQLModel, table=True):
 
 
 class Drive(SQLModel, table=True):
-    """A drive of a machine. The design point is what it is meant to have (SI; `typed` as written)."""
+    """A drive of a machine. The design point is what it is meant to have (SI; `typed` as written). Put away, not deleted."""
 
     __table_args__ = (
         _not_blank("name"),
@@ -142,6 +142,7 @@ class Drive(SQLModel, table=True):
     design_pressure_pa: float | None = None
     design_amps_a: float | None = None
     design_turns: float | None = None
+    retired_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
     typed: dict[str, Any] = _json()
     row_version: int = _version()
 

@@ -7,6 +7,7 @@ from typing import Literal
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field, ValidationError
+from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
 from tuyere.core.sheet.solve import Sheet, solve
@@ -16,7 +17,7 @@ from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Rol
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
-from tuyere.web.floor import DueOut, FindingOut, due_out
+from tuyere.web.floor import DueOut, FindingOut, due_out, explain_clash
 from tuyere.web.forms import SheetForm, Strict, SurveyForm, read_sheet
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
@@ -48,6 +49,8 @@ class DriveOut(BaseModel):
     part_number: str
     note: str
     row_version: int
+    machine_row_version: int
+    retired_at: datetime | None
     configuration_id: uuid.UUID | None
     configuration_at: datetime | None
     survey: SurveyForm
@@ -75,6 +78,8 @@ def get_drive(path: DrivePath) -> Response:
                 part_number=drive.part_number,
                 note=drive.note,
                 row_version=drive.row_version,
+                machine_row_version=machine.row_version,
+                retired_at=drive.retired_at,
                 configuration_id=configuration.id if configuration else None,
                 configuration_at=configuration.made_at if configuration else None,
                 survey=survey_form(drive, configuration),
@@ -91,6 +96,48 @@ def survey_form(drive: Drive, configuration: Configuration | None) -> SurveyForm
         return SurveyForm.model_validate({**typed, "design": drive.typed or {}})
     except ValidationError:
         return SurveyForm()
+
+
+class DetailsForm(Strict):
+    """What a drive and its machine are called; `retired` puts the drive away or brings it back."""
+
+    row_version: int = Field(ge=1)
+    machine_row_version: int = Field(ge=1)
+    name: str = Field(min_length=1, max_length=120)
+    part_number: str = Field("", max_length=120)
+    note: str = Field("", max_length=2000)
+    machine: str = Field(min_length=1, max_length=120)
+    machine_kind: str = Field("", max_length=120)
+    place: str = Field("", max_length=120)
+    retired: bool = False
+
+
+class ChangedOut(BaseModel):
+    """The drive's new row version."""
+
+    id: uuid.UUID
+    row_version: int
+
+
+@blueprint.post("/drives/<uuid:drive_id>/details", summary="Rename, annotate or put away", responses={"200": ChangedOut})
+@at_site_of_drive(Role.MECHANIC)
+def post_details(path: DrivePath, body: DetailsForm) -> Response:
+    for field in ("name", "machine"):
+        if not getattr(body, field).strip():
+            raise Refusal(422, "Give it a name.", [FieldError(field=field, detail="Give it a name, such as what is painted on it.")])
+
+    def work(session: Session, writer: Writer) -> Answer:
+        drive = session.get_one(Drive, path.drive_id)
+        details = drives.Details(**body.model_dump(exclude={"row_version", "machine_row_version"}))
+        drives.change_details(session, writer, drive, (body.row_version, body.machine_row_version), details)
+        return Answer(200, {"id": str(drive.id), "row_version": drive.row_version})
+
+    try:
+        done = write(body.model_dump(mode="json"), work)
+    except IntegrityError as error:
+        explain_clash(error, "machine")
+        raise
+    return answer(ChangedOut(**done.body), done.status)
 
 
 class KeepSurvey(Strict):

@@ -85,6 +85,7 @@ class FloorDriveOut(BaseModel):
     last_headline: str
     findings: list[FindingOut]
     dues: list[DueOut]
+    retired: bool
 
 
 class FloorOut(BaseModel):
@@ -116,6 +117,7 @@ def _floor_drive(item: drives.FloorDrive) -> FloorDriveOut:
         last_headline=last.summary.get("headline", "") if last else "",
         findings=[FindingOut(id=f.id, what=f.what, weight=f.weight, found_at=f.found_at) for f in item.findings],
         dues=[due_out(d) for d in item.dues],
+        retired=item.drive.retired_at is not None,
     )
 
 
@@ -183,7 +185,7 @@ def post_drive(path: SitePath, body: NewDrive) -> Response:
     try:
         done = write(body.model_dump(mode="json"), work)
     except IntegrityError as error:
-        _explain_clash(error)
+        explain_clash(error, "machine_name")
         raise
     return answer(CreatedOut(**done.body), done.status)
 
@@ -193,11 +195,12 @@ def _machine_here(site_id: uuid.UUID, machine_id: uuid.UUID) -> bool:
         return session.exec(select(Machine.id).where(Machine.id == machine_id, col(Machine.site_id) == site_id)).first() is not None
 
 
-def _explain_clash(error: IntegrityError) -> None:
+def explain_clash(error: IntegrityError, machine_field: str) -> None:
+    """Say which name is taken. Raises Refusal for the constraints known here."""
     for constraint, field, sentence in (
         (
             "uq_machine_site_id_name",
-            "machine_name",
+            machine_field,
             "There is a machine of that name here already: choose it from the list, or give this one another name.",
         ),
         ("uq_drive_machine_id_name", "name", "This machine has a drive of that name already: give this one another."),

@@ -161,6 +161,7 @@ def upgrade() -> None:
         sa.Column("design_pressure_pa", sa.Float(), nullable=True),
         sa.Column("design_amps_a", sa.Float(), nullable=True),
         sa.Column("design_turns", sa.Float(), nullable=True),
+        sa.Column("retired_at", sa.DateTime(timezone=True), nullable=True),
         sa.Column(
             "typed",
             postgresql.JSONB(astext_type=sa.Text()),

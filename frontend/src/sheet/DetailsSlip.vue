@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { ElMessageBox } from 'element-plus'
+import { computed, inject, reactive } from 'vue'
+
+import { api, type DriveOut, unwrap } from '../api/client'
+import { useMayWrite } from '../api/queries'
+import { useWrite } from '../api/useWrite'
+import { sheetKey } from './useSheet'
+
+/** What the drive is called and where it stands; putting it away, and bringing it back. */
+const open = defineModel<boolean>({ required: true })
+const { drive } = defineProps<{ drive: DriveOut }>()
+const client = useQueryClient()
+const sheet = inject(sheetKey)!
+const mayWrite = useMayWrite()
+const form = reactive({
+  name: drive.name,
+  machine: drive.machine,
+  machine_kind: drive.machine_kind,
+  place: drive.place,
+  part_number: drive.part_number,
+  note: drive.note,
+})
+const { write, busy, waiting, problem } = useWrite(
+  `details-${drive.id}`,
+  (body: typeof form & { retired: boolean; row_version: number; machine_row_version: number }, key) =>
+    unwrap(
+      api.POST('/api/drives/{drive_id}/details', {
+        params: { path: { drive_id: drive.id } },
+        headers: { 'Idempotency-Key': key },
+        body,
+      }),
+    ),
+)
+const wrong = computed(() => Object.fromEntries((problem.value?.errors ?? []).map((e) => [e.field, e.detail])))
+
+async function keep(retired: boolean): Promise<void> {
+  const versions = { row_version: drive.row_version, machine_row_version: drive.machine_row_version }
+  const done = await write({ ...form, ...versions, retired })
+  // A survey begun before this rename is not stale because of it.
+  if (done && sheet.base.value === versions.row_version) sheet.base.value = done.row_version
+  await client.invalidateQueries({ queryKey: ['drive', drive.id] })
+  void client.invalidateQueries({ queryKey: ['floor'] })
+  if (done) open.value = false
+}
+async function putAway(): Promise<void> {
+  const sure = await ElMessageBox.confirm(
+    'It leaves the lists; its record stays and it can be brought back.',
+    'Put this drive away?',
+    { confirmButtonText: 'Put away', cancelButtonText: 'Leave it' },
+  ).catch(() => null)
+  if (sure) await keep(true)
+}
+const FIELDS = [
+  ['machine', 'Machine'],
+  ['machine_kind', 'What it is'],
+  ['place', 'Where it stands'],
+  ['name', 'Drive'],
+  ['part_number', "The machine's own part number for the belt"],
+] as const
+</script>
+
+<template>
+  <el-drawer v-model="open" title="Machine and drive" :size="420" append-to-body>
+    <form class="stack" @submit.prevent="keep(Boolean(drive.retired_at))">
+      <label v-for="[key, label] in FIELDS" :key="key">
+        {{ label }}
+        <el-input v-model="form[key]" maxlength="120" :disabled="!mayWrite" />
+        <span v-if="wrong[key]" class="ember">{{ wrong[key] }}</span>
+      </label>
+      <label>
+        Note
+        <el-input v-model="form.note" type="textarea" :rows="3" maxlength="2000" :disabled="!mayWrite" />
+      </label>
+      <p v-if="problem && !problem.errors?.length" class="ember" role="alert">{{ problem.detail }}</p>
+      <p v-if="waiting" role="status">No connection. Sending again by itself; nothing is stored twice.</p>
+      <template v-if="mayWrite">
+        <el-button type="primary" native-type="submit" :loading="busy">Keep</el-button>
+        <el-button v-if="drive.retired_at" @click="keep(false)">Bring it back to the floor</el-button>
+        <el-button v-else @click="putAway">Put this drive away</el-button>
+      </template>
+    </form>
+  </el-drawer>
+</template>
+
+<style scoped>
+label {
+  display: grid;
+  gap: 4px;
+  font-size: 13.5px;
+  font-weight: 560;
+}
+.el-button + .el-button {
+  margin-left: 0;
+}
+</style>
