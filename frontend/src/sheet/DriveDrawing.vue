@@ -182,13 +182,14 @@ const push = computed(() => {
 })
 
 type TextLine = Text['lines'][number]
-const MARK = 14
+const MARK = 16
 /** A number on the drawing wears the mark of its weakest input, like every other. */
 const mark = (line: TextLine): string => {
   const figure = line.of ? figures[line.of] : undefined
   return figure ? SHAPES[figure.weakest] : ''
 }
-const lineWidth = (line: TextLine): number => textWidth(line.text, line.size) + (mark(line) ? MARK : 0)
+const bare = (line: TextLine): number => textWidth(line.text, line.size) * (line.strong ? 1.1 : 1)
+const lineWidth = (line: TextLine): number => bare(line) + (mark(line) ? MARK : 0)
 
 interface Text {
   key: string
@@ -361,7 +362,7 @@ const labels = computed(() => {
         ...l,
         x: box.x + box.width / 2 + (mark(l) ? MARK / 2 : 0),
         mark: mark(l),
-        markX: box.x + (box.width - textWidth(l.text, l.size) - MARK) / 2 + 1,
+        markX: box.x + (box.width - lineWidth(l)) / 2 + 1,
         y: (y += l.size * 1.25) - l.size * 0.3,
       })),
     }

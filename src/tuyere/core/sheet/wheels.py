@@ -254,5 +254,5 @@ def _against_design(spec: DriveSpec, page: Page) -> None:
             "design",
             Tone.WATCH,
             f"{size} {word} its design speed",
-            f"It should turn {page.figures['design_speed'].us}; {how} it turns {page.figures[key].us}. On a fan power goes with the cube of speed.",
+            f"It should turn {page.figures['design_speed'].us}; {how} it turns {page.figures[key].us}. On a fan or centrifugal pump power goes with the cube of speed.",
         )

@@ -1,0 +1,90 @@
+"""Retake the pictures in docs/screenshots from a running demo plant:
+
+.venv/bin/python docs/take_screenshots.py [http://127.0.0.1:8640]
+"""
+
+import os
+import shutil
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+HERE = Path(__file__).parent / "screenshots"
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
+
+
+def shot(page: Page, name: str) -> None:
+    page.wait_for_timeout(500)
+    page.screenshot(path=HERE / f"{name}.png")
+
+
+def open_drive(page: Page, address: str, machine: str, station: str) -> None:
+    page.goto(f"{address}/floor")
+    page.locator("a.drive").filter(has_text=machine).click()
+    page.get_by_role("navigation", name="Stations").get_by_role("link", name=station).click()
+    page.wait_for_selector("svg[role=img] .belt")
+
+
+def gauge(page: Page, forces: list[str]) -> None:
+    for number, force in enumerate(forces, 1):
+        page.locator(f"#f-force_{number}").fill(force)
+    page.wait_for_timeout(300)
+    page.locator("[data-panel]").evaluate("panel => panel.scrollTo(0, 0)")
+
+
+def desk(page: Page, address: str) -> None:
+    open_drive(page, address, "Kiln exhaust fan", "Survey")
+    shot(page, "survey")
+    open_drive(page, address, "Steep-water pump", "Speed")
+    page.locator("#f-tach_driver").fill("1762")
+    page.locator("#f-tach_driven").fill("1268")
+    shot(page, "speed")
+    open_drive(page, address, "Kiln exhaust fan", "Tension")
+    gauge(page, ["6.3", "5.9", "6.5", "6.1", "6.2"])
+    shot(page, "tension")
+    page.get_by_text("Static tension wanted").click()
+    shot(page, "working")
+    page.keyboard.press("Escape")
+    open_drive(page, address, "Kiln exhaust fan", "Log")
+    page.wait_for_selector(".entries li")
+    shot(page, "log")
+
+
+def main(address: str) -> None:
+    HERE.mkdir(exist_ok=True)
+    chromium = os.environ.get("TUYERE_CHROMIUM") or shutil.which("chromium")
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=chromium, args=FLAGS)
+        for scheme, width, height, touch in (("light", 1280, 800, False), ("dark", 1280, 800, False), ("light", 390, 844, True)):
+            context = browser.new_context(
+                viewport={"width": width, "height": height}, color_scheme=scheme, has_touch=touch, is_mobile=touch
+            )  # type: ignore[arg-type]
+            page = context.new_page()
+            page.goto(address)
+            page.wait_for_selector(".person")
+            if (scheme, touch) == ("light", False):
+                shot(page, "sign-in")
+            page.get_by_role("button", name="Tobias").click()
+            page.wait_for_selector("a.drive")
+            if touch:
+                shot(page, "phone-floor")
+                open_drive(page, address, "Steep-water pump", "Survey")
+                page.locator("#f-driver_diameter").focus()
+                shot(page, "phone-survey")
+                open_drive(page, address, "Steep-water pump", "Tension")
+                gauge(page, ["4.0", "3.9"])
+                shot(page, "phone-tension")
+            elif scheme == "dark":
+                open_drive(page, address, "Germination rooftop air unit", "Tension")
+                gauge(page, ["4.6", "2.9"])
+                shot(page, "tension-dark")
+            else:
+                shot(page, "floor")
+                desk(page, address)
+            context.close()
+        browser.close()
+
+
+if __name__ == "__main__":
+    main(sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8640")
