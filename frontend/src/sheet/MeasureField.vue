@@ -4,6 +4,7 @@ import { computed, inject, ref, watch } from 'vue'
 import { useChoices } from '../api/queries'
 import type { Entry, Origin } from '../api/client'
 import { say, settings } from '../settings'
+import { focusNext } from './entries'
 import { rememberUnit, shownUnit, usualUnit } from './form'
 import OriginMark from './OriginMark.vue'
 import { focusKey, sheetKey } from './useSheet'
@@ -61,11 +62,6 @@ function takeBack(event: KeyboardEvent): void {
   event.stopPropagation()
   type(before.value)
 }
-function onward(event: KeyboardEvent): void {
-  const panel = input.value?.closest('[data-panel]')
-  const all = [...(panel?.querySelectorAll<HTMLElement>('[data-entry]') ?? [])].filter((e) => e.offsetParent !== null)
-  all[all.indexOf(event.target as HTMLElement) + 1]?.focus()
-}
 function press(text: string): void {
   type(((entry.value.text ?? '') + text).replace(/ {2,}/g, ' '))
   input.value?.focus()
@@ -96,7 +92,7 @@ const FRACTIONS = [' 1/8', ' 1/4', ' 3/8', ' 1/2', ' 5/8', ' 3/4', ' 7/8']
         @input="type(($event.target as HTMLInputElement).value)"
         @focus="entered"
         @blur="left"
-        @keydown.enter.prevent="onward"
+        @keydown.enter.prevent="focusNext($event.target)"
         @keydown.esc="takeBack"
       />
       <select

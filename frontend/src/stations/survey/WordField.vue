@@ -2,6 +2,7 @@
 import { computed, inject, ref } from 'vue'
 
 import { say } from '../../settings'
+import { focusNext } from '../../sheet/entries'
 import { focusKey, sheetKey } from '../../sheet/useSheet'
 
 /** A word from a list, or a short text (a belt name, a count), with the server's problem beside it. */
@@ -23,12 +24,6 @@ const state = inject(sheetKey)!
 const focus = inject(focusKey, ref(''))
 const problem = computed(() => state.problems.value.get(name)?.sentence)
 const before = ref('')
-function onward(event: KeyboardEvent): void {
-  const all = [
-    ...((event.target as HTMLElement).closest('[data-panel]')?.querySelectorAll<HTMLElement>('[data-entry]') ?? []),
-  ].filter((e) => e.offsetParent !== null)
-  all[all.indexOf(event.target as HTMLElement) + 1]?.focus()
-}
 function entered(): void {
   before.value = word.value
   focus.value = name
@@ -44,7 +39,7 @@ function entered(): void {
       v-model="word"
       data-entry
       @focus="entered"
-      @keydown.enter.prevent="onward"
+      @keydown.enter.prevent="focusNext($event.target)"
     >
       <option v-if="!options.some((o) => o.value === '')" value="" disabled hidden>–</option>
       <option v-for="o in options" :key="o.value" :value="o.value">{{ say(o.label) }}</option>
@@ -61,7 +56,7 @@ function entered(): void {
       :placeholder="placeholder"
       :aria-invalid="problem ? 'true' : undefined"
       @focus="entered"
-      @keydown.enter.prevent="onward"
+      @keydown.enter.prevent="focusNext($event.target)"
       @keydown.esc="word = before"
     />
     <div class="under" aria-live="polite">{{ problem ? say(problem) : '' }}</div>

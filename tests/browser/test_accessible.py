@@ -1,0 +1,42 @@
+"""WCAG 2.2 AA as far as a machine can tell: axe-core on every main view, light and dark."""
+
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page
+
+from tests.browser.conftest import open_drive
+
+AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
+RUN = "axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(r => r.violations.map(v => [v.id, v.nodes.map(n => n.target.join(' ') + ' ' + (n.any[0]?.message ?? ''))]))"
+
+
+def violations(page: Page) -> Any:
+    page.wait_for_timeout(400)
+    page.evaluate(AXE.read_text(encoding="utf-8"))
+    return page.evaluate(RUN)
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_main_views(open_as: Any, address: str, scheme: Any) -> None:
+    page = open_as("Marta")
+    page.emulate_media(color_scheme=scheme)
+    assert violations(page) == []
+    open_drive(page, "Kiln exhaust fan")
+    assert violations(page) == []
+    page.locator("#f-driver_diameter").fill("1/0")
+    page.wait_for_timeout(300)
+    assert violations(page) == []
+    for station in ("speed", "tension", "log"):
+        page.goto(page.url.rsplit("/", 1)[0] + f"/{station}")
+        page.wait_for_selector("[data-panel]")
+        if station == "tension":
+            page.locator("#f-force_1").fill("6")
+        assert violations(page) == [], station
+
+
+def test_sign_in(address: str, page: Page) -> None:
+    page.goto(address)
+    page.wait_for_selector(".person")
+    assert violations(page) == []
