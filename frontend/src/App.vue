@@ -2,7 +2,9 @@
 import { computed, onErrorCaptured, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { api, unwrap } from './api/client'
+import { useEventListener } from '@vueuse/core'
+
+import { api, SIGNED_OUT, unwrap } from './api/client'
 import { useSession, useSessionChange, useSite } from './api/queries'
 import KeysHelp from './places/KeysHelp.vue'
 import SettingsSlip from './places/SettingsSlip.vue'
@@ -30,6 +32,7 @@ watch(
   },
   { immediate: true },
 )
+useEventListener(window, SIGNED_OUT, () => void refetch())
 useKeys({ u: swapUnits, '?': () => (keysOpen.value = true) })
 onErrorCaptured((problem) => {
   broken.value = problem.message

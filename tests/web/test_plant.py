@@ -114,6 +114,14 @@ def test_a_lead_adds_people_and_nobody_else_does(sign_in: Any, app: Flask) -> No
     signed = client.post("/api/session", json={"name": "Wim", "passphrase": "copper kettle nine"}, headers={"X-CSRFToken": token})
     assert signed.json["sites"][0]["role"] == "viewer"
     assert "passphrase" not in str(lead.get(path).json)
+    token = signed.json["csrf_token"]
+    for present, wanted, status in (
+        ("guess", "pewter jug eleven", 422),
+        ("copper kettle nine", "short", 422),
+        ("copper kettle nine", "pewter jug eleven", 200),
+    ):
+        changed = client.post("/api/session/passphrase", json={"present": present, "wanted": wanted}, headers={"X-CSRFToken": token})
+        assert changed.status_code == status
 
 
 def test_choices_name_every_field_unit_and_caution(sign_in: Any) -> None:

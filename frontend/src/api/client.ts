@@ -32,6 +32,9 @@ api.use({
   },
 })
 
+/** Told on the window when the server no longer knows who is signed in. */
+export const SIGNED_OUT = 'tuyere-signed-out'
+
 /** The server's refusal, in words, with its fields. */
 export class Refused extends Error {
   constructor(readonly problem: Problem) {
@@ -53,6 +56,7 @@ export async function unwrap<T>(call: Promise<{ data?: T; error?: unknown; respo
   }
   if (answer.data !== undefined) return answer.data
   const problem = answer.error as Problem | undefined
+  if (problem?.status === 401) window.dispatchEvent(new Event(SIGNED_OUT))
   if (!problem?.detail) throw new Unreachable('The server did not answer.')
   throw new Refused(problem)
 }

@@ -24,7 +24,8 @@ function server(failures: Error[]) {
 }
 const open = (send: (body: { n: number }, key: string, id: string) => Promise<{ id: string }>) =>
   effectScope().run(() => useWrite('test', send))!
-const refusal = () => new Refused({ title: '', status: 422, detail: 'No.', type: '', errors: [], since: [] })
+const refusal = () =>
+  new Refused({ title: '', status: 422, detail: 'No.', type: '', errors: [], since: [], current_version: null })
 
 describe('one write', () => {
   beforeEach(() => {

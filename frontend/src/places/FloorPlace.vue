@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 
 import { useFloor, useMayWrite, useSite } from '../api/queries'
 import type { FloorDrive } from '../api/client'
@@ -11,6 +11,8 @@ import DriveSketch from './DriveSketch.vue'
 import NewDrive from './NewDrive.vue'
 
 const router = useRouter()
+const route = useRoute()
+onMounted(() => 'find' in route.query && box.value?.focus())
 const site = useSite()
 const mayWrite = useMayWrite()
 const { data, error, refetch, isPending } = useFloor()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { settings } from '../settings'
+import PassphraseSlip from './PassphraseSlip.vue'
 import PeopleSlip from './PeopleSlip.vue'
 
 const open = defineModel<boolean>({ required: true })
@@ -36,6 +37,7 @@ defineEmits<{ leave: []; keys: [] }>()
       <el-checkbox v-model="settings.keys">Single keys act outside fields</el-checkbox>
       <el-button @click="((open = false), $emit('keys'))">List of keys</el-button>
       <el-button @click="((open = false), $emit('leave'))">Sign out</el-button>
+      <PassphraseSlip />
       <PeopleSlip v-if="open && site?.role === 'lead'" :site-id="site.id" />
     </div>
   </el-drawer>

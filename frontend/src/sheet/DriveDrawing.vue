@@ -138,10 +138,9 @@ const dimensions = computed<DimensionLine[]>(() => {
       })
     }
   }
-  const probe = push.value
-  if (station === 'tension' && figures.span && probe) {
+  const span = facing.value
+  if (figures.span && span && (station === 'tension' || (station === 'survey' && !narrow.value))) {
     const off = narrow.value ? 16 : 34
-    const { span } = probe
     found.push({
       key: 'span',
       text: `span ${shown('span')}`,
@@ -159,11 +158,14 @@ const dimensions = computed<DimensionLine[]>(() => {
   return found
 })
 
-/** The strand to push: the one whose outside faces up, since a person reaches it. Drawn pushed `PUSH_DRAWN` times too far, to be seen. */
+/** The strand a person reaches: the one whose outside faces up. */
+const facing = computed(() => [...(scene.value?.spans ?? [])].sort((a, b) => a.ny - b.ny)[0])
+
+/** That strand pushed, drawn pushed `PUSH_DRAWN` times too far, to be seen. */
 const push = computed(() => {
   const s = scene.value
-  if (!s || !drawing?.deflection_m || station !== 'tension') return null
-  const span = [...s.spans].sort((a, b) => a.ny - b.ny)[0]!
+  const span = facing.value
+  if (!s || !span || !drawing?.deflection_m || station !== 'tension') return null
   const mx = (span.x1 + span.x2) / 2
   const my = (span.y1 + span.y2) / 2
   const deep = drawing.deflection_m * s.view.scale * PUSH_DRAWN
@@ -280,7 +282,7 @@ const texts = computed<Text[]>(() => {
       ],
     })
   }
-  if (!small && station !== 'survey') {
+  if (!small) {
     for (const span of s.spans) {
       const text = span.tight ? 'tight side, pulls' : 'slack side'
       const inside = 18 + s.thickness / 2
@@ -440,7 +442,7 @@ const arms = (r: number) => (r > 46 ? (r > 90 ? 6 : 5) : 0)
       <path :d="scene.belt" class="belt" :stroke-width="scene.thickness" />
       <path v-if="scene.thickness > 5" :d="scene.cord" class="cord" />
       <circle v-for="w in scene.wheels" :key="`d-${w.role}`" :cx="w.cx" :cy="w.cy" :r="w.datum" class="datum" />
-      <g v-if="station !== 'survey'">
+      <g v-if="!focusWheel">
         <template v-for="(s, i) in scene.spans" :key="i">
           <line
             v-if="s.tight"

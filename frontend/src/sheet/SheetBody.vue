@@ -57,7 +57,7 @@ useKeys(
     STATIONS.map((name, i) => [String(i + 1), () => stations.value.includes(name as never) && go(name)]),
   ),
 )
-useKeys({ '/': () => void router.push('/floor') })
+useKeys({ '/': () => void router.push('/floor?find') })
 const due = computed(() => drive.dues[0])
 const drawnMachine = computed(() =>
   drive.machine_kind && drive.machine_kind.length <= 20 ? drive.machine_kind : 'driven',

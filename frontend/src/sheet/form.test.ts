@@ -25,8 +25,8 @@ describe('the form', () => {
   })
 
   it('shows the unit the server will take for a bare number', () => {
-    expect(shownUnit(choices, 'centre_distance', { text: '5', unit: '' })).toBe('in')
-    expect(shownUnit(choices, 'centre_distance', { text: '5', unit: 'mm' })).toBe('mm')
+    expect(shownUnit(choices, 'centre_distance', { text: '5', unit: '', origin: null })).toBe('in')
+    expect(shownUnit(choices, 'centre_distance', { text: '5', unit: 'mm', origin: null })).toBe('mm')
   })
 
   it('sends no more of a text than the server needs to refuse it, and leaves the form alone', () => {

@@ -16,6 +16,7 @@ export function useKeepReading(kind: Kind, drive: () => DriveOut, state: SheetSt
   const kept = ref('')
   const hourMeter = ref('')
   const note = ref('')
+  const strand = ref<Body['strand']>('upper')
   const { write, ...rest } = useWrite(`${kind}-${drive().id}`, (body: Body, key, id) =>
     unwrap(
       api.POST('/api/drives/{drive_id}/readings', {
@@ -33,6 +34,7 @@ export function useKeepReading(kind: Kind, drive: () => DriveOut, state: SheetSt
         kind,
         machine_state: tension ? ('isolated' as const) : ('running, guard on' as const),
         ...(tension ? { gauge: state.form.value.gauge } : { tachometer: state.form.value.tachometer }),
+        strand: strand.value,
         hour_meter: hourMeter.value,
         note: note.value,
       }),
@@ -45,5 +47,5 @@ export function useKeepReading(kind: Kind, drive: () => DriveOut, state: SheetSt
     void client.invalidateQueries({ queryKey: ['floor'] })
     return true
   }
-  return { keep, kept, hourMeter, note, ...rest }
+  return { keep, kept, hourMeter, note, strand, ...rest }
 }

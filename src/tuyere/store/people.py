@@ -55,6 +55,19 @@ def sign_in(session: Session, name: str, passphrase: str) -> Person | None:
     return None
 
 
+def change_passphrase(session: Session, person_id: uuid.UUID, present: str, wanted: str) -> bool:
+    """Change a person's passphrase when they know the present one. Commits."""
+    person = session.get_one(Person, person_id, with_for_update=True)
+    if not _matches(person.passphrase_hash, present):
+        return False
+    person.passphrase_hash = hash_passphrase(wanted)
+    person.row_version += 1
+    session.add(person)
+    session.add(AuditEntry(person_id=person_id, action="changed passphrase", subject_table="person", subject_id=person_id))
+    session.commit()
+    return True
+
+
 def role_at(session: Session, person_id: uuid.UUID, site_id: uuid.UUID) -> Role | None:
     """The person's role at a site, or None."""
     found = session.get(Membership, (person_id, site_id))

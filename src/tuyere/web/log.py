@@ -67,6 +67,7 @@ class LogEntryOut(BaseModel):
     method: str = ""
     tool: str = ""
     belt_state: str = ""
+    strand: str = ""
     hour_meter_h: float | None = None
     note: str = ""
     struck: bool = False
@@ -132,6 +133,7 @@ def _logged_reading(entry: drives.LogEntry, row: Reading) -> LogEntryOut:
         method=row.method,
         tool=row.tool,
         belt_state=row.belt_state,
+        strand=row.strand,
         hour_meter_h=row.hour_meter_h,
         note=row.note,
         struck=row.struck_at is not None,

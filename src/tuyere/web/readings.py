@@ -48,6 +48,7 @@ class KeepReading(Strict):
     machine_state: MachineState
     gauge: GaugeForm = Field(default_factory=GaugeForm)
     tachometer: TachometerForm = Field(default_factory=TachometerForm)
+    strand: Literal["upper", "lower", "left", "right"] = Field("upper", description="the strand gauged, as the drive stands")
     hour_meter: str = Field("", max_length=60, description="hours on the machine's meter")
     note: str = Field("", max_length=2000)
 
@@ -124,7 +125,7 @@ def reading_of(
         machine_state=body.machine_state,
         method="deflection at mid-span" if tension else "tachometer",
         tool=body.gauge.tool if tension else "tachometer",
-        strand="upper or outer, each belt" if tension else "",
+        strand=body.strand if tension else "",
         belt_state=body.gauge.belt_state if tension else "",
         hour_meter_h=hours,
         note=body.note.strip(),

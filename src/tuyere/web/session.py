@@ -115,6 +115,23 @@ def delete_session() -> Response:
     return answer(_session_out())
 
 
+class PassphraseForm(Strict):
+    """The passphrase one has and the one one wants."""
+
+    present: str = Field(max_length=1000)
+    wanted: str = Field(min_length=people.SHORTEST_PASSPHRASE, max_length=1000)
+
+
+@blueprint.post("/session/passphrase", summary="Change one's own passphrase", responses={"200": SessionOut})
+@signed_in()
+def post_passphrase(body: PassphraseForm) -> Response:
+    with reading() as session:
+        if not people.change_passphrase(session, current_user.id, body.present, body.wanted):
+            sentence = "That is not your passphrase now: check it, capitals count."
+            raise Refusal(422, sentence, [FieldError(field="present", detail=sentence)])
+    return answer(_session_out())
+
+
 class FirstLeadForm(Strict):
     """The one-time code that the start printed, and the lead and site to make."""
 

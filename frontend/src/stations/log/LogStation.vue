@@ -52,7 +52,7 @@ async function strike(entry: LogEntry, struck: boolean): Promise<void> {
 function how(e: LogEntry): string {
   const parts = [
     e.method
-      ? `${e.who}, by ${e.tool === 'tachometer' ? e.tool : `${e.tool}, ${e.method}`}; machine ${e.machine_state}`
+      ? `${e.who}, by ${e.tool === 'tachometer' ? e.tool : `${e.tool}, ${e.method} of the ${e.strand} strand`}; machine ${e.machine_state}`
       : e.who,
   ]
   if (e.belt_state) parts.push(`${e.belt_state} belts`)

@@ -21,7 +21,7 @@ const mayWrite = useMayWrite()
 const figures = computed(() => state.sheet.value?.figures ?? {})
 const g = computed(() => state.form.value.gauge)
 const keeper = useKeepReading('belt tension', () => drive, state)
-const { busy, waiting, problem, kept, hourMeter, note } = keeper
+const { busy, waiting, problem, kept, hourMeter, note, strand } = keeper
 const read = computed(() => g.value.forces?.some((f) => f.text) ?? false)
 const fresh = computed(() => g.value.belt_state === 'new')
 const low = computed(() => figures.value[fresh.value ? 'force_new_low' : 'force_low'])
@@ -81,12 +81,18 @@ const next = computed(() =>
         :hint="figures[`strand_${i + 1}`] ? `→ ${inSystem(figures[`strand_${i + 1}`]!)}` : ''"
       />
     </div>
-    <div v-if="g.forces?.length" class="gauge">
-      <MeasureField v-model="g.deflection!" name="deflection" label="Pushed by another depth" hint="if so" />
+    <div v-if="g.forces?.length" class="gauge how">
+      <MeasureField v-model="g.deflection!" name="deflection" label="If pushed otherwise" />
       <label class="tool">
         With
         <select v-model="g.tool" data-entry>
           <option v-for="t in choices.force_tools" :key="t.value" :value="t.value">{{ t.label }}</option>
+        </select>
+      </label>
+      <label class="tool">
+        Strand
+        <select v-model="strand" data-entry>
+          <option v-for="t in ['upper', 'lower', 'left', 'right']" :key="t" :value="t">{{ t }}</option>
         </select>
       </label>
     </div>
@@ -169,6 +175,9 @@ const next = computed(() =>
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 8px 14px;
+}
+.how {
+  grid-template-columns: 1.5fr 1fr 0.8fr;
 }
 .tool {
   display: grid;
