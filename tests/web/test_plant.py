@@ -130,3 +130,29 @@ def test_choices_name_every_field_unit_and_caution(sign_in: Any) -> None:
     assert {"in", "mm", "ft", "cm", "m"} <= set(choices["fields"]["centre_distance"]["units"])
     assert choices["cautions"]["tension"] and "manual" in choices["cautions"]["deference"]
     assert len(choices["driven_classes"]) == 5
+
+
+@pytest.mark.parametrize("text", ["null \x00 here", "half \ud83d", "\x00"])
+def test_invisible_characters_are_refused_not_broken(sign_in: Any, app: Flask, text: str) -> None:
+    caller = sign_in("Ines")
+    drive = floor(caller)["Drill press"]["id"]
+    seen = caller.get(f"/api/drives/{drive}").json
+    reading = {
+        "id": str(uuid.uuid4()),
+        "kind": "belt tension",
+        "machine_state": "isolated",
+        "gauge": {"forces": [{"text": "1.5"}]},
+        "note": text,
+    }
+    survey = {"id": str(uuid.uuid4()), "row_version": seen["row_version"], "reason": text, "survey": seen["survey"]}
+    for path, body in (
+        (f"/api/sites/{caller.site_id}/drives", new_drive(name=text)),
+        (f"/api/drives/{drive}/readings", reading),
+        (f"/api/drives/{drive}/surveys", survey),
+    ):
+        answer = caller.post(path, body)
+        assert answer.status_code == 422, (path, answer.json)
+    assert app.test_client().post("/api/calc/quantity", json={"text": text}).status_code == 422
+    client = app.test_client()
+    token = client.get("/api/session").json["csrf_token"]
+    assert client.post("/api/session", json={"name": text, "passphrase": text}, headers={"X-CSRFToken": token}).status_code == 422

@@ -1,14 +1,12 @@
 """The database connection: one engine a process, from DATABASE_URL."""
 
 import os
-from collections.abc import Iterator
-from contextlib import contextmanager
 from pathlib import Path
 
 from alembic import command
 from alembic.config import Config
 from sqlalchemy import Engine
-from sqlmodel import Session, create_engine
+from sqlmodel import create_engine
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 
@@ -37,10 +35,3 @@ def alembic_config(engine: Engine) -> Config:
 def migrate(engine: Engine) -> None:
     """Bring the schema to the newest migration."""
     command.upgrade(alembic_config(engine), "head")
-
-
-@contextmanager
-def reading_session(engine: Engine) -> Iterator[Session]:
-    """A session for reading; nothing is committed."""
-    with Session(engine) as session:
-        yield session

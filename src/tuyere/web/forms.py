@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, field_validator
 
 from tuyere.core.origin import Origin
 from tuyere.core.sheet.typed import Reading, Typed, read_form
@@ -15,6 +15,14 @@ class Strict(BaseModel):
     """A request model: unknown fields are refused."""
 
     model_config = ConfigDict(extra="forbid")
+
+    @field_validator("*", mode="before")
+    @classmethod
+    def no_invisible_characters(cls, value: object) -> object:
+        """A NUL cannot be stored."""
+        if isinstance(value, str) and "\x00" in value:
+            raise ValueError("There is an invisible character in this text: type it again by hand.")
+        return value
 
 
 class Entry(Strict):

@@ -36,7 +36,9 @@ def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, pag
     add_us, add_si = shown(groove.two_hd_m, "length", decimals=(2, 2))
     add = Line("2h_d", f"outside minus datum, groove {section.groove}", add_us, add_si, Origin.STANDARD, Origin.STANDARD)
     symbols = ("d_o", "d_d") if role == "driver" else ("D_o", "D_d")
-    datum_value = given.u - groove.two_hd_m if basis == "outside" else given.u
+    to_datum = wrapped(lambda outside: v_belt.datum_from_outside(section, outside))
+    to_outside = wrapped(lambda datum: v_belt.outside_from_datum(section, datum))
+    datum_value = to_datum(given.u) if basis == "outside" else given.u
     if datum_value.n < _LEAST_SHARE * section.min_datum_diameter_m:
         page.refuse(
             f"{role}_diameter",
@@ -54,7 +56,7 @@ def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, pag
             datum_value,
         )  # fmt: skip
     else:
-        outside = given.u + groove.two_hd_m
+        outside = to_outside(given.u)
         page.put(
             figure(f"{role}_outside", f"{role} outside diameter", symbols[0], "length", outside, [entered.line(), add],
                    f"{symbols[0]} = {symbols[1]} + 2h_d", v_belt.SOURCE),

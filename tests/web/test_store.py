@@ -1,0 +1,136 @@
+"""The database and the servers over it: migrations, what was typed comes back, two servers, starting up."""
+
+import http.server
+import threading
+import uuid
+from typing import Any
+
+import psycopg
+import pytest
+from alembic import command
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from flask import Flask
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from sqlmodel import SQLModel
+
+from tests.conftest import SECRET, _database
+from tuyere.prepare import make_database
+from tuyere.store import tables
+from tuyere.store.database import alembic_config, engine_from, migrate, url_from_environment
+from tuyere.web.app import Settings, create_app
+from tuyere.web.running import main as running
+
+
+def test_models_and_migrations_agree(demo_database_url: str) -> None:
+    assert tables.Drive.metadata is SQLModel.metadata
+    with engine_from(demo_database_url).connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection), SQLModel.metadata) == []
+
+
+def test_the_schema_goes_down_and_up_again() -> None:
+    engine = engine_from(_database("tuyere_test_down"))
+    migrate(engine)
+    command.downgrade(alembic_config(engine), "base")
+    with engine.connect() as connection:
+        left = connection.exec_driver_sql("SELECT table_name FROM information_schema.tables WHERE table_schema = 'public'").scalars().all()
+        functions = connection.exec_driver_sql(
+            "SELECT count(*) FROM pg_proc p JOIN pg_namespace n ON n.oid = pronamespace WHERE nspname = 'public'"
+        ).scalar()
+    assert set(left) <= {"alembic_version"} and functions == 0
+    migrate(engine)
+    engine.dispose()
+
+
+def test_a_missing_database_is_made_once(demo_database_url: str) -> None:
+    url = demo_database_url.rpartition("/")[0] + f"/made_{uuid.uuid4().hex[:8]}"
+    for _ in range(2):
+        make_database(url)
+    psycopg.connect(url).close()
+
+
+def test_two_servers_over_one_database_are_one(demo_database_url: str, app: Flask, sign_in: Any) -> None:
+    caller = sign_in("Ines")
+    cookie = caller.client.get_cookie("tuyere_test")
+    assert cookie is not None
+    other = create_app(Settings(demo_database_url, SECRET, demo=True, plant="test")).test_client()
+    other.set_cookie("tuyere_test", cookie.value)
+    assert other.get("/api/session").json["name"] == "Ines"
+    body = {"id": str(uuid.uuid4()), "name": "Drive", "machine_id": str(uuid.uuid4()), "machine_name": f"Twin {uuid.uuid4().hex[:6]}"}
+    key = str(uuid.uuid4())
+    headers = {"X-CSRFToken": caller.token, "Idempotency-Key": key}
+    path = f"/api/sites/{caller.site_id}/drives"
+    assert caller.post(path, body, key).status_code == other.post(path, json=body, headers=headers).status_code == 201
+    floor = other.get(f"/api/sites/{caller.site_id}/floor").json["drives"]
+    assert [d["machine"] for d in floor].count(body["machine_name"]) == 1
+
+
+inches = st.integers(0, 63).flatmap(lambda part: st.integers(4, 14).map(lambda whole: f"{whole} {part}/64"))
+
+
+@settings(max_examples=15)
+@given(
+    driver=inches, driven=inches, centre=st.integers(20, 60), hours=st.integers(1, 24), belts=st.integers(1, 6), note=st.text(max_size=60)
+)
+def test_what_was_typed_comes_back_as_typed(app: Flask, driver: str, driven: str, centre: int, hours: int, belts: int, note: str) -> None:
+    client = app.test_client()
+    session = client.get("/api/session").json
+    person = next(p for p in session["demo_people"] if p["name"] == "Ines")
+    signed = client.post("/api/session/demo", json={"person_id": person["id"]}, headers={"X-CSRFToken": session["csrf_token"]}).json
+
+    def post(path: str, body: dict[str, Any]) -> Any:
+        return client.post(path, json=body, headers={"X-CSRFToken": signed["csrf_token"], "Idempotency-Key": str(uuid.uuid4())})
+
+    drive = str(uuid.uuid4())
+    machine = {"id": drive, "name": "Drive", "machine_id": str(uuid.uuid4()), "machine_name": uuid.uuid4().hex}
+    assert post(f"/api/sites/{signed['sites'][0]['id']}/drives", machine).status_code == 201
+    survey = client.get(f"/api/drives/{drive}").json["survey"]
+    typed = {
+        "driver_diameter": (driver, "in"),
+        "driven_diameter": (driven, "in"),
+        "centre_distance": (str(centre), "in"),
+        "hours_per_day": (str(hours), "h"),
+    }
+    for field, (text, unit) in typed.items():
+        survey["quantities"][field] = {"text": text, "unit": unit, "origin": "measured"}
+    survey["choices"] |= {"section": "A", "belt_count": str(belts)}
+    reason = "".join(c for c in note if c.isprintable() and c != "\x00")
+    kept = post(f"/api/drives/{drive}/surveys", {"id": str(uuid.uuid4()), "row_version": 1, "reason": reason, "survey": survey})
+    assert kept.status_code == 201, kept.json
+    seen = client.get(f"/api/drives/{drive}").json
+    assert seen["survey"] == survey and seen["row_version"] == 2
+    assert client.get(f"/api/drives/{drive}/log").json["entries"][0]["note"] == reason
+
+
+def test_a_start_without_what_it_needs_says_so(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.delenv("DATABASE_URL", raising=False)
+    monkeypatch.setenv("TUYERE_SECRET_KEY", "short")
+    with pytest.raises(RuntimeError, match="bin/start"):
+        url_from_environment()
+    with pytest.raises(RuntimeError, match="TUYERE_SECRET_KEY"):
+        Settings.from_environment()
+
+
+def test_what_is_at_a_port(capsys: pytest.CaptureFixture[str]) -> None:
+    answers = {"/api/health": b'{"name": "tuyere", "plant": "mill"}'}
+
+    class Handler(http.server.BaseHTTPRequestHandler):
+        def do_GET(self) -> None:
+            self.send_response(200)
+            self.end_headers()
+            self.wfile.write(answers.get(self.path, b""))
+
+        def log_message(self, *_args: object) -> None:
+            pass
+
+    server = http.server.HTTPServer(("127.0.0.1", 0), Handler)
+    port = str(server.server_port)
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    assert running(port, "mill") == 0 and port in capsys.readouterr().out
+    assert running(port, "other plant") == 3
+    answers["/api/health"] = b"<html>"
+    assert running(port, "mill") == 3
+    server.shutdown()
+    server.server_close()
+    assert running(port, "mill") == 1
