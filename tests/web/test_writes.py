@@ -53,6 +53,13 @@ def test_a_key_used_for_another_request_or_person_is_refused(sign_in: Any, drive
     assert missing.status_code == 400 and missing.json["errors"][0]["field"] == "Idempotency-Key"
 
 
+def test_a_taken_id_is_refused(sign_in: Any, drive_id: str) -> None:
+    caller, body = sign_in("Ines"), reading()
+    assert caller.post(f"/api/drives/{drive_id}/readings", body).status_code == 201
+    again = caller.post(f"/api/drives/{drive_id}/readings", body)
+    assert again.status_code == 422 and again.json["errors"][0]["field"] == "id"
+
+
 def test_a_kept_reading_holds_what_was_measured(sign_in: Any, drive_id: str) -> None:
     caller = sign_in("Ines")
     body = reading(("4 1/2", "4.4", "20 N"), hour_meter="10,482", note="after lunch")

@@ -24,7 +24,7 @@ from tuyere.web.calc import answer
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.forms import FORCE_TOOLS, Strict
 from tuyere.web.rules import anyone, at_site
-from tuyere.web.state import reading, write
+from tuyere.web.state import constraint_of, reading, write
 
 blueprint = APIBlueprint(
     "floor",
@@ -204,9 +204,8 @@ def explain_clash(error: IntegrityError, machine_field: str) -> None:
             "There is a machine of that name here already: choose it from the list, or give this one another name.",
         ),
         ("uq_drive_machine_id_name", "name", "This machine has a drive of that name already: give this one another."),
-        ("pk_drive", "name", "This drive is kept already: open it from the floor."),
     ):
-        if constraint in str(error.orig):
+        if constraint == constraint_of(error):
             raise Refusal(422, sentence, [FieldError(field=field, detail=sentence)]) from None
 
 

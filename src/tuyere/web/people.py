@@ -16,7 +16,7 @@ from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import CreatedOut, SitePath
 from tuyere.web.forms import Strict
 from tuyere.web.rules import at_site
-from tuyere.web.state import reading, write
+from tuyere.web.state import constraint_of, reading, write
 
 blueprint = APIBlueprint(
     "people", __name__, url_prefix="/api", abp_tags=[Tag(name="people")], abp_responses={"403": ProblemOut, "422": ProblemOut}
@@ -66,7 +66,7 @@ def post_person(path: SitePath, body: NewPerson) -> Response:
     try:
         done = write(body.model_dump(mode="json", exclude={"passphrase"}), work)
     except IntegrityError as error:
-        if "uq_person_name" not in str(error.orig):
+        if constraint_of(error) != "uq_person_name":
             raise
         sentence = "Somebody of that name is here already: add a surname or a letter."
         raise Refusal(422, sentence, [FieldError(field="name", detail=sentence)]) from None

@@ -6,6 +6,7 @@ from typing import Any
 from flask import current_app, g, request
 from flask_login import UserMixin, current_user
 from sqlalchemy import Engine
+from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
 from tuyere.store.tables import Person
@@ -44,6 +45,12 @@ def idempotency_key() -> uuid.UUID:
         raise Refusal(400, detail, [FieldError(field="Idempotency-Key", detail=detail)]) from None
 
 
+def constraint_of(error: IntegrityError) -> str:
+    """The name of the database constraint that refused a write."""
+    diagnosis = getattr(error.orig, "diag", None)
+    return getattr(diagnosis, "constraint_name", None) or ""
+
+
 def write(request_body: dict[str, Any], work: Any) -> Answer:
     """Run a write once, as the person signed in, at the site the route's rule found."""
     writer = Writer(current_user.id, g.site_id, idempotency_key())
@@ -58,6 +65,11 @@ def write(request_body: dict[str, Any], work: Any) -> Answer:
             current_version=stale.current_version,
             since=stale.since,
         ) from None
+    except IntegrityError as error:
+        if not constraint_of(error).startswith("pk_"):
+            raise
+        detail = "This id is taken: make a new one."
+        raise Refusal(422, detail, [FieldError(field="id", detail=detail)]) from None
     except KeyReusedError:
         detail = "This Idempotency-Key came before with another request: make a new one."
         raise Refusal(422, detail, [FieldError(field="Idempotency-Key", detail=detail)]) from None
