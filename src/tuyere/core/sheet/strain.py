@@ -104,7 +104,8 @@ def _forces(spec: DriveSpec, section: v_belt.Section, page: Page, static: UFloat
 
 
 def _centrifugal(section: v_belt.Section, page: Page) -> UFloat:
-    return v_belt.centrifugal_mass(section) * page.values["belt_speed"] ** 2
+    mass = v_belt.centrifugal_mass(section)
+    return wrapped(lambda v: tension.centrifugal_tension(mass, v))(page.values["belt_speed"])
 
 
 def readings(spec: DriveSpec, page: Page) -> None:
