@@ -107,8 +107,9 @@ def test_phone(open_as: Any) -> None:
 
 def test_every_surveyed_drive_draws_without_labels_on_each_other(open_as: Any) -> None:
     page = open_as("Ines")
-    links = page.locator("a.drive").filter(has=page.locator(".belts b")).evaluate_all("found => found.map(a => a.getAttribute('href'))")
-    assert len(links) >= 9
+    surveyed = page.locator("a.drive").filter(has=page.locator(".belts b"))
+    expect(surveyed.nth(8)).to_be_visible()
+    links = surveyed.evaluate_all("found => found.map(a => a.getAttribute('href'))")
     for link in links:
         for station in ("survey", "speed", "tension"):
             page.goto(f"{link}/{station}")
