@@ -73,6 +73,8 @@ def standard_uncertainty(value_si: float, kind: str, origin: Origin, tool: str |
         if origin is Origin.MEASURED:
             return math.hypot(TOOLS["tachometer"].absolute_si, TOOLS["tachometer"].relative * value_si)
         return _NAMEPLATE_SPEED_RELATIVE * value_si
+    if kind == "angle" and origin is Origin.MEASURED:
+        return math.radians(1.5)  # a template held against the flanks: common practice, no source
     return 0.0
 
 

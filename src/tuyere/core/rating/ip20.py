@@ -39,7 +39,9 @@ def coefficients(section_name: str) -> Coefficients:
     for r in rows("ip20_power"):
         if r["section"] == section_name:
             return Coefficients(float(r["K1"]), float(r["K2"]), float(r["K3"]), float(r["K4"]), Confidence(r["confidence"]))
-    raise OutOfRangeError(f"IP-20 gives no rating for section {section_name}.")
+    raise OutOfRangeError(
+        f"No power rating for section {section_name} is known here yet. Speeds, lengths and wraps are right; for the rating ask the belt's supplier."
+    )
 
 
 def speed_ratio_factor(ratio: float) -> float:
@@ -61,6 +63,8 @@ def arc_factor(small_wheel_wrap_rad: float) -> float:
 def length_factor(belt: Belt) -> float:
     """K_L, linear between the tabled lengths. Raises OutOfRangeError outside the table."""
     points = [(float(r["number"]), float(r["K_L"])) for r in rows("ip20_length_factor") if r["groove"] == belt.section.groove]
+    if not points:
+        coefficients(belt.section.name)
     if not points[0][0] <= belt.number <= points[-1][0]:
         raise OutOfRangeError(
             f"{belt.designation} is outside the length-factor table of section {belt.section.groove} "

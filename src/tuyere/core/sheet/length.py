@@ -16,6 +16,12 @@ GEOMETRY = "plane geometry, exact; the textbook series is only a check"
 # A run-in belt on its sheaves against its name: common practice, no source.
 _BELT_LENGTH_RELATIVE = 0.004
 
+_NAMED = {
+    "inside": "L_d = number + adder",
+    "datum": "L_d = number in the name, mm",
+    "effective": "L_p = length in the name - π (d_o - d_p)",
+}
+
 _length = wrapped(open_belt.belt_length)
 _centres = wrapped(open_belt.centre_distance)
 _span = wrapped(open_belt.span_length)
@@ -80,7 +86,7 @@ def _belt_figures(belt: v_belt.Belt, origin: Origin, page: Page) -> None:
     named = given_figure("belt_name", f"belt {belt.designation}", "", "number", belt.number, 0.0, origin)
     page.put(
         figure("belt_length", f"datum length of {belt.designation}", "L_d", "length", length, [named.line("No.")],
-               "L_d = number + adder", v_belt.SOURCE, belt.section.confidence, decimals=(1, 0),
+               _NAMED[belt.section.named_by], belt.section.source, belt.section.confidence, decimals=(1, 0),
                note="" if belt.listed else f"{belt.designation} is not in the standard list: its length is worked out from the name."),
         length,
     )  # fmt: skip

@@ -56,6 +56,7 @@ def rating(spec: DriveSpec, page: Page) -> None:
     """Rated power of one belt as fitted, and of the set."""
     if not (spec.section and page.has("ratio", "belt_speed", "wrap_driver")):
         return
+    _arc(page)
     belt = spec.belt or _nearest(spec.section, page)
     if belt is None:
         return
@@ -63,6 +64,21 @@ def rating(spec: DriveSpec, page: Page) -> None:
         _rate(spec, spec.section, belt, page)
     except ip20.OutOfRangeError as reason:
         page.say("rating", Tone.STOP, "No rating for this drive", str(reason))
+
+
+def _small(page: Page) -> str:
+    return "driver" if page.values["ratio"].n >= 1 else "driven"
+
+
+def _arc(page: Page) -> None:
+    """Known for every section, rated or not: the tension target needs it."""
+    small = _small(page)
+    factor = exact(ip20.arc_factor(page.values[f"wrap_{small}"].n))
+    page.put(
+        figure("arc_factor", "arc factor", "K_θ", "number", factor, page.lines(f"wrap_{small}"), "K_θ = 1.25 (1 - 5^(-θ/180°))", ip20.SOURCE,
+               note="printed table by closed form, within 0.005", origin=Origin.STANDARD, decimals=(3, 3)),
+        factor,
+    )  # fmt: skip
 
 
 def _nearest(section: v_belt.Section, page: Page) -> v_belt.Belt | None:
@@ -73,12 +89,12 @@ def _nearest(section: v_belt.Section, page: Page) -> v_belt.Belt | None:
 
 def _rate(spec: DriveSpec, section: v_belt.Section, belt: v_belt.Belt, page: Page) -> None:
     ratio = page.values["ratio"].n
-    small = "driver" if ratio >= 1 else "driven"
+    small = _small(page)
     fast_key = "driver_speed" if small == "driver" else "driven_speed"
     big_over_small = max(ratio, 1 / ratio)
     diameter = page.values[f"{small}_datum"].n
     rated = ip20.rated_power(section, diameter, page.values[fast_key].n, big_over_small)
-    factors = ip20.speed_ratio_factor(big_over_small), ip20.arc_factor(page.values[f"wrap_{small}"].n), ip20.length_factor(belt)
+    factors = ip20.speed_ratio_factor(big_over_small), ip20.length_factor(belt)
     ratio_line = page.lines("ratio")
     belt_line = Line(
         "",
@@ -88,15 +104,13 @@ def _rate(spec: DriveSpec, section: v_belt.Section, belt: v_belt.Belt, page: Pag
         spec.belt_origin if spec.belt else Origin.ASSUMED,
         spec.belt_origin if spec.belt else Origin.ASSUMED,
     )
-    table_note = "printed table by closed form, within 0.005"
     for key, label, symbol, value, lines, formula, note in (
         ("speed_ratio_factor", "speed-ratio factor", "K_SR", factors[0], ratio_line, "table by ratio", ""),
-        ("arc_factor", "arc factor", "K_θ", factors[1], page.lines(f"wrap_{small}"), "K_θ = 1.25 (1 - 5^(-θ/180°))", table_note),
         (
             "length_factor",
             "length factor",
             "K_L",
-            factors[2],
+            factors[1],
             [belt_line],
             "table by belt name",
             "" if spec.belt else "No belt is named: the standard length nearest the tape stands in.",
@@ -109,7 +123,7 @@ def _rate(spec: DriveSpec, section: v_belt.Section, belt: v_belt.Belt, page: Pag
             exact(value),
         )
     _power_per_belt(section, small, fast_key, rated, page)
-    corrected = exact(rated.total_w * factors[1] * factors[2])
+    corrected = exact(rated.total_w * page.values["arc_factor"].n * factors[1])
     page.put(
         figure(
             "power_per_belt",

@@ -58,11 +58,12 @@ def _forces(spec: DriveSpec, section: v_belt.Section, page: Page, static: UFloat
     assert spec.belt_count
     belt_length = page.values["belt_length"] if page.has("belt_length") else page.values["length_by_tape"]
     span = page.values["span"].n
-    term = tension.stiffness_share(section.stiffness_n, spec.belt_count, span, belt_length.n)
+    known = section.stiffness_n or 0.0
+    term = tension.stiffness_share(known, spec.belt_count, span, belt_length.n)
     share = " · t/L, one belt alone" if spec.belt_count == 1 else ""
     stiff = page.put(
-        figure("stiffness_term", "belt-stiffness term", "K_y", "force", exact(term), [Line("K_y", f"section {section.name}", *shown(section.stiffness_n, "force"), Origin.STANDARD, Origin.STANDARD)],
-               f"table{share}", SOURCE, section.stiffness_confidence, limits="Within about 40 %.", origin=Origin.STANDARD),
+        figure("stiffness_term", "belt-stiffness term", "K_y", "force", exact(term), [Line("K_y", f"section {section.name}", *shown(known, "force"), Origin.STANDARD, Origin.STANDARD)],
+               f"table{share}", SOURCE, section.stiffness_confidence, limits="Within about 40 %." if known else f"Not known for section {section.name}: the string relation alone.", origin=Origin.STANDARD),
         exact(term),
     )  # fmt: skip
     strands = {
@@ -162,7 +163,7 @@ def _strands(gauge: Gauge, section: v_belt.Section, belts: int, page: Page) -> t
     span, nominal_span = page.values["span"], page.values["span"].n
     aimed = gauge.deflection.value if gauge.deflection else page.values["deflection"].n
     length = page.values["belt_length"] if page.has("belt_length") else page.values["length_by_tape"]
-    term = tension.stiffness_share(section.stiffness_n, belts, nominal_span, length.n)
+    term = tension.stiffness_share(section.stiffness_n or 0.0, belts, nominal_span, length.n)
     stiffness = uncertain(term, _STIFFNESS * term, "belt stiffness")
     square = uncertain(1.0, _SQUARENESS, "not quite at mid-span or square")
     tensions, lines = [], []
@@ -245,6 +246,8 @@ def _move(spec: DriveSpec, average: UFloat, low: float, high: float, page: Page,
     """The take-up movement, from the rigidity that the stiffness term implies: good to about 40 %."""
     assert spec.section
     length = page.values["belt_length"] if page.has("belt_length") else page.values["length_by_tape"]
+    if not spec.section.stiffness_n:
+        return f"Move the motor {way} a little and gauge again."
     lean = abs(math.pi - page.values["wrap_driver"].n) / 2
     change = tension.centre_change_for(abs((low + high) / 2 - average.n), length.n, spec.section.stiffness_n, lean)
     if change < 0.0002:

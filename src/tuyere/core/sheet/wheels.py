@@ -32,14 +32,14 @@ def diameters(spec: DriveSpec, page: Page) -> None:
 
 
 def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, page: Page) -> None:
-    groove = v_belt.groove(section, given.value)
+    groove = v_belt.groove_at_outside(section, given.value) if basis == "outside" else v_belt.groove(section, given.value)
     add_us, add_si = shown(groove.two_hd_m, "length", decimals=(2, 2))
     add = Line("2h_d", f"outside minus datum, groove {section.groove}", add_us, add_si, Origin.STANDARD, Origin.STANDARD)
     symbols = ("d_o", "d_d") if role == "driver" else ("D_o", "D_d")
     to_datum = wrapped(lambda outside: v_belt.datum_from_outside(section, outside))
     to_outside = wrapped(lambda datum: v_belt.outside_from_datum(section, datum))
     datum_value = to_datum(given.u) if basis == "outside" else given.u
-    if datum_value.n < _LEAST_SHARE * section.min_datum_diameter_m:
+    if datum_value.n < _LEAST_SHARE * v_belt.min_datum_diameter(section):
         page.refuse(
             f"{role}_diameter",
             f"That is too small for a section {section.name} groove: measure over the outside of the rim, or choose a smaller section.",
@@ -62,8 +62,8 @@ def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, pag
                    f"{symbols[0]} = {symbols[1]} + 2h_d", v_belt.SOURCE),
             outside,
         )  # fmt: skip
-    if datum_value.n < section.min_datum_diameter_m - 1e-6:
-        least_us, least_si = shown(section.min_datum_diameter_m, "length", decimals=(1, 0))
+    if datum_value.n < v_belt.min_datum_diameter(section) - 1e-6:
+        least_us, least_si = shown(v_belt.min_datum_diameter(section), "length", decimals=(1, 0))
         page.flag(
             "small-sheave", f"{role}_diameter",
             f"The {role} sheave is below the smallest for section {section.name} ({least_us}, {least_si} datum): the belt bends too sharply and dies early, and the rating does not hold. Fit a larger sheave{'' if section.cogged else ' or a cogged belt'}.",

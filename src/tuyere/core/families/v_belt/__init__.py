@@ -1,0 +1,44 @@
+"""V-belts and their sheaves of every kind: sections, names, lengths, grooves, allowances, look-alikes."""
+
+from tuyere.core.families.v_belt.allowance import Allowance, allowance
+from tuyere.core.families.v_belt.belt import Belt, belt_of, nearest_belts, parse_designation, standard_belts, trade_range
+from tuyere.core.families.v_belt.groove import (
+    Groove,
+    datum_from_outside,
+    groove,
+    groove_at_outside,
+    grooves_of,
+    min_datum_diameter,
+    outside_from_datum,
+)
+from tuyere.core.families.v_belt.length import Lengths, lengths, number_from_datum, number_from_outside, tape_inside
+from tuyere.core.families.v_belt.section import SOURCE, BeltError, Section, centrifugal_mass, section, sections
+
+__all__ = [
+    "SOURCE",
+    "Allowance",
+    "Belt",
+    "BeltError",
+    "Groove",
+    "Lengths",
+    "Section",
+    "allowance",
+    "belt_of",
+    "centrifugal_mass",
+    "datum_from_outside",
+    "groove",
+    "groove_at_outside",
+    "grooves_of",
+    "lengths",
+    "min_datum_diameter",
+    "nearest_belts",
+    "number_from_datum",
+    "number_from_outside",
+    "outside_from_datum",
+    "parse_designation",
+    "section",
+    "sections",
+    "standard_belts",
+    "tape_inside",
+    "trade_range",
+]
