@@ -47,11 +47,14 @@ def judge(case: dict[str, str]) -> dict[str, object]:
     if truth:
         right = v_belt.parse_designation(truth)
         first = next((c for c in found.candidates if c.section.name in accepted and c.belts), None)
-        near = first and abs(v_belt.lengths(first.section, first.belts[0].belt.number).outside_m / v_belt.lengths(right.section, right.number).outside_m - 1)
+        near = first and abs(
+            v_belt.lengths(first.section, first.belts[0].belt.number).outside_m / v_belt.lengths(right.section, right.number).outside_m - 1
+        )
         named = near is not None and near <= 0.0101
     return {
         "place": places[0] if places else 99,
         "named": named,
+        "very": found.candidates[0].section.name == case["truth"].split("|")[0],
         "sure": sureness(found.together()),
         "top": [(c.section.name, round(c.probability, 3), c.belts[0].belt.designation if c.belts else "") for c in found.candidates[:4]],
         "none": found.none_of_them,
@@ -68,6 +71,7 @@ def main() -> None:
     claimed = [r for _, r in results if r["sure"] is Sureness.SURE]
     print(f"cases {count}")
     print(f"right first {first / count:.0%}   right in the top two {two / count:.0%}")
+    print(f"the very section first, though another name fits as well {sum(bool(r['very']) for _, r in results) / count:.0%}")
     print(f"honestly ambiguous (says it cannot tell yet) {len(honest) / count:.0%}")
     print(f"of those it calls sure ({len(claimed)}), right {sum(r['place'] == 0 for r in claimed) / max(1, len(claimed)):.0%}")
     print(f"length right within a step {sum(map(bool, named)) / len(named):.0%}")

@@ -29,6 +29,9 @@ need_packages() {
     || die "apt-get could not install ${missing[*]}: see $STATE/apt.log."
 }
 
+# The PDF library draws text with Pango.
+pdf_packages() { need_packages libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0; }
+
 digest() { cat "$@" | sha256sum | cut -c1-16; }
 
 # python_env LOCKFILE: a virtual environment that matches the lock file.

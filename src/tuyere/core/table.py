@@ -15,3 +15,10 @@ def rows(name: str) -> tuple[dict[str, str], ...]:
         if not row.get("source") or row.get("confidence") not in ("high", "medium", "low"):
             raise ValueError(f"tables/{name}.csv row {number} lacks a source or a confidence")
     return found
+
+
+@cache
+def about(name: str) -> tuple[str, ...]:
+    """The comment lines on top of tables/`name`.csv."""
+    text = (resources.files("tuyere.core") / "tables" / f"{name}.csv").read_text(encoding="utf-8")
+    return tuple(line.removeprefix("#").strip() for line in text.splitlines() if line.startswith("#"))

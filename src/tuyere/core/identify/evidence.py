@@ -81,13 +81,20 @@ def read_evidence(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> 
             cleaned[key] = ""
     for key in ("label", "marks"):
         if len(cleaned[key]) > LONGEST_LABEL:
-            problems.append(Problem(key, f"That is too long: write up to {LONGEST_LABEL} characters as they stand there, ? for one you cannot read."))
+            problems.append(
+                Problem(key, f"That is too long: write up to {LONGEST_LABEL} characters as they stand there, ? for one you cannot read.")
+            )
             cleaned[key] = ""
         elif cleaned[key] in ("-", "?"):
             cleaned[key] = ""
     ribs = _ribs(cleaned["ribs"], problems)
     evidence = Evidence(
-        **values, label=cleaned["label"], marks=cleaned["marks"], construction=cleaned["construction"], machine=cleaned["machine"], ribs=ribs
+        **values,
+        label=cleaned["label"],
+        marks=cleaned["marks"],
+        construction=cleaned["construction"],
+        machine=cleaned["machine"],
+        ribs=ribs,
     )
     return Reading(evidence, notes, tuple(problems))
 

@@ -63,10 +63,15 @@ class Ranking:
 
     candidates: tuple[Candidate, ...]
     none_of_them: float
+    wheel_only: bool = False
 
-    def together(self, index: int = 0) -> float:
-        """Probability that it is the indexed candidate or the same belt under another name."""
-        names = alike.same_belt(self.candidates[index].section.name)
+    def alike_to(self, name: str) -> frozenset[str]:
+        """Sections the evidence cannot tell from `name`: the same belt by other names, and by a wheel alone all that run in its groove."""
+        return alike.shares_groove(name) if self.wheel_only else alike.same_belt(name)
+
+    def together(self) -> float:
+        """Probability that it is the first candidate or one that cannot be told from it."""
+        names = self.alike_to(self.candidates[0].section.name)
         return sum(c.probability for c in self.candidates if c.section.name in names)
 
 
@@ -84,7 +89,8 @@ def rank(evidence: Evidence) -> Ranking:
     if not total > 0:
         return Ranking((), 1.0)
     ordered = sorted(scored, key=lambda s: -s[0])
-    return Ranking(tuple(Candidate(belt, weight / total, fits, belts) for weight, belt, fits, belts in ordered), outsider / total)
+    candidates = tuple(Candidate(belt, weight / total, fits, belts) for weight, belt, fits, belts in ordered)
+    return Ranking(candidates, outsider / total, not evidence.known() & {*BELT_KEYS, *LENGTH_KEYS, "label", "construction"})
 
 
 def _fits(belt: Section, evidence: Evidence) -> tuple[Fit, ...]:
@@ -163,7 +169,9 @@ def _near(belt: Section, evidence: Evidence, key: str) -> list[Belt]:
 
 def _length_off(made: Belt, key: str, reading: Given) -> float:
     named = lengths(made.section, made.number)
-    value = {"outside_length": named.outside_m, "inside_length": tape_inside(made.section, made.number), "laid_out_length": named.datum_m}[key]
+    value = {"outside_length": named.outside_m, "inside_length": tape_inside(made.section, made.number), "laid_out_length": named.datum_m}[
+        key
+    ]
     spread = math.hypot(LENGTH_SPREAD[key] * value, _FRAYED_M if key == "laid_out_length" else 0.0)
     return Expected(value * _LENGTH_STRETCH, spread).off(reading)
 
@@ -208,7 +216,12 @@ def _marks(belt: Section, evidence: Evidence) -> float:
 def _outsider(evidence: Evidence) -> float:
     """Weight of a belt that is in none of the tables: any width from 5 to 40 mm, half to as deep as wide, any angle near 40."""
     weight = _OUTSIDER_COMMON
-    for key, density in (("top_width", 1 / 0.035), ("belt_angle", 1 / math.radians(20)), ("groove_width", 1 / 0.035), ("groove_depth", 1 / 0.03)):
+    for key, density in (
+        ("top_width", 1 / 0.035),
+        ("belt_angle", 1 / math.radians(20)),
+        ("groove_width", 1 / 0.035),
+        ("groove_depth", 1 / 0.03),
+    ):
         weight *= density if getattr(evidence, key) else 1.0
     weight *= 1 / math.radians(10) if evidence.groove_angle else 1.0
     weight *= 1 / 0.04 if evidence.groove_spacing else 1.0

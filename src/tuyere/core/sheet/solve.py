@@ -36,10 +36,16 @@ STEPS = (
 
 def solve(spec: DriveSpec) -> Sheet:
     """Compute what the known values allow; what is not known leaves its figures out and is named in `wanted`."""
+    page = solve_page(spec)
+    return Sheet(dict(page.figures), tuple(page.verdicts), tuple(page.flags), tuple(page.problems), draw(spec, page), wanted(spec))
+
+
+def solve_page(spec: DriveSpec) -> Page:
+    """The figures alone, for computations that build on the sheet."""
     page = Page()
     for step in STEPS:
         step(spec, page)
-    return Sheet(dict(page.figures), tuple(page.verdicts), tuple(page.flags), tuple(page.problems), draw(spec, page), wanted(spec))
+    return page
 
 
 def wanted(spec: DriveSpec) -> tuple[str, ...]:

@@ -85,7 +85,9 @@ def parse_designation(text: str, expected: Section | None = None) -> Belt:
         cleaned = f"{expected.name.upper()} {cleaned}"
     belt = _ribbed(cleaned) or _by_width(cleaned) or _by_name(cleaned)
     if not belt:
-        raise BeltError(f"“{text.strip()[:20]}” is not a belt name known here: write it as it stands on the belt, such as B81, 5VX830, 4L430 or SPA 1180.")
+        raise BeltError(
+            f"“{text.strip()[:20]}” is not a belt name known here: write it as it stands on the belt, such as B81, 5VX830, 4L430 or SPA 1180."
+        )
     shortest = trade_range(belt.section.name)
     if shortest and belt.number < 0.4 * shortest[0]:
         raise BeltError(f"{belt.designation} is too short to be a belt of this section.")

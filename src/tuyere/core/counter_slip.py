@@ -1,0 +1,94 @@
+"""The counter slip: the one answer to take to the shop. Made from what was found out, complete or not."""
+
+from dataclasses import dataclass
+
+from tuyere.core.families.v_belt import Belt, lengths, min_datum_diameter
+from tuyere.core.grade import Grade
+from tuyere.core.identify import alike
+from tuyere.core.identify.answer import equivalents
+from tuyere.core.sheet.figure import shown
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.window import Window
+
+
+@dataclass(frozen=True)
+class Slip:
+    """What to ask for and what not to accept, each line short enough to be read at arm's length."""
+
+    headline: str
+    count: str
+    names: tuple[str, ...]
+    machine_part: str
+    section: tuple[str, ...]
+    length: tuple[str, ...]
+    grade: tuple[str, ...]
+    refuse: tuple[str, ...]
+    check_first: tuple[str, ...]
+
+
+def counter_slip(
+    belt: Belt, count: int | None, joined: bool, spec: DriveSpec | None, window: Window | None, grade: Grade | None, machine_part: str
+) -> Slip:
+    """Everything the counter needs to know about one belt or set."""
+    section = belt.section
+    named = lengths(section, belt.number)
+    width, height = shown(section.top_width_m, "length", to_set=True), shown(section.height_m, "length", to_set=True)
+    outside, datum = (shown(v, "length", decimals=(1, 0)) for v in (named.outside_m, named.datum_m))
+    size = [f"{section.name}: {width[0]} wide, {height[0]} deep ({width[1]} × {height[1]}), {section.construction}"]
+    length = [f"{outside[0]} round the outside ({outside[1]})", f"datum length {datum[0]} ({datum[1]})"]
+    if window:
+        length.append(
+            f"these centres take {window.shortest_us} to {window.longest_us} outside ({window.shortest_si} to {window.longest_si})"
+        )
+    others = tuple(f"{n.designation} ({'light duty' if n.section in _LIGHT else n.section})" for n in equivalents(belt))
+    return Slip(
+        belt.designation, _count(count, joined, belt.ribs), others, machine_part, tuple(size), tuple(length),
+        grade.ask if grade else (), _refuse(belt, count, joined), _check_first(belt, spec),
+    )  # fmt: skip
+
+
+_LIGHT = ("2L", "3L", "4L", "5L")
+
+
+def _count(count: int | None, joined: bool, ribs: int | None) -> str:
+    if joined:
+        return f"one joined belt of {ribs or count or '?'} ribs"
+    if not count:
+        return "count the grooves in use"
+    return "one belt" if count == 1 else f"a matched set of {count}, one make, one lot"
+
+
+def _refuse(belt: Belt, count: int | None, joined: bool) -> tuple[str, ...]:
+    found = []
+    for a in alike.of(belt.section.name):
+        other = a.other if a.section == belt.section.name else a.section
+        if a.kind == "alike":
+            found.append(
+                f"{other}: looks alike, another depth or angle"
+                if other not in ("automotive", "deck belt")
+                else f"an {other} belt"
+                if other == "automotive"
+                else "a special deck belt, unless by the machine's own number"
+            )
+        elif a.kind == "near":
+            found.append(f"{other}: near, but another groove")
+    found += [
+        f"{name} on a plant drive: light duty, it dies early"
+        for name in sorted(alike.same_belt(belt.section.name) & set(_LIGHT) - {belt.section.name})
+    ]
+    if count and count > 1 and not joined:
+        found.append("odd belts from several lots, or new ones beside used ones")
+    if joined:
+        found.append("singles in place of the joined belt, unless a matched set")
+    return tuple(dict.fromkeys(found))
+
+
+def _check_first(belt: Belt, spec: DriveSpec | None) -> tuple[str, ...]:
+    least = shown(min_datum_diameter(belt.section), "length", decimals=(1, 0))
+    found = ["the smallest wheel first: it wears most; a ridge felt in the groove means a new sheave"]
+    found.append(f"no wheel under {least[0]} ({least[1]}) datum for {belt.section.name}")
+    if spec and spec.driver_diameter and spec.driven_diameter:
+        small = "driver" if spec.driver_diameter.value <= spec.driven_diameter.value else "driven"
+        found[0] = f"the {small} wheel first: it is the smaller and wears most; a ridge felt in the groove means a new sheave"
+    found.append("every wheel on the belt's path, idler too: groove gauge, shine at the bottom, nicks")
+    return tuple(found)

@@ -1,0 +1,1 @@
+"""How a belt sits in its groove: ride height, bottoming, pairing."""

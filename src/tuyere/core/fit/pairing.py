@@ -1,0 +1,137 @@
+"""Which belts may run in which grooves, and which belts may run together: rules of the trade, common practice, no source."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from tuyere.core.families.v_belt import Section, grooves_of
+from tuyere.core.identify import alike
+from tuyere.core.sheet.verdict import Tone, Verdict
+
+Match = Literal["right", "narrower", "wider", "other system", "near"]
+_SAME_WIDTH = 0.04  # sections within this share of top width count as equally wide
+_NEAR_WIDTH = 0.10  # within this share, classical and wedge sections are taken for each other
+
+
+@dataclass(frozen=True)
+class Pair:
+    """A belt section in a groove made for another (or the same) section."""
+
+    match: Match
+    verdict: Verdict
+
+
+def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
+    """What running `belt` in a groove made for `made_for` means. Both are judged by section, before anything is measured."""
+    if belt.groove == made_for.groove or belt.name in alike.shares_groove(made_for.name):
+        return Pair("right", Verdict("pairing", Tone.GOOD, f"{belt.name} belongs in {a(made_for.name)} groove", _deep(made_for, kind)))
+    if kind == "combination" and belt.groove in ("A", "B") and made_for.groove in ("A", "B"):
+        return Pair(
+            "right",
+            Verdict(
+                "pairing",
+                Tone.GOOD,
+                f"A combination groove takes {belt.name}",
+                "A belts sit deep in it and B belts near the rim: both are as made.",
+            ),
+        )
+    if any({belt.name, made_for.name} == {pair.section, pair.other} and pair.kind == "near" for pair in alike.alikes()):
+        return Pair("near", Verdict("pairing", Tone.WATCH, f"{belt.name} in {a(made_for.name)} groove is near, not right",
+                                    "The whole set may run so in need. Never both sections on one drive; order the right one."))  # fmt: skip
+    if belt.construction == "ribbed" or made_for.construction == "ribbed":
+        return Pair(
+            "other system",
+            Verdict(
+                "pairing",
+                Tone.STOP,
+                f"{belt.name} does not run in {a(made_for.name)} groove",
+                "Ribbed belts run on ribbed pulleys of their own pitch only.",
+            ),
+        )
+    if belt.wedge != made_for.wedge and abs(belt.top_width_m / made_for.top_width_m - 1) < _NEAR_WIDTH:
+        return _other_system(belt, made_for)
+    if belt.top_width_m > made_for.top_width_m * (1 + _SAME_WIDTH):
+        return Pair("wider", Verdict("pairing", Tone.STOP, f"Never {belt.name} in {a(made_for.name)} groove",
+                                     "It stands on the rim, wedges on its lower edges only, and is destroyed within hours. Fit the right belt."))  # fmt: skip
+    if belt.wedge != made_for.wedge:
+        return _other_system(belt, made_for)
+    if belt.top_width_m < made_for.top_width_m * (1 - _SAME_WIDTH):
+        return Pair("narrower", Verdict("pairing", Tone.WATCH, f"{belt.name} in {a(made_for.name)} groove only gets you home",
+                                        "It sits low and carries less. Record it as a get-home fix, and order the right belt now."))  # fmt: skip
+    return Pair("right", Verdict("pairing", Tone.GOOD, f"{belt.name} runs in {a(made_for.name)} groove", "Equal in width and system."))
+
+
+def _other_system(belt: Section, made_for: Section) -> Pair:
+    return Pair("other system", Verdict("pairing", Tone.STOP, f"{belt.name} does not belong in {a(made_for.name)} groove",
+                                        "Classical and wedge belts differ in depth: one bottoms, the other does not fill the groove. Never mix the two on one drive."))  # fmt: skip
+
+
+def a(name: str) -> str:
+    """A section's name with its article: an A, a B, an SPA.
+
+    >>> a("SPA"), a("5V"), a("8V")
+    ('an SPA', 'a 5V', 'an 8V')
+    """
+    return f"{'an' if name[0] in 'AEFHILMNSX8' and not name.startswith('link') else 'a'} {name}"
+
+
+def _deep(made_for: Section, kind: str) -> str:
+    if kind == "deep":
+        return "In a deep groove it sits well below the rim: that is as made, for joined, turned and upright drives."
+    return "" if grooves_of(made_for.groove) else "The groove itself is not tabled."
+
+
+@dataclass(frozen=True)
+class SetMember:
+    """One belt of a set as found: its section, its number if known, its maker's part number or other mark, new or used."""
+
+    section: Section
+    name: str = ""
+    used: bool = True
+
+
+def mixed_set(members: tuple[SetMember, ...]) -> tuple[Verdict, ...]:
+    """Verdicts on belts running side by side: systems, sections, names, and new with used are never mixed."""
+    found = []
+    if len({m.section.wedge for m in members}) > 1:
+        found.append(
+            Verdict(
+                "set",
+                Tone.STOP,
+                "Classical and wedge belts on one drive",
+                "Never: they ride at different heights and speeds, and one drags the other. Replace the set.",
+            )
+        )
+    elif len({m.section.name for m in members}) > 1:
+        found.append(
+            Verdict(
+                "set",
+                Tone.STOP,
+                "Different sections in one set",
+                "They ride at different heights and share the load badly. Replace the set with one section.",
+            )
+        )
+    if len({m.name for m in members if m.name}) > 1:
+        found.append(
+            Verdict(
+                "set",
+                Tone.STOP,
+                "Different part numbers in one set",
+                "Even of one size, belts of different makes stretch differently. Replace the set from one lot.",
+            )
+        )
+    if len({m.used for m in members}) > 1:
+        found.append(
+            Verdict(
+                "set",
+                Tone.STOP,
+                "New and used belts in one set",
+                "The new ones carry everything and fail early. Replace the whole set; keep the best old one as a spare for a breakdown.",
+            )
+        )
+    return tuple(found)
+
+
+JOINED_BY_SINGLES = Verdict(
+    "set", Tone.WATCH, "A joined belt replaced by singles",
+    "Only by a matched set of singles, all new. The joined belt was fitted against whip and turning over: watch the first run.",
+)  # fmt: skip

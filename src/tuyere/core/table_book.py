@@ -1,0 +1,170 @@
+"""The tables as a person reads them: titled, every figure in both systems, with source and confidence."""
+
+from dataclasses import dataclass
+from functools import cache
+
+from tuyere.core.families.v_belt import lengths, section
+from tuyere.core.quantity import from_si, to_si
+from tuyere.core.table import about, rows
+
+# How a column's figures are to be read: a kind with the unit they are kept in (None: the row's own unit column).
+_Kinds = dict[str, tuple[str, str | None]]
+_UNITS = {
+    "length": ("in", "mm"),
+    "force": ("lbf", "N"),
+    "velocity": ("ft/min", "m/s"),
+    "mass": ("lb/ft", "kg/m"),
+    "torque": ("lbf·ft", "N·m"),
+}
+_LB_PER_FT = 0.45359237 / 0.3048
+_LBF_FT = 4.4482216152605 * 0.3048
+
+
+@dataclass(frozen=True)
+class Cell:
+    """One figure or word in both systems."""
+
+    us: str
+    si: str
+
+
+@dataclass(frozen=True)
+class Column:
+    """A column's heading and its units; `number` for figures (set right)."""
+
+    key: str
+    label: str
+    us_unit: str
+    si_unit: str
+    number: bool
+
+
+@dataclass(frozen=True)
+class Table:
+    """One table: what it is of, notes, columns, and rows of cells; source and confidence beside each row."""
+
+    name: str
+    title: str
+    group: str
+    notes: tuple[str, ...]
+    columns: tuple[Column, ...]
+    rows: tuple[tuple[Cell, ...], ...]
+    sources: tuple[str, ...]
+    confidences: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class _Entry:
+    title: str
+    group: str
+    kinds: _Kinds
+    labels: dict[str, str]
+
+
+def _lengths(*columns: str, unit: str | None = None) -> _Kinds:
+    return {c: ("length", unit) for c in columns}
+
+
+BOOK: dict[str, _Entry] = {
+    "v_sections": _Entry(
+        "V-belt sections", "Belts",
+        _lengths("top_width", "height", "min_diameter", "step", "to_datum", "to_datum_240", "to_outside", "to_outside_240", "to_inside")
+        | {"mass": ("mass", None), "max_speed": ("velocity", None), "stiffness": ("force", None)},
+        {"named_by": "number names", "step": "one unit of the number", "common": "how common", "min_diameter": "smallest wheel", "min_diameter_basis": "measured as"},
+    ),
+    "v_belt_lengths": _Entry("Standard lengths", "Belts", _lengths("length"), {"number": "number in the name", "length": "measuring length"}),
+    "v_belt_length_tolerance": _Entry("Length tolerances", "Belts", _lengths("length_over", "length_to_incl", "upper", "lower"), {}),
+    "v_belt_matching": _Entry("Matched sets", "Belts", _lengths("length_over", "length_to_incl", "largest_difference"), {}),
+    "v_belt_trade_range": _Entry("Lengths to be had", "Belts", {}, {}),
+    "v_belt_allowance": _Entry("Room to fit and take up", "Belts", _lengths("installation", "takeup"), {"number_over": "number over"}),
+    "v_alike": _Entry("Same belt or look-alike", "Belts", {}, {}),
+    "v_grooves": _Entry(
+        "Sheave grooves", "Wheels",
+        _lengths("diameter_over", "diameter_to_incl", "reference_width", "top_width", "depth_min", "outside_minus_line", "spacing", "edge"),
+        {"outside_minus_line": "outside less belt line", "spacing": "groove to groove", "edge": "centre to edge"},
+    ),
+    "v_ride_height": _Entry("Ride height, two schools", "Wheels", _lengths("low_in", "high_in", unit="in"), {"low_in": "lowest (sunk)", "high_in": "highest (proud)"}),
+    "v_sheaves": _Entry("Sheaves as made", "Wheels", _lengths("diameter", "outside_diameter"), {"diameter": "datum or pitch diameter"}),
+    "v_sheaves_adjustable": _Entry("Adjustable sheaves", "Wheels", _lengths("outside_diameter", "pitch_diameter_open", "pitch_diameter_closed"), {}),
+    "bushings": _Entry("Bushings", "Wheels", _lengths("large_end", "flange", "bolt_circle", "max_bore", "length") | {"torque": ("torque", "torque_unit")}, {"large_end": "taper, large end"}),
+    "keys": _Entry("Shaft keys", "Wheels", _lengths("shaft_from", "shaft_to"), {}),
+    "ip20_power": _Entry("Rating: coefficients", "Rating", {}, {}),
+    "ip20_speed_ratio_factor": _Entry("Rating: speed-ratio factor", "Rating", {}, {}),
+    "ip20_length_factor": _Entry("Rating: length factor", "Rating", {}, {}),
+    "ip20_service_factor": _Entry("Service factors", "Rating", {}, {}),
+}  # fmt: skip
+_HIDDEN = {"unit", "source", "confidence", "torque_unit"}
+
+
+@cache
+def table(name: str) -> Table:
+    """One table of the book. Raises KeyError for an unknown name."""
+    entry = BOOK[name]
+    raw = rows(name)
+    keys = [c for c in raw[0] if c not in _HIDDEN]
+    columns = [_column(c, entry, raw) for c in keys]
+    body = [tuple(_cell(r, c, entry) for c in keys) for r in raw]
+    if name == "v_belt_lengths":
+        columns += [Column(k, k.replace("_", " "), "in", "mm", True) for k in ("inside", "datum", "outside")]
+        body = [cells + _conventions(r) for cells, r in zip(body, raw, strict=True)]
+    return Table(
+        name,
+        entry.title,
+        entry.group,
+        about(name),
+        tuple(columns),
+        tuple(body),
+        tuple(r["source"] for r in raw),
+        tuple(r["confidence"] for r in raw),
+    )
+
+
+def _column(key: str, entry: _Entry, raw: tuple[dict[str, str], ...]) -> Column:
+    label = entry.labels.get(key, key.removesuffix("_deg").removesuffix("_in").replace("_", " "))
+    kind = entry.kinds.get(key)
+    us, si = _UNITS[kind[0]] if kind else ("°", "°") if key.endswith("_deg") else ("", "")
+    return Column(key, label, us, si, all(_is_number(r[key]) for r in raw if r[key]))
+
+
+def _is_number(text: str) -> bool:
+    try:
+        float(text)
+    except ValueError:
+        return False
+    return True
+
+
+def _cell(row: dict[str, str], key: str, entry: _Entry) -> Cell:
+    text, kind = row[key], entry.kinds.get(key)
+    if not kind or not text or not _is_number(text):
+        return Cell(text, text)
+    in_inches = (kind[1] or row.get("unit", "in")) == "in" if kind[0] != "torque" else row["torque_unit"].startswith("lbf")
+    value = float(text)
+    if in_inches:
+        return Cell(text, _round(value * _factor(kind[0]), kind[0] == "length"))
+    return Cell(_round(value / _factor(kind[0]), False), text)
+
+
+def _factor(kind: str) -> float:
+    """SI figure for one US figure, in the units of the columns."""
+    if kind == "length":
+        return to_si(1.0, "length", "in") * 1000
+    if kind == "mass":
+        return _LB_PER_FT
+    if kind == "torque":
+        return _LBF_FT
+    return to_si(1.0, kind, _UNITS[kind][0])
+
+
+def _round(value: float, millimetres: bool) -> str:
+    if value == 0:
+        return "0"
+    digits = 1 if millimetres and abs(value) >= 100 else 2 if abs(value) >= 10 else 3
+    return f"{value:.{digits}f}".rstrip("0").rstrip(".")
+
+
+def _conventions(row: dict[str, str]) -> tuple[Cell, ...]:
+    named = lengths(section(row["section"]), float(row["number"]))
+    return tuple(
+        Cell(_round(from_si(v, "length", "in"), True), _round(v * 1000, True)) for v in (named.inside_m, named.datum_m, named.outside_m)
+    )
