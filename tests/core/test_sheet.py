@@ -73,7 +73,7 @@ def test_the_right_belt_the_wrong_belt_and_no_belt() -> None:
         ({"driver_power": "-3 hp"}, {}, "driver_power", "never below zero"),
         ({"centre_distance": "9 in"}, {}, "centre_distance", "overlap"),
         ({}, {"belt": "B28"}, "belt", "too short to span"),
-        ({}, {"section": "Q"}, "section", "choose one of A, AX"),
+        ({}, {"section": "Q"}, "section", "usual ones are A, AX"),
         ({}, {"belt": "A50"}, "belt", "set to B"),
         ({}, {"belt": "7"}, "belt", "such as B81"),
         ({}, {"belt_count": "0"}, "belt_count", "1 to 20"),

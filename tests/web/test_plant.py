@@ -24,7 +24,8 @@ def test_the_demo_plant_is_furnished(sign_in: Any) -> None:
     assert {m["name"] for m in plant()["machines"]} <= found.keys() and len(plant()["machines"]) >= 10
     assert {d["family"] for d in found.values()} == {"v-belt", "flat belt", "roller chain"}
     surveyed = [d for d in found.values() if d["belts"]]
-    assert len(surveyed) >= 9 and all(d["sketch"] and d["last_headline"] for d in surveyed)
+    assert len(surveyed) >= 9 and all(d["sketch"] for d in surveyed)
+    assert sum(bool(d["last_headline"]) for d in surveyed) >= 9
     assert {d["machine"] for d in found.values() if d["findings"]} and {d["machine"] for d in found.values() if d["dues"]}
 
 
@@ -126,7 +127,8 @@ def test_a_lead_adds_people_and_nobody_else_does(sign_in: Any, app: Flask) -> No
 
 def test_choices_name_every_field_unit_and_caution(sign_in: Any) -> None:
     choices = sign_in("Rowan").get("/api/choices").json
-    assert [s["value"] for s in choices["sections"]] == ["A", "AX", "B", "BX", "C", "CX", "D"]
+    names = [s["value"] for s in choices["sections"]]
+    assert len(names) > 45 and {"A", "BX", "5V", "4L", "AA", "HB", "ISO A", "SPA", "XPB", "PK", "link 13"} <= set(names)
     assert {"in", "mm", "ft", "cm", "m"} <= set(choices["fields"]["centre_distance"]["units"])
     assert choices["cautions"]["tension"] and "manual" in choices["cautions"]["deference"]
     assert len(choices["driven_classes"]) == 5

@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 
 from tuyere.core.families.v_belt import Section, min_datum_diameter
+from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.verdict import Tone, Verdict
 from tuyere.core.sheet.wheels import diameters
-from tuyere.core.sheet.page import Page
 
 DUTIES: dict[str, str] = {
     "slack clutch": "The belt is slackened to stop the machine (clutching idler or sliding engine)",

@@ -11,13 +11,17 @@ from sqlalchemy import Engine
 from sqlmodel import Session
 
 from tuyere.core import speed, tension
+from tuyere.core.cross_reference import read_csv
+from tuyere.core.get_home import get_home
 from tuyere.core.quantity import from_si
 from tuyere.core.sheet.solve import Sheet, solve
-from tuyere.store import drives, people
-from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Membership, Person, Site, now
+from tuyere.store import drives, found, people
+from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, Person, Site, now
 from tuyere.store.write import Writer, insert
 from tuyere.web.drives import survey_form, survey_of
+from tuyere.web.find import GetHomeIn, read_fix
 from tuyere.web.forms import Entry, GaugeForm, SheetForm, SurveyForm, TachometerForm, read_sheet
+from tuyere.web.found import fix_row
 from tuyere.web.readings import KeepReading, reading_of
 
 LENGTHS = ("driver_diameter", "driven_diameter", "centre_distance", "travel_in", "travel_out")
@@ -44,6 +48,8 @@ def load_demo(engine: Engine) -> None:
             session.flush()
             session.add(Membership(person_id=person.id, site_id=site.id, role=entry["role"]))
             writers[person.name] = Writer(person.id, site.id, uuid.uuid4())
+        report = read_csv(story["cross_reference"].lstrip())
+        found.load_cross_reference(session, next(iter(writers.values())), report.entries)
         for machine in story["machines"]:
             _machine(session, site, machine, writers[machine["by"]])
 
@@ -72,6 +78,20 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
             configuration = _survey(session, writer, drive, entry, item, at)
         else:
             _reading(session, writer, drive, configuration, what, item, at)
+    for item in entry.get("get_home", []):
+        _get_home(session, writer, drive, configuration, item)
+    for item in entry.get("lives", []):
+        at = now() - timedelta(days=item["days"])
+        life = BeltLife(
+            id=uuid.uuid4(),
+            drive_id=drive.id,
+            ended_on=at.date(),
+            hours_h=item["hours"],
+            why=item["why"],
+            made_by=writer.person_id,
+            made_at=at,
+        )
+        insert(session, writer, life, "recorded the life of a set")
     for f in entry.get("findings", []):
         insert(
             session,
@@ -119,6 +139,15 @@ def _reading(
     body = _tension_round(sheet, item) if what == "tension" else _speed_round(sheet, item)
     row, values = reading_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
     drives.keep_reading(session, writer, row, values)
+
+
+def _get_home(session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, item: dict[str, Any]) -> None:
+    asked = GetHomeIn(survey=survey_form(drive, configuration), fix_section=item["section"], fix_count=item["count"])
+    spec, fix, _ = read_fix(asked)
+    assert fix
+    row = fix_row(asked, get_home(spec, fix), uuid.uuid4(), drive.id, writer.person_id)
+    row.made_at = now() - timedelta(days=item["days"])
+    found.keep_fix(session, writer, row, (now() + timedelta(days=item["off_in"])).date())
 
 
 def _tension_round(sheet: Sheet, item: dict[str, Any]) -> KeepReading:

@@ -8,7 +8,22 @@ from typing import Any
 from sqlmodel import Session, col, select
 
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Person, Reading, ReadingValue, Stage, Wheel, now
+from tuyere.store.tables import (
+    BeltLife,
+    Configuration,
+    CounterSlip,
+    Drive,
+    Due,
+    Finding,
+    Machine,
+    Person,
+    Reading,
+    ReadingValue,
+    Stage,
+    TemporaryFix,
+    Wheel,
+    now,
+)
 from tuyere.store.write import Writer, insert, update
 
 DESIGN_COLUMNS = {
@@ -228,6 +243,9 @@ class LogEntry:
     configuration: Configuration | None = None
     stage: Stage | None = None
     finding: Finding | None = None
+    slip: CounterSlip | None = None
+    fix: TemporaryFix | None = None
+    life: BeltLife | None = None
 
 
 def log(session: Session, drive_id: uuid.UUID) -> list[LogEntry]:
@@ -254,4 +272,18 @@ def log(session: Session, drive_id: uuid.UUID) -> list[LogEntry]:
         select(Finding, Person.name).join(Person, col(Person.id) == col(Finding.found_by)).where(Finding.drive_id == drive_id)
     ):
         entries.append(LogEntry(finding.found_at, name, finding=finding))
+    entries += _found_out(session, drive_id)
     return sorted(entries, key=lambda e: e.at, reverse=True)
+
+
+def _found_out(session: Session, drive_id: uuid.UUID) -> list[LogEntry]:
+    """Counter slips, get-home fixes and lives of sets."""
+    found: list[LogEntry] = []
+    names = {person.id: person.name for person in session.exec(select(Person))}
+    for slip in session.exec(select(CounterSlip).where(CounterSlip.drive_id == drive_id)):
+        found.append(LogEntry(slip.made_at, names[slip.made_by], slip=slip))
+    for fix in session.exec(select(TemporaryFix).where(TemporaryFix.drive_id == drive_id)):
+        found.append(LogEntry(fix.made_at, names[fix.made_by], fix=fix))
+    for life in session.exec(select(BeltLife).where(BeltLife.drive_id == drive_id)):
+        found.append(LogEntry(life.made_at, names[life.made_by], life=life))
+    return found

@@ -289,6 +289,71 @@ class Due(SQLModel, table=True):
     row_version: int = _version()
 
 
+class CounterSlip(SQLModel, table=True):
+    """The answer taken to the shop: what was typed to find it, and the slip as it was given. Never changed, only followed by another."""
+
+    __tablename__ = "counter_slip"
+    __table_args__ = (_not_blank("designation"), Index("slip_of_drive", "drive_id", "made_at"))
+    id: uuid.UUID = Field(primary_key=True)
+    drive_id: uuid.UUID = Field(foreign_key="drive.id")
+    designation: str
+    made_by: uuid.UUID = Field(foreign_key="person.id")
+    made_at: datetime = _when()
+    typed: dict[str, Any] = _json()
+    slip: dict[str, Any] = _json()
+
+
+class TemporaryFix(SQLModel, table=True):
+    """A get-home fix: what is on, what share of the load it carries, and the due by which it comes off."""
+
+    __tablename__ = "temporary_fix"
+    __table_args__ = (_not_blank("what"), CheckConstraint("share > 0", name="share_positive"))
+    id: uuid.UUID = Field(primary_key=True)
+    drive_id: uuid.UUID = Field(foreign_key="drive.id", index=True)
+    due_id: uuid.UUID = Field(foreign_key="due.id", unique=True)
+    what: str
+    share: float
+    share_text: str
+    run: str
+    made_by: uuid.UUID = Field(foreign_key="person.id")
+    made_at: datetime = _when()
+    off_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
+    off_by: uuid.UUID | None = Field(default=None, foreign_key="person.id")
+    typed: dict[str, Any] = _json()
+    row_version: int = _version()
+
+
+class BeltLife(SQLModel, table=True):
+    """How long a set of belts lasted, and what ended it."""
+
+    __tablename__ = "belt_life"
+    __table_args__ = (CheckConstraint("hours_h > 0", name="hours_positive"),)
+    id: uuid.UUID = Field(primary_key=True)
+    drive_id: uuid.UUID = Field(foreign_key="drive.id", index=True)
+    ended_on: date
+    hours_h: float
+    why: str = ""
+    made_by: uuid.UUID = Field(foreign_key="person.id")
+    made_at: datetime = _when()
+    typed: dict[str, Any] = _json()
+
+
+class CrossReference(SQLModel, table=True):
+    """A shop's own list: a machine's part number and the belt it means. `part_key` is the number without case and punctuation."""
+
+    __tablename__ = "cross_reference"
+    __table_args__ = (_not_blank("part_number"), _not_blank("designation"), UniqueConstraint("site_id", "part_key"))
+    id: uuid.UUID = Field(primary_key=True)
+    site_id: uuid.UUID = Field(foreign_key="site.id", index=True)
+    part_key: str
+    part_number: str
+    designation: str
+    machine: str = ""
+    note: str = ""
+    loaded_by: uuid.UUID = Field(foreign_key="person.id")
+    row_version: int = _version()
+
+
 class AuditEntry(SQLModel, table=True):
     """Who changed what and when. Append-only: the database refuses to change or delete a row."""
 

@@ -265,7 +265,7 @@ DIRECTIONS = {
 def get_choices() -> Response:
     return answer(
         ChoicesOut(
-            sections=[Choice(value=s.name, label=f"{s.name} · {s.construction}") for s in v_belt.sections().values()],
+            sections=[Choice(value=s.name, label=s.label) for s in v_belt.sections().values()],
             driven_classes=[Choice(value=c.name, label=c.title) for c in ip20.driven_classes()],
             driver_classes=[
                 Choice(value="normal", label="Normal torque: ordinary AC motor, engine of several cylinders"),

@@ -36,30 +36,30 @@ class Entry(Strict):
         return Typed(self.text, self.unit, self.origin)
 
 
-_none = Field(default_factory=Entry)
+none_typed = Field(default_factory=Entry)
 
 
 class Quantities(Strict):
     """Everything on the sheet that is a number with a unit."""
 
-    driver_power: Entry = _none
-    driver_speed: Entry = _none
-    hours_per_day: Entry = _none
-    driver_diameter: Entry = _none
-    driven_diameter: Entry = _none
-    centre_distance: Entry = _none
-    travel_in: Entry = _none
-    travel_out: Entry = _none
+    driver_power: Entry = none_typed
+    driver_speed: Entry = none_typed
+    hours_per_day: Entry = none_typed
+    driver_diameter: Entry = none_typed
+    driven_diameter: Entry = none_typed
+    centre_distance: Entry = none_typed
+    travel_in: Entry = none_typed
+    travel_out: Entry = none_typed
 
 
 class DesignPoint(Strict):
     """What the drive is meant to have."""
 
-    design_speed: Entry = _none
-    design_airflow: Entry = _none
-    design_pressure: Entry = _none
-    design_amps: Entry = _none
-    design_turns: Entry = _none
+    design_speed: Entry = none_typed
+    design_airflow: Entry = none_typed
+    design_pressure: Entry = none_typed
+    design_amps: Entry = none_typed
+    design_turns: Entry = none_typed
 
 
 class Choices(Strict):
@@ -88,7 +88,7 @@ class GaugeForm(Strict):
     """Readings of a spring deflection gauge: one force a belt."""
 
     forces: list[Entry] = Field(default_factory=list, max_length=40)
-    deflection: Entry = _none
+    deflection: Entry = none_typed
     belt_state: str = Field("run in", max_length=20)
     tool: str = Field("spring gauge", max_length=40)
 
@@ -96,8 +96,8 @@ class GaugeForm(Strict):
 class TachometerForm(Strict):
     """Shaft speeds by tachometer."""
 
-    tach_driver: Entry = _none
-    tach_driven: Entry = _none
+    tach_driver: Entry = none_typed
+    tach_driven: Entry = none_typed
 
 
 class SheetForm(Strict):

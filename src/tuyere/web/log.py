@@ -2,7 +2,7 @@
 
 import uuid
 from datetime import datetime
-from typing import Literal
+from typing import Any, Literal
 
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
@@ -56,7 +56,7 @@ class LogEntryOut(BaseModel):
     """One line of the log."""
 
     id: uuid.UUID
-    kind: Literal["belt tension", "shaft speed", "survey", "finding"]
+    kind: Literal["belt tension", "shaft speed", "survey", "finding", "counter slip", "get-home fix", "set ended"]
     at: datetime
     who: str
     title: str
@@ -105,7 +105,8 @@ def _log_entry(entry: drives.LogEntry) -> LogEntryOut:
             tone="",
             note=c.reason,
         )
-    assert entry.finding
+    if not entry.finding:
+        return _found_out(entry)
     f = entry.finding
     return LogEntryOut(
         id=f.id,
@@ -115,6 +116,22 @@ def _log_entry(entry: drives.LogEntry) -> LogEntryOut:
         title=f.what,
         detail="closed" if f.closed_at else "open",
         tone=f.weight if not f.closed_at else "",
+    )
+
+
+def _found_out(entry: drives.LogEntry) -> LogEntryOut:
+    def line(row_id: uuid.UUID, kind: Any, title: str, detail: str, tone: str = "", note: str = "") -> LogEntryOut:
+        return LogEntryOut(id=row_id, kind=kind, at=entry.at, who=entry.who, title=title, detail=detail, tone=tone, note=note)
+
+    if entry.slip:
+        return line(entry.slip.id, "counter slip", f"Counter slip: {entry.slip.designation}", str(entry.slip.slip.get("count", "")))
+    if entry.fix:
+        f = entry.fix
+        state = f"taken off {f.off_at:%d %b %Y}" if f.off_at else "still on"
+        return line(f.id, "get-home fix", f"Get-home fix: {f.what}", f"{f.share_text}; {state}", "" if f.off_at else "watch", f.run)
+    assert entry.life
+    return line(
+        entry.life.id, "set ended", f"A set came off after {entry.life.hours_h:g} h", f"{entry.life.ended_on:%d %b %Y}", note=entry.life.why
     )
 
 

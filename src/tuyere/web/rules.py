@@ -10,7 +10,7 @@ from flask_login import current_user
 from sqlalchemy import Engine
 from sqlmodel import Session
 
-from tuyere.store import drives, people
+from tuyere.store import drives, found, people
 from tuyere.store.tables import Role
 from tuyere.web.errors import Refusal
 
@@ -59,6 +59,16 @@ def at_site_of_drive(role: Role) -> Callable[[View], View]:
 def at_site_of_reading(role: Role) -> Callable[[View], View]:
     """`role` at the site of the reading in the path."""
     return _mark(Rule("role", role, "reading_id", drives.site_of_reading))
+
+
+def at_site_of_slip(role: Role) -> Callable[[View], View]:
+    """`role` at the site of the counter slip in the path."""
+    return _mark(Rule("role", role, "slip_id", found.site_of_slip))
+
+
+def at_site_of_fix(role: Role) -> Callable[[View], View]:
+    """`role` at the site of the get-home fix in the path."""
+    return _mark(Rule("role", role, "fix_id", found.site_of_fix))
 
 
 def rule_of(app: Flask, endpoint: str) -> Rule | None:

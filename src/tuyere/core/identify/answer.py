@@ -208,10 +208,11 @@ def equivalents(belt: Belt) -> list[Name]:
 def _statements(candidates: list[Candidate], evidence: Evidence) -> tuple[Statement, ...]:
     """About the first candidate, and about the pairs among those shown."""
     names = [c.section.name for c in candidates]
+    own = alike.same_belt(names[0])
     found = []
     for a in alike.alikes():
         pair = {a.section, a.other}
-        about_first = names[0] in pair and a.kind in ("same", "alike")
+        about_first = (names[0] in pair and a.kind == "same") or (pair & own and a.kind == "alike")
         if about_first or len(pair & set(names)) == 2:
             found.append(Statement(a.kind, f"{a.section} and {a.other}", a.statement, a.confidence.value, a.source))
     order = ("same", "near", "alike", "groove")

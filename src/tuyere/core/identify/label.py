@@ -50,9 +50,7 @@ def matches(found: Section, label: str) -> Iterator[tuple[Belt, float]]:
             yield belt_of(found, value), WHOLE
         elif digits and pattern.fullmatch(number):
             yield belt_of(found, value), NUMBER_ONLY
-        elif len(text) > 1 and not digits and (whole.endswith(text) if "?" not in text else re.search(pattern.pattern + "$", whole)):
-            yield belt_of(found, value), END_MISSING
-        elif len(text) > 1 and not digits and pattern.match(whole):
+        elif len(text) > 1 and not digits and (re.search(pattern.pattern + "$", whole) or pattern.match(whole)):
             yield belt_of(found, value), END_MISSING
 
 

@@ -96,6 +96,8 @@ FIELDS: dict[str, Field] = {
               "A bore is 1/8 to 15 in: measure the shaft or the hole."),
         Field("key_width", "key width", "length", (0.09, 1.5), (0.03, 4), M,
               "A key is 1/32 to 4 in wide: measure across the keyway."),
+        Field("set_hours", "hours the set lasted", "duration", (10, 40000), (0.1, 200000), M,
+              "Write how many running hours the set lasted: 0.1 to 200 000 h."),
         Field("hub_large_end", "taper at its large end", "length", (1, 8), (0.5, 16), M,
               "A bushing's taper is 1/2 to 16 in across at its large end."),
     )

@@ -1,0 +1,1 @@
+"""Open formats out: what people print, send and take along."""

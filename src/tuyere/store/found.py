@@ -1,0 +1,118 @@
+"""What was found out about a drive's belts: counter slips, get-home fixes, lives of sets, and a site's cross-reference."""
+
+import uuid
+from dataclasses import dataclass
+from datetime import date
+
+from sqlmodel import Session, col, select
+
+from tuyere.core.cross_reference import Entry, key_of
+from tuyere.store.tables import BeltLife, CounterSlip, CrossReference, Drive, Due, Finding, Machine, TemporaryFix, now
+from tuyere.store.write import Writer, insert, update
+
+
+def site_of_slip(session: Session, slip_id: uuid.UUID) -> uuid.UUID | None:
+    """The site of a counter slip's drive, or None."""
+    return session.exec(select(Machine.site_id).join(Drive).join(CounterSlip).where(CounterSlip.id == slip_id)).first()
+
+
+def site_of_fix(session: Session, fix_id: uuid.UUID) -> uuid.UUID | None:
+    """The site of a get-home fix's drive, or None."""
+    return session.exec(select(Machine.site_id).join(Drive).join(TemporaryFix).where(TemporaryFix.id == fix_id)).first()
+
+
+def latest_slip(session: Session, drive_id: uuid.UUID) -> CounterSlip | None:
+    """The newest counter slip of a drive."""
+    return session.exec(select(CounterSlip).where(CounterSlip.drive_id == drive_id).order_by(col(CounterSlip.made_at).desc())).first()
+
+
+def fixes_on(session: Session, drive_id: uuid.UUID) -> list[TemporaryFix]:
+    """Get-home fixes that are still on."""
+    wanted = select(TemporaryFix).where(TemporaryFix.drive_id == drive_id, col(TemporaryFix.off_at).is_(None))
+    return list(session.exec(wanted.order_by(col(TemporaryFix.made_at))))
+
+
+def lives(session: Session, drive_id: uuid.UUID) -> list[BeltLife]:
+    """How long the sets of a drive lasted, oldest first."""
+    return list(session.exec(select(BeltLife).where(BeltLife.drive_id == drive_id).order_by(col(BeltLife.ended_on), col(BeltLife.made_at))))
+
+
+def keep_fix(session: Session, writer: Writer, fix: TemporaryFix, off_by: date) -> None:
+    """Record a get-home fix and raise the due by which it comes off."""
+    due = Due(id=fix.due_id, drive_id=fix.drive_id, what=f"Get-home fix off: {fix.what}"[:120], due_on=off_by)
+    insert(session, writer, due, "raised a due")
+    insert(session, writer, fix, "recorded a get-home fix")
+
+
+def fix_off(session: Session, writer: Writer, fix: TemporaryFix, seen_version: int) -> None:
+    """The right belts are on again: the fix ends and its due is done. Ending it twice changes nothing."""
+    if fix.off_at is not None:
+        return
+    update(session, writer, fix, seen_version, {"off_at": now(), "off_by": writer.person_id}, "took a get-home fix off")
+    due = session.get_one(Due, fix.due_id)
+    if due.done_at is None:
+        update(session, writer, due, due.row_version, {"done_at": now()}, "did a due")
+
+
+def keep_life(session: Session, writer: Writer, life: BeltLife, finding: str | None) -> bool:
+    """Record how long a set lasted; raise `finding` unless it is open already. True when it was raised."""
+    insert(session, writer, life, "recorded the life of a set")
+    if not finding:
+        return False
+    open_already = select(Finding).where(Finding.drive_id == life.drive_id, Finding.what == finding, col(Finding.closed_at).is_(None))
+    if session.exec(open_already).first():
+        return False
+    raised = Finding(id=uuid.uuid5(life.id, "finding"), drive_id=life.drive_id, what=finding, weight="watch", found_by=writer.person_id)
+    insert(session, writer, raised, "raised a finding")
+    return True
+
+
+@dataclass(frozen=True)
+class Loaded:
+    """How many rows of a cross-reference were new, changed, or as before."""
+
+    added: int
+    changed: int
+    same: int
+
+
+def load_cross_reference(session: Session, writer: Writer, entries: tuple[Entry, ...]) -> Loaded:
+    """Add the rows to the site's cross-reference; a part number that is there already takes the new row."""
+    held = {row.part_key: row for row in session.exec(select(CrossReference).where(CrossReference.site_id == writer.site_id))}
+    added = changed = same = 0
+    for entry in entries:
+        values = {"part_number": entry.part_number, "designation": entry.designation, "machine": entry.machine, "note": entry.note}
+        row = held.get(key_of(entry.part_number))
+        if row is None:
+            key = key_of(entry.part_number)
+            fresh = CrossReference(
+                id=uuid.uuid5(writer.key, key),
+                site_id=writer.site_id,
+                part_key=key,
+                part_number=entry.part_number,
+                designation=entry.designation,
+                machine=entry.machine,
+                note=entry.note,
+                loaded_by=writer.person_id,
+            )
+            insert(session, writer, fresh, "loaded a cross-reference")
+            added += 1
+        elif any(getattr(row, k) != v for k, v in values.items()):
+            update(session, writer, row, row.row_version, {**values, "loaded_by": writer.person_id}, "loaded a cross-reference")
+            changed += 1
+        else:
+            same += 1
+    return Loaded(added, changed, same)
+
+
+def look_up(session: Session, site_id: uuid.UUID, part_number: str) -> CrossReference | None:
+    """The cross-reference row of a part number, whatever its case and punctuation."""
+    key = key_of(part_number)
+    if not key:
+        return None
+    return session.exec(select(CrossReference).where(CrossReference.site_id == site_id, CrossReference.part_key == key)).first()
+
+
+def cross_reference(session: Session, site_id: uuid.UUID) -> list[CrossReference]:
+    """A site's whole cross-reference, by part number."""
+    return list(session.exec(select(CrossReference).where(CrossReference.site_id == site_id).order_by(CrossReference.part_number)))

@@ -1,0 +1,378 @@
+"""POST /api/calc/<name> for finding the belt: identify, groove check, length window, get-home fix, grade, counter slip; and the tables."""
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+
+from tuyere.core import table_book
+from tuyere.core.counter_slip import Slip, counter_slip
+from tuyere.core.families import v_belt
+from tuyere.core.fit.check import Check, Fitting, check
+from tuyere.core.get_home import Fix, GetHome, get_home
+from tuyere.core.grade import DUTIES, Grade, grade
+from tuyere.core.identify.answer import Answer, Name, equivalents, identify
+from tuyere.core.identify.evidence import read_evidence
+from tuyere.core.quantity import QuantityError
+from tuyere.core.sheet.field import Note
+from tuyere.core.sheet.spec import DriveSpec, Given
+from tuyere.core.sheet.typed import Typed, given
+from tuyere.core.sheet.verdict import Problem
+from tuyere.core.window import Window, window
+from tuyere.web.calc import answer
+from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.forms import Entry, SheetForm, Strict, SurveyForm, none_typed, read_sheet
+from tuyere.web.rules import anyone
+
+blueprint = APIBlueprint(
+    "find",
+    __name__,
+    url_prefix="/api",
+    abp_tags=[Tag(name="find", description="Which belt is this, does it sit right, what to ask for; without a record")],
+    abp_responses={"404": ProblemOut, "422": ProblemOut},
+)
+
+# Small sizes are taken with one tool; lengths and wheels by tape.
+SMALL = ("top_width", "thickness", "groove_width", "groove_depth", "groove_spacing", "ride", "key_width", "hub_large_end", "bore")
+FITTING_KEYS = ("wheel_diameter", "top_width", "thickness", "belt_angle", "groove_width", "groove_depth", "groove_angle", "ride")
+SMALL_TOOLS = ("caliper", "rule", "tape")
+
+
+class FindQuantities(Strict):
+    """What can be measured on a belt, a groove and a wheel."""
+
+    top_width: Entry = none_typed
+    thickness: Entry = none_typed
+    belt_angle: Entry = none_typed
+    outside_length: Entry = none_typed
+    inside_length: Entry = none_typed
+    laid_out_length: Entry = none_typed
+    groove_width: Entry = none_typed
+    groove_angle: Entry = none_typed
+    groove_depth: Entry = none_typed
+    groove_spacing: Entry = none_typed
+    wheel_diameter: Entry = none_typed
+    bore: Entry = none_typed
+    key_width: Entry = none_typed
+    hub_large_end: Entry = none_typed
+    ride: Entry = none_typed
+
+
+class FindWords(Strict):
+    """What is read or seen: label and marks (? for what cannot be read), construction, kind of machine; the groove's own questions."""
+
+    label: str = Field("", max_length=200)
+    marks: str = Field("", max_length=200)
+    construction: str = Field("", max_length=40)
+    machine: str = Field("", max_length=40)
+    ribs: str = Field("", max_length=40)
+    tool: str = Field("rule", max_length=40, description="for sizes of belt and groove: caliper, rule or tape")
+    belt_section: str = Field("", max_length=40)
+    made_for: str = Field("", max_length=40, description="the section the wheel was made for")
+    groove_kind: str = Field("standard", max_length=40)
+    ride_way: str = Field("proud", max_length=40, description="proud, or sunk below the rim")
+
+
+class FindForm(Strict):
+    """Everything typed about an unnamed belt or its wheel."""
+
+    quantities: FindQuantities = Field(default_factory=FindQuantities)
+    words: FindWords = Field(default_factory=FindWords)
+
+    def typed(self) -> dict[str, Typed]:
+        """The quantities, the small sizes with the tool they were taken with."""
+        tool = self.words.tool if self.words.tool in SMALL_TOOLS else "rule"
+        entries: dict[str, Entry] = {key: getattr(self.quantities, key) for key in type(self.quantities).model_fields}
+        return {k: Typed(e.text, e.unit, e.origin, tool if k in SMALL else None) for k, e in entries.items()}
+
+
+class IdentifyOut(BaseModel):
+    """The ranking in words, what each field understood, and the problems beside the fields."""
+
+    answer: Answer
+    notes: dict[str, Note]
+    problems: list[Problem]
+
+
+@blueprint.post("/calc/identify", summary="Which V-belt is this", responses={"200": IdentifyOut})
+@anyone()
+def calc_identify(body: FindForm) -> Response:
+    read = read_evidence(body.typed(), body.words.model_dump())
+    return answer(IdentifyOut(answer=identify(read.evidence), notes=read.notes, problems=list(read.problems)))
+
+
+class DesignationIn(Strict):
+    """A belt's name in any system."""
+
+    text: str = Field(max_length=60)
+
+
+class DesignationOut(BaseModel):
+    """The belt by every length convention (m), and by its names in other systems."""
+
+    designation: str
+    section: str
+    number: float
+    ribs: int | None
+    listed: bool
+    inside_length_m: float
+    datum_length_m: float
+    outside_length_m: float
+    same_as: list[Name]
+
+
+@blueprint.post("/calc/designation", summary="Read a belt's name and convert its length", responses={"200": DesignationOut})
+@anyone()
+def calc_designation(body: DesignationIn) -> Response:
+    belt = _belt(body.text, "text")
+    by = v_belt.lengths(belt.section, belt.number)
+    return answer(
+        DesignationOut(
+            designation=belt.designation,
+            section=belt.section.name,
+            number=belt.number,
+            ribs=belt.ribs,
+            listed=belt.listed,
+            inside_length_m=by.inside_m,
+            datum_length_m=by.datum_m,
+            outside_length_m=by.outside_m,
+            same_as=equivalents(belt),
+        )
+    )
+
+
+def _belt(text: str, field: str) -> v_belt.Belt:
+    try:
+        return v_belt.parse_designation(text)
+    except v_belt.BeltError as reason:
+        raise Refusal(422, str(reason), [FieldError(field=field, detail=str(reason))]) from None
+
+
+class CheckOut(BaseModel):
+    """The groove check (null until belt and groove are named), what each field understood, and the problems."""
+
+    check: Check | None
+    notes: dict[str, Note]
+    problems: list[Problem]
+
+
+@blueprint.post("/calc/groove-check", summary="Does the belt sit right in its groove", responses={"200": CheckOut})
+@anyone()
+def calc_groove_check(body: FindForm) -> Response:
+    problems: list[Problem] = []
+    notes: dict[str, Note] = {}
+    values = _givens(body, notes, problems)
+    words = body.words
+    belt, made_for = (_section(getattr(words, key), key, problems) for key in ("belt_section", "made_for"))
+    ride = values.get("ride")
+    if ride and words.ride_way == "sunk":
+        values["ride"] = Given(-ride.value, ride.std, ride.origin, ride.name)
+    found = None
+    if belt:
+        sizes = {k: values.get(k) for k in FITTING_KEYS}
+        try:
+            found = check(Fitting(belt, made_for or belt, words.groove_kind or "standard", **sizes))
+        except v_belt.BeltError as reason:
+            problems.append(Problem("groove_kind", str(reason)))
+    return answer(CheckOut(check=found, notes=notes, problems=problems))
+
+
+def _givens(body: FindForm, notes: dict[str, Note], problems: list[Problem]) -> dict[str, Given]:
+    values = {}
+    for key, typed in body.typed().items():
+        try:
+            found, note = given(key, typed)
+        except QuantityError as refusal:
+            problems.append(Problem(key, str(refusal), getattr(refusal, "offer", None)))
+            continue
+        if found and note:
+            values[key], notes[key] = found, note
+    return values
+
+
+def _section(name: str, field: str, problems: list[Problem]) -> v_belt.Section | None:
+    if not name.strip():
+        return None
+    try:
+        return v_belt.section(name)
+    except v_belt.BeltError as reason:
+        problems.append(Problem(field, str(reason)))
+        return None
+
+
+class WindowIn(Strict):
+    """A survey without a belt; whether the drive clutches by a slack belt."""
+
+    survey: SurveyForm
+    slack_clutch: bool = False
+
+
+class WindowOut(BaseModel):
+    """The length window (null until section, wheels and centres are known) and what is still wanted."""
+
+    window: Window | None
+    wanted: list[str]
+
+
+def spec_of(survey: SurveyForm) -> DriveSpec:
+    """What a survey form says, as far as it can be read; problems stand beside the survey's own fields."""
+    return read_sheet(SheetForm(survey=survey)).spec
+
+
+@blueprint.post("/calc/length-window", summary="Which lengths the take-up can serve", responses={"200": WindowOut})
+@anyone()
+def calc_length_window(body: WindowIn) -> Response:
+    spec = spec_of(body.survey)
+    wanted = [
+        key
+        for key in ("section", "driver_diameter", "driven_diameter", "centre_distance", "travel_in", "travel_out")
+        if getattr(spec, key) is None
+    ]
+    return answer(WindowOut(window=window(spec, body.slack_clutch), wanted=wanted))
+
+
+class GetHomeIn(Strict):
+    """A drive's own survey and what was put on it to get home."""
+
+    survey: SurveyForm
+    fix_section: str = Field("", max_length=40, description="the section run; empty for the drive's own")
+    fix_count: str = Field("", max_length=40)
+
+
+def read_fix(body: GetHomeIn) -> tuple[DriveSpec, Fix | None, list[Problem]]:
+    """The fix as typed, or the problems with it."""
+    spec = spec_of(body.survey)
+    problems: list[Problem] = []
+    section = _section(body.fix_section, "fix_section", problems) or spec.section
+    count = body.fix_count.strip()
+    if not (count.isascii() and count.isdigit() and 1 <= int(count[:3]) <= 20):
+        problems.append(Problem("fix_count", "Write how many belts are on now: 1 to 20."))
+        return spec, None, problems
+    if section is None:
+        problems.append(Problem("section", "Survey the drive first: its own section and the number of belts it should have."))
+        return spec, None, problems
+    return spec, Fix(section, int(count)), problems
+
+
+class GetHomeOut(BaseModel):
+    """The fix judged (null when it cannot be), and the problems beside its fields."""
+
+    fix: GetHome | None
+    problems: list[Problem]
+
+
+@blueprint.post("/calc/get-home", summary="What a get-home fix carries", responses={"200": GetHomeOut})
+@anyone()
+def calc_get_home(body: GetHomeIn) -> Response:
+    spec, fix, problems = read_fix(body)
+    if problems or fix is None:
+        return answer(GetHomeOut(fix=None, problems=problems))
+    judged = get_home(spec, fix)
+    return answer(GetHomeOut(fix=None if judged.problems else judged, problems=list(judged.problems)))
+
+
+class GradeIn(Strict):
+    """What the drive does to its belts, and how long the last sets lasted (hours, oldest first)."""
+
+    survey: SurveyForm
+    section: str = Field("", max_length=40)
+    duties: list[str] = Field(default_factory=list, max_length=20)
+    lives_h: list[float] = Field(default_factory=list, max_length=100)
+
+
+def grade_of(body: GradeIn, section: v_belt.Section) -> Grade:
+    """The grade for the duty; words that are not on the list are left out."""
+    lives = tuple(h for h in body.lives_h if 0 < h < 1e6)
+    return grade(section, tuple(d for d in body.duties if d in DUTIES), spec_of(body.survey), lives)
+
+
+class GradeOut(BaseModel):
+    """The grade (null until the section is known)."""
+
+    grade: Grade | None
+
+
+@blueprint.post("/calc/grade", summary="Which grade the duty asks for", responses={"200": GradeOut})
+@anyone()
+def calc_grade(body: GradeIn) -> Response:
+    problems: list[Problem] = []
+    section = _section(body.section, "section", problems) or spec_of(body.survey).section
+    return answer(GradeOut(grade=grade_of(body, section) if section else None))
+
+
+class SlipIn(Strict):
+    """What the slip is made from: the belt to ask for, the drive's survey, and what was found out."""
+
+    belt: str = Field("", max_length=60)
+    survey: SurveyForm = Field(default_factory=SurveyForm)
+    joined: bool = False
+    slack_clutch: bool = False
+    duties: list[str] = Field(default_factory=list, max_length=20)
+    lives_h: list[float] = Field(default_factory=list, max_length=100)
+    part_number: str = Field("", max_length=120)
+
+
+class SlipOut(BaseModel):
+    """The slip."""
+
+    slip: Slip
+
+
+def slip_of(body: SlipIn) -> tuple[v_belt.Belt, Slip]:
+    """The counter slip of a request. Raises Refusal for a belt that cannot be read."""
+    if not body.belt.strip():
+        sentence = "Find the belt first, or write its name, such as B81."
+        raise Refusal(422, sentence, [FieldError(field="belt", detail=sentence)])
+    belt = _belt(body.belt, "belt")
+    spec = spec_of(body.survey)
+    graded = grade_of(GradeIn(survey=body.survey, duties=body.duties, lives_h=body.lives_h), belt.section)
+    same_groove = spec.section is not None and spec.section.groove == belt.section.groove
+    room = window(spec, body.slack_clutch) if same_groove else None
+    return belt, counter_slip(belt, spec.belt_count, body.joined or bool(belt.ribs), spec, room, graded, body.part_number.strip())
+
+
+@blueprint.post("/calc/counter-slip", summary="What to ask for at the counter", responses={"200": SlipOut})
+@anyone()
+def calc_counter_slip(body: SlipIn) -> Response:
+    return answer(SlipOut(slip=slip_of(body)[1]))
+
+
+class TableName(BaseModel):
+    """A table."""
+
+    name: str = Field(max_length=60)
+
+
+class TableEntry(BaseModel):
+    """A table in the book."""
+
+    name: str
+    title: str
+    group: str
+    rows: int
+
+
+class BookOut(BaseModel):
+    """The tables there are."""
+
+    tables: list[TableEntry]
+
+
+@blueprint.get("/tables", summary="The tables of standards", responses={"200": BookOut})
+@anyone()
+def get_tables() -> Response:
+    found = [table_book.table(name) for name in table_book.BOOK]
+    return answer(BookOut(tables=[TableEntry(name=t.name, title=t.title, group=t.group, rows=len(t.rows)) for t in found]))
+
+
+class TableOut(BaseModel):
+    """One table."""
+
+    table: table_book.Table
+
+
+@blueprint.get("/tables/<name>", summary="One table, every figure in both systems", responses={"200": TableOut})
+@anyone()
+def get_table(path: TableName) -> Response:
+    if path.name not in table_book.BOOK:
+        raise Refusal(404)
+    return answer(TableOut(table=table_book.table(path.name)))
