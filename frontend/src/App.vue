@@ -64,9 +64,13 @@ const ready = computed(() => session.value && (signedIn.value || route.path === 
         </svg>
         <b>Tuyere</b>
       </span>
-      <router-link to="/floor" class="place" :class="{ here: !route.path.startsWith('/sign-in') }">
+      <router-link to="/floor" class="place" :class="{ here: !route.path.startsWith('/bench') }">
         <svg viewBox="0 0 24 24" aria-hidden="true"><path d="M3 20V9l6 4V9l6 4V5h6v15z M7 20v-4h3v4" /></svg>
         Floor
+      </router-link>
+      <router-link to="/bench" class="place" :class="{ here: route.path.startsWith('/bench') }">
+        <svg viewBox="0 0 24 24" aria-hidden="true"><path d="M2 10h20v3H2z M5 13v7 M19 13v7 M9 10V5h6v5" /></svg>
+        Bench
       </router-link>
       <span class="grow" />
       <button type="button" class="place bare" title="Swap inches and millimetres (u)" @click="swapUnits">

@@ -1,5 +1,7 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
+import { ASKS } from './stations/survey/asks'
+
 export const STATIONS = ['survey', 'speed', 'tension', 'log'] as const
 export type Station = (typeof STATIONS)[number]
 
@@ -10,7 +12,14 @@ export const router = createRouter({
     { path: '/sign-in', component: () => import('./places/SignIn.vue') },
     { path: '/floor', component: () => import('./places/FloorPlace.vue') },
     { path: '/drives/:id', redirect: (to) => `/drives/${String(to.params.id)}/survey` },
+    {
+      path: `/drives/:id/:station(survey)/:ask(${ASKS.slice(1).join('|')})`,
+      component: () => import('./sheet/SheetPlace.vue'),
+    },
     { path: `/drives/:id/:station(${STATIONS.join('|')})`, component: () => import('./sheet/SheetPlace.vue') },
+    { path: '/bench', redirect: '/bench/tables' },
+    { path: '/bench/belt', component: () => import('./places/BenchBelt.vue') },
+    { path: '/bench/tables/:name?', component: () => import('./places/TableBook.vue') },
     { path: '/:rest(.*)*', component: () => import('./places/NotFound.vue') },
   ],
 })

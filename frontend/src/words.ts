@@ -27,3 +27,21 @@ export function when(iso: string): string {
     minute: '2-digit',
   })
 }
+
+/** A calendar day, given as YYYY-MM-DD: no time of day, so no time zone can shift it. */
+export function dateText(day: string): string {
+  const [year, month, date] = day.split('-').map(Number)
+  if (!year || !month || !date) return day
+  return new Date(year, month - 1, date).toLocaleDateString(undefined, {
+    year: 'numeric',
+    month: 'short',
+    day: 'numeric',
+  })
+}
+
+/** Today and so many days on, as YYYY-MM-DD by this device's own calendar. */
+export function dayFromNow(days: number): string {
+  const day = new Date()
+  day.setDate(day.getDate() + days)
+  return [day.getFullYear(), day.getMonth() + 1, day.getDate()].map((n) => String(n).padStart(2, '0')).join('-')
+}

@@ -18,6 +18,12 @@ export type Problem = Schemas['ProblemOut']
 export type Verdict = Schemas['Verdict']
 export type Caution = Schemas['Caution']
 export type Origin = Schemas['Origin']
+export type FindForm = Required<Schemas['FindForm']>
+export type Identified = Schemas['IdentifyOut']
+export type Candidate = Schemas['CandidateOut']
+export type GrooveCheck = Schemas['CheckOut']
+export type Found = Schemas['FoundOut']
+export type Slip = Schemas['Slip']
 
 let csrfToken = ''
 export function rememberCsrf(token: string): void {

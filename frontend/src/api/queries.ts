@@ -66,3 +66,24 @@ export function useLog(id: MaybeRefOrGetter<string>) {
 export function useChoices() {
   return useQuery({ queryKey: ['choices'], staleTime: Infinity, queryFn: () => unwrap(api.GET('/api/choices')) })
 }
+
+/** What was found out about a drive's belts: the newest slip, fixes on, lives of sets, the shop's own list. */
+export function useFound(id: MaybeRefOrGetter<string>) {
+  return useQuery({
+    queryKey: ['found', computed(() => toValue(id))],
+    queryFn: () => unwrap(api.GET('/api/drives/{drive_id}/found', { params: { path: { drive_id: toValue(id) } } })),
+    refetchOnWindowFocus: false,
+  })
+}
+
+export function useTables() {
+  return useQuery({ queryKey: ['tables'], staleTime: Infinity, queryFn: () => unwrap(api.GET('/api/tables')) })
+}
+
+export function useTable(name: MaybeRefOrGetter<string>) {
+  return useQuery({
+    queryKey: ['tables', computed(() => toValue(name))],
+    staleTime: Infinity,
+    queryFn: () => unwrap(api.GET('/api/tables/{name}', { params: { path: { name: toValue(name) } } })),
+  })
+}

@@ -7,7 +7,7 @@ import { say, settings } from '../settings'
 import { focusNext } from './entries'
 import { rememberUnit, shownUnit, usualUnit } from './form'
 import OriginMark from './OriginMark.vue'
-import { focusKey, sheetKey } from './useSheet'
+import { answersKey, focusKey } from './useSheet'
 
 /** A measure field: takes what people write, shows what was understood in both systems, keeps the unit per field. */
 const entry = defineModel<Entry>({ required: true })
@@ -19,14 +19,14 @@ const {
   tight = false,
 } = defineProps<{ name: string; field?: string; label: string; hint?: string; tight?: boolean }>()
 
-const sheet = inject(sheetKey)!
+const answers = inject(answersKey)!
 const focus = inject(focusKey, ref(''))
 const { data: choices } = useChoices()
 const kind = computed(() => field ?? name)
 const spec = computed(() => choices.value?.fields[kind.value])
 const unit = computed(() => (choices.value ? shownUnit(choices.value, kind.value, entry.value) : ''))
-const note = computed(() => (entry.value.text ? sheet.sheet.value?.notes[name] : undefined))
-const refused = computed(() => sheet.problems.value.get(name))
+const note = computed(() => (entry.value.text ? answers.note(name) : undefined))
+const refused = computed(() => answers.problem(name))
 const problem = computed(() => refused.value?.sentence)
 const offer = computed(() => note.value?.offer ?? refused.value?.offer)
 const origin = computed<Origin>(() => entry.value.origin ?? (spec.value?.origin as Origin | undefined) ?? 'measured')

@@ -1,33 +1,81 @@
 <script setup lang="ts">
-import { computed, provide, ref, toRef } from 'vue'
+import { useMediaQuery } from '@vueuse/core'
+import { ElMessageBox } from 'element-plus'
+import { computed, provide, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { Choices, DriveOut } from '../api/client'
 import { type Station, STATIONS } from '../router'
+import { useFound } from '../api/queries'
 import { say } from '../settings'
 import LogStation from '../stations/log/LogStation.vue'
 import SpeedStation from '../stations/speed/SpeedStation.vue'
+import AtTheCounter from '../stations/survey/ask/AtTheCounter.vue'
+import CandidateLadder from '../stations/survey/ask/CandidateLadder.vue'
+import GetHome from '../stations/survey/ask/GetHome.vue'
+import NoBelt from '../stations/survey/ask/NoBelt.vue'
+import PartNumber from '../stations/survey/ask/PartNumber.vue'
+import SitsRight from '../stations/survey/ask/SitsRight.vue'
+import WhichBelt from '../stations/survey/ask/WhichBelt.vue'
+import type { Ask } from '../stations/survey/asks'
+import AskStrip from '../stations/survey/AskStrip.vue'
 import SurveyStation from '../stations/survey/SurveyStation.vue'
+import { findKey, useFind } from '../stations/survey/useFind'
 import TensionStation from '../stations/tension/TensionStation.vue'
 import { useKeys } from '../useKeys'
 import { dueText } from '../words'
 import DetailsSlip from './DetailsSlip.vue'
 import DriveDrawing from './DriveDrawing.vue'
+import GrooveDrawing from './GrooveDrawing.vue'
 import KeyStrip from './KeyStrip.vue'
-import { focusKey, sheetKey, useSheet, workingKey } from './useSheet'
+import SectionDrawing from './SectionDrawing.vue'
+import { answersKey, focusKey, sheetKey, useSheet, workingKey } from './useSheet'
 import WorkingSlip from './WorkingSlip.vue'
 
-const { drive, choices, station } = defineProps<{ drive: DriveOut; choices: Choices; station: Station }>()
+const { drive, choices, station, ask } = defineProps<{
+  drive: DriveOut
+  choices: Choices
+  station: Station
+  ask: Ask
+}>()
 const router = useRouter()
 
 const state = useSheet(
   toRef(() => drive),
   toRef(() => choices),
 )
+const { data: found } = useFound(() => drive.id)
+const find = useFind(
+  drive.id,
+  toRef(() => choices),
+  computed(() => found.value?.slip?.find),
+)
+provide(findKey, find)
 const focus = ref('')
+watch([() => station, () => ask], () => (focus.value = ''))
+const narrow = useMediaQuery('(max-width: 760px)')
+function choose(designation: string): void {
+  find.chosen.value = designation
+  void router.push(`/drives/${drive.id}/survey/counter`)
+}
+async function clearFind(): Promise<void> {
+  const sure = await ElMessageBox.confirm('What was measured of this belt is cleared.', 'Start over?', {
+    confirmButtonText: 'Start over',
+    cancelButtonText: 'Keep it',
+  }).catch(() => null)
+  if (sure) find.clear()
+}
+const askMarks = computed(() => ({
+  ...(found.value?.fixes.length ? { home: 'A get-home fix is on' } : {}),
+  ...(found.value?.slip ? { counter: 'A slip is kept' } : {}),
+}))
 const working = ref<string | null>(null)
 const details = ref(false)
 provide(sheetKey, state)
+provide(answersKey, {
+  note: (name) => state.sheet.value?.notes[name],
+  problem: (name) => state.problems.value.get(name),
+})
 provide(focusKey, focus)
 provide(workingKey, (key) => (working.value = key))
 
@@ -107,7 +155,23 @@ const drawnMachine = computed(() =>
 
     <div class="work" :class="{ bare: recordOnly }">
       <section v-if="!recordOnly" class="board" aria-label="Drawing">
+        <SectionDrawing
+          v-if="station === 'survey' && ask === 'belt'"
+          :identified="find.identified.answer.value"
+          :form="find.form.value"
+          :focus="focus"
+        />
+        <GrooveDrawing
+          v-else-if="station === 'survey' && ask === 'groove'"
+          :checked="find.checked.answer.value"
+          :belt="find.form.value.words.belt_section ?? ''"
+          :made-for="find.form.value.words.made_for ?? ''"
+          :typed="(key) => find.form.value.quantities[key as 'ride']?.text ?? ''"
+        >
+          <p class="teach">Say which belt and which groove: they are drawn here in section, to scale.</p>
+        </GrooveDrawing>
         <DriveDrawing
+          v-else
           :drawing="state.lastDrawn.value"
           :figures="figures"
           :station="station"
@@ -135,10 +199,34 @@ const drawnMachine = computed(() =>
           No answer from the server: the numbers shown are the last ones.
           <button class="bare" type="button" @click="state.ask()"><u>Ask again</u></button>
         </p>
-        <KeyStrip :figures="figures" :stale="state.stale.value" />
+        <div v-if="station === 'survey' && ask === 'belt' && !narrow" class="under">
+          <CandidateLadder
+            v-if="find.identified.answer.value && find.anything.value"
+            :identified="find.identified.answer.value"
+            :chosen="find.chosen.value"
+            @choose="choose"
+          />
+          <p v-else class="soft">
+            Type any one measurement: the candidates stand here, likeliest first, and each further one tells them apart.
+          </p>
+        </div>
+        <KeyStrip v-else-if="ask !== 'belt' && ask !== 'groove'" :figures="figures" :stale="state.stale.value" />
       </section>
       <section class="panel" data-panel :aria-label="TITLES[station]">
-        <SurveyStation v-if="station === 'survey' && !recordOnly" :drive="drive" :choices="choices" />
+        <template v-if="station === 'survey' && !recordOnly">
+          <AskStrip :drive="drive.id" :ask="ask" :marks="askMarks" />
+          <SurveyStation v-if="ask === 'drive'" :drive="drive" :choices="choices" />
+          <WhichBelt v-else-if="ask === 'belt'" :choices="choices" :ladder="narrow" @choose="choose">
+            <template #part-number><PartNumber :drive="drive" @choose="choose" /></template>
+            <p v-if="find.anything.value" class="row">
+              <el-button @click="clearFind">Start over with another belt</el-button>
+            </p>
+          </WhichBelt>
+          <NoBelt v-else-if="ask === 'length'" :choices="choices" @choose="choose" />
+          <SitsRight v-else-if="ask === 'groove'" :choices="choices" />
+          <GetHome v-else-if="ask === 'home'" :drive="drive" :choices="choices" />
+          <AtTheCounter v-else :drive="drive" :choices="choices" />
+        </template>
         <SpeedStation v-else-if="station === 'speed' && !recordOnly" :drive="drive" :choices="choices" />
         <TensionStation v-else-if="station === 'tension' && !recordOnly" :drive="drive" :choices="choices" />
         <LogStation v-else :drive="drive" :record-only="recordOnly" />
@@ -258,6 +346,12 @@ header {
   min-height: 0;
   min-width: 0;
   position: relative;
+}
+.under {
+  border-top: 1px solid var(--hair);
+  padding: 10px 18px 14px;
+  overflow-y: auto;
+  max-height: min(46vh, 400px);
 }
 .panel {
   border-left: 1px solid var(--hair);

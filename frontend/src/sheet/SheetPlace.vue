@@ -4,11 +4,13 @@ import { useRoute } from 'vue-router'
 
 import { useChoices, useDrive } from '../api/queries'
 import type { Station } from '../router'
+import type { Ask } from '../stations/survey/asks'
 import SheetBody from './SheetBody.vue'
 
 const route = useRoute()
 const id = computed(() => String(route.params.id))
 const station = computed(() => String(route.params.station) as Station)
+const ask = computed(() => (route.params.ask ? (String(route.params.ask) as Ask) : 'drive'))
 const { data: drive, error, refetch } = useDrive(id)
 const { data: choices, error: choicesError, refetch: refetchChoices } = useChoices()
 const trouble = computed(() => error.value ?? choicesError.value)
@@ -23,7 +25,14 @@ const trouble = computed(() => error.value ?? choicesError.value)
       <router-link to="/floor">Back to the floor</router-link>
     </p>
   </div>
-  <SheetBody v-else-if="drive && choices" :key="drive.id" :drive="drive" :choices="choices" :station="station" />
+  <SheetBody
+    v-else-if="drive && choices"
+    :key="drive.id"
+    :drive="drive"
+    :choices="choices"
+    :station="station"
+    :ask="ask"
+  />
   <p v-else class="gap soft">Opening the sheet…</p>
 </template>
 

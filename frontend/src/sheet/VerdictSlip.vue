@@ -3,6 +3,7 @@ import { computed, inject } from 'vue'
 
 import { say } from '../settings'
 import { sheetKey } from './useSheet'
+import VerdictNotes from './VerdictNotes.vue'
 
 /** What the sheet says at this station: the verdicts on its topics, else the next thing to measure; then the flags. */
 const { topics, flags = [], next = '' } = defineProps<{ topics: string[]; flags?: string[]; next?: string }>()
@@ -15,22 +16,11 @@ const verdicts = computed(() =>
     .sort((a, b) => WEIGHT.indexOf(a.tone) - WEIGHT.indexOf(b.tone)),
 )
 const raised = computed(() => state.sheet.value?.flags.filter((f) => flags.includes(f.code)) ?? [])
-const WORDS: Record<string, string> = { good: 'In order', watch: 'Attention', stop: 'Stop', open: 'Open' }
 </script>
 
 <template>
   <div class="slip" :class="{ waiting: state.stale.value }" aria-live="polite">
-    <div v-for="v in verdicts" :key="v.topic" class="verdict" :class="v.tone">
-      <span class="sr">{{ WORDS[v.tone] }}:</span>
-      <h3>
-        <span aria-hidden="true" class="sign">{{ { good: '✓', watch: '▲', stop: '■', open: '○' }[v.tone] }}</span>
-        {{ say(v.headline) }}
-      </h3>
-      <p v-if="v.detail">
-        {{ say(v.detail) }}
-        <span v-if="v.sureness && v.tone !== 'open'" class="soft">({{ v.sureness }})</span>
-      </p>
-    </div>
+    <VerdictNotes :verdicts="verdicts" />
     <div v-if="!verdicts.length && next" class="verdict open">
       <h3>
         <span aria-hidden="true" class="sign">→</span>
@@ -58,13 +48,6 @@ const WORDS: Record<string, string> = { good: 'In order', watch: 'Attention', st
   border-left: 4px solid var(--hair);
   padding: 2px 0 2px 12px;
 }
-.verdict.watch,
-.verdict.stop {
-  border-left-color: var(--ember);
-}
-.verdict.good {
-  border-left-color: var(--within);
-}
 .verdict.open {
   border-left-color: var(--ink-2);
 }
@@ -75,19 +58,6 @@ h3 {
   display: inline-block;
   width: 1.2em;
   font-size: 0.8em;
-}
-.good .sign {
-  color: var(--within);
-}
-.watch .sign,
-.stop .sign {
-  color: var(--ember);
-  font-size: 0.62em;
-  vertical-align: 2px;
-  width: 1.5em;
-}
-.verdict p {
-  font-size: 14.5px;
 }
 ul {
   list-style: none;

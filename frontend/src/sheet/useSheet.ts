@@ -127,6 +127,13 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   return { form, sheet, lastDrawn, stale, unreachable, dirty, draft, base, problems, takeKept, clearReadings, ask }
 }
 
+/** What the server understood of each field, and its problem with it: whichever form the fields belong to. */
+export interface FieldAnswers {
+  note: (name: string) => Sheet['notes'][string] | undefined
+  problem: (name: string) => Sheet['problems'][number] | undefined
+}
+export const answersKey: InjectionKey<FieldAnswers> = Symbol('answers to fields')
+
 export type SheetState = ReturnType<typeof useSheet>
 export const sheetKey: InjectionKey<SheetState> = Symbol('sheet')
 export const focusKey: InjectionKey<Ref<string>> = Symbol('focused field')

@@ -28,7 +28,7 @@ _OFF_LIST = 3
 
 
 @dataclass(frozen=True)
-class Choice:
+class MadeLength:
     """A made belt in or near the window: its tight centres, how far the motor then closes to fit it and opens to take up (m)."""
 
     designation: str
@@ -56,7 +56,7 @@ class Window:
     longest_si: str
     datum_us: str
     datum_si: str
-    choices: tuple[Choice, ...]
+    choices: tuple[MadeLength, ...]
     verdicts: tuple[Verdict, ...]
 
 
@@ -103,7 +103,7 @@ def window(spec: DriveSpec, slack_clutch: bool = False) -> Window | None:
     )  # fmt: skip
 
 
-def _choices(section: Section, slide: _Slide, slack_clutch: bool) -> tuple[Choice, ...]:
+def _choices(section: Section, slide: _Slide, slack_clutch: bool) -> tuple[MadeLength, ...]:
     low, high = (belt_length(slide.d, slide.big, c) for c in (slide.closest, slide.farthest))
     if slack_clutch:
         middle = belt_length(slide.d, slide.big, slide.now)
@@ -140,14 +140,14 @@ def _rank(belt: Belt, slide: _Slide, slack_clutch: bool) -> tuple[float]:
     return (min(scarce, 1.5) + (0.25 if belt.listed else 0.0),)
 
 
-def _choice(belt: Belt, slide: _Slide, best: bool) -> Choice:
+def _choice(belt: Belt, slide: _Slide, best: bool) -> MadeLength:
     tight, fit, takeup = _rooms(belt, slide)
     usual = allowance(belt)
     fits = usual is None or fit >= usual.installation_m - 1e-4
     takes = usual is None or takeup >= usual.takeup_m - 1e-4
     room: Room = "good" if fits and takes else "little to take up" if fits else "little to fit" if takes else "tight both ways"
     outside = shown(lengths(belt.section, belt.number).outside_m, "length", decimals=(1, 0))
-    return Choice(
+    return MadeLength(
         belt.designation, belt.listed, tight, *shown(tight, "length", to_set=True), *outside, fit, takeup,
         _room(fit, usual.installation_m if usual else None), _room(takeup, usual.takeup_m if usual else None), room, best,
     )  # fmt: skip
@@ -164,7 +164,7 @@ def _room(there: float, usual: float | None) -> str:
 
 
 def _verdicts(
-    section: Section, slide: _Slide, choices: tuple[Choice, ...], crossed: bool, measured: bool, slack_clutch: bool
+    section: Section, slide: _Slide, choices: tuple[MadeLength, ...], crossed: bool, measured: bool, slack_clutch: bool
 ) -> list[Verdict]:
     found = []
     best = next((c for c in choices if c.best), None)

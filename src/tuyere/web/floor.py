@@ -13,6 +13,7 @@ from sqlmodel import Session, col, select
 
 from tuyere.core.caution import DEFERENCE, Caution, cautions
 from tuyere.core.families import v_belt
+from tuyere.core.grade import DUTIES
 from tuyere.core.geometry.open_belt import GeometryError, Span, Wheel, open_path
 from tuyere.core.quantity import KINDS
 from tuyere.core.rating import ip20
@@ -243,6 +244,7 @@ class ChoicesOut(BaseModel):
     driver_classes: list[Choice]
     directions: list[Choice]
     force_tools: list[Choice]
+    duties: list[Choice]
     fields: dict[str, UnitsOut]
     cautions: CautionsOut
 
@@ -273,6 +275,7 @@ def get_choices() -> Response:
             ],
             directions=[Choice(value=v, label=text) for v, text in DIRECTIONS.items()],
             force_tools=[Choice(value=t, label=t) for t in FORCE_TOOLS],
+            duties=[Choice(value=key, label=text) for key, text in DUTIES.items()],
             fields={
                 key: UnitsOut(
                     label=f.label,

@@ -3,7 +3,7 @@ import { computed, inject, ref } from 'vue'
 
 import { say } from '../../settings'
 import { focusNext } from '../../sheet/entries'
-import { focusKey, sheetKey } from '../../sheet/useSheet'
+import { answersKey, focusKey } from '../../sheet/useSheet'
 
 /** A word from a list, or a short text (a belt name, a count), with the server's problem beside it. */
 const word = defineModel<string>({ required: true })
@@ -20,9 +20,9 @@ const {
   wide?: boolean
   placeholder?: string
 }>()
-const state = inject(sheetKey)!
+const answers = inject(answersKey)!
 const focus = inject(focusKey, ref(''))
-const problem = computed(() => state.problems.value.get(name)?.sentence)
+const problem = computed(() => answers.problem(name)?.sentence)
 const before = ref('')
 function entered(): void {
   before.value = word.value

@@ -51,10 +51,14 @@ class Name:
 
 @dataclass(frozen=True)
 class CandidateOut:
-    """One candidate as shown. `same_as`: the same belt by other names, each with the name nearest in length."""
+    """One candidate as shown, with its outline (m, rad). `same_as`: the same belt by other names, each with the name nearest in length."""
 
     section: str
     what: str
+    construction: str
+    top_width_m: float
+    height_m: float
+    angle_rad: float
     share: float
     fits: tuple[FitOut, ...]
     names: tuple[Name, ...]
@@ -163,6 +167,10 @@ def _candidate(candidate: Candidate, evidence: Evidence) -> CandidateOut:
     return CandidateOut(
         found.name,
         f"{found.series}, {found.construction}",
+        found.construction,
+        found.top_width_m,
+        found.height_m,
+        math.radians(found.angle_deg),
         candidate.probability,
         tuple(_fit(f.key, f.reading, f.expected, f.sigmas) for f in candidate.fits),
         tuple(_name(b.belt, b.probability) for b in candidate.belts[:4]),
