@@ -82,7 +82,7 @@ def test_same_belt_and_look_alikes_are_said() -> None:
         ({}, "top_width", ""),
         ({"top_width": "16.2 mm", "construction": "wrapped"}, "thickness", "SPB"),
         ({"top_width": "12.6 mm", "construction": "cogged"}, "thickness", "XPA"),
-        ({"top_width": "16.4 mm", "thickness": "10.4 mm"}, "construction", "Cogged: BX"),
+        ({"top_width": "16.4 mm", "thickness": "10.4 mm"}, "construction", "notched underneath: BX"),
         ({"top_width": "16.4 mm", "thickness": "10.4 mm", "construction": "wrapped"}, "outside_length", "number in the name"),
         ({"groove_width": "16.3 mm", "wheel_diameter": "5.75 in"}, "groove_depth", "SPB"),
     ],

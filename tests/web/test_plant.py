@@ -22,7 +22,7 @@ def log(caller: Any, drive_id: str, kind: str) -> list[dict[str, Any]]:
 def test_the_demo_plant_is_furnished(sign_in: Any) -> None:
     found = floor(sign_in("Rowan"))
     assert {m["name"] for m in plant()["machines"]} <= found.keys() and len(plant()["machines"]) >= 10
-    assert {d["family"] for d in found.values()} == {"v-belt", "flat belt", "roller chain"}
+    assert {d["family"] for d in found.values()} >= {"v-belt", "flat belt", "roller chain"}
     surveyed = [d for d in found.values() if d["belts"]]
     assert len(surveyed) >= 9 and all(d["sketch"] for d in surveyed)
     assert sum(bool(d["last_headline"]) for d in surveyed) >= 9

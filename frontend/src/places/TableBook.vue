@@ -82,7 +82,7 @@ const go = (event: Event) => void router.push(`/bench/tables/${(event.target as 
             />
             <el-button class="no-print" @click="print">Print</el-button>
           </div>
-          <details class="notes small soft" open>
+          <details class="notes small soft">
             <summary>How to read it</summary>
             <p v-for="n in table.notes" :key="n">{{ n }}</p>
           </details>
@@ -208,7 +208,8 @@ input {
   max-width: 80em;
 }
 .scroll {
-  overflow-x: auto;
+  overflow: auto;
+  max-height: calc(100dvh - 240px);
 }
 table {
   border-collapse: collapse;
@@ -238,6 +239,9 @@ thead th {
 }
 td:first-child {
   font-weight: 640;
+  position: sticky;
+  left: 0;
+  background: var(--paper);
 }
 .number {
   text-align: right;
@@ -274,6 +278,9 @@ td:first-child {
     color: var(--ink);
     padding: 0 8px;
   }
+  .head h2 {
+    display: none;
+  }
   .page {
     padding: 10px 12px 16px;
     overflow: visible;
@@ -296,6 +303,7 @@ td:first-child {
   }
   .scroll {
     overflow: visible;
+    max-height: none;
   }
   table {
     font-size: 10px;

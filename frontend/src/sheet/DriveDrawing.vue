@@ -7,14 +7,25 @@ import type { Station } from '../router'
 import { inSystem, say, settings } from '../settings'
 import { type Label, type Obstacle, placeLabels, textWidth } from './labels'
 import { SHAPES } from './marks'
+import type { Step } from './TeachDrawing.vue'
 import { beltLoop, fit, gridStep, turnArrow } from './view'
 
 /** The drive to scale. Each station asks another question of it and so draws other dimensions over it. */
-const { drawing, figures, station, focus, machine, dimmed, fresh } = defineProps<{
+const {
+  drawing,
+  figures,
+  station,
+  focus,
+  steps = [],
+  machine,
+  dimmed,
+  fresh,
+} = defineProps<{
   drawing: Drawing | null
   figures: Sheet['figures']
   station: Station
   focus: string
+  steps?: Step[]
   machine: string
   dimmed: boolean
   fresh: boolean
@@ -36,6 +47,12 @@ const focusWheel = computed(() => {
 
 const low = computed(() => (fresh ? 'force_new_low' : 'force_low'))
 const shown = (key: string): string => (figures[key] ? inSystem(figures[key]) : '')
+
+/** The number of a dimension in the order of measuring, with a tick when it is done. */
+function step(key: string): string {
+  const at = steps.findIndex((s) => s.key === key)
+  return at < 0 ? '' : `${at + 1}${steps[at]!.done ? ' ✓' : ''} · `
+}
 
 const scene = computed(() => {
   if (!drawing || width.value < 60 || height.value < 60) return null
@@ -107,7 +124,7 @@ const dimensions = computed<DimensionLine[]>(() => {
   if (figures.centre_distance && !focusWheel.value) {
     found.push({
       key: 'centre_distance',
-      text: `centres ${shown('centre_distance')}`,
+      text: `${step('centre_distance')}centres ${shown('centre_distance')}`,
       hot: focus === 'centre_distance',
       x1: driver.cx + nx * out,
       y1: driver.cy + ny * out,
@@ -128,7 +145,7 @@ const dimensions = computed<DimensionLine[]>(() => {
       const py = ux / length
       found.push({
         key,
-        text: shown(key),
+        text: `${step(`${w.role}_diameter`)}${shown(key)}`,
         hot: focus === `${w.role}_diameter`,
         x1: w.cx - px * w.r,
         y1: w.cy - py * w.r,

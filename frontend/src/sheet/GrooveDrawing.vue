@@ -31,6 +31,9 @@ const scene = computed(() => {
   const outline = { width: c.belt.top_width_m * scale, height: c.belt.height_m * scale, angle: c.belt.angle_rad }
   const groove = { width: c.groove.top_width_m * scale, height: c.groove.height_m * scale, angle: c.groove.angle_rad }
   const actual = c.measured_ride_m ?? c.ride_m
+  // Deeper than its sizes allow: it is drawn as narrow as the groove is there, its sizes dashed where they would put it.
+  const there = groove.width + 2 * actual * scale * Math.tan(groove.angle / 2)
+  const worn = actual < c.ride_m - 0.0005 ? { ...outline, width: Math.min(outline.width, there) } : outline
   const half = Math.min((wide / 2) * scale, width.value / 2 - 20)
   const bands = c.schools.map((s, i) => ({
     ...s,
@@ -50,7 +53,7 @@ const scene = computed(() => {
     actual,
     metal: rimPath(groove, cx, rim, half, Math.min(below * scale, height.value - rim - 6)),
     back: rim - actual * scale,
-    belt: beltPath(outline, 'wrapped', cx, rim - actual * scale),
+    belt: beltPath(worn, 'wrapped', cx, rim - actual * scale),
     ghost:
       c.measured_ride_m !== null && Math.abs(c.measured_ride_m - c.ride_m) > 0.0003
         ? beltPath(outline, 'wrapped', cx, rim - c.ride_m * scale)

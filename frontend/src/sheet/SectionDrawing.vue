@@ -49,7 +49,7 @@ function typed(key: string): string {
 }
 function value(key: string): string {
   const note = identified?.notes[key]
-  return note ? inSystem(note) : typed(key)
+  return note ? inSystem(note).replace(/ \(about.*\)/, '') : typed(key)
 }
 const order = computed(() => (wheel.value ? WHEEL.slice(0, 4) : BELT))
 /** The first not taken yet, or the one the server asks for. */
@@ -70,9 +70,9 @@ const scene = computed(() => {
   const ribs = shown.construction === 'ribbed' ? 4 : form.words.construction === 'joined' ? 3 : 1
   const widest = Math.max(shown.top_width_m * (ribs > 1 ? ribs * 1.12 : 1), ghost?.top_width_m ?? 0)
   const deepest = Math.max(shown.height_m, ghost?.height_m ?? 0)
-  const room = { w: width.value * (small ? 0.4 : 0.44), h: height.value - (small ? 92 : 170) }
+  const room = { w: width.value * (small ? 0.36 : 0.42), h: height.value - (small ? 92 : 170) }
   const scale = Math.min(room.w / widest, room.h / deepest)
-  const cx = small ? width.value * 0.3 : width.value * 0.34
+  const cx = small ? width.value * 0.3 : width.value * 0.32
   const top = small ? 52 : 92
   const outline = { width: shown.top_width_m * scale, height: shown.height_m * scale, angle: shown.angle_rad }
   const reach = ribs > 1 ? (outline.width * (1.12 * (ribs - 1) + 1)) / 2 : outline.width / 2
@@ -98,9 +98,9 @@ const scene = computed(() => {
       : '',
     loop: {
       x: width.value * (small ? 0.79 : 0.76),
-      y: top + (small ? 34 : 66),
+      y: top + (small ? 30 : 34),
       rx: width.value * (small ? 0.13 : 0.12),
-      ry: small ? 22 : 44,
+      ry: small ? 20 : 36,
     },
   }
 })
@@ -119,6 +119,7 @@ const text = (key: string) => {
   return { number, words: typed(key) ? value(key) : TITLES[key]! }
 }
 const caption = computed(() => {
+  if (wheel.value) return 'A groove in section'
   const a = first.value
   if (!a || !(answer.value?.candidates.length ?? 0)) return 'Not to any scale yet: measure the top width'
   return `Drawn: ${a.section}${second.value ? `; dashed: ${second.value.section}` : ''}`
@@ -183,15 +184,21 @@ const alt = computed(
           class="dim"
           :d="`M ${scene.cx + scene.reach + 6} ${scene.top} h 22 M ${scene.cx + scene.low / 2 + 6} ${scene.top + scene.outline.height} H ${scene.cx + scene.reach + 28} M ${scene.cx + scene.reach + 20} ${scene.top} v ${scene.outline.height}`"
         />
-        <g :transform="`translate(${scene.cx + scene.reach + 40} ${scene.top + scene.outline.height / 2 + 5})`">
+        <g
+          :transform="
+            narrow
+              ? `translate(${scene.cx - 24} ${scene.top + scene.outline.height + 24})`
+              : `translate(${scene.cx + scene.reach + 40} ${scene.top + scene.outline.height * 0.7})`
+          "
+        >
           <circle cx="-4" cy="-5" r="10" class="no" />
           <text x="-4" y="-0.5" text-anchor="middle" class="n">{{ typed('thickness') ? '✓' : 2 }}</text>
           <text x="12" y="0" class="t">{{ text('thickness').words }}</text>
         </g>
       </g>
       <g v-else :class="state('groove_depth')">
-        <path class="dim" :d="`M ${scene.cx + scene.groove.width * 0.3} ${scene.top} v ${scene.groove.height}`" />
-        <g :transform="`translate(${scene.cx - 6} ${scene.top + scene.groove.height * 1.18})`">
+        <path class="dim" :d="`M ${scene.cx} ${scene.top} v ${scene.groove.height}`" />
+        <g :transform="`translate(${scene.cx - 30} ${scene.top + scene.groove.height + 22})`">
           <circle cx="-4" cy="-5" r="10" class="no" />
           <text x="-4" y="-0.5" text-anchor="middle" class="n">{{ typed('groove_depth') ? '✓' : 3 }}</text>
           <text x="12" y="0" class="t">{{ text('groove_depth').words }}</text>
@@ -246,7 +253,7 @@ const alt = computed(
           <text x="2" y="0" class="t">{{ text('groove_spacing').words }}</text>
         </g>
       </g>
-      <g v-if="bar && !narrow" :transform="`translate(22 ${height - 26})`">
+      <g v-if="bar && !narrow && !wheel" :transform="`translate(22 ${height - 26})`">
         <path class="dim" :d="`M 0 0 h ${bar.length} M 0 -4 v 8 M ${bar.length} -4 v 8`" />
         <text :x="bar.length + 8" y="4" class="t soft">{{ bar.label }}</text>
       </g>

@@ -7,7 +7,6 @@ import { useRouter } from 'vue-router'
 import type { Choices, DriveOut } from '../api/client'
 import { type Station, STATIONS } from '../router'
 import { useFound } from '../api/queries'
-import { say } from '../settings'
 import LogStation from '../stations/log/LogStation.vue'
 import SpeedStation from '../stations/speed/SpeedStation.vue'
 import AtTheCounter from '../stations/survey/ask/AtTheCounter.vue'
@@ -28,7 +27,9 @@ import DetailsSlip from './DetailsSlip.vue'
 import DriveDrawing from './DriveDrawing.vue'
 import GrooveDrawing from './GrooveDrawing.vue'
 import KeyStrip from './KeyStrip.vue'
+import type { QuantityKey } from './form'
 import SectionDrawing from './SectionDrawing.vue'
+import TeachDrawing, { type Step } from './TeachDrawing.vue'
 import { answersKey, focusKey, sheetKey, useSheet, workingKey } from './useSheet'
 import WorkingSlip from './WorkingSlip.vue'
 
@@ -58,6 +59,22 @@ function choose(designation: string): void {
   find.chosen.value = designation
   void router.push(`/drives/${drive.id}/survey/counter`)
 }
+/** The tape's order at Survey; a belt's own name gives the centres as well as the tape does. */
+const steps = computed<Step[]>(() => {
+  const { quantities: q, choices: c } = state.form.value.survey
+  const text = (key: QuantityKey) => Boolean(q?.[key as 'travel_in']?.text)
+  const tape = [
+    { key: 'section', label: 'belt section', done: Boolean(c?.section) },
+    { key: 'driver_diameter', label: 'driver sheave, across the outside', done: text('driver_diameter') },
+    { key: 'driven_diameter', label: 'driven sheave, across the outside', done: text('driven_diameter') },
+    { key: 'centre_distance', label: 'centres, shaft to shaft', done: text('centre_distance') },
+  ]
+  const slide = [
+    { key: 'travel_in', label: 'how far the motor slides closer', done: text('travel_in') },
+    { key: 'travel_out', label: 'and away', done: text('travel_out') },
+  ]
+  return ask === 'length' ? [...tape, ...slide] : tape
+})
 async function clearFind(): Promise<void> {
   const sure = await ElMessageBox.confirm('What was measured of this belt is cleared.', 'Start over?', {
     confirmButtonText: 'Start over',
@@ -176,24 +193,12 @@ const drawnMachine = computed(() =>
           :figures="figures"
           :station="station"
           :focus="focus"
+          :steps="station === 'survey' ? steps : []"
           :machine="drawnMachine"
           :fresh="state.form.value.gauge.belt_state === 'new'"
           :dimmed="state.stale.value && !state.sheet.value"
         >
-          <div class="stack teach">
-            <svg viewBox="0 0 420 190" aria-hidden="true">
-              <circle cx="90" cy="120" r="42" />
-              <circle cx="310" cy="84" r="74" />
-              <path d="M81 79 L294 12 M97 161 L326 156" />
-              <path d="M58 93 L122 147 M250 41 L370 127" class="dim" />
-              <path d="M90 120 V182 M310 84 V182 M90 174 H310" class="dim" />
-            </svg>
-            <h2>Nothing to draw yet</h2>
-            <p>
-              Lock the drive out. Choose the belt section, measure both {{ say('sheaves') }} across the outside, and
-              tape the centre distance: the drive draws itself here to scale.
-            </p>
-          </div>
+          <TeachDrawing :steps="steps" />
         </DriveDrawing>
         <p v-if="state.unreachable.value" class="offline" role="status">
           No answer from the server: the numbers shown are the last ones.
@@ -362,19 +367,6 @@ header {
 .bare .panel {
   border-left: 0;
   background: none;
-}
-.teach svg {
-  fill: none;
-  stroke: var(--hair);
-  stroke-width: 2;
-}
-.teach .dim {
-  stroke: var(--ember);
-  stroke-width: 1.2;
-  stroke-dasharray: 5 4;
-}
-.teach {
-  max-width: 30em;
 }
 .offline {
   position: absolute;

@@ -40,14 +40,27 @@ def counter_slip(
         length.append(
             f"these centres take {window.shortest_us} to {window.longest_us} outside ({window.shortest_si} to {window.longest_si})"
         )
-    others = tuple(f"{n.designation} ({'light duty' if n.section in _LIGHT else n.section})" for n in equivalents(belt))
+        off = named.outside_m - window.longest_m if named.outside_m > window.longest_m else named.outside_m - window.shortest_m
+        if abs(off) > _OFF_WINDOW * named.outside_m and not window.shortest_m <= named.outside_m <= window.longest_m:
+            length.append(f"{belt.designation} is {'longer' if off > 0 else 'shorter'} than that: measure again before you buy")
+    others = tuple(f"{n.designation} ({_duty(belt, n.section)})" for n in equivalents(belt))
     return Slip(
         belt.designation, _count(count, joined, belt.ribs), others, machine_part, tuple(size), tuple(length),
         grade.ask if grade else (), _refuse(belt, count, joined), _check_first(belt, spec),
     )  # fmt: skip
 
 
+_OFF_WINDOW = 0.01  # of the length: nearer than this the slide and the tape may still agree
 _LIGHT = ("2L", "3L", "4L", "5L")
+
+
+def _duty(belt: Belt, other: str) -> str:
+    """What to know of the same belt by another name: its duty where it is a lighter one, else its section."""
+    if other in _LIGHT and belt.section.name not in _LIGHT:
+        return "light duty only"
+    if belt.section.series == "agricultural inch" and not other.startswith("H"):
+        return "stand-in, not for farm duty"
+    return other
 
 
 def _count(count: int | None, joined: bool, ribs: int | None) -> str:

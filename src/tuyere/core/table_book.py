@@ -1,5 +1,6 @@
 """The tables as a person reads them: titled, every figure in both systems, with source and confidence."""
 
+import re
 from dataclasses import dataclass
 from functools import cache
 
@@ -70,7 +71,7 @@ BOOK: dict[str, _Entry] = {
         "V-belt sections", "Belts",
         _lengths("top_width", "height", "min_diameter", "step", "to_datum", "to_datum_240", "to_outside", "to_outside_240", "to_inside")
         | {"mass": ("mass", None), "max_speed": ("velocity", None), "stiffness": ("force", None)},
-        {"named_by": "number names", "step": "one unit of the number", "common": "how common", "min_diameter": "smallest wheel", "min_diameter_basis": "measured as"},
+        {"named_by": "number names", "step": "one unit of the number", "to_datum": "add for datum", "to_datum_240": "from 240: datum", "to_outside": "add for outside", "to_outside_240": "from 240: outside", "to_inside": "add for inside", "common": "how common", "min_diameter": "smallest wheel", "min_diameter_basis": "measured as"},
     ),
     "v_belt_lengths": _Entry("Standard lengths", "Belts", _lengths("length"), {"number": "number in the name", "length": "measuring length"}),
     "v_belt_length_tolerance": _Entry("Length tolerances", "Belts", _lengths("length_over", "length_to_incl", "upper", "lower"), {}),
@@ -117,6 +118,15 @@ def table(name: str) -> Table:
         tuple(r["source"] for r in raw),
         tuple(r["confidence"] for r in raw),
     )
+
+
+def _notes(name: str, columns: list[Column]) -> tuple[str, ...]:
+    """The notes on top of the file, its columns called by their headings."""
+    words = {c.key: c.label for c in sorted(columns, key=lambda c: -len(c.key)) if c.key != c.label}
+    lines = about(name)
+    for key, label in words.items():
+        lines = tuple(re.sub(rf"(?<!\w){re.escape(key)}(?!\w)", f"“{label}”", line) for line in lines)
+    return lines
 
 
 def _column(key: str, entry: _Entry, raw: tuple[dict[str, str], ...]) -> Column:

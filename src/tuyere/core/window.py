@@ -48,8 +48,10 @@ class MadeLength:
 
 @dataclass(frozen=True)
 class Window:
-    """The shortest and longest belt (outside and datum length as shown), the choices inside, and what to say."""
+    """The shortest and longest belt (outside length, m; outside and datum length as shown), the choices inside, and what to say."""
 
+    shortest_m: float
+    longest_m: float
     shortest_us: str
     shortest_si: str
     longest_us: str
@@ -98,7 +100,7 @@ def window(spec: DriveSpec, slack_clutch: bool = False) -> Window | None:
     us_high, si_high = shown(high + to_outside, "length", decimals=(1, 0))
     datum = [shown(v, "length", decimals=(1, 0)) for v in (low, high)]
     return Window(
-        us_low, si_low, us_high, si_high, f"{datum[0][0]} to {datum[1][0]}", f"{datum[0][1]} to {datum[1][1]}",
+        low + to_outside, high + to_outside, us_low, si_low, us_high, si_high, f"{datum[0][0]} to {datum[1][0]}", f"{datum[0][1]} to {datum[1][1]}",
         choices, tuple(_verdicts(section, slide, choices, shortest > longest, measured, slack_clutch)),
     )  # fmt: skip
 

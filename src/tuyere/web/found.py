@@ -6,7 +6,7 @@ from datetime import UTC, date, datetime, timedelta
 
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, TypeAdapter
 from sqlmodel import Session
 
 from tuyere.core.counter_slip import Slip
@@ -128,7 +128,7 @@ def _slip_out(session: Session, row: CounterSlip) -> KeptSlipOut:
         who=session.get_one(Person, row.made_by).name,
         find=FindForm.model_validate(row.typed["find"]),
         asked=SlipIn.model_validate(row.typed["asked"]),
-        slip=Slip(**row.slip),
+        slip=TypeAdapter(Slip).validate_python(row.slip),
     )
 
 

@@ -30,6 +30,14 @@ const to = (name: Ask) => `/drives/${drive}/survey${name === 'drive' ? '' : `/${
   grid-template-columns: repeat(3, 1fr);
   border-bottom: 1px solid var(--hair);
   background: var(--paper);
+  position: sticky;
+  top: 0;
+  z-index: 3;
+}
+@media (max-width: 760px) {
+  .asks {
+    position: static;
+  }
 }
 a {
   min-height: 44px;

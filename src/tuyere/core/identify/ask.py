@@ -10,7 +10,7 @@ from tuyere.core.sheet.figure import shown
 
 # How each measurement is called and taken, belt first, then wheel.
 HOW = {
-    "construction": "Look at the belt: is it wrapped in cloth, or raw-edged with notches underneath?",
+    "construction": "Look at how the belt is made.",
     "top_width": "Measure the top width with callipers, across the widest part of the back.",
     "thickness": "Measure the thickness with callipers, from the back to the narrow face.",
     "groove_width": "Measure across the groove at the rim with callipers.",
@@ -19,6 +19,13 @@ HOW = {
     "label": "Clean the back of the belt and look for its name; a part of it will do.",
     "outside_length": "Tape round the outside of the belt.",
     "wheel_diameter": "Measure a wheel over the outside of its rim.",
+}
+MADE = {
+    "wrapped": "Wrapped in cloth",
+    "cogged": "Raw edges, notched underneath",
+    "hexagonal": "Six-sided",
+    "ribbed": "Thin, with small ribs",
+    "link": "Made of links",
 }
 _SEPARATES = 1.5  # standard deviations between the two expected readings that make a measurement worth while
 _LIKELY_ENOUGH = 0.01
@@ -72,7 +79,7 @@ def top_two(ranking: Ranking) -> tuple[Candidate | None, Candidate | None]:
 def _separating(first: Candidate, second: Candidate, evidence: Evidence, wheel_only: bool) -> Next | None:
     if not wheel_only and not evidence.construction and first.section.construction != second.section.construction:
         return Next(
-            "construction", HOW["construction"], tuple(f"{c.section.construction.capitalize()}: {c.section.name}." for c in (first, second))
+            "construction", HOW["construction"], tuple(f"{MADE[c.section.construction]}: {c.section.name}." for c in (first, second))
         )
     best: tuple[float, str, tuple[str, str]] | None = None
     on_belt, on_wheel = ("thickness", "top_width"), ("groove_spacing", "groove_depth", "groove_width")

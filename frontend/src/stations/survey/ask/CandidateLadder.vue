@@ -153,6 +153,7 @@ ol li {
   gap: 6px;
 }
 table {
+  max-width: 620px;
   border-collapse: collapse;
   font-size: 14px;
 }
