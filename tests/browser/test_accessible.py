@@ -1,5 +1,6 @@
 """WCAG 2.2 AA as far as a machine can tell: axe-core on every main view, light and dark."""
 
+import re
 from pathlib import Path
 from typing import Any
 
@@ -28,6 +29,19 @@ def test_main_views(open_as: Any, address: str, scheme: Any) -> None:
     page.locator("#f-driver_diameter").fill("1/0")
     page.wait_for_timeout(300)
     assert violations(page) == []
+    for ask in ("belt", "length", "groove", "home", "counter"):
+        page.goto(re.sub(r"/survey.*", f"/survey/{ask}", page.url))
+        page.wait_for_selector("[data-panel]")
+        if ask == "belt":
+            page.locator("#f-top_width").fill("7/8")
+        assert violations(page) == [], ask
+    for bench in ("/bench/tables/v_grooves", "/bench/belt"):
+        drive = page.url
+        page.goto(bench)
+        page.wait_for_selector("main h1")
+        assert violations(page) == [], bench
+        page.goto(re.sub(r"/survey.*", "/survey", drive))
+        page.wait_for_selector("[data-panel]")
     for station in ("speed", "tension", "log"):
         page.goto(page.url.rsplit("/", 1)[0] + f"/{station}")
         page.wait_for_selector("[data-panel]")

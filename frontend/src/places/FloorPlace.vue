@@ -170,7 +170,7 @@ function walk(event: KeyboardEvent, step: number): void {
         <h2>Due</h2>
         <ol>
           <li v-for="{ d, due } in promises" :key="due.id">
-            <router-link :to="`/drives/${d.id}/tension`">
+            <router-link :to="`/drives/${d.id}/${due.kind === 'get-home fix' ? 'survey/home' : 'tension'}`">
               <b :class="{ ember: due.days <= 0 }">{{ dueText(due.days) }}</b>
               <span>{{ due.what }}</span>
               <span class="soft small">{{ d.machine }}</span>

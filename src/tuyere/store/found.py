@@ -39,7 +39,7 @@ def lives(session: Session, drive_id: uuid.UUID) -> list[BeltLife]:
 
 def keep_fix(session: Session, writer: Writer, fix: TemporaryFix, off_by: date) -> None:
     """Record a get-home fix and raise the due by which it comes off."""
-    due = Due(id=fix.due_id, drive_id=fix.drive_id, what=f"Get-home fix off: {fix.what}"[:120], due_on=off_by)
+    due = Due(id=fix.due_id, drive_id=fix.drive_id, kind="get-home fix", what=f"Get-home fix off: {fix.what}"[:120], due_on=off_by)
     insert(session, writer, due, "raised a due")
     insert(session, writer, fix, "recorded a get-home fix")
 

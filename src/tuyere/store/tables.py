@@ -278,12 +278,13 @@ class Finding(SQLModel, table=True):
 
 
 class Due(SQLModel, table=True):
-    """A promise to look again; open until done."""
+    """A promise to look again; open until done. The kind says where it is done."""
 
-    __table_args__ = (_not_blank("what"),)
+    __table_args__ = (_not_blank("what"), _one_of("kind", "look again", "get-home fix"))
     id: uuid.UUID = Field(primary_key=True)
     drive_id: uuid.UUID = Field(foreign_key="drive.id", index=True)
     what: str
+    kind: str = Field(default="look again", sa_column_kwargs={"server_default": "look again"})
     due_on: date
     done_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
     row_version: int = _version()

@@ -58,6 +58,7 @@ class DueOut(BaseModel):
 
     id: uuid.UUID
     what: str
+    kind: str
     due_on: date
     days: int
 
@@ -97,7 +98,7 @@ class FloorOut(BaseModel):
 
 def due_out(due: Due) -> DueOut:
     """A due with its days from today."""
-    return DueOut(id=due.id, what=due.what, due_on=due.due_on, days=(due.due_on - now().date()).days)
+    return DueOut(id=due.id, what=due.what, kind=due.kind, due_on=due.due_on, days=(due.due_on - now().date()).days)
 
 
 def _floor_drive(item: drives.FloorDrive) -> FloorDriveOut:
