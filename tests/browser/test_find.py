@@ -105,6 +105,8 @@ def test_a_wrong_belt_is_found_by_its_ride(open_as: Any) -> None:
     expect(page.get_by_role("heading", name="A in a B groove only gets you home")).to_be_visible()
     page.locator("#f-belt_section").select_option("5V")
     expect(page.get_by_role("heading", name="5V does not belong in a B groove")).to_be_visible()
+    page.get_by_text("New beside used").click()
+    expect(page.get_by_role("heading", name="New and used belts in one set")).to_be_visible()
     page.locator("#f-ride").fill("three")
     expect(page.locator("#d-ride .problem")).to_be_visible()
     expect(page.locator("#f-ride")).to_have_value("three")

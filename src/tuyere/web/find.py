@@ -8,6 +8,7 @@ from tuyere.core import table_book
 from tuyere.core.counter_slip import Slip, counter_slip
 from tuyere.core.families import v_belt
 from tuyere.core.fit.check import Check, Fitting, check
+from tuyere.core.fit.pairing import SET_SIGNS, mixed_set
 from tuyere.core.get_home import Fix, GetHome, get_home
 from tuyere.core.grade import DUTIES, Grade, grade
 from tuyere.core.identify.answer import Answer, Name, equivalents, identify
@@ -16,7 +17,7 @@ from tuyere.core.quantity import QuantityError
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.spec import DriveSpec, Given
 from tuyere.core.sheet.typed import Typed, given
-from tuyere.core.sheet.verdict import Problem
+from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.core.window import Window, window
 from tuyere.web.calc import answer
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
@@ -77,6 +78,7 @@ class FindForm(Strict):
 
     quantities: FindQuantities = Field(default_factory=FindQuantities)
     words: FindWords = Field(default_factory=FindWords)
+    set_signs: list[str] = Field(default_factory=list, max_length=20, description="what is seen on the set: " + ", ".join(SET_SIGNS))
 
     def typed(self) -> dict[str, Typed]:
         """The quantities, the small sizes with the tool they were taken with."""
@@ -148,9 +150,10 @@ def _belt(text: str, field: str) -> v_belt.Belt:
 
 
 class CheckOut(BaseModel):
-    """The groove check (null until belt and groove are named), what each field understood, and the problems."""
+    """The groove check (null until the belt is named), verdicts on the set, what each field understood, and the problems."""
 
     check: Check | None
+    set_verdicts: list[Verdict]
     notes: dict[str, Note]
     problems: list[Problem]
 
@@ -173,7 +176,7 @@ def calc_groove_check(body: FindForm) -> Response:
             found = check(Fitting(belt, made_for or belt, words.groove_kind or "standard", **sizes))
         except v_belt.BeltError as reason:
             problems.append(Problem("groove_kind", str(reason)))
-    return answer(CheckOut(check=found, notes=notes, problems=problems))
+    return answer(CheckOut(check=found, set_verdicts=list(mixed_set(body.set_signs)), notes=notes, problems=problems))
 
 
 def _givens(body: FindForm, notes: dict[str, Note], problems: list[Problem]) -> dict[str, Given]:

@@ -13,8 +13,8 @@ from sqlmodel import Session, col, select
 
 from tuyere.core.caution import DEFERENCE, Caution, cautions
 from tuyere.core.families import v_belt
-from tuyere.core.grade import DUTIES
 from tuyere.core.geometry.open_belt import GeometryError, Span, Wheel, open_path
+from tuyere.core.grade import DUTIES
 from tuyere.core.quantity import KINDS
 from tuyere.core.rating import ip20
 from tuyere.core.sheet.field import FIELDS

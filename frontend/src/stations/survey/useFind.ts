@@ -41,6 +41,7 @@ export function blankFind(choices: Choices): FindForm {
       groove_kind: 'standard',
       ride_way: 'proud',
     },
+    set_signs: [],
   }
 }
 
@@ -71,7 +72,7 @@ export function useFind(key: string, choices: Ref<Choices>, known: Ref<Partial<F
     const quantities = { ...fresh.quantities }
     for (const [name, entry] of Object.entries(from.quantities ?? {}))
       if (entry.text) quantities[name as keyof typeof quantities] = entry
-    return { quantities, words: { ...fresh.words, ...from.words } }
+    return { quantities, words: { ...fresh.words, ...from.words }, set_signs: from.set_signs ?? [] }
   }
   // The record may arrive after the page: it fills a form in which nothing is typed yet.
   watch(known, (from) => {

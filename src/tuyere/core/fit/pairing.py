@@ -1,5 +1,6 @@
 """Which belts may run in which grooves, and which belts may run together: rules of the trade, common practice, no source."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -80,58 +81,16 @@ def _deep(made_for: Section, kind: str) -> str:
     return "" if grooves_of(made_for.groove) else "The groove itself is not tabled."
 
 
-@dataclass(frozen=True)
-class SetMember:
-    """One belt of a set as found: its section, its number if known, its maker's part number or other mark, new or used."""
-
-    section: Section
-    name: str = ""
-    used: bool = True
-
-
-def mixed_set(members: tuple[SetMember, ...]) -> tuple[Verdict, ...]:
-    """Verdicts on belts running side by side: systems, sections, names, and new with used are never mixed."""
-    found = []
-    if len({m.section.wedge for m in members}) > 1:
-        found.append(
-            Verdict(
-                "set",
-                Tone.STOP,
-                "Classical and wedge belts on one drive",
-                "Never: they ride at different heights and speeds, and one drags the other. Replace the set.",
-            )
-        )
-    elif len({m.section.name for m in members}) > 1:
-        found.append(
-            Verdict(
-                "set",
-                Tone.STOP,
-                "Different sections in one set",
-                "They ride at different heights and share the load badly. Replace the set with one section.",
-            )
-        )
-    if len({m.name for m in members if m.name}) > 1:
-        found.append(
-            Verdict(
-                "set",
-                Tone.STOP,
-                "Different part numbers in one set",
-                "Even of one size, belts of different makes stretch differently. Replace the set from one lot.",
-            )
-        )
-    if len({m.used for m in members}) > 1:
-        found.append(
-            Verdict(
-                "set",
-                Tone.STOP,
-                "New and used belts in one set",
-                "The new ones carry everything and fail early. Replace the whole set; keep the best old one as a spare for a breakdown.",
-            )
-        )
-    return tuple(found)
+# What a person may see on a set of belts, and what it means.
+SET_SIGNS: dict[str, Verdict] = {
+    "two systems": Verdict("set", Tone.STOP, "Classical and wedge belts on one drive", "Never: they ride at different heights and speeds, and one drags the other. Replace the set."),
+    "two sections": Verdict("set", Tone.STOP, "Different sections in one set", "They ride at different heights and share the load badly. Replace the set with one section."),
+    "two numbers": Verdict("set", Tone.STOP, "Different part numbers in one set", "Even of one size, belts of different makes stretch differently. Replace the set from one lot."),
+    "new and used": Verdict("set", Tone.STOP, "New and used belts in one set", "The new ones carry everything and fail early. Replace the whole set; keep the best old one as a spare for a breakdown."),
+    "singles for joined": Verdict("set", Tone.WATCH, "A joined belt replaced by singles", "Only by a matched set of singles, all new. The joined belt was fitted against whip and turning over: watch the first run."),
+}  # fmt: skip
 
 
-JOINED_BY_SINGLES = Verdict(
-    "set", Tone.WATCH, "A joined belt replaced by singles",
-    "Only by a matched set of singles, all new. The joined belt was fitted against whip and turning over: watch the first run.",
-)  # fmt: skip
+def mixed_set(signs: Sequence[str]) -> tuple[Verdict, ...]:
+    """Verdicts on belts running side by side; signs that are not on the list are left out."""
+    return tuple(verdict for sign, verdict in SET_SIGNS.items() if sign in signs)

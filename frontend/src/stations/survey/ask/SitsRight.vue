@@ -41,6 +41,13 @@ const TOOLS = [
   { value: 'rule', label: 'a steel rule' },
   { value: 'tape', label: 'a tape' },
 ]
+const SIGNS = [
+  { value: 'two systems', label: 'Classical and wedge belts side by side' },
+  { value: 'two sections', label: 'Two sections' },
+  { value: 'two numbers', label: 'Two part numbers or makes' },
+  { value: 'new and used', label: 'New beside used' },
+  { value: 'singles for joined', label: 'Singles in place of a joined belt' },
+]
 </script>
 
 <template>
@@ -79,12 +86,16 @@ const TOOLS = [
         <span class="soft">{{ s.verdict.sureness }}; {{ s.source }}</span>
       </p>
     </div>
-    <ul class="rules small">
-      <li>{{ say('Wider belt in a narrower groove: never. Narrower in a wider one: only to get home.') }}</li>
-      <li>Classical and wedge never on one drive; new and used, or two part numbers, never in one set.</li>
-      <li>A joined belt is replaced by singles only as a matched set.</li>
-      <li>{{ say('A ridge felt in the groove, machine locked out: replace the sheave.') }}</li>
-    </ul>
+    <fieldset>
+      <legend>The set, as it hangs there</legend>
+      <el-checkbox-group v-model="find.form.value.set_signs" class="signs">
+        <el-checkbox v-for="sign in SIGNS" :key="sign.value" :value="sign.value">{{ sign.label }}</el-checkbox>
+      </el-checkbox-group>
+    </fieldset>
+    <div class="slip" aria-live="polite">
+      <VerdictNotes :verdicts="find.checked.answer.value?.set_verdicts ?? []" />
+    </div>
+    <p class="small soft">{{ say('A ridge felt in the groove, machine locked out: replace the sheave.') }}</p>
   </div>
 </template>
 
@@ -95,11 +106,14 @@ const TOOLS = [
   display: grid;
   gap: 8px;
 }
-.rules {
-  margin: 0;
-  padding-left: 1.1em;
+.signs {
+  grid-column: 1 / -1;
   display: grid;
-  gap: 4px;
-  color: var(--ink-2);
+}
+.signs :deep(.el-checkbox) {
+  min-height: 40px;
+  height: auto;
+  white-space: normal;
+  margin-right: 0;
 }
 </style>
