@@ -49,11 +49,19 @@ function setUnit(chosen: string): void {
   rememberUnit(kind.value, chosen)
   entry.value = { ...entry.value, unit: chosen }
 }
+watch(note, () => here === 'left' && takeWritten())
 function entered(): void {
+  here = 'inside'
   before.value = entry.value.text ?? ''
   focus.value = name
 }
+let here: 'not yet' | 'inside' | 'left' = 'not yet'
 function left(): void {
+  here = 'left'
+  takeWritten()
+}
+/** A unit written out becomes the field's own; the server's word for it may come after the field is left. */
+function takeWritten(): void {
   const written = note.value?.unit
   if (written && written !== unit.value) setUnit(written)
 }
