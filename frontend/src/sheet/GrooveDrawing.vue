@@ -68,6 +68,7 @@ const ride = computed(() => {
   if (Math.abs(figure.value_si) < 0.0004) return 'flush'
   return `${text} ${figure.value_si > 0 ? 'proud' : 'sunk'}`
 })
+const wrong = computed(() => check.value?.verdicts.find((v) => v.tone === 'stop')?.headline)
 const STEPS = [
   ['top_width', 'belt top width'],
   ['groove_width', 'groove top width'],
@@ -183,6 +184,11 @@ const alt = computed(
   font-size: 19px;
   font-weight: 640;
   fill: var(--ink);
+}
+.wrong {
+  font-size: 19px;
+  font-weight: 640;
+  fill: var(--ember);
 }
 .in {
   fill: var(--paper);

@@ -4,7 +4,7 @@ import { ElMessageBox } from 'element-plus'
 import { computed, provide, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Choices, DriveOut } from '../api/client'
+import type { Choices, DriveOut, Sheet } from '../api/client'
 import { type Station, STATIONS } from '../router'
 import { useFound } from '../api/queries'
 import LogStation from '../stations/log/LogStation.vue'
@@ -30,7 +30,7 @@ import KeyStrip from './KeyStrip.vue'
 import type { QuantityKey } from './form'
 import SectionDrawing from './SectionDrawing.vue'
 import TeachDrawing, { type Step } from './TeachDrawing.vue'
-import { answersKey, focusKey, sheetKey, useSheet, workingKey } from './useSheet'
+import { answersKey, focusKey, moreFiguresKey, sheetKey, useSheet, workingKey } from './useSheet'
 import WorkingSlip from './WorkingSlip.vue'
 
 const { drive, choices, station, ask } = defineProps<{
@@ -101,6 +101,8 @@ const recordOnly = computed(() => drive.family !== 'v-belt')
 const stations = computed(() => (recordOnly.value ? (['log'] as const) : STATIONS))
 if (recordOnly.value && station !== 'log') void router.replace(`/drives/${drive.id}/log`)
 
+const moreFigures = ref<Sheet['figures']>({})
+provide(moreFiguresKey, moreFigures)
 const figures = computed(() => state.sheet.value?.figures ?? {})
 const tone = (topics: string[]) =>
   state.sheet.value?.verdicts.filter((v) => topics.includes(v.topic)).map((v) => v.tone) ?? []
@@ -238,7 +240,7 @@ const drawnMachine = computed(() =>
       </section>
     </div>
     <DetailsSlip v-if="details" v-model="details" :drive="drive" />
-    <WorkingSlip v-model="working" :figures="figures" />
+    <WorkingSlip v-model="working" :figures="{ ...figures, ...moreFigures }" />
   </div>
 </template>
 

@@ -137,4 +137,6 @@ export const answersKey: InjectionKey<FieldAnswers> = Symbol('answers to fields'
 export type SheetState = ReturnType<typeof useSheet>
 export const sheetKey: InjectionKey<SheetState> = Symbol('sheet')
 export const focusKey: InjectionKey<Ref<string>> = Symbol('focused field')
+/** Figures that a question of its own adds to the sheet's, so that their workings open too. */
+export const moreFiguresKey: InjectionKey<Ref<Sheet['figures']>> = Symbol('more figures')
 export const workingKey: InjectionKey<(figure: string) => void> = Symbol('open working')

@@ -73,8 +73,11 @@ def _count(count: int | None, joined: bool, ribs: int | None) -> str:
 
 def _refuse(belt: Belt, count: int | None, joined: bool) -> tuple[str, ...]:
     found = []
-    for a in alike.of(belt.section.name):
-        other = a.other if a.section == belt.section.name else a.section
+    own = alike.shares_groove(belt.section.name)
+    for a in alike.alikes():
+        if len({a.section, a.other} & own) != 1:
+            continue
+        other = a.other if a.section in own else a.section
         if a.kind == "alike":
             found.append(
                 f"{other}: looks alike, another depth or angle"

@@ -77,8 +77,9 @@ def grade(section: Section, duties: tuple[str, ...], spec: DriveSpec | None = No
         ("twisted", "wrapped; deep grooves or joined belts against turning over"),
     ):
         if duty in duties:
-            ask.append(word)
-            if duty == "dusty" and section.cogged:
+            if duty != "dusty" or not section.cogged:
+                ask.append(word)
+            else:
                 found.append(
                     Verdict(
                         "grade",

@@ -161,7 +161,7 @@ def _room(there: float, usual: float | None) -> str:
     us, si = shown(there, "length", to_set=True)
     if usual is None:
         return f"{us} ({si})"
-    wanted, _ = shown(usual, "length", to_set=True)
+    wanted, _ = shown(usual, "length", decimals=(1, 0))
     return f"{us} ({si}) of {wanted} usual"
 
 

@@ -6,7 +6,7 @@ from functools import cache
 
 from tuyere.core.families.v_belt import BeltError, Section
 from tuyere.core.families.v_belt.groove import Groove, groove_at_outside, grooves_of
-from tuyere.core.fit.pairing import in_groove
+from tuyere.core.fit.pairing import Pair, in_groove
 from tuyere.core.fit.seat import Trapezoid, seat
 from tuyere.core.origin import Origin, least_sure
 from tuyere.core.quantity import to_si
@@ -143,8 +143,14 @@ def check(fitting: Fitting) -> Check:
             )
         )
     judged = fitting.ride.u if fitting.ride else ride
+    pair = in_groove(belt, fitting.made_for, fitting.groove_kind)
     by_design = fitting.groove_kind in ("deep", "combination")
-    schools = () if by_design else tuple(_school(s, judged, bool(fitting.ride)) for s in bands(system(fitting.made_for)))
+    # A belt of another system may lie flush and still be wrong: its ride says nothing.
+    schools = (
+        ()
+        if by_design or pair.match == "other system"
+        else tuple(_school(s, judged, bool(fitting.ride)) for s in bands(system(fitting.made_for)))
+    )
     return Check(
         Outline(u_width.n, u_height.n, u_angle.n, bool(fitting.top_width)),
         Outline(u_groove.n, u_depth.n, u_groove_angle.n, bool(fitting.groove_width)),
@@ -153,7 +159,7 @@ def check(fitting: Fitting) -> Check:
         rest.touches,
         tuple(figures),
         schools,
-        tuple(_verdicts(fitting, judged, ride, rest.bottoms, rest.room_below_m, schools, by_design)),
+        tuple(_verdicts(fitting, pair, judged, ride, rest.bottoms, rest.room_below_m, schools, by_design)),
     )
 
 
@@ -198,9 +204,8 @@ def _band(low: float, high: float) -> tuple[str, str, str, str]:
 
 
 def _verdicts(
-    fitting: Fitting, judged: UFloat, ride: UFloat, bottoms: bool, room: float, schools: tuple[School, ...], by_design: bool
+    fitting: Fitting, pair: Pair, judged: UFloat, ride: UFloat, bottoms: bool, room: float, schools: tuple[School, ...], by_design: bool
 ) -> list[Verdict]:
-    pair = in_groove(fitting.belt, fitting.made_for, fitting.groove_kind)
     found = [pair.verdict]
     if bottoms or room < 0.0002:
         found.append(

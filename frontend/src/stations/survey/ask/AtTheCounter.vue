@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, inject, provide, ref } from 'vue'
+import { useRouter } from 'vue-router'
 
 import { api, type Choices, type DriveOut, type FindForm, unwrap } from '../../../api/client'
 import { useFound, useMayWrite } from '../../../api/queries'
@@ -19,6 +20,7 @@ import SlipPaper from './SlipPaper.vue'
 
 /** The counter slip: the belt found, what the drive does to its belts, and the one paper to take to the shop. */
 const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
+const router = useRouter()
 const sheet = inject(sheetKey)!
 const find = inject(findKey)!
 const client = useQueryClient()
@@ -70,6 +72,14 @@ const { write, busy, waiting, problem, retry } = useWrite(
       }),
     ),
 )
+/** The belt found becomes the survey's own, section and all; it is kept there like any other entry. */
+async function intoSurvey(): Promise<void> {
+  const named = await unwrap(api.POST('/api/calc/designation', { body: { text: belt.value } }))
+  const choices = survey.value.choices!
+  choices.section = named.section
+  choices.belt = named.designation
+  await router.push(`/drives/${drive.id}/survey`)
+}
 async function keep(): Promise<void> {
   const done = await write(trimmed({ asked: asked.value, find: find.form.value }))
   if (!done) return
@@ -93,6 +103,9 @@ async function keep(): Promise<void> {
       </div>
     </fieldset>
     <SlipPaper v-if="slip" :slip="slip" />
+    <p v-if="slip && mayWrite">
+      <el-button @click="intoSurvey">Write {{ slip.headline }} into the survey</el-button>
+    </p>
     <p v-else-if="!belt" class="soft">
       Find the belt first: measure it under “Which belt?”, or take a length under “No belt”, then come back.
     </p>

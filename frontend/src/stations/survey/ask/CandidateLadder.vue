@@ -18,7 +18,7 @@ const SIGNS: Record<string, string> = { fits: '✓', 'a little off': '~', 'hardl
   <section v-if="answer.candidates.length" class="ladder" aria-label="Candidates">
     <h3>
       Candidates
-      <span class="soft small" :title="answer.method">by likelihood</span>
+      <span class="soft small">by likelihood</span>
     </h3>
     <ol>
       <li v-for="(c, i) in answer.candidates" :key="c.section" :class="{ first: i === 0 }">
@@ -80,6 +80,10 @@ const SIGNS: Record<string, string> = { fits: '✓', 'a little off': '~', 'hardl
     <p v-if="answer.none_of_them > 0.02" class="small soft">
       {{ percent(answer.none_of_them) }} that it is in none of the tables.
     </p>
+    <details class="small soft">
+      <summary>How the shares are worked out</summary>
+      {{ answer.method }}
+    </details>
     <ul v-if="answer.statements.length" class="alike">
       <li v-for="s in answer.statements" :key="s.sections" :class="s.kind">
         <b>

@@ -8,9 +8,10 @@ import { useWrite } from '../../../api/useWrite'
 import { say } from '../../../settings'
 import CautionStrip from '../../../sheet/CautionStrip.vue'
 import { trimmed } from '../../../sheet/form'
+import FigureValue from '../../../sheet/FigureValue.vue'
 import KeepBar from '../../../sheet/KeepBar.vue'
 import { useAnswer } from '../../../sheet/useAnswer'
-import { answersKey, sheetKey } from '../../../sheet/useSheet'
+import { answersKey, moreFiguresKey, sheetKey } from '../../../sheet/useSheet'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
 import { dateText, dayFromNow } from '../../../words'
 import WordField from '../WordField.vue'
@@ -84,7 +85,10 @@ async function takeOff(id: string, row_version: number): Promise<void> {
     await refresh()
   }
 }
+const more = inject(moreFiguresKey)!
+watch(fix, (now) => (more.value = Object.fromEntries((now?.figures ?? []).map((f) => [f.key, f]))))
 const share = computed(() => fix.value?.figures.find((f) => f.key === 'share_of_set'))
+const load = computed(() => fix.value?.figures.find((f) => f.key === 'share_of_load'))
 </script>
 
 <template>
@@ -126,7 +130,10 @@ const share = computed(() => fix.value?.figures.find((f) => f.key === 'share_of_
       <p class="run">
         <span class="soft small">How hard to run meanwhile</span>
         <b>{{ say(fix.run) }}</b>
-        <span v-if="share" class="soft small">{{ share.us }} of the full set</span>
+      </p>
+      <p class="row figures">
+        <FigureValue :figure="load" label="Of the design load" doubt />
+        <FigureValue :figure="share" label="Of the full set" />
       </p>
       <label class="by">
         <span>Must come off by</span>
@@ -163,6 +170,9 @@ const share = computed(() => fix.value?.figures.find((f) => f.key === 'share_of_
 }
 .run {
   display: grid;
+}
+.figures {
+  gap: 26px;
 }
 .by {
   display: grid;

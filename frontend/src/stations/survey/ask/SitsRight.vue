@@ -4,8 +4,9 @@ import { computed, inject, watchEffect } from 'vue'
 import type { Choices } from '../../../api/client'
 import { say } from '../../../settings'
 import CautionStrip from '../../../sheet/CautionStrip.vue'
+import FigureValue from '../../../sheet/FigureValue.vue'
 import MeasureField from '../../../sheet/MeasureField.vue'
-import { sheetKey } from '../../../sheet/useSheet'
+import { moreFiguresKey, sheetKey } from '../../../sheet/useSheet'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
 import { findKey } from '../useFind'
 import WordField from '../WordField.vue'
@@ -27,6 +28,11 @@ watchEffect(() => {
     q.value.wheel_diameter = { ...wheel }
 })
 const check = computed(() => find.checked.answer.value?.check)
+const ride = computed(() => check.value?.figures[0])
+const more = inject(moreFiguresKey)!
+watchEffect(() => {
+  more.value = Object.fromEntries((check.value?.figures ?? []).map((f) => [f.key, f]))
+})
 const KINDS = [
   { value: 'standard', label: 'standard' },
   { value: 'deep', label: 'deep' },
@@ -79,6 +85,7 @@ const SIGNS = [
       <MeasureField v-model="q.belt_angle!" name="belt_angle" label="Belt angle" />
       <MeasureField v-model="q.groove_angle!" name="groove_angle" label="Groove angle" />
     </fieldset>
+    <FigureValue v-if="ride" :figure="ride" label="Back above the rim, by these sizes" doubt />
     <div v-if="check?.schools.length" class="small schools">
       <p v-for="s in check.schools" :key="s.name">
         <b>{{ s.name }}:</b>
