@@ -4,6 +4,7 @@
 """
 
 import os
+import re
 import shutil
 import sys
 from pathlib import Path
@@ -33,6 +34,17 @@ def gauge(page: Page, forces: list[str]) -> None:
     page.locator("[data-panel]").evaluate("panel => panel.scrollTo(0, 0)")
 
 
+def which_belt(page: Page, address: str) -> None:
+    open_drive(page, address, "Barley screener", "Survey")
+    page.get_by_role("link", name="Which belt?").click()
+    page.locator("#f-top_width").fill("12.6 mm")
+    page.locator("#f-thickness").fill("9.9 mm")
+    page.locator("#f-construction").select_option("wrapped")
+    page.locator("#f-outside_length").fill("1876 mm")
+    page.wait_for_timeout(400)
+    page.locator("[data-panel]").first.evaluate("panel => panel.scrollTo(0, 0)")
+
+
 def desk(page: Page, address: str) -> None:
     open_drive(page, address, "Kiln exhaust fan", "Survey")
     shot(page, "survey")
@@ -49,6 +61,21 @@ def desk(page: Page, address: str) -> None:
     open_drive(page, address, "Kiln exhaust fan", "Log")
     page.wait_for_selector(".entries li")
     shot(page, "log")
+    which_belt(page, address)
+    shot(page, "which-belt")
+    page.get_by_role("link", name="Sits right?").click()
+    page.locator("#f-ride").fill("1/32")
+    page.locator("#f-ride_way").select_option("sunk")
+    page.locator("[data-panel]").first.evaluate("panel => panel.scrollTo(0, 0)")
+    shot(page, "sits-right")
+    page.get_by_role("link", name="No belt").click()
+    shot(page, "no-belt")
+    page.get_by_role("button", name=re.compile("^SPA")).filter(has_text="best").click()
+    page.wait_for_selector("article")
+    shot(page, "counter-slip")
+    page.goto(f"{address}/bench/tables/v_grooves?find=5V")
+    page.wait_for_selector("tbody")
+    shot(page, "tables")
 
 
 def main(address: str) -> None:
@@ -75,6 +102,9 @@ def main(address: str) -> None:
                 open_drive(page, address, "Steep-water pump", "Tension")
                 gauge(page, ["4.0", "3.9"])
                 shot(page, "phone-tension")
+                which_belt(page, address)
+                page.locator("main").evaluate("main => main.scrollTo(0, 0)")
+                shot(page, "phone-which-belt")
             elif scheme == "dark":
                 open_drive(page, address, "Germination rooftop air unit", "Tension")
                 gauge(page, ["4.6", "2.9"])

@@ -129,6 +129,9 @@ const alt = computed(
       >
         {{ belt }}
       </text>
+      <text v-if="wrong && !narrow" :x="width - 24" :y="height - 52" text-anchor="end" class="t wrong">
+        ■ {{ wrong }}
+      </text>
       <g v-for="([key, words], i) in STEPS" :key="key" :class="typed(key) ? 'done' : key === due ? 'next' : 'later'">
         <g
           :transform="

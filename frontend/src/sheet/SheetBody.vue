@@ -53,7 +53,11 @@ const find = useFind(
 )
 provide(findKey, find)
 const focus = ref('')
-watch([() => station, () => ask], () => (focus.value = ''))
+const panel = ref<HTMLElement>()
+watch([() => station, () => ask], () => {
+  focus.value = ''
+  panel.value?.scrollTo({ top: 0 })
+})
 const narrow = useMediaQuery('(max-width: 760px)')
 function choose(designation: string): void {
   find.chosen.value = designation
@@ -219,7 +223,7 @@ const drawnMachine = computed(() =>
         </div>
         <KeyStrip v-else-if="ask !== 'belt' && ask !== 'groove'" :figures="figures" :stale="state.stale.value" />
       </section>
-      <section class="panel" data-panel :aria-label="TITLES[station]">
+      <section ref="panel" class="panel" data-panel :aria-label="TITLES[station]">
         <template v-if="station === 'survey' && !recordOnly">
           <AskStrip :drive="drive.id" :ask="ask" :marks="askMarks" />
           <SurveyStation v-if="ask === 'drive'" :drive="drive" :choices="choices" />
