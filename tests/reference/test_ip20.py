@@ -100,6 +100,14 @@ def test_groove_tables_are_consistent() -> None:
             assert raised == pytest.approx(g.two_hd_m - v_belt.grooves_of(name, "standard")[0].two_hd_m, abs=inches(0.004)), name
 
 
+def test_joined_belts_fit_their_sheaves() -> None:
+    """The rib spacing of a joined belt (ISO 5290, 5291) is the groove spacing of its sheave (IP-20, IP-22, ISO 4183), within 0.002 in."""
+    for row in rows("v_joined"):
+        spacing = float(row["spacing"]) * (0.0254 if row["unit"] == "in" else 0.001)
+        groove = v_belt.grooves_of(row["section"], "standard")[0]
+        assert groove.spacing_m == pytest.approx(spacing, abs=inches(0.002)), row["section"]
+
+
 def test_published_lengths_agree_with_the_conventions() -> None:
     """Each tabled measuring length is the name's number by the section's convention (IP-20 to IP-23, ISO 4184)."""
     for row in rows("v_belt_lengths"):

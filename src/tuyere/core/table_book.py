@@ -78,6 +78,7 @@ BOOK: dict[str, _Entry] = {
     "v_belt_matching": _Entry("Matched sets", "Belts", _lengths("length_over", "length_to_incl", "largest_difference"), {}),
     "v_belt_trade_range": _Entry("Lengths to be had", "Belts", {}, {}),
     "v_belt_allowance": _Entry("Room to fit and take up", "Belts", _lengths("installation", "takeup"), {"number_over": "number over"}),
+    "v_joined": _Entry("Joined belts", "Belts", _lengths("spacing"), {"spacing": "rib to rib", "joined_name": "joined name"}),
     "v_alike": _Entry("Same belt or look-alike", "Belts", {}, {}),
     "v_grooves": _Entry(
         "Sheave grooves", "Wheels",
