@@ -27,9 +27,9 @@ const shape = computed(() => {
 <template>
   <svg :viewBox="`0 0 ${W} ${H}`" :width="W" :height="H" aria-hidden="true">
     <template v-if="shape">
-      <circle v-for="w in shape.wheels" :key="w.role" :cx="w.x" :cy="w.y" :r="w.r" class="wheel" />
+      <circle v-for="(w, i) in shape.wheels" :key="i" :cx="w.x" :cy="w.y" :r="w.r" class="wheel" />
       <line v-for="(s, i) in shape.strands" :key="i" v-bind="s" class="strand" />
-      <circle v-for="w in shape.wheels" :key="`h${w.role}`" :cx="w.x" :cy="w.y" r="2.6" :class="w.role" />
+      <circle v-for="(w, i) in shape.wheels" :key="`h${i}`" :cx="w.x" :cy="w.y" r="2.6" :class="w.role" />
     </template>
     <path v-else d="M30 23h24" class="none" />
   </svg>

@@ -7,6 +7,7 @@ from typing import Any
 
 from sqlmodel import Session, col, select
 
+from tuyere.core.path_drive import PathWheel
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.store.tables import (
     BeltLife,
@@ -167,6 +168,7 @@ class Survey:
     design_si: dict[str, float | None]
     spec: DriveSpec
     made_at: datetime | None = None
+    path: tuple[PathWheel, ...] = ()
 
 
 def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: int, survey: Survey) -> Configuration:
@@ -207,12 +209,36 @@ def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: in
         centre_line_deg=spec.centre_line_deg,
     )
     insert(session, writer, stage, "kept stage")
-    for position, (role, given, basis) in enumerate(
-        (("driver", spec.driver_diameter, spec.driver_basis), ("driven", spec.driven_diameter, spec.driven_basis)), 1
-    ):
-        wheel = Wheel(id=uuid.uuid5(stage.id, role), stage_id=stage.id, position=position, role=role, diameter_m=_value(given), basis=basis)
+    for wheel in _wheels(stage, survey):
         insert(session, writer, wheel, "kept wheel")
     return configuration
+
+
+def _wheels(stage: Stage, survey: Survey) -> list[Wheel]:
+    """The wheels of the layout where there is one, else the driver and the driven wheel."""
+    spec = survey.spec
+    if survey.path:
+        return [
+            Wheel(
+                id=uuid.uuid5(stage.id, f"wheel {position}"),
+                stage_id=stage.id,
+                position=position,
+                role=w.role,
+                diameter_m=2 * w.rim_radius_m,
+                basis="outside",
+                name=w.name,
+                x_m=w.x_m,
+                y_m=w.y_m,
+                contact=w.contact,
+                face=w.face,
+            )
+            for position, w in enumerate(survey.path, 1)
+        ]
+    two = (("driver", spec.driver_diameter, spec.driver_basis), ("driven", spec.driven_diameter, spec.driven_basis))
+    return [
+        Wheel(id=uuid.uuid5(stage.id, role), stage_id=stage.id, position=position, role=role, diameter_m=_value(given), basis=basis)
+        for position, (role, given, basis) in enumerate(two, 1)
+    ]
 
 
 def _value(given: Any) -> float | None:

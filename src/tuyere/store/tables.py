@@ -198,13 +198,16 @@ class Stage(SQLModel, table=True):
 
 
 class Wheel(SQLModel, table=True):
-    """A wheel of a stage, in the order the belt meets them from the driver."""
+    """A wheel of a stage, in the order the belt meets them from the driver; its centre (m, y up) where the drive has more than two."""
 
     __table_args__ = (
         UniqueConstraint("stage_id", "position"),
         _one_of("role", "driver", "driven", "idler"),
         _one_of("basis", "outside", "datum"),
+        _one_of("contact", "inside", "back"),
+        _one_of("face", "grooved", "flat"),
         CheckConstraint("diameter_m > 0", name="diameter_positive"),
+        CheckConstraint("(x_m IS NULL) = (y_m IS NULL)", name="place_whole"),
     )
     id: uuid.UUID = Field(primary_key=True)
     stage_id: uuid.UUID = Field(foreign_key="stage.id", index=True)
@@ -212,6 +215,11 @@ class Wheel(SQLModel, table=True):
     role: str
     diameter_m: float | None = None
     basis: str = "outside"
+    name: str = Field(default="", sa_column_kwargs={"server_default": ""})
+    x_m: float | None = None
+    y_m: float | None = None
+    contact: str = Field(default="inside", sa_column_kwargs={"server_default": "inside"})
+    face: str = Field(default="grooved", sa_column_kwargs={"server_default": "grooved"})
 
 
 class Reading(SQLModel, table=True):

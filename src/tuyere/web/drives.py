@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field, ValidationError
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
+from tuyere.core.path_form import read_path
 from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.core.sheet.typed import Reading as FormReading
 from tuyere.store import drives
@@ -18,7 +19,7 @@ from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import DueOut, FindingOut, due_out, explain_clash
-from tuyere.web.forms import SheetForm, Strict, SurveyForm, read_sheet
+from tuyere.web.forms import SheetForm, Strict, SurveyForm, read_sheet, typed_path
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
 
@@ -163,6 +164,7 @@ class KeptSurveyOut(BaseModel):
 def post_survey(path: DrivePath, body: KeepSurvey) -> Response:
     form = read_sheet(SheetForm(survey=body.survey))
     refuse_problems(form, solve(form.spec))
+    _refuse_unreadable(body.survey)
 
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
@@ -174,6 +176,14 @@ def post_survey(path: DrivePath, body: KeepSurvey) -> Response:
     return answer(KeptSurveyOut(**done.body), done.status)
 
 
+def _refuse_unreadable(survey: SurveyForm) -> None:
+    """A layout that cannot be read is refused; one that cannot run so is bad practice, kept as it stands."""
+    if survey.path.wheels:
+        unread = [p for p in read_path(typed_path(survey)).problems if "_" in p.field]
+        if unread:
+            raise Refusal(422, unread[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in unread])
+
+
 def survey_of(
     survey_id: uuid.UUID, standing: str, reason: str, typed: SurveyForm, form: FormReading, made_at: datetime | None = None
 ) -> drives.Survey:
@@ -183,11 +193,12 @@ def survey_of(
         survey_id,
         standing,
         reason,
-        {k: dumped[k] for k in ("quantities", "choices")},
+        {k: dumped[k] for k in ("quantities", "choices", "path")},
         dumped["design"],
         dict(form.design),
         form.spec,
         made_at,
+        read_path(typed_path(typed)).wheels if typed.path.wheels else (),
     )
 
 

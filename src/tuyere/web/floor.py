@@ -13,6 +13,7 @@ from sqlmodel import Session, col, select
 
 from tuyere.core.caution import DEFERENCE, Caution, cautions
 from tuyere.core.families import v_belt
+from tuyere.core.geometry.belt_path import Pulley, belt_path
 from tuyere.core.geometry.open_belt import GeometryError, Span, Wheel, open_path
 from tuyere.core.grade import DUTIES
 from tuyere.core.quantity import KINDS
@@ -127,6 +128,8 @@ def _sketch(item: drives.FloorDrive) -> SketchOut | None:
     """The drive in small, once both wheels and the centres are on the record and can be drawn."""
     diameters = {w.role: w.diameter_m for w in item.wheels if w.diameter_m}
     centres = item.stage.centre_distance_m if item.stage else None
+    if item.wheels and all(w.x_m is not None for w in item.wheels):
+        return _sketch_of_many(item)
     if not item.stage or not centres or set(diameters) != {"driver", "driven"}:
         return None
     try:
@@ -134,6 +137,21 @@ def _sketch(item: drives.FloorDrive) -> SketchOut | None:
     except GeometryError:
         return None
     return SketchOut(wheels=list(path.wheels), strands=[path.upper, path.lower])
+
+
+def _sketch_of_many(item: drives.FloorDrive) -> SketchOut | None:
+    """Many wheels in small, the belt drawn on their rims; a layout that cannot run shows its wheels alone."""
+    way = 1 if item.configuration and item.configuration.rotation != "clockwise" else -1
+    pulleys = [
+        Pulley(w.x_m or 0.0, w.y_m or 0.0, (w.diameter_m or 0.1) / 2, way if w.contact == "inside" else -way, w.name) for w in item.wheels
+    ]
+    driver_first = sorted(zip(item.wheels, pulleys, strict=True), key=lambda pair: pair[0].role != "driver")
+    wheels = [Wheel(p.x_m, p.y_m, p.radius_m) for _, p in driver_first]
+    try:
+        runs = belt_path(pulleys).runs
+    except GeometryError:
+        return SketchOut(wheels=wheels, strands=[])
+    return SketchOut(wheels=wheels, strands=[Span(r.x1_m, r.y1_m, r.x2_m, r.y2_m) for r in runs])
 
 
 @blueprint.get("/sites/<uuid:site_id>/floor", summary="Machines and drives of a site", responses={"200": FloorOut})

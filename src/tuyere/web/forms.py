@@ -5,6 +5,7 @@ from dataclasses import replace
 from pydantic import BaseModel, ConfigDict, Field, field_validator
 
 from tuyere.core.origin import Origin
+from tuyere.core.path_form import TypedPath, TypedTape, TypedWheel
 from tuyere.core.sheet.typed import Reading, Typed, read_form
 from tuyere.core.uncertainty import TOOLS
 
@@ -76,12 +77,45 @@ class Choices(Strict):
     centre_line_deg: str = Field("0", max_length=40)
 
 
+class WheelEntry(Strict):
+    """One wheel of a drive on many: diameter over the rim; place from the first wheel's centre (unused when placed by tape)."""
+
+    name: str = Field("", max_length=60)
+    role: str = Field("driven", max_length=20)
+    contact: str = Field("inside", max_length=20)
+    face: str = Field("grooved", max_length=20)
+    diameter: Entry = none_typed
+    x: Entry = none_typed
+    y: Entry = none_typed
+    power: Entry = none_typed
+    takes_up: bool = False
+
+
+class TapeEntry(Strict):
+    """One tape measurement between two wheels, counted from 1."""
+
+    a: int = Field(ge=1, le=99)
+    b: int = Field(ge=1, le=99)
+    distance: Entry = none_typed
+
+
+class PathForm(Strict):
+    """The wheels in the order in which the belt meets them; empty for an ordinary drive on two."""
+
+    wheels: list[WheelEntry] = Field(default_factory=list, max_length=40)
+    tapes: list[TapeEntry] = Field(default_factory=list, max_length=300)
+    placed_by: str = Field("tape", max_length=20)
+    mirrored: bool = False
+    crossed: bool = False
+
+
 class SurveyForm(Strict):
     """What is fitted, as typed."""
 
     quantities: Quantities = Field(default_factory=Quantities)
     choices: Choices = Field(default_factory=Choices)
     design: DesignPoint = Field(default_factory=DesignPoint)
+    path: PathForm = Field(default_factory=PathForm)
 
 
 class GaugeForm(Strict):
@@ -115,6 +149,17 @@ def read_sheet(form: SheetForm) -> Reading:
     choices = survey.choices.model_dump() | {"belt_state": gauge.belt_state}
     forces = [replace(entry.typed(), tool=gauge.tool if gauge.tool in FORCE_TOOLS else None) for entry in gauge.forces]
     return read_form(quantities, choices, forces, gauge.deflection.typed())
+
+
+def typed_path(form: SurveyForm) -> TypedPath:
+    """The layout of a survey as the core reads it."""
+    path, choices = form.path, form.choices
+    wheels = [
+        TypedWheel(w.name, w.role, w.contact, w.face, w.diameter.typed(), w.x.typed(), w.y.typed(), w.power.typed(), w.takes_up)
+        for w in path.wheels
+    ]
+    tapes = [TypedTape(t.a, t.b, t.distance.typed()) for t in path.tapes]
+    return TypedPath(wheels, tapes, path.placed_by, path.mirrored, choices.rotation, path.crossed, choices.section)
 
 
 def _typed(model: Quantities | DesignPoint | TachometerForm) -> dict[str, Typed]:
