@@ -69,7 +69,10 @@ def test_another_device_finds_what_was_measured_on_the_slip(open_as: Any) -> Non
 
 def test_no_belt_at_all(open_as: Any) -> None:
     page = open_as("Ines")
-    open_drive(page, "Yard sweeper")
+    page.get_by_role("button", name="New drive").click()
+    page.get_by_placeholder("as painted on it").fill("Bare auger")
+    page.get_by_placeholder("main drive, supply fan drive…").fill("Auger drive")
+    page.get_by_role("button", name="Keep, and go to its survey").click()
     ask(page, "No belt")
     expect(page.get_by_role("img", name=re.compile("^To measure, in order: 1 belt section; 2 driver"))).to_be_visible()
     page.locator("#f-section").select_option("HB")

@@ -23,6 +23,7 @@ export type Identified = Schemas['IdentifyOut']
 export type Candidate = Schemas['CandidateOut']
 export type GrooveCheck = Schemas['CheckOut']
 export type Found = Schemas['FoundOut']
+export type Layout = Schemas['LayoutOut']
 export type Slip = Schemas['Slip']
 
 let csrfToken = ''

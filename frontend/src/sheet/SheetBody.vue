@@ -4,13 +4,14 @@ import { ElMessageBox } from 'element-plus'
 import { computed, provide, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Choices, DriveOut, Sheet } from '../api/client'
+import { api, type Choices, type DriveOut, type Sheet, unwrap } from '../api/client'
 import { type Station, STATIONS } from '../router'
 import { useFound } from '../api/queries'
 import LogStation from '../stations/log/LogStation.vue'
 import SpeedStation from '../stations/speed/SpeedStation.vue'
 import AtTheCounter from '../stations/survey/ask/AtTheCounter.vue'
 import CandidateLadder from '../stations/survey/ask/CandidateLadder.vue'
+import ManyWheels from '../stations/survey/ask/ManyWheels.vue'
 import GetHome from '../stations/survey/ask/GetHome.vue'
 import NoBelt from '../stations/survey/ask/NoBelt.vue'
 import PartNumber from '../stations/survey/ask/PartNumber.vue'
@@ -27,7 +28,9 @@ import DetailsSlip from './DetailsSlip.vue'
 import DriveDrawing from './DriveDrawing.vue'
 import GrooveDrawing from './GrooveDrawing.vue'
 import KeyStrip from './KeyStrip.vue'
-import type { QuantityKey } from './form'
+import { type QuantityKey, trimmed } from './form'
+import { useAnswer } from './useAnswer'
+import LayoutDrawing from './LayoutDrawing.vue'
 import SectionDrawing from './SectionDrawing.vue'
 import TeachDrawing, { type Step } from './TeachDrawing.vue'
 import { answersKey, focusKey, moreFiguresKey, sheetKey, useSheet, workingKey } from './useSheet'
@@ -86,6 +89,19 @@ async function clearFind(): Promise<void> {
   }).catch(() => null)
   if (sure) find.clear()
 }
+const wheelInHand = ref(-1)
+/** A drive on many wheels shows its layout wherever there is no drive of two wheels to draw. */
+const layoutShown = computed(
+  () =>
+    (station === 'survey' && ask === 'wheels') ||
+    (!state.lastDrawn.value &&
+      !['belt', 'groove'].includes(ask) &&
+      (state.form.value.survey.path?.wheels?.length ?? 0) > 2),
+)
+const layoutAsked = computed(() => (layoutShown.value ? { survey: state.form.value.survey } : null))
+const layout = useAnswer(layoutAsked, async (signal) =>
+  layoutAsked.value ? await unwrap(api.POST('/api/calc/path', { body: trimmed(layoutAsked.value), signal })) : null,
+)
 const askMarks = computed(() => ({
   ...(found.value?.fixes.length ? { home: 'A get-home fix is on' } : {}),
   ...(found.value?.slip ? { counter: 'A slip is kept' } : {}),
@@ -178,8 +194,16 @@ const drawnMachine = computed(() =>
 
     <div class="work" :class="{ bare: recordOnly }">
       <section v-if="!recordOnly" class="board" aria-label="Drawing">
+        <LayoutDrawing
+          v-if="layoutShown"
+          :layout="layout.answer.value"
+          :focus="wheelInHand"
+          :height="layout.answer.value?.belt_height_m ?? 0.01"
+        >
+          <p class="teach">Begin with the wheel that drives: it draws itself here as you tape.</p>
+        </LayoutDrawing>
         <SectionDrawing
-          v-if="station === 'survey' && ask === 'belt'"
+          v-else-if="station === 'survey' && ask === 'belt'"
           :identified="find.identified.answer.value"
           :form="find.form.value"
           :focus="focus"
@@ -221,12 +245,23 @@ const drawnMachine = computed(() =>
             Type any one measurement: the candidates stand here, likeliest first, and each further one tells them apart.
           </p>
         </div>
-        <KeyStrip v-else-if="ask !== 'belt' && ask !== 'groove'" :figures="figures" :stale="state.stale.value" />
+        <KeyStrip
+          v-else-if="!['belt', 'groove', 'wheels'].includes(ask)"
+          :figures="figures"
+          :stale="state.stale.value"
+        />
       </section>
       <section ref="panel" class="panel" data-panel :aria-label="TITLES[station]">
         <template v-if="station === 'survey' && !recordOnly">
           <AskStrip :drive="drive.id" :ask="ask" :marks="askMarks" />
           <SurveyStation v-if="ask === 'drive'" :drive="drive" :choices="choices" />
+          <ManyWheels
+            v-else-if="ask === 'wheels'"
+            :drive="drive"
+            :choices="choices"
+            :layout="layout.answer.value"
+            @focus="wheelInHand = $event"
+          />
           <WhichBelt v-else-if="ask === 'belt'" :choices="choices" :ladder="narrow" @choose="choose">
             <template #part-number><PartNumber :drive="drive" @choose="choose" /></template>
             <p v-if="find.anything.value" class="row">

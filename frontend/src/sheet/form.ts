@@ -24,6 +24,29 @@ export function shownUnit(choices: Choices, key: string, entry: Entry): string {
 
 const entry = (): Entry => ({ text: '', unit: '', origin: null })
 
+export type PathForm = NonNullable<Survey['path']>
+export type WheelEntry = NonNullable<PathForm['wheels']>[number]
+
+export function blankPath(): PathForm {
+  return { wheels: [], tapes: [], placed_by: 'tape', mirrored: false, crossed: false }
+}
+
+export function blankWheel(unit: string, role: string, name = ''): WheelEntry {
+  const length = (): Entry => ({ text: '', unit, origin: null })
+  const idler = role === 'idler'
+  return {
+    name,
+    role,
+    contact: idler ? 'back' : 'inside',
+    face: idler ? 'flat' : 'grooved',
+    diameter: length(),
+    x: length(),
+    y: length(),
+    power: { text: '', unit: '', origin: null },
+    takes_up: false,
+  }
+}
+
 export function blankForm(): SheetForm {
   return {
     survey: {
@@ -55,6 +78,7 @@ export function blankForm(): SheetForm {
         design_amps: entry(),
         design_turns: entry(),
       },
+      path: blankPath(),
     },
     gauge: { forces: [], deflection: entry(), belt_state: 'run in', tool: 'spring gauge' },
     tachometer: { tach_driver: entry(), tach_driven: entry() },

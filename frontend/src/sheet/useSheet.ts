@@ -2,7 +2,7 @@ import { useDebounceFn, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, type InjectionKey, onScopeDispose, ref, type Ref, shallowRef, watch } from 'vue'
 
 import { api, type Choices, type DriveOut, Refused, type Sheet, type SheetForm, unwrap } from '../api/client'
-import { blankForm, trimmed, usualUnit } from './form'
+import { blankForm, blankPath, trimmed, usualUnit } from './form'
 
 interface Draft {
   based_on: number
@@ -31,6 +31,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
     onError: () => undefined, // more text than the device will hold: it stays on the page
   })
   const form = ref<SheetForm>(draft.value ? draft.value.form : kept())
+  form.value.survey.path ??= blankPath() // a draft from before there were layouts
   const base = ref(draft.value ? draft.value.based_on : drive.value.row_version)
   const sheet = shallowRef<Sheet | null>(null)
   const lastDrawn = shallowRef<Sheet['drawing']>(null)

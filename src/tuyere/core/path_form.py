@@ -1,7 +1,7 @@
 """From what people typed about many wheels to a solved path: each entry read on its own, its problem kept beside it."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import get_args
 
 from tuyere.core.families.v_belt import BeltError, Section, datum_from_outside, grooves_of, section
@@ -105,7 +105,19 @@ def read_path(typed: TypedPath) -> PathReading:
         _wheel(w, k, belt, radius or 0.0, places[k - 1], power)
         for k, (w, radius, power) in enumerate(zip(typed.wheels, radii, powers, strict=True), 1)
     )
-    answer = solve_path(wheels, -1 if typed.rotation == "clockwise" else 1, typed.crossed)
+    rotation = -1 if typed.rotation == "clockwise" else 1
+    answer = solve_path(wheels, rotation, typed.crossed)
+    if (
+        net
+        and answer.path is None
+        and answer.problems
+        and solve_path([replace(w, y_m=-w.y_m) for w in wheels], rotation, typed.crossed).path
+    ):
+        # Tapes cannot tell a layout from its mirror image; the belt can.
+        asked = Problem(
+            "tapes", f"{answer.problems[0].sentence} It would run in the mirror image: does the drive look the other way round?"
+        )
+        answer = replace(answer, problems=(asked,))
     verdicts = [*([_closing(net, typed)] if net else []), *answer.verdicts]
     return PathReading(answer, wheels, net, reader.notes, (*reader.problems, *answer.problems), tuple(verdicts))
 
@@ -154,6 +166,14 @@ def _closing(net: Net, typed: TypedPath) -> Verdict:
     """How well the tapes agree with each other."""
     worst = max(range(len(net.residuals_m)), key=lambda k: abs(net.residuals_m[k]))
     us, si = shown(abs(net.residuals_m[worst]), "length", to_set=True)
+    if net.ambiguous:
+        names = " and ".join(typed.wheels[i].name.strip() or f"wheel {i + 1}" for i in net.ambiguous)
+        return Verdict(
+            "tape",
+            Tone.WATCH,
+            f"{names} could lie on either side",
+            "Two tapes leave a mirror image: one more, to a third wheel, says which.",
+        )
     if not net.over_determined:
         return Verdict(
             "tape", Tone.OPEN, "The tapes place every wheel, with none to spare", "One more, across the drive, would check them all."

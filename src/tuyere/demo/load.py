@@ -125,6 +125,11 @@ def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any
             "quantities": {k: _entry(k, v) for k, v in entry["survey"].items()},
             "choices": entry["choices"],
             "design": {k: _entry(k, v) for k, v in entry.get("design", {}).items()},
+            "path": {
+                "mirrored": entry.get("path_mirrored", False),
+                "wheels": [{**w, "diameter": _entry("driven_diameter", w["diameter"])} for w in entry.get("path_wheels", [])],
+                "tapes": [{**t, "distance": _entry("centre_distance", t["distance"])} for t in entry.get("path_tapes", [])],
+            },
         }
     )
     form = read_sheet(SheetForm(survey=typed))

@@ -27,7 +27,7 @@ const to = (name: Ask) => `/drives/${drive}/survey${name === 'drive' ? '' : `/${
 <style scoped>
 .asks {
   display: grid;
-  grid-template-columns: repeat(3, 1fr);
+  grid-template-columns: repeat(4, 1fr);
   border-bottom: 1px solid var(--hair);
   background: var(--paper);
   position: sticky;
@@ -48,7 +48,7 @@ a {
   text-decoration: none;
   color: var(--ink-2);
   font-stretch: 78%;
-  font-size: 15.5px;
+  font-size: 14.5px;
   border-left: 1px solid var(--hair-2);
   border-top: 1px solid var(--hair-2);
   white-space: nowrap;

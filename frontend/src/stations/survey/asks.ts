@@ -1,9 +1,10 @@
 /** The questions of Survey, in the order in which they come up at the machine. */
-export const ASKS = ['drive', 'belt', 'length', 'groove', 'home', 'counter'] as const
+export const ASKS = ['drive', 'wheels', 'belt', 'length', 'groove', 'home', 'counter'] as const
 export type Ask = (typeof ASKS)[number]
 
 export const ASK_TITLES: Record<Ask, string> = {
   drive: 'The drive',
+  wheels: 'Many wheels',
   belt: 'Which belt?',
   length: 'No belt',
   groove: 'Sits right?',

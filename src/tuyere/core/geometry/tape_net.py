@@ -26,13 +26,14 @@ class Tape:
 
 @dataclass(frozen=True)
 class Net:
-    """Centres (m), each measurement's residual (measured less found, m), whether more was measured than needed, and the worst in standard deviations."""
+    """Centres (m), each measurement's residual (measured less found, m), whether more was measured than needed, the worst in standard deviations, and the wheels that could as well lie on the other side."""
 
     centres: tuple[tuple[float, float], ...]
     residuals_m: tuple[float, ...]
     over_determined: bool
     worst_sigmas: float
     mirrored: bool
+    ambiguous: tuple[int, ...] = ()
 
 
 def solve_net(
@@ -54,6 +55,10 @@ def solve_net(
         if t.distance_m <= 0:
             raise GeometryError("A distance between centres is above zero.")
     places = _start(count, known, mirrored, direction_rad, dict(fixed or {}))
+    ties = {i: sum(i in pair for pair in known) for i in range(count)}
+    # The last wheel of the first triangle is settled by `mirrored`; any other that two tapes alone hold could lie on either side.
+    first_triangle = next((i for i in list(places)[2:3]), -1)
+    ambiguous = tuple(i for i in range(2, count) if ties[i] == 2 and i != first_triangle and i not in (fixed or {}))
     free = [i for i in range(count) if i not in (fixed or {})]
     start = np.array([places[i] for i in free]).ravel()
     held = {} if fixed else {0: places[0]}
@@ -73,7 +78,7 @@ def solve_net(
     residuals = tuple(t.distance_m - math.dist(found[t.a], found[t.b]) for t in tapes)
     worst = max((abs(r) / t.std_m for r, t in zip(residuals, tapes, strict=True)), default=0.0)
     needed = 2 * count - 3 if not fixed else 2 * len(free)
-    return Net(tuple(found[i] for i in range(count)), residuals, len(known) > needed, worst, mirrored)
+    return Net(tuple(found[i] for i in range(count)), residuals, len(known) > needed, worst, mirrored, ambiguous)
 
 
 def _start(

@@ -1,0 +1,109 @@
+"""A drive on many wheels, measured by tape only, on the real interface."""
+
+import math
+import re
+from typing import Any
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import open_drive
+from tests.browser.test_find import ask
+
+# An invented seven-wheel brush deck: name, role, diameter and the true centres (in), which only the tapes below tell the tool.
+DECK = [
+    ("engine", "driver", "5", 0.0, 0.0),
+    ("tensioner", "idler", "3 1/2", -10.0, 0.7),
+    ("left rotor", "driven", "6", -20.0, 8.0),
+    ("upper guide", "idler", "3", -10.4, 16.6),
+    ("centre rotor", "driven", "6", 0.0, 18.0),
+    ("right rotor", "driven", "6", 20.0, 8.0),
+    ("right guide", "idler", "3 1/2", 10.0, 0.5),
+]
+
+
+def sixteenths(inches: float) -> str:
+    return f"{round(inches * 16) // 16} {round(inches * 16) % 16}/16"
+
+
+def enter(page: Page) -> None:
+    page.locator("#f-section").select_option("HB")
+    page.locator("#f-rotation").select_option("clockwise")
+    for k, (name, role, diameter, *_) in enumerate(DECK, 1):
+        page.get_by_role("button", name={"driver": "Add the driver", "driven": "Add a driven wheel", "idler": "Add an idler"}[role]).click()
+        page.get_by_label(f"Name of wheel {k}").fill(name)
+        page.locator(f"#f-wheel_{k}_diameter").fill(f"{diameter} in")
+    number = 0
+    for k in range(2, len(DECK) + 1):
+        for a in range(max(1, k - 3), k):
+            number += 1
+            page.locator(f"#f-tape_{number}").fill(sixteenths(math.dist(DECK[a - 1][3:], DECK[k - 1][3:])) + " in")
+    page.get_by_text("Add an idler").first.focus()
+
+
+def new_drive(page: Page, machine: str) -> None:
+    page.get_by_role("button", name="New drive").click()
+    page.get_by_placeholder("as painted on it").fill(machine)
+    page.get_by_placeholder("main drive, supply fan drive…").fill("Deck")
+    page.get_by_role("button", name="Keep, and go to its survey").click()
+    expect(page.get_by_role("heading", name=machine)).to_be_visible()
+
+
+def test_a_seven_wheel_deck_by_tape_only(open_as: Any) -> None:
+    page = open_as("Ines")
+    new_drive(page, "Spare sweeper")
+    ask(page, "Many wheels")
+    enter(page)
+    expect(page.get_by_text(re.compile("It would run in the mirror image"))).to_be_visible()
+    page.get_by_text("it looks the other way round").click()
+    drawing = page.get_by_role("img", name=re.compile("1 engine, driver, belt on its inside, turns clockwise, wrap"))
+    expect(drawing).to_have_accessible_name(re.compile("2 tensioner, idler, belt on its back, turns counter-clockwise"))
+    expect(page.get_by_text("belt line 105.7 in")).to_be_visible()
+    expect(page.get_by_role("heading", name="The tapes agree with each other")).to_be_visible()
+    page.locator("fieldset.wheel").nth(1).get_by_text("it takes up the slack").click()
+    expect(page.get_by_role("heading", name="tensioner sits on the slack side")).to_be_visible()
+    page.get_by_role("button", name="Run").click()
+    expect(page.get_by_role("button", name="Stand still")).to_be_visible()
+    page.get_by_role("button", name="Keep this survey").click()
+    expect(page.get_by_text(re.compile(r"Survey \d kept"))).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("belt line 105.7 in")).to_be_visible()
+    labels = page.locator("svg[role=img] rect.ground").evaluate_all(
+        "found => found.map(r => { const b = r.getBoundingClientRect(); return [b.x, b.y, b.right, b.bottom] })"
+    )
+    assert len(labels) >= 7
+    for i, a in enumerate(labels):
+        for b in labels[i + 1 :]:
+            assert not (a[0] < b[2] and b[0] < a[2] and a[1] < b[3] and b[1] < a[3]), (a, b)
+
+
+def test_wrong_routing_and_a_bad_tape_are_caught_and_undone(open_as: Any) -> None:
+    page = open_as("Ines")
+    open_drive(page, "Yard sweeper")
+    ask(page, "Many wheels")
+    expect(page.get_by_text("belt line 105.7 in")).to_be_visible()
+    page.locator("#f-wheel_5_contact").select_option("back")
+    expect(page.get_by_text("The taut belt does not reach centre rotor")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("belt line 105.7 in")).to_be_visible()
+    page.locator("#f-wheel_2_contact").select_option("inside")
+    expect(page.get_by_role("heading", name="tensioner: a flat idler on the groove side")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("belt line 105.7 in")).to_be_visible()
+    page.locator("#f-wheel_2_face").select_option("grooved")
+    expect(page.get_by_role("heading", name="tensioner: a grooved idler on the belt's back")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    page.locator("#f-tape_6").fill("19 in")
+    expect(page.get_by_role("heading", name=re.compile("One tape does not close"))).to_be_visible()
+    page.locator("#f-tape_6").fill("a lot")
+    expect(page.locator("#d-tape_6 .problem")).to_be_visible()
+    expect(page.locator("#f-tape_6")).to_have_value("a lot")
+
+
+def test_many_wheels_on_a_phone(open_as: Any) -> None:
+    page = open_as("Rowan", 390, 844, touch=True)
+    open_drive(page, "Yard sweeper")
+    ask(page, "Many wheels")
+    expect(page.get_by_text("belt line 105.7 in")).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+    frame = page.locator(".board .frame").bounding_box()
+    assert frame and frame["height"] >= 140
