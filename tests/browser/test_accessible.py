@@ -29,12 +29,16 @@ def test_main_views(open_as: Any, address: str, scheme: Any) -> None:
     page.locator("#f-driver_diameter").fill("1/0")
     page.wait_for_timeout(300)
     assert violations(page) == []
-    for ask in ("belt", "length", "groove", "home", "counter"):
+    for ask in ("wheels", "belt", "length", "groove", "home", "counter"):
         page.goto(re.sub(r"/survey.*", f"/survey/{ask}", page.url))
         page.wait_for_selector("[data-panel]")
         if ask == "belt":
             page.locator("#f-top_width").fill("7/8")
         assert violations(page) == [], ask
+        if ask == "wheels":
+            page.get_by_role("button", name="Add the driver").click()
+            page.get_by_role("button", name="Add an idler").click()
+            assert violations(page) == [], ask
     for bench in ("/bench/tables/v_grooves", "/bench/belt"):
         drive = page.url
         page.goto(bench)
