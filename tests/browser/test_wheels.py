@@ -107,3 +107,19 @@ def test_many_wheels_on_a_phone(open_as: Any) -> None:
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     frame = page.locator(".board .frame").bounding_box()
     assert frame and frame["height"] >= 140
+
+
+def test_a_clash_over_the_layout_is_said_and_settled(open_as: Any) -> None:
+    first, second = open_as("Ines"), open_as("Marta")
+    for page in (first, second):
+        open_drive(page, "Yard sweeper")
+        ask(page, "Many wheels")
+        expect(page.get_by_text(re.compile("belt line"))).to_be_visible()
+    for page, name in ((first, "reel"), (second, "drum")):
+        page.get_by_label("Name of wheel 6").fill(name)
+    keep = "Keep this survey"
+    first.get_by_role("button", name=keep).click()
+    expect(first.get_by_text(re.compile(r"Survey \d kept"))).to_be_visible()
+    second.get_by_role("button", name=keep).click()
+    second.get_by_role("button", name="Take theirs").click()
+    expect(second.get_by_label("Name of wheel 6")).to_have_value("reel")

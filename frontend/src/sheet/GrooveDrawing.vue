@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import type { GrooveCheck } from '../api/client'
 import { inSystem, say } from '../settings'
 import { beltPath, rimPath } from './beltShape'
+import StepLabel from './StepLabel.vue'
 
 /** The belt in its groove, in section and to scale: where its back stands against the rim, and both schools' bands beside it. */
 const { checked, belt, madeFor, typed } = defineProps<{
@@ -138,9 +139,7 @@ const alt = computed(
             narrow ? `translate(${20 + i * (width / 3)} ${height - 10})` : `translate(30 ${height - 74 + i * 26})`
           "
         >
-          <circle cx="-4" cy="-5" r="10" class="no" />
-          <text x="-4" y="-0.5" text-anchor="middle" class="n">{{ typed(key) ? '✓' : i + 1 }}</text>
-          <text v-if="!narrow" x="12" y="0" class="t">{{ words }}</text>
+          <StepLabel :number="i + 1" :done="Boolean(typed(key))" :words="narrow ? '' : words" />
         </g>
       </g>
       <text v-if="!narrow && scene.ghost" :x="width - 18" :y="height - 22" text-anchor="end" class="t soft">

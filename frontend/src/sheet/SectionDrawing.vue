@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import type { FindForm, Identified } from '../api/client'
 import { inSystem, say } from '../settings'
 import { beltPath, bottomWidth, rimPath } from './beltShape'
+import StepLabel from './StepLabel.vue'
 
 /** The belt (or the wheel) in section, to scale, with the dimensions to take numbered in order and ticked off when done. */
 const { identified, form, focus } = defineProps<{ identified: Identified | null; form: FindForm; focus: string }>()
@@ -114,10 +115,7 @@ const TITLES: Record<string, string> = {
   groove_depth: 'depth',
   groove_spacing: 'groove to groove',
 }
-const text = (key: string) => {
-  const number = order.value.indexOf(key) + 1
-  return { number, words: typed(key) ? value(key) : TITLES[key]! }
-}
+const words = (key: string) => (typed(key) ? value(key) : TITLES[key]!)
 const caption = computed(() => {
   if (wheel.value) return 'A groove in section'
   const a = first.value
@@ -173,9 +171,7 @@ const alt = computed(
           :d="`M ${scene.cx - scene.reach} ${scene.top - 6} V ${scene.top - 26} M ${scene.cx + scene.reach} ${scene.top - 6} V ${scene.top - 26} M ${scene.cx - scene.reach} ${scene.top - 18} H ${scene.cx + scene.reach}`"
         />
         <g :transform="`translate(${scene.cx} ${scene.top - 34})`">
-          <circle cx="-4" cy="-5" r="10" class="no" />
-          <text x="-4" y="-0.5" text-anchor="middle" class="n">{{ typed(order[0]!) ? '✓' : 1 }}</text>
-          <text x="12" y="0" class="t">{{ text(order[0]!).words }}</text>
+          <StepLabel :number="1" :done="Boolean(typed(order[0]!))" :words="words(order[0]!)" />
         </g>
       </g>
       <!-- 2: down the side -->
@@ -191,17 +187,13 @@ const alt = computed(
               : `translate(${scene.cx + scene.reach + 40} ${scene.top + scene.outline.height * 0.7})`
           "
         >
-          <circle cx="-4" cy="-5" r="10" class="no" />
-          <text x="-4" y="-0.5" text-anchor="middle" class="n">{{ typed('thickness') ? '✓' : 2 }}</text>
-          <text x="12" y="0" class="t">{{ text('thickness').words }}</text>
+          <StepLabel :number="2" :done="Boolean(typed('thickness'))" :words="words('thickness')" />
         </g>
       </g>
       <g v-else :class="state('groove_depth')">
         <path class="dim" :d="`M ${scene.cx} ${scene.top} v ${scene.groove.height}`" />
         <g :transform="`translate(${scene.cx - 30} ${scene.top + scene.groove.height + 22})`">
-          <circle cx="-4" cy="-5" r="10" class="no" />
-          <text x="-4" y="-0.5" text-anchor="middle" class="n">{{ typed('groove_depth') ? '✓' : 3 }}</text>
-          <text x="12" y="0" class="t">{{ text('groove_depth').words }}</text>
+          <StepLabel :number="3" :done="Boolean(typed('groove_depth'))" :words="words('groove_depth')" />
         </g>
       </g>
       <!-- 3 and 4: the loop and its label, or the wheel -->
@@ -216,16 +208,17 @@ const alt = computed(
             class="dim tape"
           />
           <g :transform="`translate(${scene.loop.x - 20} ${scene.loop.y + scene.loop.ry + 30})`">
-            <circle cx="-14" cy="-5" r="10" class="no" />
-            <text x="-14" y="-0.5" text-anchor="middle" class="n">{{ typed('outside_length') ? '✓' : 3 }}</text>
-            <text x="2" y="0" class="t">{{ text('outside_length').words }}</text>
+            <StepLabel
+              :number="3"
+              :done="Boolean(typed('outside_length'))"
+              :words="words('outside_length')"
+              :at="-14"
+            />
           </g>
         </g>
         <g :class="state('label')">
           <g :transform="`translate(${scene.loop.x} ${scene.loop.y - scene.loop.ry - 18})`">
-            <circle cx="-34" cy="-5" r="10" class="no" />
-            <text x="-34" y="-0.5" text-anchor="middle" class="n">{{ typed('label') ? '✓' : 4 }}</text>
-            <text x="-18" y="0" class="t">{{ text('label').words }}</text>
+            <StepLabel :number="4" :done="Boolean(typed('label'))" :words="words('label')" :at="-34" />
           </g>
         </g>
       </template>
@@ -238,9 +231,12 @@ const alt = computed(
             :d="`M ${scene.loop.x - scene.loop.ry - 10} ${scene.loop.y + 6} h ${scene.loop.ry * 2 + 20}`"
           />
           <g :transform="`translate(${scene.loop.x - 30} ${scene.loop.y + scene.loop.ry + 40})`">
-            <circle cx="-14" cy="-5" r="10" class="no" />
-            <text x="-14" y="-0.5" text-anchor="middle" class="n">{{ typed('wheel_diameter') ? '✓' : 2 }}</text>
-            <text x="2" y="0" class="t">{{ text('wheel_diameter').words }}</text>
+            <StepLabel
+              :number="2"
+              :done="Boolean(typed('wheel_diameter'))"
+              :words="words('wheel_diameter')"
+              :at="-14"
+            />
           </g>
         </g>
         <g
@@ -248,9 +244,7 @@ const alt = computed(
           :class="state('groove_spacing')"
           :transform="`translate(${scene.loop.x - 30} ${scene.loop.y + scene.loop.ry + 68})`"
         >
-          <circle cx="-14" cy="-5" r="10" class="no" />
-          <text x="-14" y="-0.5" text-anchor="middle" class="n">{{ typed('groove_spacing') ? '✓' : 4 }}</text>
-          <text x="2" y="0" class="t">{{ text('groove_spacing').words }}</text>
+          <StepLabel :number="4" :done="Boolean(typed('groove_spacing'))" :words="words('groove_spacing')" :at="-14" />
         </g>
       </g>
       <g v-if="bar && !narrow && !wheel" :transform="`translate(22 ${height - 26})`">

@@ -214,38 +214,13 @@ async function takeBack(): Promise<void> {
   />
 </template>
 
+<style src="./ask/ask.css" scoped></style>
 <style scoped>
-.station {
-  padding: 16px 18px 18px;
-  display: grid;
-  gap: 14px;
-}
-fieldset {
-  border: 0;
-  border-top: 1px solid var(--hair);
-  padding: 10px 0 0;
-  margin: 0;
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 6px 14px;
-  align-items: start;
-}
-legend {
-  float: left;
-  grid-column: 1 / -1;
-  font-stretch: 74%;
-  font-weight: 640;
-  font-size: 16px;
-  padding: 0;
-}
 .with-basis {
   display: grid;
   gap: 2px;
 }
 @media (max-width: 480px) {
-  fieldset {
-    grid-template-columns: minmax(0, 1fr);
-  }
   .aside {
     padding-top: 0;
   }

@@ -61,6 +61,7 @@ provide(answersKey, {
       : undefined,
 })
 const kept = ref('')
+const notTaken = ref('')
 const { write, busy, waiting, problem, retry } = useWrite(
   `slip-${drive.id}`,
   (body: { asked: typeof asked.value; find: FindForm }, key, id) =>
@@ -74,10 +75,16 @@ const { write, busy, waiting, problem, retry } = useWrite(
 )
 /** The belt found becomes the survey's own, section and all; it is kept there like any other entry. */
 async function intoSurvey(): Promise<void> {
-  const named = await unwrap(api.POST('/api/calc/designation', { body: { text: belt.value } }))
-  const choices = survey.value.choices!
-  choices.section = named.section
-  choices.belt = named.designation
+  notTaken.value = ''
+  try {
+    const named = await unwrap(api.POST('/api/calc/designation', { body: { text: belt.value } }))
+    const choices = survey.value.choices!
+    choices.section = named.section
+    choices.belt = named.designation
+  } catch (error) {
+    notTaken.value = (error as Error).message
+    return
+  }
   await router.push(`/drives/${drive.id}/survey`)
 }
 async function keep(): Promise<void> {
@@ -105,6 +112,7 @@ async function keep(): Promise<void> {
     <SlipPaper v-if="slip" :slip="slip" />
     <p v-if="slip && mayWrite">
       <el-button @click="intoSurvey">Write {{ slip.headline }} into the survey</el-button>
+      <span v-if="notTaken" class="small ember" role="alert">{{ notTaken }} Try again.</span>
     </p>
     <p v-else-if="!belt" class="soft">
       Find the belt first: measure it under “Which belt?”, or take a length under “No belt”, then come back.

@@ -106,6 +106,7 @@ const load = computed(() => fix.value?.figures.find((f) => f.key === 'share_of_l
       <el-button v-if="mayWrite" :loading="off.busy.value" @click="takeOff(f.id, f.row_version)">
         The right belts are on again
       </el-button>
+      <p v-if="off.problem.value" class="small ember" role="alert">Not done: {{ off.problem.value.detail }}</p>
     </section>
     <div class="slip" aria-live="polite">
       <VerdictNotes v-if="fix" :verdicts="fix.verdicts" />

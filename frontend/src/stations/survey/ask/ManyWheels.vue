@@ -12,6 +12,7 @@ import MeasureField from '../../../sheet/MeasureField.vue'
 import { useKeepSurvey } from '../../../sheet/useKeepSurvey'
 import { answersKey, sheetKey } from '../../../sheet/useSheet'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
+import ChangedMeanwhile from '../ChangedMeanwhile.vue'
 import WordField from '../WordField.vue'
 
 /** A drive on many wheels: the wheels in the order the belt meets them, placed by tape between their centres or by coordinates. */
@@ -211,6 +212,12 @@ const keeper = useKeepSurvey(() => drive, state)
     idle="Nothing changed since the survey was kept."
     @keep="keeper.keep('as found', 'layout of the wheels')"
     @retry="keeper.retry"
+  />
+  <ChangedMeanwhile
+    v-if="keeper.problem.value?.status === 409"
+    :problem="keeper.problem.value"
+    @mine="keeper.keep('as found', 'layout of the wheels', keeper.problem.value?.current_version ?? 1)"
+    @theirs="keeper.refresh().then(() => (state.takeKept(), (keeper.problem.value = null)))"
   />
 </template>
 
