@@ -22,7 +22,7 @@ from tuyere.core.geometry.belt_path import (
     take_up_for,
 )
 from tuyere.core.geometry.open_belt import GeometryError, belt_length
-from tuyere.core.geometry.tape_net import Tape, solve_net
+from tuyere.core.geometry.tape_net import Tape, both_sides, settle, solve_net
 
 
 def tangent_points(a: Pulley, b: Pulley) -> tuple[np.ndarray, np.ndarray]:
@@ -242,5 +242,29 @@ def test_too_many_tapes_leave_a_residual_and_too_few_are_named() -> None:
         solve_net(4, tapes[:4])
     with pytest.raises(GeometryError, match="cannot close"):
         solve_net(3, [Tape(0, 1, 1.0), Tape(0, 2, 0.2), Tape(1, 2, 0.3)])
-    with pytest.raises(GeometryError, match="first wheel to the second"):
+    with pytest.raises(GeometryError, match="wheel 1 to wheel 2"):
         solve_net(3, tapes[1:3])
+
+
+@given(st.floats(0.3, 0.9), st.floats(-0.5, 0.5), st.floats(0.4, 0.8))
+def test_a_wheel_that_is_dragged_keeps_its_taped_distance(x: float, y: float, reach: float) -> None:
+    """Three wheels, one tape between the first and the dragged one: it stays on its circle, nearest to the hand; the others stay put."""
+    sketch = [(0.0, 0.0), (1.0, 0.0), (x, y)]
+    net = settle(sketch, [Tape(0, 1, 1.0), Tape(0, 2, reach)])
+    assert math.dist(net.centres[0], net.centres[2]) == pytest.approx(reach, abs=1e-7)
+    assert math.dist(net.centres[0], net.centres[1]) == pytest.approx(1.0, abs=1e-7)
+    assert not net.over_determined
+    turned = math.atan2(net.centres[2][1] - net.centres[0][1], net.centres[2][0] - net.centres[0][0])
+    assert abs(turned - math.atan2(y, x)) < 0.75 * math.atan2(0.5, 0.3)
+    left, right = both_sides(net.centres[0], reach, net.centres[1], math.dist(net.centres[1], net.centres[2]))
+    assert min(math.dist(left, net.centres[2]), math.dist(right, net.centres[2])) < 1e-6
+
+
+def test_the_sketch_says_which_mirror_image_and_a_spare_tape_is_checked() -> None:
+    tapes = [Tape(0, 1, 1.0), Tape(0, 2, 0.8), Tape(1, 2, 0.7)]
+    above, below = (settle([(0, 0), (1, 0), (0.5, side)], tapes).centres[2][1] for side in (0.2, -0.2))
+    assert above == pytest.approx(-below, abs=1e-6) and above > 0.4
+    square = settle(
+        [(0, 0), (1, 0), (1, 1), (0, 1)], [Tape(0, 1, 1), Tape(1, 2, 1), Tape(2, 3, 1), Tape(3, 0, 1), Tape(0, 2, 1.5), Tape(1, 3, 1.5)]
+    )
+    assert square.over_determined and square.worst_sigmas > 3

@@ -7,9 +7,11 @@ from typing import Any
 
 from sqlmodel import Session, col, select
 
-from tuyere.core.path_drive import PathWheel
+from tuyere.core.layout.form import PathReading
+from tuyere.core.layout.wheels import Keeper
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.store.tables import (
+    BeltKeeper,
     BeltLife,
     Configuration,
     CounterSlip,
@@ -53,8 +55,7 @@ class FloorDrive:
     machine: Machine
     drive: Drive
     configuration: Configuration | None
-    stage: Stage | None
-    wheels: list[Wheel]
+    stages: list[tuple[Stage, list[Wheel]]]
     last_reading: Reading | None
     findings: list[Finding]
     dues: list[Due]
@@ -70,11 +71,10 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
     ).all()
     ids = [drive.id for _, drive in pairs]
     newest = _newest_configurations(session, ids)
-    stages = {
-        s.configuration_id: s
-        for s in session.exec(select(Stage).where(col(Stage.configuration_id).in_([c.id for c in newest.values()]), Stage.position == 1))
-    }
-    wheels = list(session.exec(select(Wheel).where(col(Wheel.stage_id).in_([s.id for s in stages.values()])).order_by(col(Wheel.position))))
+    stages = list(
+        session.exec(select(Stage).where(col(Stage.configuration_id).in_([c.id for c in newest.values()])).order_by(col(Stage.position)))
+    )
+    wheels = list(session.exec(select(Wheel).where(col(Wheel.stage_id).in_([s.id for s in stages])).order_by(col(Wheel.position))))
     readings: dict[uuid.UUID, Reading] = {}
     for reading in session.exec(
         select(Reading)
@@ -91,14 +91,16 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
     found = []
     for machine, drive in pairs:
         configuration = newest.get(drive.id)
-        stage = stages.get(configuration.id) if configuration else None
         found.append(
             FloorDrive(
                 machine,
                 drive,
                 configuration,
-                stage,
-                [w for w in wheels if stage and w.stage_id == stage.id],
+                [
+                    (s, [w for w in wheels if w.stage_id == s.id])
+                    for s in stages
+                    if configuration and s.configuration_id == configuration.id
+                ],
                 readings.get(drive.id),
                 [f for f in findings if f.drive_id == drive.id],
                 [d for d in dues if d.drive_id == drive.id],
@@ -168,7 +170,7 @@ class Survey:
     design_si: dict[str, float | None]
     spec: DriveSpec
     made_at: datetime | None = None
-    path: tuple[PathWheel, ...] = ()
+    path: PathReading | None = None
 
 
 def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: int, survey: Survey) -> Configuration:
@@ -208,18 +210,45 @@ def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: in
         travel_out_m=_value(spec.travel_out),
         centre_line_deg=spec.centre_line_deg,
     )
-    insert(session, writer, stage, "kept stage")
-    for wheel in _wheels(stage, survey):
-        insert(session, writer, wheel, "kept wheel")
+    if survey.path and survey.path.wheels:
+        _keep_layout(session, writer, drive, stage, survey.path)
+    else:
+        insert(session, writer, stage, "kept stage")
+        for wheel in _two_wheels(stage, spec):
+            insert(session, writer, wheel, "kept wheel")
     return configuration
 
 
-def _wheels(stage: Stage, survey: Survey) -> list[Wheel]:
-    """The wheels of the layout where there is one, else the driver and the driven wheel."""
-    spec = survey.spec
-    if survey.path:
-        return [
-            Wheel(
+def _two_wheels(stage: Stage, spec: DriveSpec) -> list[Wheel]:
+    two = (("driver", spec.driver_diameter, spec.driver_basis), ("driven", spec.driven_diameter, spec.driven_basis))
+    return [
+        Wheel(id=uuid.uuid5(stage.id, role), stage_id=stage.id, position=position, role=role, diameter_m=_value(given), basis=basis)
+        for position, (role, given, basis) in enumerate(two, 1)
+    ]
+
+
+def _keep_layout(session: Session, writer: Writer, drive: Drive, first: Stage, path: PathReading) -> None:
+    """A stage for each belt with its wheels and keepers; a keeper that is gone is a finding until a survey finds it in place."""
+    for number, (read, places) in enumerate(zip(path.belts, path.places, strict=True), 1):
+        stage = first
+        if number > 1:
+            stage = Stage(
+                id=uuid.uuid5(first.configuration_id, f"stage {number}"),
+                configuration_id=first.configuration_id,
+                position=number,
+                section=read.section.name if read.section else None,
+                belt=read.belt.designation if read.belt else None,
+                belt_count=read.count,
+            )
+        on_wheels = path.on_wheels[number - 1]
+        stage.lay = on_wheels.lay
+        if on_wheels.carriage:
+            stage.carriage_from = on_wheels.carriage.run + 1
+            stage.carriage_m, stage.carriage_length_m = on_wheels.carriage.position_m, on_wheels.carriage.length_m
+        insert(session, writer, stage, "kept stage")
+        for position, i in enumerate(places, 1):
+            w = path.wheels[i]
+            wheel = Wheel(
                 id=uuid.uuid5(stage.id, f"wheel {position}"),
                 stage_id=stage.id,
                 position=position,
@@ -231,14 +260,47 @@ def _wheels(stage: Stage, survey: Survey) -> list[Wheel]:
                 y_m=w.y_m,
                 contact=w.contact,
                 face=w.face,
+                shaft=w.shaft + 1,
+                power_w=w.power_w or None,
+                takes_up=w.take_up is not None,
             )
-            for position, w in enumerate(survey.path, 1)
-        ]
-    two = (("driver", spec.driver_diameter, spec.driver_basis), ("driven", spec.driven_diameter, spec.driven_basis))
-    return [
-        Wheel(id=uuid.uuid5(stage.id, role), stage_id=stage.id, position=position, role=role, diameter_m=_value(given), basis=basis)
-        for position, (role, given, basis) in enumerate(two, 1)
-    ]
+            insert(session, writer, wheel, "kept wheel")
+        _keep_keepers(session, writer, stage, [k for b, k in path.keepers if b == number - 1])
+    _settle_findings(session, writer, drive, first.configuration_id, path.findings)
+
+
+def _keep_keepers(session: Session, writer: Writer, stage: Stage, keepers: list[Keeper]) -> None:
+    for position, k in enumerate(keepers, 1):
+        row = BeltKeeper(
+            id=uuid.uuid5(stage.id, f"keeper {position}"),
+            stage_id=stage.id,
+            position=position,
+            name=k.name,
+            side=k.side,
+            state=k.state,
+            x_m=k.x_m,
+            y_m=k.y_m,
+            gap_m=k.gap_m,
+            least_m=k.least_m,
+            most_m=k.most_m,
+        )
+        insert(session, writer, row, "kept keeper")
+
+
+def _settle_findings(session: Session, writer: Writer, drive: Drive, configuration_id: uuid.UUID, said: tuple[str, ...]) -> None:
+    """Raise what the survey found of its keepers, and close what an earlier one found and this one does not."""
+    held = select(Finding).where(Finding.drive_id == drive.id, Finding.subject == "keeper", col(Finding.closed_at).is_(None))
+    still = set(said)
+    for finding in session.exec(held):
+        if finding.what in still:
+            still.discard(finding.what)
+        else:
+            update(session, writer, finding, finding.row_version, {"closed_at": now()}, "closed a finding")
+    for what in sorted(still):
+        raised = Finding(
+            id=uuid.uuid5(configuration_id, what), drive_id=drive.id, what=what, weight="stop", subject="keeper", found_by=writer.person_id
+        )
+        insert(session, writer, raised, "raised a finding")
 
 
 def _value(given: Any) -> float | None:

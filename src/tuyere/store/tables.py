@@ -175,7 +175,11 @@ class Configuration(SQLModel, table=True):
 
 
 class Stage(SQLModel, table=True):
-    """One belt set (or chain) of a configuration, with the wheels it runs on; a jackshaft makes two stages."""
+    """One belt set (or chain) of a configuration, with the wheels it runs on; a jackshaft makes two stages.
+
+    A belt whose ends are clamped to a carriage has the carriage's place on its run: from the centre of the wheel at position
+    `carriage_from` to the near clamp, and from clamp to clamp.
+    """
 
     __table_args__ = (
         UniqueConstraint("configuration_id", "position"),
@@ -184,6 +188,8 @@ class Stage(SQLModel, table=True):
         CheckConstraint("centre_distance_m > 0", name="centre_distance_positive"),
         CheckConstraint("travel_in_m >= 0 AND travel_out_m >= 0", name="travel_not_negative"),
         CheckConstraint("centre_line_deg >= 0 AND centre_line_deg < 360", name="centre_line_turn"),
+        _one_of("lay", "open", "crossed", "quarter-turn"),
+        CheckConstraint("carriage_m >= 0 AND carriage_length_m >= 0", name="carriage_not_negative"),
     )
     id: uuid.UUID = Field(primary_key=True)
     configuration_id: uuid.UUID = Field(foreign_key="configuration.id", index=True)
@@ -195,10 +201,17 @@ class Stage(SQLModel, table=True):
     travel_in_m: float | None = None
     travel_out_m: float | None = None
     centre_line_deg: float = 0
+    lay: str = Field(default="open", sa_column_kwargs={"server_default": "open"})
+    carriage_from: int | None = None
+    carriage_m: float | None = None
+    carriage_length_m: float | None = None
 
 
 class Wheel(SQLModel, table=True):
-    """A wheel of a stage, in the order the belt meets them from the driver; its centre (m, y up) where the drive has more than two."""
+    """A wheel of a stage, in the order the belt meets them; its centre (m, y up) where the drive has more than two.
+
+    Wheels of one configuration with the same `shaft` sit on one shaft.
+    """
 
     __table_args__ = (
         UniqueConstraint("stage_id", "position"),
@@ -220,6 +233,34 @@ class Wheel(SQLModel, table=True):
     y_m: float | None = None
     contact: str = Field(default="inside", sa_column_kwargs={"server_default": "inside"})
     face: str = Field(default="grooved", sa_column_kwargs={"server_default": "grooved"})
+    shaft: int | None = None
+    power_w: float | None = None
+    takes_up: bool = Field(default=False, sa_column_kwargs={"server_default": "false"})
+
+
+class BeltKeeper(SQLModel, table=True):
+    """A keeper or guide of a stage: where it stands (m, y up), the face the belt shows it, its gap and the manual's figures (m)."""
+
+    __tablename__ = "belt_keeper"
+    __table_args__ = (
+        UniqueConstraint("stage_id", "position"),
+        _not_blank("name"),
+        _one_of("side", "inside", "back"),
+        _one_of("state", "in place", "worn off", "missing"),
+        CheckConstraint("(x_m IS NULL) = (y_m IS NULL)", name="place_whole"),
+        CheckConstraint("gap_m >= 0", name="gap_not_negative"),
+    )
+    id: uuid.UUID = Field(primary_key=True)
+    stage_id: uuid.UUID = Field(foreign_key="stage.id", index=True)
+    position: int
+    name: str
+    side: str
+    state: str
+    x_m: float | None = None
+    y_m: float | None = None
+    gap_m: float | None = None
+    least_m: float | None = None
+    most_m: float | None = None
 
 
 class Reading(SQLModel, table=True):
@@ -272,13 +313,14 @@ class ReadingValue(SQLModel, table=True):
 
 
 class Finding(SQLModel, table=True):
-    """What an inspection saw; open until closed."""
+    """What an inspection saw; open until closed. `subject`: the part of the survey that raises and closes it; empty for a person's own."""
 
     __table_args__ = (_not_blank("what"), _one_of("weight", "watch", "stop"))
     id: uuid.UUID = Field(primary_key=True)
     drive_id: uuid.UUID = Field(foreign_key="drive.id", index=True)
     what: str
     weight: str = "watch"
+    subject: str = Field(default="", sa_column_kwargs={"server_default": ""})
     found_at: datetime = _when()
     found_by: uuid.UUID = Field(foreign_key="person.id")
     closed_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))

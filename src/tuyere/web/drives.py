@@ -10,9 +10,10 @@ from pydantic import BaseModel, Field, ValidationError
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
-from tuyere.core.path_form import read_path
+from tuyere.core.layout.form import read_path
 from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.core.sheet.typed import Reading as FormReading
+from tuyere.core.sheet.verdict import Tone
 from tuyere.store import drives
 from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Role
 from tuyere.store.write import Answer, Writer
@@ -164,7 +165,7 @@ class KeptSurveyOut(BaseModel):
 def post_survey(path: DrivePath, body: KeepSurvey) -> Response:
     form = read_sheet(SheetForm(survey=body.survey))
     refuse_problems(form, solve(form.spec))
-    _refuse_unreadable(body.survey)
+    _refuse_layout(body.survey, body.standing)
 
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
@@ -176,12 +177,17 @@ def post_survey(path: DrivePath, body: KeepSurvey) -> Response:
     return answer(KeptSurveyOut(**done.body), done.status)
 
 
-def _refuse_unreadable(survey: SurveyForm) -> None:
-    """A layout that cannot be read is refused; one that cannot run so is bad practice, kept as it stands."""
-    if survey.path.wheels:
-        unread = [p for p in read_path(typed_path(survey)).problems if "_" in p.field]
-        if unread:
-            raise Refusal(422, unread[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in unread])
+def _refuse_layout(survey: SurveyForm, standing: str) -> None:
+    """A layout that cannot be read is refused; one that runs wrongly is bad practice, kept as found but not left so."""
+    if not survey.path.wheels:
+        return
+    found = read_path(typed_path(survey))
+    unread = [p for p in found.problems if "_" in p.field]
+    if unread:
+        raise Refusal(422, unread[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in unread])
+    wrong = [v for v in found.verdicts if v.tone is Tone.STOP and v.topic in ("path", "keeper")]
+    if standing == "as left" and wrong:
+        raise Refusal(422, f"A drive is not left so. {wrong[0].headline}: put it right, or keep it as found.")
 
 
 def survey_of(
@@ -198,7 +204,7 @@ def survey_of(
         dict(form.design),
         form.spec,
         made_at,
-        read_path(typed_path(typed)).wheels if typed.path.wheels else (),
+        read_path(typed_path(typed)) if typed.path.wheels else None,
     )
 
 

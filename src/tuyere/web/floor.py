@@ -2,6 +2,7 @@
 
 import math
 import uuid
+from dataclasses import replace
 from datetime import date, datetime
 from typing import Literal
 
@@ -103,8 +104,9 @@ def due_out(due: Due) -> DueOut:
 
 
 def _floor_drive(item: drives.FloorDrive) -> FloorDriveOut:
-    stage, last = item.stage, item.last_reading
-    belts = " × ".join(str(p) for p in (stage.belt_count, stage.belt or stage.section) if p) if stage else ""
+    last = item.last_reading
+    named = (" × ".join(str(p) for p in (stage.belt_count, stage.belt or stage.section) if p) for stage, _ in item.stages)
+    belts = ", ".join(n for n in named if n)
     return FloorDriveOut(
         id=item.drive.id,
         name=item.drive.name,
@@ -126,32 +128,41 @@ def _floor_drive(item: drives.FloorDrive) -> FloorDriveOut:
 
 def _sketch(item: drives.FloorDrive) -> SketchOut | None:
     """The drive in small, once both wheels and the centres are on the record and can be drawn."""
-    diameters = {w.role: w.diameter_m for w in item.wheels if w.diameter_m}
-    centres = item.stage.centre_distance_m if item.stage else None
-    if item.wheels and all(w.x_m is not None for w in item.wheels):
+    if not item.stages:
+        return None
+    stage, wheels = item.stages[0]
+    if wheels and all(w.x_m is not None for w in wheels):
         return _sketch_of_many(item)
-    if not item.stage or not centres or set(diameters) != {"driver", "driven"}:
+    diameters = {w.role: w.diameter_m for w in wheels if w.diameter_m}
+    centres = stage.centre_distance_m
+    if not centres or set(diameters) != {"driver", "driven"}:
         return None
     try:
-        path = open_path(diameters["driver"], diameters["driven"], centres, math.radians(item.stage.centre_line_deg))
+        path = open_path(diameters["driver"], diameters["driven"], centres, math.radians(stage.centre_line_deg))
     except GeometryError:
         return None
     return SketchOut(wheels=list(path.wheels), strands=[path.upper, path.lower])
 
 
-def _sketch_of_many(item: drives.FloorDrive) -> SketchOut | None:
-    """Many wheels in small, the belt drawn on their rims; a layout that cannot run shows its wheels alone."""
+def _sketch_of_many(item: drives.FloorDrive) -> SketchOut:
+    """Many wheels in small, the belts drawn on their rims; one that cannot run so shows its wheels alone."""
     way = 1 if item.configuration and item.configuration.rotation != "clockwise" else -1
-    pulleys = [
-        Pulley(w.x_m or 0.0, w.y_m or 0.0, (w.diameter_m or 0.1) / 2, way if w.contact == "inside" else -way, w.name) for w in item.wheels
-    ]
-    driver_first = sorted(zip(item.wheels, pulleys, strict=True), key=lambda pair: pair[0].role != "driver")
-    wheels = [Wheel(p.x_m, p.y_m, p.radius_m) for _, p in driver_first]
-    try:
-        runs = belt_path(pulleys).runs
-    except GeometryError:
-        return SketchOut(wheels=wheels, strands=[])
-    return SketchOut(wheels=wheels, strands=[Span(r.x1_m, r.y1_m, r.x2_m, r.y2_m) for r in runs])
+    drawn: list[Wheel] = []
+    strands: list[Span] = []
+    for stage, wheels in item.stages:
+        pulleys = [
+            Pulley(w.x_m or 0.0, w.y_m or 0.0, (w.diameter_m or 0.1) / 2, way if w.contact == "inside" else -way, w.name) for w in wheels
+        ]
+        first = sorted(zip(wheels, pulleys, strict=True), key=lambda pair: pair[0].role != "driver")
+        drawn += [Wheel(p.x_m, p.y_m, p.radius_m) for _, p in first]
+        if stage.lay == "crossed" and len(pulleys) == 2:
+            pulleys[1] = replace(pulleys[1], turns=-pulleys[0].turns)
+        try:
+            runs = belt_path(pulleys, crossed=stage.lay == "crossed").runs
+        except GeometryError:
+            continue
+        strands += [Span(r.x1_m, r.y1_m, r.x2_m, r.y2_m) for r in runs]
+    return SketchOut(wheels=drawn, strands=strands)
 
 
 @blueprint.get("/sites/<uuid:site_id>/floor", summary="Machines and drives of a site", responses={"200": FloorOut})

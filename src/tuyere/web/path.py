@@ -1,4 +1,4 @@
-"""POST /api/calc/path: a drive on many wheels, from what was typed to the path, its verdicts and what to draw."""
+"""POST /api/calc/path: belts round many wheels, from what was typed to the paths, the verdicts and what to draw."""
 
 import math
 from typing import Literal
@@ -8,11 +8,15 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core.families import v_belt
-from tuyere.core.path_drive import PathAnswer, PathWheel
-from tuyere.core.path_form import PathReading, read_path
+from tuyere.core.geometry.open_belt import GeometryError
+from tuyere.core.layout.form import BeltRead, PathReading, faces, read_path
+from tuyere.core.layout.keepers import judge
+from tuyere.core.layout.one_belt import PathAnswer, WheelState
+from tuyere.core.layout.take_up import Reach
+from tuyere.core.layout.wheels import PathWheel
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.figure import shown
-from tuyere.core.sheet.verdict import Problem, Verdict
+from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 from tuyere.web.calc import answer
 from tuyere.web.errors import ProblemOut
 from tuyere.web.forms import Strict, SurveyForm, typed_path
@@ -22,7 +26,7 @@ blueprint = APIBlueprint(
     "path",
     __name__,
     url_prefix="/api/calc",
-    abp_tags=[Tag(name="path", description="A belt round any number of wheels")],
+    abp_tags=[Tag(name="path", description="Belts round any number of wheels")],
     abp_responses={"422": ProblemOut},
 )
 
@@ -40,10 +44,21 @@ class BothOut(BaseModel):
     si: str
 
 
+class PlaceOut(BaseModel):
+    """A place in the drawing (m, y up)."""
+
+    x_m: float
+    y_m: float
+
+
 class DrawnPathWheel(BaseModel):
-    """One wheel to draw (m, y up): where the belt meets and leaves it (rad), how it turns, and its wrap as shown."""
+    """One wheel to draw (m, y up): where the belt meets it and how far it wraps (rad), how it turns, and what to write beside it.
+
+    `edge_on`: seen from the side, as behind a quarter turn. `shares`: the wheel (from 1) whose shaft it sits on, 0 for its own.
+    """
 
     name: str
+    belt: int
     role: str
     contact: str
     face: str
@@ -55,10 +70,14 @@ class DrawnPathWheel(BaseModel):
     from_rad: float
     wrap_rad: float
     wrap: str
+    speed: BothOut | None
+    rim_speed: BothOut | None
+    shares: int
+    edge_on: bool
 
 
 class DrawnRun(BaseModel):
-    """One run of the belt (m), its length as shown, and whether it is the tightest or the slackest under load."""
+    """One run of a belt (m), its length as shown, and whether it is the tightest or the slackest under load."""
 
     x1_m: float
     y1_m: float
@@ -68,82 +87,218 @@ class DrawnRun(BaseModel):
     pull: Literal["", "tight", "slack"]
 
 
-class LayoutOut(BaseModel):
-    """The path to draw and to say. Wheels are given as soon as they have places, runs once the belt can run."""
+class TakeUpStop(BaseModel):
+    """Where a take-up stands for one belt: how far from where it was measured (tighter above 0), or why it cannot."""
 
-    wheels: list[DrawnPathWheel]
+    belt: str
+    at: PlaceOut | None
+    travel: BothOut | None
+    way: Literal["", "tighter", "slacker"]
+    problem: str
+
+
+class DrawnTakeUp(BaseModel):
+    """The movement of a wheel (its place among those drawn): its track, and where it stands for the belts nearest in length."""
+
+    wheel: int
+    track: list[PlaceOut]
+    belts: list[TakeUpStop]
+
+
+class DrawnCarriage(BaseModel):
+    """A carriage between its clamps, and the spans beside it."""
+
+    near: PlaceOut
+    far: PlaceOut
+    near_span: BothOut
+    far_span: BothOut
+    belt: BothOut
+
+
+class LayoutBelt(BaseModel):
+    """One belt: the wheels (places among those drawn) in the order it meets them from the driver, and its runs likewise."""
+
+    number: int
+    order: list[int]
     runs: list[DrawnRun]
-    belt_height_m: float
+    height_m: float
     back_m: float
     length: BothOut | None
-    belts: list[str]
+    nearest: list[str]
+    needs: BothOut | None
+    slip_order: list[str]
+
+
+class DrawnKeeper(BaseModel):
+    """A keeper to draw, with the face of the belt it should see, and how it was judged."""
+
+    name: str
+    belt: int
+    at: PlaceOut | None
+    side: str
+    state: str
+    tone: str
+
+
+class SharedShaft(BaseModel):
+    """A shaft with several wheels: who sits on it, its speed, and what the belts pull it with together."""
+
+    wheels: list[int]
+    speed: BothOut | None
+    pull: BothOut | None
+    towards_deg: float | None
+
+
+class LayoutOut(BaseModel):
+    """The layout to draw and to say. Wheels are given as soon as they have places, runs once a belt can run."""
+
+    wheels: list[DrawnPathWheel]
+    belts: list[LayoutBelt]
+    take_ups: list[DrawnTakeUp]
+    keepers: list[DrawnKeeper]
+    carriage: DrawnCarriage | None
+    shafts: list[SharedShaft]
     verdicts: list[Verdict]
     notes: dict[str, Note]
     problems: list[Problem]
 
 
-@blueprint.post("/path", summary="A belt round many wheels", responses={"200": LayoutOut})
+@blueprint.post("/path", summary="Belts round many wheels", responses={"200": LayoutOut})
 @anyone()
 def calc_path(body: LayoutIn) -> Response:
-    return answer(layout_out(read_path(typed_path(body.survey)), body.survey.choices.section))
+    return answer(layout_out(read_path(typed_path(body.survey))))
 
 
-def layout_out(reading: PathReading, section_name: str) -> LayoutOut:
+def both_out(value: float, kind: str, to_set: bool = False, decimals: tuple[int, int] | None = None) -> BothOut:
+    """A value in both systems."""
+    us, si = shown(value, kind, to_set, decimals)
+    return BothOut(us=us, si=si)
+
+
+def layout_out(reading: PathReading) -> LayoutOut:
     """A layout as the drawing takes it."""
-    try:
-        belt = v_belt.section(section_name) if section_name.strip() else None
-    except v_belt.BeltError:
-        belt = None
-    solved = reading.answer
-    length = solved.length_m if solved else None
-    rows = v_belt.grooves_of(belt.groove, "standard") if belt else ()
+    answers = reading.train.belts if reading.train else ()
+    belts = [_belt(b, a, reading.belts[b], reading.places[b]) for b, a in enumerate(answers)]
     return LayoutOut(
-        wheels=_wheels(reading.wheels, solved),
-        runs=_runs(solved),
-        belt_height_m=belt.height_m if belt else 0.01,
-        back_m=max(0.0, rows[0].two_hd_m / 2) if rows else 0.0,
-        length=BothOut(**dict(zip(("us", "si"), shown(length, "length", decimals=(1, 0)), strict=True))) if length else None,
-        belts=[b.designation for b in v_belt.nearest_belts(belt, length) if b] if belt and length else [],
+        wheels=[_wheel(i, w, reading) for i, w in enumerate(reading.wheels)],
+        belts=belts,
+        take_ups=[_take_up(r, a, reading.belts[b], reading.places[b][a.order[r.wheel]]) for b, a in enumerate(answers) for r in a.reaches],
+        keepers=_keepers(reading),
+        carriage=_carriage(answers[0]) if answers else None,
+        shafts=_shafts(reading),
         verdicts=list(reading.verdicts),
         notes=reading.notes,
         problems=list(reading.problems),
     )
 
 
-def _wheels(wheels: tuple[PathWheel, ...], solved: PathAnswer | None) -> list[DrawnPathWheel]:
-    path = solved.path if solved else None
-    # The path begins at the driver; the wheels stand as typed.
-    start = next((i for i, w in enumerate(wheels) if w.role == "driver"), 0)
-    found = []
-    for i, w in enumerate(wheels):
-        k = (i - start) % len(wheels)
-        p = path.pulleys[k] if path else None
-        arrive = path.runs[k - 1] if path else None
-        found.append(
-            DrawnPathWheel(
-                name=w.name,
-                role=w.role,
-                contact=w.contact,
-                face=w.face,
-                x_m=w.x_m,
-                y_m=w.y_m,
-                rim_radius_m=w.rim_radius_m,
-                line_radius_m=w.line_radius_m,
-                turns=(1 if p.turns > 0 else -1) if p else 0,
-                from_rad=math.atan2(arrive.y2_m - w.y_m, arrive.x2_m - w.x_m) if arrive else 0.0,
-                wrap_rad=path.wraps_rad[k] if path else 0.0,
-                wrap=f"{math.degrees(path.wraps_rad[k]):.0f}°" if path else "",
+def _wheel(i: int, w: PathWheel, reading: PathReading) -> DrawnPathWheel:
+    b = next(b for b, places in enumerate(reading.places) if i in places)
+    found = reading.train.belts[b] if reading.train else None
+    in_belt = reading.places[b].index(i)
+    state: WheelState | None = None
+    x, y, start, edge_on = w.x_m, w.y_m, 0.0, False
+    if found and found.path:
+        k = found.order.index(in_belt)
+        state, arrive = found.wheels[k], found.path.runs[k - 1]
+        start = math.atan2(arrive.y2_m - y, arrive.x2_m - x)
+        edge_on = found.quarter is not None and k == 1
+        x, y = found.path.pulleys[k].x_m, found.path.pulleys[k].y_m
+    speed = state.speed_rad_per_s if state else None
+    return DrawnPathWheel(
+        name=w.name, belt=b + 1, role=w.role, contact=w.contact, face=w.face, x_m=x, y_m=y,
+        rim_radius_m=w.rim_radius_m, line_radius_m=w.line_radius_m,
+        turns=(1 if state.turns > 0 else -1) if state else 0,
+        from_rad=start, wrap_rad=state.wrap_rad if state else 0.0,
+        wrap=f"{math.degrees(state.wrap_rad):.0f}°" if state else "",
+        speed=both_out(speed, "rotation") if speed else None,
+        rim_speed=both_out(speed * w.rim_radius_m, "velocity") if speed else None,
+        shares=w.shaft + 1 if w.shaft != i else 0,
+        edge_on=edge_on,
+    )  # fmt: skip
+
+
+def _belt(b: int, found: PathAnswer, read: BeltRead, places: tuple[int, ...]) -> LayoutBelt:
+    length = found.carriage.belt_m if found.carriage else found.length_m
+    nearest = v_belt.nearest_belts(read.section, length) if read.section and length and not found.carriage else ()
+    margins = sorted((s.slips_at, s.name) for s in found.wheels if s.slips_at is not None)
+    return LayoutBelt(
+        number=b + 1,
+        order=[places[i] for i in found.order],
+        runs=_runs(found),
+        height_m=read.section.height_m if read.section else 0.01,
+        back_m=faces(read.section)[1] if read.section else 0.0,
+        length=both_out(length, "length", decimals=(1, 0)) if length else None,
+        nearest=[n.designation for n in nearest if n],
+        needs=both_out(found.needed_n / read.count, "force") if found.needed_n else None,
+        slip_order=[name for _, name in margins],
+    )
+
+
+def _runs(found: PathAnswer) -> list[DrawnRun]:
+    drawn = []
+    for i, r in enumerate(found.path.runs if found.path else ()):
+        pull: Literal["", "tight", "slack"] = "tight" if i == found.tight_run else "slack" if i == found.slack_run else ""
+        drawn.append(DrawnRun(x1_m=r.x1_m, y1_m=r.y1_m, x2_m=r.x2_m, y2_m=r.y2_m, length=both_out(r.length_m, "length", True), pull=pull))
+    return drawn
+
+
+def _take_up(reach: Reach, found: PathAnswer, read: BeltRead, wheel: int) -> DrawnTakeUp:
+    """The track, and a stop for the belt that is on and for the stock belts nearest in length."""
+    assert found.path
+    belts = {n.designation: n for n in (read.belt, *(v_belt.nearest_belts(read.section, found.path.length_m) if read.section else ())) if n}
+    return DrawnTakeUp(
+        wheel=wheel,
+        track=[PlaceOut(x_m=x, y_m=y) for x, y in reach.track],
+        belts=[_stop(name, n.datum_length_m, reach, found) for name, n in sorted(belts.items(), key=lambda pair: pair[1].datum_length_m)],
+    )
+
+
+def _stop(name: str, length_m: float, reach: Reach, found: PathAnswer) -> TakeUpStop:
+    assert found.path
+    try:
+        travel = reach.travel_for(found.path, length_m)
+    except GeometryError as reason:
+        return TakeUpStop(belt=name, at=None, travel=None, way="", problem=str(reason))
+    x, y = reach.mover(travel)
+    way: Literal["", "tighter", "slacker"] = "" if abs(travel) < 0.0004 else "tighter" if travel > 0 else "slacker"
+    return TakeUpStop(belt=name, at=PlaceOut(x_m=x, y_m=y), travel=both_out(abs(travel), "length", True), way=way, problem="")
+
+
+def _keepers(reading: PathReading) -> list[DrawnKeeper]:
+    drawn = []
+    for b, k in reading.keepers:
+        path, section = reading.train.belts[b].path if reading.train else None, reading.belts[b].section
+        tone = judge(path, k, *faces(section)).tone if path and section else Tone.OPEN
+        at = PlaceOut(x_m=k.x_m, y_m=k.y_m) if k.x_m is not None and k.y_m is not None else None
+        drawn.append(DrawnKeeper(name=k.name, belt=b + 1, at=at, side=k.side, state=k.state, tone=tone))
+    return drawn
+
+
+def _carriage(found: PathAnswer) -> DrawnCarriage | None:
+    if not (found.carriage and found.path):
+        return None
+    state, run = found.carriage, found.path.runs[found.carriage.run]
+
+    def at(s: float) -> PlaceOut:
+        return PlaceOut(x_m=run.x1_m + s * math.cos(run.direction_rad), y_m=run.y1_m + s * math.sin(run.direction_rad))
+
+    return DrawnCarriage(
+        near=at(state.near_span_m), far=at(run.length_m - state.far_span_m), near_span=both_out(state.near_span_m, "length", True),
+        far_span=both_out(state.far_span_m, "length", True), belt=both_out(state.belt_m, "length", decimals=(1, 0)),
+    )  # fmt: skip
+
+
+def _shafts(reading: PathReading) -> list[SharedShaft]:
+    drawn = []
+    for s in reading.train.shafts if reading.train else ():
+        force = s.force_n
+        drawn.append(
+            SharedShaft(
+                wheels=[reading.places[b][i] for b, i in s.wheels],
+                speed=both_out(s.speed_rad_per_s, "rotation") if s.speed_rad_per_s else None,
+                pull=both_out(force, "force") if force is not None else None,
+                towards_deg=math.degrees(math.atan2(s.pull_n[1], s.pull_n[0])) % 360 if s.pull_n else None,
             )
         )
-    return found
-
-
-def _runs(solved: PathAnswer | None) -> list[DrawnRun]:
-    if not (solved and solved.path):
-        return []
-    found = []
-    for i, r in enumerate(solved.path.runs):
-        us, si = shown(r.length_m, "length", to_set=True)
-        pull: Literal["", "tight", "slack"] = "tight" if i == solved.tight_run else "slack" if i == solved.slack_run else ""
-        found.append(DrawnRun(x1_m=r.x1_m, y1_m=r.y1_m, x2_m=r.x2_m, y2_m=r.y2_m, length=BothOut(us=us, si=si), pull=pull))
-    return found
+    return drawn

@@ -166,7 +166,7 @@ def moved(pulleys: Sequence[Pulley], index: int, place: tuple[float, float]) -> 
 def take_up_for(
     pulleys: Sequence[Pulley], index: int, mover: Mover, length_m: float, low: float, high: float, crossed: bool = False
 ) -> float:
-    """The travel (m) or swing (rad), between low and high, at which a belt of the given length is taut.
+    """The travel (m) or swing (rad), between low and high, at which a belt of the given length is taut; of several, the nearest to 0.
 
     Raises GeometryError when the belt is too short or too long for the whole movement, or the length does not change with it.
     """
@@ -181,11 +181,12 @@ def take_up_for(
     known = [(s, v) for s in steps if (v := surplus(s)) is not None]
     if not known:
         return _refuse("The belt cannot run anywhere in that movement: check the wheel's place and its movement.")
+    found = [s for s, v in known if v == 0]
     for (s0, v0), (s1, v1) in itertools.pairwise(known):
-        if v0 == 0:
-            return s0
-        if v0 * v1 <= 0:
-            return float(brentq(lambda s: surplus(s) or 0.0, s0, s1, xtol=1e-12))
+        if v0 * v1 < 0:
+            found.append(float(brentq(lambda s: surplus(s) or 0.0, s0, s1, xtol=1e-12)))
+    if found:
+        return min(found, key=abs)
     if all(v > 0 for _, v in known):
         return _refuse("The belt is too short for the whole movement of the take-up.")
     return _refuse("The belt is too long: it is slack even at the end of the take-up.")

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from tuyere.core.identify.evidence import Evidence
 from tuyere.core.identify.expect import expected, tool_doubt
 from tuyere.core.identify.rank import LENGTH_KEYS, Candidate, Ranking
-from tuyere.core.sheet.figure import shown
+from tuyere.core.sheet.figure import both
 
 # How each measurement is called and taken, belt first, then wheel.
 HOW = {
@@ -112,9 +112,3 @@ def _two_lengths(candidate: Candidate) -> bool:
 def _between_lengths(candidate: Candidate) -> str:
     names = " or ".join(b.belt.designation for b in candidate.belts[:2])
     return f"The tape cannot tell {names}: the name does. Or tape the outside twice more and take the middle one."
-
-
-def both(metres: float) -> str:
-    """A small size in both systems."""
-    us, si = shown(metres, "length", to_set=True)
-    return f"{us} ({si})"

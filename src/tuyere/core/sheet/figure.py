@@ -69,6 +69,12 @@ def shown(value: float, kind: str, to_set: bool = False, decimals: tuple[int, in
     return show(value, kind, System.US, us), show(value, kind, System.SI, si)
 
 
+def both(value: float, kind: str = "length", decimals: tuple[int, int] | None = None) -> str:
+    """A value in both systems within a sentence; a length as a mechanic reads it."""
+    us, si = shown(value, kind, to_set=kind == "length", decimals=decimals)
+    return f"{us} ({si})"
+
+
 def plus_minus(std: float, kind: str, decimals: tuple[int, int] | None = None) -> tuple[str, str]:
     """Expanded uncertainty (k = 2) in both systems; empty where it would round to nothing."""
     us, si = shown(2 * std, kind, decimals=decimals)

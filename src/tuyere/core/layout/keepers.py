@@ -1,0 +1,71 @@
+"""Keepers and guides: the side the belt passes them on, and their clearance, judged both ways."""
+
+import math
+
+from tuyere.core.geometry.belt_path import BeltPath
+from tuyere.core.layout.wheels import Contact, Keeper, KeeperState
+from tuyere.core.sheet.figure import both
+from tuyere.core.sheet.verdict import Tone, Verdict
+
+_LEAST, _MOST = 0.003, 0.0065  # 1/8 to 1/4 in off the taut belt: common practice, no source, low confidence
+_UNSURE = 0.002  # a place taped from two wheels is no surer than this
+
+
+def finding_of(keeper: Keeper) -> str | None:
+    """What an inspection writes down about a keeper that no longer keeps; None for one in place."""
+    return (
+        None if keeper.state is KeeperState.IN_PLACE else f"Belt keeper {keeper.name}: {keeper.state}. Replace it before the machine runs."
+    )
+
+
+def judge(path: BeltPath, keeper: Keeper, inside_m: float, back_m: float) -> Verdict:
+    """A verdict on one keeper. `inside_m`, `back_m`: how far the belt's faces stand off its line (m)."""
+    if keeper.state is not KeeperState.IN_PLACE:
+        return Verdict("keeper", Tone.STOP, f"{keeper.name} is {keeper.state}", "Without it the belt climbs out when it goes slack. Replace it before the machine runs.")  # fmt: skip
+    gap, taped = keeper.gap_m, None
+    if keeper.x_m is not None and keeper.y_m is not None:
+        reach, side = keeper_gap(path, keeper.x_m, keeper.y_m)
+        if side != keeper.side and reach > _UNSURE:
+            return Verdict("keeper", Tone.STOP, f"The belt runs on the wrong side of {keeper.name}", f"It should pass with its {keeper.side} to the keeper. Route it again before tensioning.")  # fmt: skip
+        taped = reach - (inside_m if side == "inside" else back_m)
+    least = keeper.least_m if keeper.least_m is not None else _LEAST
+    most = keeper.most_m if keeper.most_m is not None else max(_MOST, least)
+    manual = keeper.least_m is not None or keeper.most_m is not None
+    source = "the machine's manual" if manual else "common practice, low confidence: the manual's figure goes before"
+    wanted = f"{both(least)} to {both(most)} off the taut belt ({source})"
+    if gap is None:
+        about = f" By its place it is about {both(max(taped, 0.0))}." if taped is not None else ""
+        if taped is not None and taped > most + _UNSURE:
+            return Verdict("keeper", Tone.WATCH, f"{keeper.name} stands too far off", f"About {both(taped)}; it wants {wanted}. The belt can climb out.")  # fmt: skip
+        return Verdict("keeper", Tone.OPEN, f"{keeper.name}: measure its gap", f"With the belt tensioned, from keeper to belt; it wants {wanted}.{about}")  # fmt: skip
+    if gap < least:
+        return Verdict("keeper", Tone.WATCH, f"{keeper.name} is too near the belt", f"{both(gap)}; it wants {wanted}. It rubs.")
+    if gap > most:
+        return Verdict("keeper", Tone.WATCH, f"{keeper.name} stands too far off", f"{both(gap)}; it wants {wanted}. The belt can climb out.")  # fmt: skip
+    return Verdict("keeper", Tone.GOOD, f"{keeper.name} is right", f"{both(gap)}; it wants {wanted}.")
+
+
+def keeper_gap(path: BeltPath, x_m: float, y_m: float) -> tuple[float, Contact]:
+    """How far a point stands from the nearest run or arc of the belt's line (m), and which face of the belt it sees."""
+    count = len(path.pulleys)
+    crossed = round(path.turning_rad / (2 * math.pi)) == 0
+
+    def inner(wheel: int) -> int:
+        """+1 where the belt's inside lies to the left of its travel: a crossed belt is turned over between its wheels."""
+        return path.pulleys[wheel % count].turns if crossed else path.pulleys[0].turns
+
+    found: list[tuple[float, float]] = []  # distance, side: above 0 where the belt's inside faces the point
+    for k, run in enumerate(path.runs):
+        ux, uy = math.cos(run.direction_rad), math.sin(run.direction_rad)
+        dx, dy = x_m - run.x1_m, y_m - run.y1_m
+        along, left = dx * ux + dy * uy, -dx * uy + dy * ux
+        beyond = max(-along, along - run.length_m, 0.0)
+        found.append((math.hypot(left, beyond), left * inner(k if along < run.length_m / 2 else k + 1)))
+    for k, p in enumerate(path.pulleys):
+        arrive = math.atan2(path.runs[k - 1].y2_m - p.y_m, path.runs[k - 1].x2_m - p.x_m)
+        swept = (p.turns * (math.atan2(y_m - p.y_m, x_m - p.x_m) - arrive)) % (2 * math.pi)
+        if swept <= path.wraps_rad[k]:  # only where the belt lies on the wheel
+            out = math.hypot(x_m - p.x_m, y_m - p.y_m) - p.radius_m
+            found.append((abs(out), -p.turns * out * inner(k)))
+    reach, towards = min(found)
+    return reach, "inside" if towards > 0 else "back"
