@@ -59,7 +59,10 @@ def test_a_seven_wheel_deck_by_tape_only(open_as: Any) -> None:
     expect(drawing).to_have_accessible_name(re.compile("2 tensioner, idler, belt on its back, turns counter-clockwise"))
     expect(page.get_by_text("belt line 105.7 in")).to_be_visible()
     expect(page.get_by_role("heading", name="The tapes agree with each other")).to_be_visible()
-    page.locator("fieldset.wheel").nth(1).get_by_text("it takes up the slack").click()
+    page.locator("fieldset.wheel").nth(1).get_by_text("Power, turning, shaft, how it takes up").click()
+    page.locator("#f-wheel_2_moves").select_option("line")
+    page.locator("#f-wheel_2_tighten").fill("1 in")
+    page.locator("#f-wheel_2_slacken").fill("3/4 in")
     expect(page.get_by_role("heading", name="tensioner sits on the slack side")).to_be_visible()
     page.get_by_role("button", name="Run").click()
     expect(page.get_by_role("button", name="Stand still")).to_be_visible()
@@ -97,6 +100,121 @@ def test_wrong_routing_and_a_bad_tape_are_caught_and_undone(open_as: Any) -> Non
     page.locator("#f-tape_6").fill("a lot")
     expect(page.locator("#d-tape_6 .problem")).to_be_visible()
     expect(page.locator("#f-tape_6")).to_have_value("a lot")
+
+
+def test_a_keeper_on_the_wrong_side_is_refused_and_a_missing_one_is_a_finding(open_as: Any) -> None:
+    page = open_as("Ines")
+    open_drive(page, "Yard sweeper")
+    ask(page, "Many wheels")
+    expect(page.get_by_role("heading", name="engine finger is right")).to_be_visible()
+    # Two tapes put it between the belt and the wheels: the belt shows it its inside.
+    page.locator("#f-keeper_1_tape_b").fill("20 in")
+    page.locator("#f-keeper_1_tape_a").fill("2 in")
+    stop = page.get_by_role("heading", name="The belt runs on the wrong side of engine finger")
+    expect(stop).to_be_visible()
+    expect(page.locator("svg text", has_text="engine finger, wrong side")).to_be_visible()
+    page.locator(".standing").click()
+    page.get_by_role("option", name="As left: parts changed").click()
+    page.get_by_role("button", name="Keep this survey").click()
+    expect(page.get_by_text("A drive is not left so. The belt runs on the wrong side of engine finger")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("heading", name="engine finger is right")).to_be_visible()
+    page.locator("#f-keeper_1_state").select_option("missing")
+    page.locator("#f-keeper_2_state").select_option("in place")
+    page.locator(".standing").click()
+    page.get_by_role("option", name="As found").click()
+    page.get_by_role("button", name="Keep this survey").click()
+    expect(page.get_by_text(re.compile(r"Survey \d kept"))).to_be_visible()
+    page.get_by_role("link", name="Log").click()
+    expect(page.get_by_text("Belt keeper engine finger: missing. Replace it before the machine runs.").first).to_be_visible()
+
+
+def test_a_jackshaft_drive_from_the_motor_to_the_mill(open_as: Any) -> None:
+    """Speeds through both stages: 1750 x 4.65/11.65 x 5.65/13.6 by the B groove's 0.35 in between outside and datum (ISO 4183, IP-20)."""
+    page = open_as("Tobias")
+    new_drive(page, "Spare mill")
+    ask(page, "Many wheels")
+    page.locator("#f-section").select_option("B")
+    page.locator("#f-driver_speed").fill("1750 rpm")
+    for role, diameter in (("Add the driver", "5"), ("Add a driven wheel", "12")):
+        page.get_by_role("button", name=role).click()
+        page.locator("#f-wheel_1_diameter, #f-wheel_2_diameter").last.fill(f"{diameter} in")
+    page.get_by_role("button", name="Add a belt").click()
+    page.locator("#f-belt_2_section").select_option("B")
+    expect(page.locator("#f-wheel_3_shaft")).to_have_value("2")
+    page.locator("#f-wheel_3_diameter").fill("6 in")
+    page.get_by_role("button", name="Add a driven wheel").click()
+    page.locator("#f-wheel_4_diameter").fill("13.95 in")
+    page.get_by_label("Name of wheel 4").fill("mill")
+    page.locator("#f-wheel_4_power").fill("10 hp")
+    for tape, inches in ((1, 24), (2, 40), (3, 30)):
+        page.locator(f"#f-tape_{tape}").fill(f"{inches} in")
+    expect(page.get_by_text("belt 2 line")).to_be_visible()
+    expect(
+        page.get_by_role("img", name=re.compile(r"4 mill, driven, belt on its inside, turns clockwise, wrap \d+°, 290 rpm"))
+    ).to_be_visible()
+    shaft = page.locator("table.shafts tr")
+    expect(shaft).to_have_text(re.compile(r"driven 2 \+ driven 2, belt 2.*698 rpm.*the belts pull it with \d+"))
+    expect(page.get_by_role("heading", name=re.compile("Belt 1: Overloaded, driver slips first"))).to_be_visible()
+    page.get_by_role("button", name="Keep this survey").click()
+    expect(page.get_by_text(re.compile(r"Survey \d kept"))).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("belt 2 line")).to_be_visible()
+    page.get_by_role("button", name="Take belt 2 out, with its wheels").click()
+    expect(page.get_by_text("belt 2 line")).to_be_hidden()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("belt 2 line")).to_be_visible()
+
+
+def test_dragging_keeps_what_was_taped(open_as: Any) -> None:
+    page = open_as("Ines")
+    new_drive(page, "Spare sorter")
+    ask(page, "Many wheels")
+    page.locator("#f-section").select_option("B")
+    page.get_by_text("by hand on the drawing").click()
+    for role in ("Add the driver", "Add a driven wheel", "Add a driven wheel"):
+        page.get_by_role("button", name=role).click()
+    for k in (1, 2, 3):
+        page.locator(f"#f-wheel_{k}_diameter").fill("5 in")
+    page.locator("#f-tape_1").fill("20 in")
+    wheel = page.get_by_role("button", name=re.compile("driven 2: arrows move it"))
+    expect(wheel).to_be_visible()
+    line = page.locator(".board .length")
+    expect(line).to_contain_text("belt line")
+
+    def lengths() -> str:
+        """The text once the answers to the last movements are in."""
+        page.wait_for_function("!document.querySelector('.board .ghost')")
+        page.wait_for_function(
+            "() => { const now = document.querySelector('.board .length').innerText; const same = window.was === now; window.was = now; return same }",
+            polling=300,
+        )
+        return line.inner_text()
+
+    before = lengths()
+    third = page.get_by_role("button", name=re.compile("driven 3: arrows move it"))
+    box = third.bounding_box()
+    assert box
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] / 2 - 60, box["y"] + 150, steps=6)
+    page.mouse.up()
+    expect(line).not_to_have_text(before)
+    moved = lengths()
+    wheel.focus()
+    for _ in range(12):
+        page.keyboard.press("ArrowUp")
+    page.keyboard.press("Enter")
+    expect(line).not_to_have_text(moved)
+    centres = page.locator(".board .wheel .rim").evaluate_all(
+        "rims => rims.map(r => [Number(r.getAttribute('cx')), Number(r.getAttribute('cy')), Number(r.getAttribute('r'))])"
+    )
+    # Twenty inches between the first two, at the scale of a five-inch rim, wherever they were dragged.
+    reach = min(abs(math.dist(a[:2], b[:2]) / (2 * a[2] / 5) - 20) for i, a in enumerate(centres) for b in centres[i + 1 :])
+    assert reach < 0.05
+    page.get_by_role("button", name="Undo").click()
+    expect(line).to_have_text(moved)
 
 
 def test_many_wheels_on_a_phone(open_as: Any) -> None:

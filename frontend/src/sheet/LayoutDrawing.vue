@@ -1,183 +1,162 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, toRef, watch } from 'vue'
 
 import type { Layout } from '../api/client'
 import { inSystem, say } from '../settings'
-import { type Label, placeLabels, textWidth } from './labels'
+import type { Held } from './layoutEdit'
+import { layoutLabels } from './layoutLabels'
 import { beltLine, frameOf } from './layoutPath'
+import { useHeld } from './useHeld'
+import { usePanZoom } from './usePanZoom'
 
-/** Many wheels to scale: the belt round them, how each turns, which run is tight. Zoom and pan by wheel, touch, keys or buttons. */
-const { layout, focus, height: beltHeight } = defineProps<{ layout: Layout | null; focus: number; height: number }>()
+/**
+ * Many wheels to scale: the belts round them, how each turns, which run is tight, where keepers stand and take-ups reach.
+ * With `drag`, wheels are moved by hand; keepers without a tape and pivots always can be.
+ */
+const {
+  layout,
+  focus,
+  tape = null,
+  drag = false,
+  held = null,
+  loose = [],
+} = defineProps<{
+  layout: Layout | null
+  focus: number
+  tape?: [number, number] | null
+  drag?: boolean
+  held?: Held | null
+  loose?: number[]
+}>()
+const emit = defineEmits<{ hold: [held: Held]; drop: []; pick: [wheel: number] }>()
 
 const box = ref<HTMLElement>()
 const { width, height } = useElementSize(box)
 const narrow = computed(() => width.value < 560 || height.value < 260)
 const running = ref(false)
-const zoom = ref(1)
-const shift = ref({ x: 0, y: 0 })
-function fitAll(): void {
-  zoom.value = 1
-  shift.value = { x: 0, y: 0 }
-}
+// The picture stays put while something is moved in it.
+const fitted = ref<Layout['wheels']>([])
+watch(
+  () => layout?.wheels,
+  (wheels) => wheels && !held && (fitted.value = wheels),
+  { immediate: true },
+)
+const base = computed(() => frameOf(fitted.value, width.value, height.value, narrow.value ? 34 : 78))
+const view = usePanZoom(base, width, height)
+const { frame, fitAll, zoomBy } = view
 watch(() => layout?.wheels.length, fitAll)
-const base = computed(() => (layout ? frameOf(layout.wheels, width.value, height.value, narrow.value ? 34 : 78) : null))
-const frame = computed(() => {
-  const b = base.value
-  if (!b) return null
-  const cx = width.value / 2
-  const cy = height.value / 2
-  return {
-    scale: b.scale * zoom.value,
-    x: (m: number) => cx + (b.x(m) - cx) * zoom.value + shift.value.x,
-    y: (m: number) => cy + (b.y(m) - cy) * zoom.value + shift.value.y,
-  }
-})
-function zoomBy(factor: number): void {
-  zoom.value = Math.min(8, Math.max(0.5, zoom.value * factor))
-}
-function wheelZoom(event: WheelEvent): void {
-  zoomBy(event.deltaY < 0 ? 1.12 : 1 / 1.12)
-}
-// One pointer pans, two zoom.
-const held = new Map<number, { x: number; y: number }>()
-function down(event: PointerEvent): void {
-  held.set(event.pointerId, { x: event.clientX, y: event.clientY })
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-}
-function move(event: PointerEvent): void {
-  const was = held.get(event.pointerId)
-  if (!was) return
-  const others = [...held.entries()].filter(([id]) => id !== event.pointerId).map(([, p]) => p)
-  const now = { x: event.clientX, y: event.clientY }
-  const other = others[0]
-  if (other) {
-    const before = Math.hypot(was.x - other.x, was.y - other.y)
-    if (before > 0) zoomBy(Math.hypot(now.x - other.x, now.y - other.y) / before)
-  } else shift.value = { x: shift.value.x + now.x - was.x, y: shift.value.y + now.y - was.y }
-  held.set(event.pointerId, now)
-}
-const up = (event: PointerEvent) => held.delete(event.pointerId)
-const STEP = 40
-const KEYS: Record<string, () => void> = {
-  '+': () => zoomBy(1.2),
-  '=': () => zoomBy(1.2),
-  '-': () => zoomBy(1 / 1.2),
-  '0': fitAll,
-  ArrowLeft: () => (shift.value = { ...shift.value, x: shift.value.x + STEP }),
-  ArrowRight: () => (shift.value = { ...shift.value, x: shift.value.x - STEP }),
-  ArrowUp: () => (shift.value = { ...shift.value, y: shift.value.y + STEP }),
-  ArrowDown: () => (shift.value = { ...shift.value, y: shift.value.y - STEP }),
-}
-function key(event: KeyboardEvent): void {
-  const act = KEYS[event.key]
-  if (!act || event.altKey || event.ctrlKey || event.metaKey) return
-  event.preventDefault()
-  event.stopPropagation()
-  act()
-}
+const hand = useHeld(
+  frame,
+  toRef(() => held),
+  { hold: (h) => emit('hold', h), drop: () => emit('drop') },
+)
 
+const PACE = 24 // pixels a second that the first belt runs in the running view
 const scene = computed(() => {
   const f = frame.value
-  if (!f || !layout) return null
-  return {
-    belt: beltLine(layout, f),
-    thickness: Math.max(3, beltHeight * f.scale),
-    wheels: layout.wheels.map((w, i) => ({
+  if (!f || !layout?.wheels.length) return null
+  const wheels = layout.wheels.map((w, i) => {
+    const belt = layout.belts[w.belt - 1]
+    const pace = PACE * (belt?.pace || 1)
+    return {
       ...w,
       i,
       cx: f.x(w.x_m),
       cy: f.y(w.y_m),
       r: w.rim_radius_m * f.scale,
-    })),
-    runs: layout.runs.map((r) => ({
-      ...r,
-      x1: f.x(r.x1_m),
-      y1: f.y(r.y1_m),
-      x2: f.x(r.x2_m),
-      y2: f.y(r.y2_m),
-    })),
-  }
-})
-const SIZE = 13.5
-const WORD: Record<string, string> = { tight: 'tight', slack: 'slack' }
-interface Text extends Label {
-  lines: { text: string; class: string }[]
-}
-const texts = computed<Text[]>(() => {
-  const s = scene.value
-  if (!s) return []
-  const named: Text[] = s.wheels.map((w) => {
-    const lines = [
-      { text: w.name, class: w.role === 'driver' ? 'strong ember' : w.role === 'driven' ? 'strong quench' : 'strong' },
-    ]
-    if (!narrow.value && w.wrap) lines.push({ text: `wrap ${w.wrap}`, class: '' })
-    const half = Math.max(...lines.map((l) => textWidth(l.text, SIZE))) / 2 + 6
-    const reach = w.r + 14
-    const tall = lines.length * 17
-    return {
-      key: `w${w.i}`,
-      lines,
-      width: half * 2,
-      height: tall,
-      places: [
-        { x: w.cx, y: w.cy - reach - tall / 2 },
-        { x: w.cx, y: w.cy + reach + tall / 2 },
-        { x: w.cx + reach + half, y: w.cy },
-        { x: w.cx - reach - half, y: w.cy },
-        { x: w.cx + reach + half, y: w.cy - reach },
-        { x: w.cx - reach - half, y: w.cy + reach },
-        { x: w.cx, y: w.cy },
-      ],
+      period: (2 * Math.PI * w.line_radius_m * f.scale) / pace,
     }
   })
-  const pulls: Text[] = s.runs
-    .map((r, i) => ({ r, i }))
-    .filter(({ r }) => r.pull)
-    .map(({ r, i }) => {
-      const text = WORD[r.pull]!
-      return {
-        key: `r${i}`,
-        lines: [{ text, class: r.pull === 'tight' ? 'ember' : '' }],
-        width: textWidth(text, SIZE) + 10,
-        height: 18,
-        places: [0.5, 0.35, 0.65, 0.2, 0.8].map((t) => ({
-          x: r.x1 + (r.x2 - r.x1) * t,
-          y: r.y1 + (r.y2 - r.y1) * t - 12,
-        })),
-      }
-    })
-  return [...named, ...pulls]
+  return {
+    wheels: wheels.sort((a, b) => b.r - a.r), // a smaller wheel on the same shaft stays in reach
+    belts: layout.belts.map((b) => ({
+      number: b.number,
+      line: beltLine(layout.wheels, b, f),
+      thickness: Math.max(3, b.height_m * f.scale),
+      period: 12 / (PACE * (b.pace || 1)),
+    })),
+    keepers: layout.keepers.flatMap((k, i) => {
+      if (!k.at) return []
+      const at = { x: f.x(k.at.x_m), y: f.y(k.at.y_m) }
+      const foot = k.foot ? { x: f.x(k.foot.x_m), y: f.y(k.foot.y_m) } : at
+      const turn = (Math.atan2(foot.y - at.y, foot.x - at.x) * 180) / Math.PI
+      return [{ ...k, i, at, foot, turn, x_m: k.at.x_m, y_m: k.at.y_m }]
+    }),
+    tracks: layout.take_ups.map((t) => ({
+      wheel: t.wheel,
+      line: t.track.map((p) => `${f.x(p.x_m)},${f.y(p.y_m)}`).join(' '),
+      stops: t.belts.flatMap((b) => (b.at ? [{ belt: b.belt, x: f.x(b.at.x_m), y: f.y(b.at.y_m) }] : [])),
+    })),
+    carriage: layout.carriage && {
+      x1: f.x(layout.carriage.near.x_m),
+      y1: f.y(layout.carriage.near.y_m),
+      x2: f.x(layout.carriage.far.x_m),
+      y2: f.y(layout.carriage.far.y_m),
+    },
+    tape: tapeLine(f),
+    ghost: held && { x: f.x(held.x_m), y: f.y(held.y_m), r: held.kind === 'wheel' ? 10 : 6 },
+  }
 })
-const placed = computed(() => {
-  const s = scene.value
-  if (!s) return []
-  const bounds = { x: 4, y: 4, width: width.value - 8, height: height.value - 8 }
-  const hubs = s.wheels.map((w) => ({ x: w.cx - 7, y: w.cy - 7, width: 14, height: 14, owner: `w${w.i}` }))
-  // The belt itself: boxes strung along each run, so that no label lies on it.
-  const strung = s.runs.flatMap((r) => {
-    const count = Math.max(1, Math.round(Math.hypot(r.x2 - r.x1, r.y2 - r.y1) / 14))
-    return Array.from({ length: count }, (_, k) => {
-      const t = (k + 0.5) / count
-      return { x: r.x1 + (r.x2 - r.x1) * t - 6, y: r.y1 + (r.y2 - r.y1) * t - 6, width: 12, height: 12 }
-    })
-  })
-  const found = placeLabels(texts.value, [...hubs, ...strung], bounds)
-  return texts.value.flatMap((t) => {
-    const at = found.find((p) => p.key === t.key)
-    return at ? [{ ...t, ...at, lines: t.lines }] : []
-  })
+function tapeLine(f: NonNullable<typeof frame.value>) {
+  const [a, b] = (tape ?? []).map((k) => layout?.wheels[k - 1])
+  return a && b ? { x1: f.x(a.x_m), y1: f.y(a.y_m), x2: f.x(b.x_m), y2: f.y(b.y_m) } : null
+}
+const lengths = computed(() =>
+  (layout?.belts ?? []).flatMap((b) => {
+    if (!b.length) return []
+    const name = (layout?.belts.length ?? 0) > 1 ? `belt ${b.number} line` : 'belt line'
+    return [{ number: b.number, text: `${name} ${inSystem(b.length)}`, nearest: b.nearest.join(' and ') }]
+  }),
+)
+/** The corners where the length and the buttons stand. */
+const corners = computed(() => {
+  const tall = 24 * lengths.value.length + 6
+  const foot = { x: 8, y: height.value - tall - 8, width: Math.min(340, width.value * 0.6), height: tall }
+  const tools = narrow.value
+    ? { x: width.value - 130, y: height.value - 50, width: 122, height: 44 }
+    : { x: width.value - 222, y: 6, width: 216, height: 46 }
+  return [foot, tools]
 })
+const placed = computed(() =>
+  frame.value && layout
+    ? layoutLabels(layout, frame.value, width.value, height.value, narrow.value, corners.value)
+    : [],
+)
 const alt = computed(() => {
   if (!layout?.wheels.length) return 'No wheels placed yet'
   const turn = (t: number) => (t ? `, turns ${t > 0 ? 'counter-clockwise' : 'clockwise'}` : '')
-  return layout.wheels
-    .map(
-      (w, i) =>
-        `${i + 1} ${w.name}, ${w.role}, belt on its ${w.contact}${turn(w.turns)}${w.wrap ? `, wrap ${w.wrap}` : ''}`,
-    )
-    .join('; ')
+  const wheels = layout.wheels.map(
+    (w, i) =>
+      `${i + 1} ${w.name}, ${w.role}, belt on its ${w.contact}${turn(w.turns)}${w.wrap ? `, wrap ${w.wrap}` : ''}${w.speed ? `, ${inSystem(w.speed)}` : ''}`,
+  )
+  const keepers = layout.keepers.map(
+    (k) => `${k.name}, keeper, belt's ${k.side} to it, ${k.tone === 'stop' ? 'wrong' : k.state}`,
+  )
+  return [...wheels, ...keepers].join('; ')
 })
+const movable = (i: number) => drag && !layout?.wheels[i]?.shares
+/** What the hand may do to a thing in the drawing. */
+const grips = (on: boolean, thing: Held) =>
+  on
+    ? {
+        pointerdown: (e: PointerEvent) => hand.down(e, thing),
+        pointermove: hand.move,
+        pointerup: hand.up,
+        pointercancel: hand.up,
+        keydown: (e: KeyboardEvent) => hand.key(e, thing),
+        blur: hand.left,
+      }
+    : {}
+type Drawn = { cx: number; cy: number; belt: number; period: number }
+/** A wheel seen edge on lies along the runs that meet it. */
+function edgeOn(w: Drawn): string {
+  const run = layout?.belts[w.belt - 1]?.runs[0]
+  const turn = run ? (Math.atan2(run.y1_m - run.y2_m, run.x2_m - run.x1_m) * 180) / Math.PI : 0
+  return `translate(${w.cx} ${w.cy}) rotate(${turn})`
+}
+const spin = (w: Drawn) => ({ animationDuration: `${w.period}s`, transformOrigin: `${w.cx}px ${w.cy}px` })
+const at = (kind: Held['kind'], index: number, x_m: number, y_m: number): Held => ({ kind, index, x_m, y_m })
 </script>
 
 <template>
@@ -187,35 +166,96 @@ const alt = computed(() => {
     tabindex="0"
     aria-label="Drawing: plus, minus and 0 zoom, arrows move"
     role="group"
-    @keydown="key"
+    @keydown="view.key"
   >
     <svg
       v-if="scene"
-      role="img"
+      :role="drag || loose.length ? 'group' : 'img'"
       :aria-label="say(alt)"
       :width="width"
       :height="height"
       :viewBox="`0 0 ${width} ${height}`"
-      @wheel.prevent="wheelZoom"
-      @pointerdown="down"
-      @pointermove="move"
-      @pointerup="up"
-      @pointercancel="up"
+      @wheel.prevent="view.wheel"
+      @pointerdown="view.down"
+      @pointermove="view.move"
+      @pointerup="view.up"
+      @pointercancel="view.up"
     >
-      <g v-for="w in scene.wheels" :key="w.i" class="wheel" :class="[w.role, { hot: w.i === focus }]">
-        <circle :cx="w.cx" :cy="w.cy" :r="w.r" class="rim" />
+      <polyline v-for="t in scene.tracks" :key="t.wheel" :points="t.line" class="track" />
+      <g
+        v-for="w in scene.wheels"
+        :key="w.i"
+        class="wheel"
+        :class="[w.shares ? '' : w.role, { hot: w.i === focus, movable: movable(w.i) }]"
+        :tabindex="movable(w.i) ? 0 : undefined"
+        :role="movable(w.i) ? 'button' : undefined"
+        :aria-label="
+          movable(w.i) ? say(`${w.name}: arrows move it, Shift for small steps, Enter puts it down`) : undefined
+        "
+        v-on="grips(movable(w.i), at('wheel', w.i, w.x_m, w.y_m))"
+        @click="emit('pick', w.i)"
+      >
+        <rect
+          v-if="w.edge_on"
+          :x="-w.r"
+          :y="-Math.max(5, w.r * 0.14)"
+          :width="2 * w.r"
+          :height="Math.max(10, w.r * 0.28)"
+          class="rim"
+          :transform="edgeOn(w)"
+        />
+        <template v-else>
+          <circle :cx="w.cx" :cy="w.cy" :r="w.r" class="rim" />
+          <g v-if="running && w.turns" class="spoke" :class="{ back: w.turns > 0 }" :style="spin(w)">
+            <path
+              :d="`M ${w.cx} ${w.cy - w.r * 0.86} V ${w.cy + w.r * 0.86} M ${w.cx - w.r * 0.86} ${w.cy} H ${w.cx + w.r * 0.86}`"
+            />
+          </g>
+        </template>
         <circle :cx="w.cx" :cy="w.cy" :r="Math.max(3, Math.min(w.r * 0.24, 14))" class="hub" />
         <path
-          v-if="w.turns && w.r > 12"
+          v-if="w.turns && w.r > 12 && !w.edge_on && !running"
           class="turn"
-          :class="{ back: w.turns < 0 }"
           :transform="`translate(${w.cx} ${w.cy}) scale(${w.turns > 0 ? 1 : -1} 1)`"
           :d="`M ${w.r * 0.5} 0 A ${w.r * 0.5} ${w.r * 0.5} 0 0 0 ${-w.r * 0.35} ${-w.r * 0.36} m ${w.r * 0.02} ${-w.r * 0.18} l ${-w.r * 0.02} ${w.r * 0.18} l ${w.r * 0.19} ${w.r * 0.02}`"
         />
       </g>
-      <path v-if="scene.belt" :d="scene.belt" class="belt" :stroke-width="scene.thickness" />
-      <path v-if="scene.belt" :d="scene.belt" class="cord" :class="{ running }" />
-      <g v-for="t in placed" :key="t.key">
+      <template v-for="b in scene.belts" :key="b.number">
+        <path v-if="b.line" :d="b.line" class="belt" :stroke-width="b.thickness" />
+        <path
+          v-if="b.line"
+          :d="b.line"
+          class="cord"
+          :class="{ running }"
+          :style="{ animationDuration: `${b.period}s` }"
+        />
+      </template>
+      <g v-for="t in scene.tracks" :key="`stops ${t.wheel}`">
+        <circle v-for="s in t.stops" :key="s.belt" :cx="s.x" :cy="s.y" r="3.5" class="halt" />
+      </g>
+      <template v-if="scene.carriage">
+        <line v-bind="scene.carriage" class="carriage" />
+      </template>
+      <line v-if="scene.tape" v-bind="scene.tape" class="tape" />
+      <g
+        v-for="k in scene.keepers"
+        :key="`keeper ${k.i}`"
+        class="keeper"
+        :class="[k.tone, { movable: loose.includes(k.i) }]"
+        :tabindex="loose.includes(k.i) ? 0 : undefined"
+        :role="loose.includes(k.i) ? 'button' : undefined"
+        :aria-label="
+          loose.includes(k.i) ? say(`${k.name}: arrows move it, Shift for small steps, Enter puts it down`) : undefined
+        "
+        v-on="grips(loose.includes(k.i), at('keeper', k.i, k.x_m, k.y_m))"
+      >
+        <line :x1="k.at.x" :y1="k.at.y" :x2="k.foot.x" :y2="k.foot.y" class="reach" />
+        <circle :cx="k.at.x" :cy="k.at.y" r="14" class="grip" />
+        <rect x="-4" y="-10" width="5" height="20" :transform="`translate(${k.at.x} ${k.at.y}) rotate(${k.turn})`" />
+      </g>
+      <circle v-if="scene.ghost" :cx="scene.ghost.x" :cy="scene.ghost.y" :r="scene.ghost.r" class="ghost" />
+      <g v-for="t in placed" :key="t.key" class="words">
+        <line v-if="t.leader" v-bind="t.leader" class="leader" />
         <rect :x="t.x" :y="t.y" :width="t.width" :height="t.height" class="ground" />
         <text
           v-for="(line, i) in t.lines"
@@ -231,17 +271,19 @@ const alt = computed(() => {
       </g>
     </svg>
     <div v-else class="empty"><slot /></div>
-    <p v-if="layout?.length" class="length">
-      belt line {{ inSystem(layout.length) }}
-      <span v-if="layout.belts.length" class="soft">nearest {{ layout.belts.join(' and ') }}</span>
-    </p>
+    <div v-if="lengths.length" class="length">
+      <p v-for="l in lengths" :key="l.number">
+        {{ l.text }}
+        <span v-if="l.nearest" class="soft">nearest {{ l.nearest }}</span>
+      </p>
+    </div>
     <p v-if="scene" class="tools no-print">
       <template v-if="!narrow">
         <button type="button" aria-label="Larger" @click="zoomBy(1.25)">+</button>
         <button type="button" aria-label="Smaller" @click="zoomBy(0.8)">−</button>
       </template>
       <button type="button" @click="fitAll">Fit</button>
-      <button v-if="scene.belt" type="button" :aria-pressed="running" @click="running = !running">
+      <button v-if="lengths.length" type="button" :aria-pressed="running" @click="running = !running">
         {{ running ? 'Stand still' : 'Run' }}
       </button>
     </p>
@@ -294,6 +336,79 @@ svg {
   stroke: var(--ink-2);
   stroke-width: 1.6;
 }
+.movable {
+  cursor: move;
+}
+.movable:focus-visible .rim,
+.movable:focus-visible .grip {
+  stroke: var(--ember);
+  stroke-width: 3;
+}
+.spoke {
+  animation: spin linear infinite;
+}
+.spoke path {
+  stroke: var(--hair);
+  stroke-width: 1.6;
+}
+.spoke.back {
+  animation-direction: reverse;
+}
+@keyframes spin {
+  to {
+    transform: rotate(1turn);
+  }
+}
+.track {
+  fill: none;
+  stroke: var(--ink-2);
+  stroke-width: 1.4;
+  stroke-dasharray: 2 4;
+}
+.halt {
+  fill: var(--paper);
+  stroke: var(--ink);
+  stroke-width: 1.4;
+  pointer-events: none;
+}
+.tape {
+  stroke: var(--ember);
+  stroke-width: 1.6;
+  pointer-events: none;
+}
+.carriage {
+  stroke: var(--ink);
+  stroke-width: 16;
+  stroke-opacity: 0.75;
+  pointer-events: none;
+}
+.keeper rect {
+  fill: var(--ink);
+}
+.keeper.stop rect {
+  fill: var(--ember);
+}
+.keeper .reach {
+  stroke: var(--ink-2);
+  stroke-width: 1;
+  stroke-dasharray: 2 2;
+}
+.keeper .grip {
+  fill: transparent;
+}
+.ghost {
+  fill: none;
+  stroke: var(--ember);
+  stroke-dasharray: 3 3;
+  pointer-events: none;
+}
+.leader {
+  stroke: var(--ink-2);
+  stroke-width: 1;
+}
+.words {
+  pointer-events: none;
+}
 .belt {
   fill: none;
   stroke: var(--belt);
@@ -308,7 +423,7 @@ svg {
   pointer-events: none;
 }
 .running {
-  animation: run 0.5s linear infinite;
+  animation: run linear infinite;
 }
 @keyframes run {
   to {
@@ -341,6 +456,9 @@ svg {
   padding: 2px 6px;
   font-weight: 640;
   font-stretch: 78%;
+}
+.length p {
+  margin: 0;
 }
 .length .soft {
   font-weight: 400;

@@ -43,7 +43,7 @@ watch(
 )
 
 function type(text: string): void {
-  entry.value = { ...entry.value, text }
+  entry.value = { ...entry.value, text, unit: entry.value.unit || unit.value }
 }
 function setUnit(chosen: string): void {
   rememberUnit(kind.value, chosen)

@@ -4,7 +4,7 @@ import { ElMessageBox } from 'element-plus'
 import { computed, provide, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { api, type Choices, type DriveOut, type Sheet, unwrap } from '../api/client'
+import type { Choices, DriveOut, Sheet } from '../api/client'
 import { type Station, STATIONS } from '../router'
 import { useFound } from '../api/queries'
 import LogStation from '../stations/log/LogStation.vue'
@@ -28,9 +28,10 @@ import DetailsSlip from './DetailsSlip.vue'
 import DriveDrawing from './DriveDrawing.vue'
 import GrooveDrawing from './GrooveDrawing.vue'
 import KeyStrip from './KeyStrip.vue'
-import { type QuantityKey, trimmed } from './form'
-import { useAnswer } from './useAnswer'
+import type { QuantityKey } from './form'
+import { blankPath, looseKeepers } from './layoutEdit'
 import LayoutDrawing from './LayoutDrawing.vue'
+import { useLayout } from './useLayout'
 import SectionDrawing from './SectionDrawing.vue'
 import TeachDrawing, { type Step } from './TeachDrawing.vue'
 import { answersKey, focusKey, moreFiguresKey, sheetKey, useSheet, workingKey } from './useSheet'
@@ -89,19 +90,21 @@ async function clearFind(): Promise<void> {
   }).catch(() => null)
   if (sure) find.clear()
 }
-const wheelInHand = ref(-1)
 /** A drive on many wheels shows its layout wherever there is no drive of two wheels to draw. */
+const wheelsAsked = computed(() => station === 'survey' && ask === 'wheels')
 const layoutShown = computed(
   () =>
-    (station === 'survey' && ask === 'wheels') ||
+    wheelsAsked.value ||
     (!state.lastDrawn.value &&
       !['belt', 'groove'].includes(ask) &&
       (state.form.value.survey.path?.wheels?.length ?? 0) > 2),
 )
-const layoutAsked = computed(() => (layoutShown.value ? { survey: state.form.value.survey } : null))
-const layout = useAnswer(layoutAsked, async (signal) =>
-  layoutAsked.value ? await unwrap(api.POST('/api/calc/path', { body: trimmed(layoutAsked.value), signal })) : null,
-)
+const { answer: layout, held, wheelInHand, drop } = useLayout(state, layoutShown)
+const path = computed(() => state.form.value.survey.path ?? blankPath())
+const tapeInHand = computed<[number, number] | null>(() => {
+  const tape = path.value.tapes?.[Number(/^tape_(\d+)$/.exec(focus.value)?.[1]) - 1]
+  return tape ? [tape.a, tape.b] : null
+})
 const askMarks = computed(() => ({
   ...(found.value?.fixes.length ? { home: 'A get-home fix is on' } : {}),
   ...(found.value?.slip ? { counter: 'A slip is kept' } : {}),
@@ -196,9 +199,15 @@ const drawnMachine = computed(() =>
       <section v-if="!recordOnly" class="board" aria-label="Drawing">
         <LayoutDrawing
           v-if="layoutShown"
-          :layout="layout.answer.value"
+          :layout="layout"
           :focus="wheelInHand"
-          :height="layout.answer.value?.belt_height_m ?? 0.01"
+          :tape="wheelsAsked ? tapeInHand : null"
+          :drag="wheelsAsked && path.placed_by === 'drag'"
+          :loose="wheelsAsked ? looseKeepers(path) : []"
+          :held="held"
+          @hold="held = $event"
+          @drop="drop"
+          @pick="wheelInHand = $event"
         >
           <p class="teach">Begin with the wheel that drives: it draws itself here as you tape.</p>
         </LayoutDrawing>
@@ -259,7 +268,7 @@ const drawnMachine = computed(() =>
             v-else-if="ask === 'wheels'"
             :drive="drive"
             :choices="choices"
-            :layout="layout.answer.value"
+            :layout="layout"
             @focus="wheelInHand = $event"
           />
           <WhichBelt v-else-if="ask === 'belt'" :choices="choices" :ladder="narrow" @choose="choose">

@@ -3,23 +3,33 @@ import type { Verdict } from '../api/client'
 import { say } from '../settings'
 
 /** Verdicts as sentences: a sign and a word for the weight, the headline, the reason and how sure. */
-const { verdicts } = defineProps<{ verdicts: Verdict[] }>()
+const { verdicts, fold = false } = defineProps<{ verdicts: Verdict[]; fold?: boolean }>()
+/** With many at once, what needs nothing done is one line until it is opened. */
+const folds = (v: Verdict) => fold && v.detail && (v.tone === 'good' || v.tone === 'open')
 const WORDS: Record<string, string> = { good: 'In order', watch: 'Attention', stop: 'Stop', open: 'Open' }
 const SIGNS: Record<string, string> = { good: '✓', watch: '▲', stop: '■', open: '○' }
 </script>
 
 <template>
-  <div v-for="v in verdicts" :key="v.topic + v.headline" class="verdict" :class="v.tone">
-    <span class="sr">{{ WORDS[v.tone] }}:</span>
-    <h3>
-      <span aria-hidden="true" class="sign">{{ SIGNS[v.tone] }}</span>
-      {{ say(v.headline) }}
-    </h3>
+  <component
+    :is="folds(v) ? 'details' : 'div'"
+    v-for="v in verdicts"
+    :key="v.topic + v.headline"
+    class="verdict"
+    :class="[v.tone, { folds: folds(v) }]"
+  >
+    <component :is="folds(v) ? 'summary' : 'div'">
+      <span class="sr">{{ WORDS[v.tone] }}:</span>
+      <h3>
+        <span aria-hidden="true" class="sign">{{ SIGNS[v.tone] }}</span>
+        {{ say(v.headline) }}
+      </h3>
+    </component>
     <p v-if="v.detail">
       {{ say(v.detail) }}
       <span v-if="v.sureness && v.tone !== 'open'" class="soft">({{ v.sureness }})</span>
     </p>
-  </div>
+  </component>
 </template>
 
 <style scoped>
@@ -39,6 +49,25 @@ const SIGNS: Record<string, string> = { good: '✓', watch: '▲', stop: '■', 
 }
 h3 {
   font-size: 19px;
+}
+.folds h3 {
+  font-size: 16px;
+  display: inline;
+}
+.folds summary {
+  cursor: pointer;
+  min-height: 32px;
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.folds summary::after {
+  content: '▾';
+  color: var(--ink-2);
+  margin-left: auto;
+}
+.folds[open] summary::after {
+  content: '▴';
 }
 .sign {
   display: inline-block;

@@ -1,5 +1,6 @@
 import type { Choices, Entry, SheetForm } from '../api/client'
 import { settings } from '../settings'
+import { blankPath } from './layoutEdit'
 
 export type QuantityKey = keyof Required<SheetForm['survey']>['quantities'] & string
 export type Survey = SheetForm['survey']
@@ -17,35 +18,15 @@ export function rememberUnit(key: string, unit: string): void {
   settings.value.units[key] = unit
 }
 
-/** The unit shown beside an entry: its own, else the US one that the server takes for a bare number. */
+/** The unit shown beside an entry: its own; else the US one that the server takes for a bare number, or in an empty field the usual one. */
 export function shownUnit(choices: Choices, key: string, entry: Entry): string {
-  return entry.unit || choices.fields[key]?.us || ''
+  return entry.unit || (entry.text ? choices.fields[key]?.us : usualUnit(choices, key)) || ''
 }
 
 const entry = (): Entry => ({ text: '', unit: '', origin: null })
 
 export type PathForm = NonNullable<Survey['path']>
 export type WheelEntry = NonNullable<PathForm['wheels']>[number]
-
-export function blankPath(): PathForm {
-  return { wheels: [], tapes: [], placed_by: 'tape', mirrored: false, crossed: false }
-}
-
-export function blankWheel(unit: string, role: string, name = ''): WheelEntry {
-  const length = (): Entry => ({ text: '', unit, origin: null })
-  const idler = role === 'idler'
-  return {
-    name,
-    role,
-    contact: idler ? 'back' : 'inside',
-    face: idler ? 'flat' : 'grooved',
-    diameter: length(),
-    x: length(),
-    y: length(),
-    power: { text: '', unit: '', origin: null },
-    takes_up: false,
-  }
-}
 
 export function blankForm(): SheetForm {
   return {

@@ -3,8 +3,11 @@ import { describe, expect, it } from 'vitest'
 import type { Layout } from '../api/client'
 import { beltLine, frameOf } from './layoutPath'
 
-const wheel = (name: string, role: string, x_m: number, turns: 1 | -1 = 1): Layout['wheels'][number] => ({
+type Wheel = Layout['wheels'][number]
+type Belt = Layout['belts'][number]
+const wheel = (name: string, role: string, x_m: number, edge_on = false): Wheel => ({
   name,
+  belt: 1,
   role,
   contact: 'inside',
   face: 'grooved',
@@ -12,12 +15,16 @@ const wheel = (name: string, role: string, x_m: number, turns: 1 | -1 = 1): Layo
   y_m: 0,
   rim_radius_m: 0.1,
   line_radius_m: 0.1,
-  turns,
+  turns: 1,
   from_rad: 0,
   wrap_rad: Math.PI,
   wrap: '180°',
+  speed: null,
+  rim_speed: null,
+  shares: 0,
+  edge_on,
 })
-const run = (x1_m: number, y1_m: number, x2_m: number, y2_m: number): Layout['runs'][number] => ({
+const run = (x1_m: number, y1_m: number, x2_m: number, y2_m: number): Belt['runs'][number] => ({
   x1_m,
   y1_m,
   x2_m,
@@ -25,21 +32,23 @@ const run = (x1_m: number, y1_m: number, x2_m: number, y2_m: number): Layout['ru
   length: { us: '', si: '' },
   pull: '',
 })
-const layout: Layout = {
-  wheels: [wheel('fan', 'driven', 1), wheel('motor', 'driver', 0)],
+const wheels = [wheel('fan', 'driven', 1), wheel('motor', 'driver', 0)]
+const belt: Belt = {
+  number: 1,
+  order: [1, 0],
   runs: [run(0, -0.1, 1, -0.1), run(1, 0.1, 0, 0.1)],
-  belt_height_m: 0.01,
+  height_m: 0.01,
   back_m: 0,
   length: null,
-  belts: [],
-  verdicts: [],
-  notes: {},
-  problems: [],
+  nearest: [],
+  needs: null,
+  slip_order: [],
+  pace: 1,
 }
 
 describe('a layout on the screen', () => {
   it('fits every rim into the picture, y up becoming y down', () => {
-    const frame = frameOf(layout.wheels, 500, 300, 20)!
+    const frame = frameOf(wheels, 500, 300, 20)!
     expect(frame.x(-0.1)).toBeGreaterThanOrEqual(20)
     expect(frame.x(1.1)).toBeLessThanOrEqual(480)
     expect(frame.y(0.1)).toBeLessThan(frame.y(-0.1))
@@ -47,14 +56,20 @@ describe('a layout on the screen', () => {
   })
 
   it('draws the belt from the driver on, each arc round the wheel that the run meets', () => {
-    const frame = frameOf(layout.wheels, 500, 300, 20)!
-    const path = beltLine(layout, frame)
+    const frame = frameOf(wheels, 500, 300, 20)!
+    const path = beltLine(wheels, belt, frame)
     expect(path.startsWith(`M ${frame.x(0)} ${frame.y(-0.1)} L ${frame.x(1)} ${frame.y(-0.1)}`)).toBe(true)
     const arcs = [...path.matchAll(/A \S+ \S+ 0 \d (\d) (\S+) (\S+)/g)].map((m) => [Number(m[1]), Number(m[2])])
     expect(arcs).toEqual([
       [0, frame.x(1)],
       [0, frame.x(0)],
     ])
-    expect(beltLine({ ...layout, runs: [] }, frame)).toBe('')
+    expect(beltLine(wheels, { ...belt, runs: [] }, frame)).toBe('')
+  })
+
+  it('goes straight past a wheel seen edge on', () => {
+    const frame = frameOf(wheels, 500, 300, 20)!
+    const turned = [wheel('hoist', 'driven', 1, true), wheels[1]!]
+    expect(beltLine(turned, belt, frame).match(/A /g)).toHaveLength(1)
   })
 })

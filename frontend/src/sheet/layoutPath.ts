@@ -22,25 +22,20 @@ export function frameOf(wheels: Layout['wheels'], width: number, height: number,
   }
 }
 
-/** The belt's line as one closed path. Runs begin at the driver; the wheels stand as typed. */
-export function beltLine(layout: Layout, frame: Frame): string {
-  const { wheels, runs } = layout
-  const start = Math.max(
-    0,
-    wheels.findIndex((w) => w.role === 'driver'),
-  )
+/** A belt's line as one closed path from its driver on; round a wheel seen edge on it is a straight line. */
+export function beltLine(wheels: Layout['wheels'], belt: Layout['belts'][number], frame: Frame): string {
+  const { order, runs } = belt
   const parts: string[] = []
   runs.forEach((run, i) => {
-    const next = wheels[(start + i + 1) % wheels.length]
+    const next = wheels[order[(i + 1) % order.length] ?? -1]
     const after = runs[(i + 1) % runs.length]
     if (!next || !after) return
     if (!i) parts.push(`M ${frame.x(run.x1_m)} ${frame.y(run.y1_m)}`)
     parts.push(`L ${frame.x(run.x2_m)} ${frame.y(run.y2_m)}`)
     const r = next.line_radius_m * frame.scale
     // Counter-clockwise in the plane is sweep 0 on a screen whose y points down.
-    parts.push(
-      `A ${r} ${r} 0 ${next.wrap_rad > Math.PI ? 1 : 0} ${next.turns > 0 ? 0 : 1} ${frame.x(after.x1_m)} ${frame.y(after.y1_m)}`,
-    )
+    const arc = `A ${r} ${r} 0 ${next.wrap_rad > Math.PI ? 1 : 0} ${next.turns > 0 ? 0 : 1}`
+    parts.push(`${next.edge_on ? 'L' : arc} ${frame.x(after.x1_m)} ${frame.y(after.y1_m)}`)
   })
   return parts.length ? `${parts.join(' ')} Z` : ''
 }

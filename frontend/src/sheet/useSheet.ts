@@ -2,7 +2,8 @@ import { useDebounceFn, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, type InjectionKey, onScopeDispose, ref, type Ref, shallowRef, watch } from 'vue'
 
 import { api, type Choices, type DriveOut, Refused, type Sheet, type SheetForm, unwrap } from '../api/client'
-import { blankForm, blankPath, trimmed, usualUnit } from './form'
+import { blankForm, trimmed, usualUnit } from './form'
+import { completed } from './layoutEdit'
 
 interface Draft {
   based_on: number
@@ -31,7 +32,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
     onError: () => undefined, // more text than the device will hold: it stays on the page
   })
   const form = ref<SheetForm>(draft.value ? draft.value.form : kept())
-  form.value.survey.path ??= blankPath() // a draft from before there were layouts
+  form.value.survey.path = completed(form.value.survey.path) // a draft from before it had every field
   const base = ref(draft.value ? draft.value.based_on : drive.value.row_version)
   const sheet = shallowRef<Sheet | null>(null)
   const lastDrawn = shallowRef<Sheet['drawing']>(null)
@@ -43,7 +44,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   function kept(): SheetForm {
     const fresh = blankForm()
     const known = JSON.parse(JSON.stringify(drive.value.survey)) as SheetForm['survey']
-    fresh.survey = { ...fresh.survey, ...known }
+    fresh.survey = { ...fresh.survey, ...known, path: completed(known.path) }
     for (const [key, value] of [
       ...Object.entries(fresh.survey.quantities ?? {}),
       ...Object.entries(fresh.survey.design ?? {}),

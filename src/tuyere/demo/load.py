@@ -24,6 +24,8 @@ from tuyere.web.forms import Entry, GaugeForm, SheetForm, SurveyForm, Tachometer
 from tuyere.web.found import fix_row
 from tuyere.web.readings import KeepReading, reading_of
 
+# What is a quantity in a layout; everything else in it is a word, a number or a part of its own.
+LAYOUT_QUANTITIES = ("diameter", "distance", "power", "tension", "gap", "least", "most", "tape_a", "tape_b", "tighten", "slacken")
 LENGTHS = ("driver_diameter", "driven_diameter", "centre_distance", "travel_in", "travel_out")
 
 
@@ -119,17 +121,22 @@ def _entry(key: str, text: str) -> Entry:
     return Entry(text=text, unit="in" if key in LENGTHS else "")
 
 
+def _layout(told: Any) -> Any:
+    """A layout as a form holds it: quantities become entries, at every depth."""
+    if isinstance(told, list):
+        return [_layout(item) for item in told]
+    if not isinstance(told, dict):
+        return told
+    return {k: Entry(text=v) if k in LAYOUT_QUANTITIES else _layout(v) for k, v in told.items()}
+
+
 def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any], item: dict[str, Any], at: datetime) -> Configuration:
     typed = SurveyForm.model_validate(
         {
             "quantities": {k: _entry(k, v) for k, v in entry["survey"].items()},
             "choices": entry["choices"],
             "design": {k: _entry(k, v) for k, v in entry.get("design", {}).items()},
-            "path": {
-                "mirrored": entry.get("path_mirrored", False),
-                "wheels": [{**w, "diameter": _entry("driven_diameter", w["diameter"])} for w in entry.get("path_wheels", [])],
-                "tapes": [{**t, "distance": _entry("centre_distance", t["distance"])} for t in entry.get("path_tapes", [])],
-            },
+            "path": _layout(entry.get("path", {})),
         }
     )
     form = read_sheet(SheetForm(survey=typed))

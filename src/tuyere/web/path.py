@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 from tuyere.core.families import v_belt
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.layout.form import BeltRead, PathReading, faces, read_path
-from tuyere.core.layout.keepers import judge
+from tuyere.core.layout.keepers import judge, nearest
 from tuyere.core.layout.one_belt import PathAnswer, WheelState
 from tuyere.core.layout.take_up import Reach
 from tuyere.core.layout.wheels import PathWheel
@@ -116,7 +116,7 @@ class DrawnCarriage(BaseModel):
 
 
 class LayoutBelt(BaseModel):
-    """One belt: the wheels (places among those drawn) in the order it meets them from the driver, and its runs likewise."""
+    """One belt: wheels (places among those drawn) and runs in the order it meets them from the driver; its pace over the first belt's."""
 
     number: int
     order: list[int]
@@ -127,14 +127,16 @@ class LayoutBelt(BaseModel):
     nearest: list[str]
     needs: BothOut | None
     slip_order: list[str]
+    pace: float
 
 
 class DrawnKeeper(BaseModel):
-    """A keeper to draw, with the face of the belt it should see, and how it was judged."""
+    """A keeper to draw, the nearest place of the belt, the face of the belt it should see, and how it was judged."""
 
     name: str
     belt: int
     at: PlaceOut | None
+    foot: PlaceOut | None
     side: str
     state: str
     tone: str
@@ -178,7 +180,8 @@ def both_out(value: float, kind: str, to_set: bool = False, decimals: tuple[int,
 def layout_out(reading: PathReading) -> LayoutOut:
     """A layout as the drawing takes it."""
     answers = reading.train.belts if reading.train else ()
-    belts = [_belt(b, a, reading.belts[b], reading.places[b]) for b, a in enumerate(answers)]
+    paces = reading.train.paces if reading.train else ()
+    belts = [_belt(b, a, reading.belts[b], reading.places[b], paces[b]) for b, a in enumerate(answers)]
     return LayoutOut(
         wheels=[_wheel(i, w, reading) for i, w in enumerate(reading.wheels)],
         belts=belts,
@@ -218,7 +221,7 @@ def _wheel(i: int, w: PathWheel, reading: PathReading) -> DrawnPathWheel:
     )  # fmt: skip
 
 
-def _belt(b: int, found: PathAnswer, read: BeltRead, places: tuple[int, ...]) -> LayoutBelt:
+def _belt(b: int, found: PathAnswer, read: BeltRead, places: tuple[int, ...], pace: float) -> LayoutBelt:
     length = found.carriage.belt_m if found.carriage else found.length_m
     nearest = v_belt.nearest_belts(read.section, length) if read.section and length and not found.carriage else ()
     margins = sorted((s.slips_at, s.name) for s in found.wheels if s.slips_at is not None)
@@ -232,6 +235,7 @@ def _belt(b: int, found: PathAnswer, read: BeltRead, places: tuple[int, ...]) ->
         nearest=[n.designation for n in nearest if n],
         needs=both_out(found.needed_n / read.count, "force") if found.needed_n else None,
         slip_order=[name for _, name in margins],
+        pace=pace,
     )
 
 
@@ -271,7 +275,18 @@ def _keepers(reading: PathReading) -> list[DrawnKeeper]:
         path, section = reading.train.belts[b].path if reading.train else None, reading.belts[b].section
         tone = judge(path, k, *faces(section)).tone if path and section else Tone.OPEN
         at = PlaceOut(x_m=k.x_m, y_m=k.y_m) if k.x_m is not None and k.y_m is not None else None
-        drawn.append(DrawnKeeper(name=k.name, belt=b + 1, at=at, side=k.side, state=k.state, tone=tone))
+        foot = nearest(path, at.x_m, at.y_m) if path and at else None
+        drawn.append(
+            DrawnKeeper(
+                name=k.name,
+                belt=b + 1,
+                at=at,
+                foot=PlaceOut(x_m=foot.x_m, y_m=foot.y_m) if foot else None,
+                side=k.side,
+                state=k.state,
+                tone=tone,
+            )
+        )
     return drawn
 
 

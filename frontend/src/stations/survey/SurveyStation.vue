@@ -14,6 +14,7 @@ import { sheetKey } from '../../sheet/useSheet'
 import VerdictSlip from '../../sheet/VerdictSlip.vue'
 import { when } from '../../words'
 import ChangedMeanwhile from './ChangedMeanwhile.vue'
+import StandingChoice from './StandingChoice.vue'
 import WordField from './WordField.vue'
 
 const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
@@ -184,19 +185,7 @@ async function takeBack(): Promise<void> {
     @retry="keeper.retry"
   >
     <div v-if="state.dirty.value && mayWrite" class="row keep">
-      <el-select v-if="drive.configuration_id" v-model="standing" aria-label="How it stands" class="standing">
-        <el-option label="As found" value="as found" />
-        <el-option label="As left: parts changed" value="as left" />
-        <el-option label="Corrected entry" value="corrected" />
-      </el-select>
-      <el-input
-        v-if="drive.configuration_id"
-        v-model="reason"
-        maxlength="400"
-        aria-label="Why"
-        placeholder="why, in a few words"
-        class="why"
-      />
+      <StandingChoice v-if="drive.configuration_id" v-model:standing="standing" v-model:reason="reason" />
       <button type="button" class="bare small" @click="takeBack"><u>Take back all</u></button>
       <span v-if="state.draft.value" class="small soft">
         Not kept yet; on this device since {{ when(state.draft.value.at) }}.
@@ -236,12 +225,5 @@ async function takeBack(): Promise<void> {
   gap: 22px;
   border-top: 1px solid var(--hair);
   padding-top: 12px;
-}
-.standing {
-  width: 170px;
-}
-.why {
-  flex: 1;
-  min-width: 120px;
 }
 </style>

@@ -220,9 +220,16 @@ def read_path(typed: TypedPath) -> PathReading:
     rotation = -1 if typed.rotation == "clockwise" else 1
     train = solve_train(on_wheels, rotation, speed)
     problems = list(_problems(train, wheels, by_belt))
-    if net and typed.placed_by != "drag" and problems and train.belts[0].path is None and _runs_mirrored(on_wheels, rotation):
-        # Tapes cannot tell a layout from its mirror image; the belt can.
-        problems = [Problem("tapes", f"{problems[0].sentence} It would run in the mirror image: does the drive look the other way round?")]
+    if problems and train.belts and train.belts[0].path is None and solve_train(on_wheels, -rotation).belts[0].path:
+        # Tapes cannot tell a layout from its mirror image, nor wheels their order from the way the driver turns; the belt can.
+        asked = (
+            "It would run in the mirror image: does the drive look the other way round?"
+            if typed.placed_by == "tape"
+            else "It would run with the driver turning the other way: check that, or the order of the wheels."
+        )
+        problems = [replace(problems[0], sentence=f"{problems[0].sentence} {asked}"), *problems[1:]]
+        if typed.placed_by == "tape":
+            problems[0] = replace(problems[0], field="tapes")
     kept = tuple(_keeper(k, t, train, places, reader) for k, t in enumerate(typed.keepers, 1) if 1 <= t.belt <= len(belts))
     verdicts = [
         *([_closing(net, typed)] if net else []),
@@ -244,8 +251,8 @@ def _unread(reader: _Reader) -> PathReading:
 
 
 def _weighed(verdicts: Sequence[Verdict]) -> list[Verdict]:
-    """What stops the machine first; the rest as it came."""
-    return sorted(verdicts, key=lambda v: v.tone is not Tone.STOP)
+    """What stops the machine first, then what wants watching, what is still open, and what is right."""
+    return sorted(verdicts, key=lambda v: (Tone.STOP, Tone.WATCH, Tone.OPEN, Tone.GOOD).index(v.tone))
 
 
 def _problems(train: TrainAnswer, wheels: Sequence[PathWheel], by_belt: Sequence[Sequence[int]]) -> list[Problem]:
@@ -257,11 +264,6 @@ def _problems(train: TrainAnswer, wheels: Sequence[PathWheel], by_belt: Sequence
         for p in answer.problems:
             found.append(Problem(p.field if p.field != "wheels" or not b else f"belt_{b + 1}", p.sentence))
     return found
-
-
-def _runs_mirrored(belts: Sequence[BeltOnWheels], rotation: int) -> bool:
-    mirrored = [replace(b, wheels=tuple(replace(w, y_m=-w.y_m) for w in b.wheels)) for b in belts]
-    return solve_train(mirrored, rotation).belts[0].path is not None
 
 
 def _belt(typed: TypedBelt, number: int, reader: _Reader) -> BeltRead:
@@ -295,7 +297,7 @@ def _on_wheels(
     return BeltOnWheels(
         tuple(wheels[i] for i in places), lay, tension * read.count if tension is not None else None,
         centrifugal_mass(read.section) * read.count, min_datum_diameter(read.section), read.section.top_width_m * read.count,
-        read.belt.datum_length_m if read.belt else None, _carriage(typed, places, reader) if b == 0 else None,
+        read.belt.datum_length_m if read.belt else None, read.count, _carriage(typed, places, reader) if b == 0 else None,
     )  # fmt: skip
 
 
@@ -478,7 +480,7 @@ def _point(key: str, typed: TypedPoint, places: Sequence[Place] | None, reader: 
 def _keeper(number: int, typed: TypedKeeper, train: TrainAnswer, places: Sequence[Place], reader: _Reader) -> tuple[int, Keeper]:
     """A keeper as it stands; one taped from two wheels lies on the side where the belt is."""
     key, path = f"keeper_{number}", train.belts[typed.belt - 1].path
-    at = _point(key, typed.at, places, reader, lambda p: keepers.keeper_gap(path, *p)[0] if path else 0.0)
+    at = _point(key, typed.at, places, reader, lambda p: keepers.nearest(path, *p).reach_m if path else 0.0)
     gap, least, most = (reader.value(f"{key}_{n}", e, "keeper_gap") for n, e in (("gap", typed.gap), ("least", typed.least), ("most", typed.most)))  # fmt: skip
     if least is not None and most is not None and least > most:
         reader.problems.append(Problem(f"{key}_most", "The most is less than the least: look at the manual again."))

@@ -1,6 +1,7 @@
 """Keepers and guides: the side the belt passes them on, and their clearance, judged both ways."""
 
 import math
+from dataclasses import dataclass
 
 from tuyere.core.geometry.belt_path import BeltPath
 from tuyere.core.layout.wheels import Contact, Keeper, KeeperState
@@ -24,7 +25,8 @@ def judge(path: BeltPath, keeper: Keeper, inside_m: float, back_m: float) -> Ver
         return Verdict("keeper", Tone.STOP, f"{keeper.name} is {keeper.state}", "Without it the belt climbs out when it goes slack. Replace it before the machine runs.")  # fmt: skip
     gap, taped = keeper.gap_m, None
     if keeper.x_m is not None and keeper.y_m is not None:
-        reach, side = keeper_gap(path, keeper.x_m, keeper.y_m)
+        foot = nearest(path, keeper.x_m, keeper.y_m)
+        reach, side = foot.reach_m, foot.side
         if side != keeper.side and reach > _UNSURE:
             return Verdict("keeper", Tone.STOP, f"The belt runs on the wrong side of {keeper.name}", f"It should pass with its {keeper.side} to the keeper. Route it again before tensioning.")  # fmt: skip
         taped = reach - (inside_m if side == "inside" else back_m)
@@ -45,8 +47,18 @@ def judge(path: BeltPath, keeper: Keeper, inside_m: float, back_m: float) -> Ver
     return Verdict("keeper", Tone.GOOD, f"{keeper.name} is right", f"{both(gap)}; it wants {wanted}.")
 
 
-def keeper_gap(path: BeltPath, x_m: float, y_m: float) -> tuple[float, Contact]:
-    """How far a point stands from the nearest run or arc of the belt's line (m), and which face of the belt it sees."""
+@dataclass(frozen=True)
+class Nearest:
+    """Of the belt's line, the place (m) nearest to a point, how far it is, and which face of the belt the point sees."""
+
+    reach_m: float
+    side: Contact
+    x_m: float
+    y_m: float
+
+
+def nearest(path: BeltPath, x_m: float, y_m: float) -> Nearest:
+    """Where the belt's line comes nearest to a point, over its runs and the arcs where it lies on a wheel."""
     count = len(path.pulleys)
     crossed = round(path.turning_rad / (2 * math.pi)) == 0
 
@@ -54,18 +66,20 @@ def keeper_gap(path: BeltPath, x_m: float, y_m: float) -> tuple[float, Contact]:
         """+1 where the belt's inside lies to the left of its travel: a crossed belt is turned over between its wheels."""
         return path.pulleys[wheel % count].turns if crossed else path.pulleys[0].turns
 
-    found: list[tuple[float, float]] = []  # distance, side: above 0 where the belt's inside faces the point
+    found: list[tuple[float, float, float, float]] = []  # reach, above 0 where the belt's inside faces the point, foot
     for k, run in enumerate(path.runs):
         ux, uy = math.cos(run.direction_rad), math.sin(run.direction_rad)
         dx, dy = x_m - run.x1_m, y_m - run.y1_m
         along, left = dx * ux + dy * uy, -dx * uy + dy * ux
-        beyond = max(-along, along - run.length_m, 0.0)
-        found.append((math.hypot(left, beyond), left * inner(k if along < run.length_m / 2 else k + 1)))
+        on = min(max(along, 0.0), run.length_m)
+        face = left * inner(k if along < run.length_m / 2 else k + 1)
+        found.append((math.hypot(left, along - on), face, run.x1_m + on * ux, run.y1_m + on * uy))
     for k, p in enumerate(path.pulleys):
         arrive = math.atan2(path.runs[k - 1].y2_m - p.y_m, path.runs[k - 1].x2_m - p.x_m)
-        swept = (p.turns * (math.atan2(y_m - p.y_m, x_m - p.x_m) - arrive)) % (2 * math.pi)
-        if swept <= path.wraps_rad[k]:  # only where the belt lies on the wheel
+        bearing = math.atan2(y_m - p.y_m, x_m - p.x_m)
+        if (p.turns * (bearing - arrive)) % (2 * math.pi) <= path.wraps_rad[k]:
             out = math.hypot(x_m - p.x_m, y_m - p.y_m) - p.radius_m
-            found.append((abs(out), -p.turns * out * inner(k)))
-    reach, towards = min(found)
-    return reach, "inside" if towards > 0 else "back"
+            foot = p.x_m + p.radius_m * math.cos(bearing), p.y_m + p.radius_m * math.sin(bearing)
+            found.append((abs(out), -p.turns * out * inner(k), *foot))
+    reach, face, x, y = min(found)
+    return Nearest(reach, "inside" if face > 0 else "back", x, y)

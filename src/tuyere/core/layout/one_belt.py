@@ -106,7 +106,7 @@ def solve_belt(belt: BeltOnWheels, rotation: int = 1, driver_speed_rad_per_s: fl
         *(routing.judge_quarter(in_turn, quarter, centre) if quarter else routing.judge_take_up(wheels)),
         *(routing.judge_crossed(in_turn, centre) if belt.lay is Lay.CROSSED else []),
         *reach_verdicts,
-        *(routing.judge_length(in_turn, path.length_m) if not carriage else []),
+        *(routing.judge_length(in_turn, path.length_m) if not carriage and not reaches else []),
         *slip_verdicts,
         *routing.judge_bends(in_turn),
         *([_carriage_verdict(carriage)] if carriage else []),
@@ -207,12 +207,15 @@ def _slip_verdicts(
     rank = sorted((i for i in range(len(wheels)) if needed[i] > 0), key=lambda i: -needed[i])
     if not rank:
         return []
-    first, most = wheels[rank[0]].name, both(needed[rank[0]], "force")
-    then = f", then {wheels[rank[1]].name} (under {both(needed[rank[1]], 'force')})" if len(rank) > 1 else ""
+    first = wheels[rank[0]].name
+    least = [both(needed[i] / belt.count, "force") for i in rank[:2]]
+    then = f", then {wheels[rank[1]].name}" if len(rank) > 1 else ""
+    each = "each belt" if belt.count > 1 else "the belt"
     rule = "By the capstan rule with the V-belt's 5 : 1; flat faces at f = 0.3, common practice."
     if belt.tension_n is None or not margins:
-        return [Verdict("slip", Tone.OPEN, f"Overloaded, {first} slips first{then.split(' (')[0]}", f"To carry the stated powers the belt stands at {most} or more; under it {first} slips{then}. {rule}")]  # fmt: skip
+        later = f" Under {least[1]} {wheels[rank[1]].name} slips too." if len(rank) > 1 else ""
+        return [Verdict("slip", Tone.OPEN, f"Overloaded, {first} slips first{then}", f"The stated powers want {each} at {least[0]} or more, at rest.{later} {rule}")]  # fmt: skip
     at = margins[rank[0]]
     if at < 1:
-        return [Verdict("slip", Tone.STOP, f"{first} slips before full load", f"At {at:.0%} of the stated powers: it wants {most} standing tension, more wrap there, or less load. {rule}")]  # fmt: skip
-    return [Verdict("slip", Tone.GOOD if at > 1.25 else Tone.WATCH, f"{first} would slip first", f"At {at:.0%} of the stated powers{then.split(' (')[0]}. {rule}")]  # fmt: skip
+        return [Verdict("slip", Tone.STOP, f"{first} slips before full load", f"At {at:.0%} of the stated powers: it wants {each} at {least[0]} at rest, more wrap there, or less load. {rule}")]  # fmt: skip
+    return [Verdict("slip", Tone.GOOD if at > 1.25 else Tone.WATCH, f"{first} would slip first", f"At {at:.0%} of the stated powers{then}. {rule}")]  # fmt: skip

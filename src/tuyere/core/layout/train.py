@@ -25,10 +25,11 @@ class Shaft:
 
 @dataclass(frozen=True)
 class TrainAnswer:
-    """Each belt's answer, in the order of the belts, and the shafts that carry more than one wheel."""
+    """Each belt's answer, in the order of the belts, the shafts that carry more than one wheel, and each belt's speed over the first's (0: unknown)."""
 
     belts: tuple[PathAnswer, ...]
     shafts: tuple[Shaft, ...]
+    paces: tuple[float, ...]
 
 
 def solve_train(belts: Sequence[BeltOnWheels], rotation: int = 1, driver_speed_rad_per_s: float | None = None) -> TrainAnswer:
@@ -36,7 +37,10 @@ def solve_train(belts: Sequence[BeltOnWheels], rotation: int = 1, driver_speed_r
     order, fed_by = _order(belts)
     powered = _powers(belts, order, fed_by)
     answers: dict[int, PathAnswer] = {}
-    turning: dict[int, tuple[int, float | None]] = {_driver(belts[0]).shaft: (rotation, driver_speed_rad_per_s)} if belts else {}
+    turning: dict[int, tuple[int, float | None]] = {}
+    relative: dict[int, float] = {}  # shaft: speed over the driver's
+    if order:
+        turning[_driver(belts[0]).shaft], relative[_driver(belts[0]).shaft] = (rotation, driver_speed_rad_per_s), 1.0
     for b in order:
         shaft = _driver(powered[b]).shaft
         if shaft not in turning:  # the belt before could not be solved
@@ -45,7 +49,9 @@ def solve_train(belts: Sequence[BeltOnWheels], rotation: int = 1, driver_speed_r
         way, speed = turning[shaft]
         answers[b] = answer = solve_belt(powered[b], way, speed)
         for i, state in zip(answer.order, answer.wheels, strict=True):
-            turning.setdefault(powered[b].wheels[i].shaft, (state.turns, state.speed_rad_per_s))
+            w = powered[b].wheels[i]
+            turning.setdefault(w.shaft, (state.turns, state.speed_rad_per_s))
+            relative.setdefault(w.shaft, relative[shaft] * _driver(powered[b]).line_radius_m / w.line_radius_m)
     for b in set(range(len(belts))) - set(order):
         answers[b] = _refused(
             "Say on which shaft this belt's driving wheel sits: one that another belt turns, or the driver's own."
@@ -53,7 +59,11 @@ def solve_train(belts: Sequence[BeltOnWheels], rotation: int = 1, driver_speed_r
             else "One wheel drives the belt: mark one as the driver."
         )
     found = tuple(answers[b] for b in range(len(belts)))
-    return TrainAnswer(found, _shafts(belts, found, turning))
+    rim = [
+        relative.get(_driver(x).shaft, 0.0) * _driver(x).line_radius_m if b in answers and answers[b].path else 0.0
+        for b, x in enumerate(belts)
+    ]
+    return TrainAnswer(found, _shafts(belts, found, turning), tuple(r / rim[0] if rim[0] else 0.0 for r in rim))
 
 
 def _refused(sentence: str) -> PathAnswer:

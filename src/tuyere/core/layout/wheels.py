@@ -101,4 +101,5 @@ class BeltOnWheels:
     least_line_diameter_m: float = 0.0
     top_width_m: float = 0.0
     length_m: float | None = None
+    count: int = 1
     carriage: Carriage | None = None

@@ -1,21 +1,35 @@
 <script setup lang="ts">
 import { useRefHistory } from '@vueuse/core'
-import { computed, inject, provide } from 'vue'
+import { computed, inject, provide, ref } from 'vue'
 
 import type { Choices, DriveOut, Layout } from '../../../api/client'
 import { useMayWrite } from '../../../api/queries'
-import { say } from '../../../settings'
+import { inSystem, say } from '../../../settings'
 import CautionStrip from '../../../sheet/CautionStrip.vue'
-import { blankPath, blankWheel, usualUnit } from '../../../sheet/form'
+import type { PathForm } from '../../../sheet/form'
 import KeepBar from '../../../sheet/KeepBar.vue'
+import {
+  addBelt,
+  addKeeper,
+  addWheel,
+  blankPath,
+  removeLastBelt,
+  removeWheel,
+  roots,
+  shiftWheel,
+  toDragging,
+} from '../../../sheet/layoutEdit'
 import MeasureField from '../../../sheet/MeasureField.vue'
-import { useKeepSurvey } from '../../../sheet/useKeepSurvey'
+import { type Standing, useKeepSurvey } from '../../../sheet/useKeepSurvey'
 import { answersKey, sheetKey } from '../../../sheet/useSheet'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
 import ChangedMeanwhile from '../ChangedMeanwhile.vue'
+import StandingChoice from '../StandingChoice.vue'
 import WordField from '../WordField.vue'
+import KeeperFields from './wheels/KeeperFields.vue'
+import WheelFields from './wheels/WheelFields.vue'
 
-/** A drive on many wheels: the wheels in the order the belt meets them, placed by tape between their centres or by coordinates. */
+/** A drive on many wheels: the wheels in the order the belts meet them; placed by tape between centres, by coordinates, or by hand. */
 const { drive, choices, layout } = defineProps<{ drive: DriveOut; choices: Choices; layout: Layout | null }>()
 const emit = defineEmits<{ focus: [wheel: number] }>()
 const state = inject(sheetKey)!
@@ -27,60 +41,54 @@ const path = computed({
 })
 const wheels = computed(() => path.value.wheels ?? [])
 const tapes = computed(() => path.value.tapes ?? [])
+const more = computed(() => path.value.more_belts ?? [])
 const { undo, redo, canUndo, canRedo } = useRefHistory(path, { deep: true, capacity: 60 })
+const change = (part: Partial<PathForm>) => (path.value = { ...path.value, ...part })
+function replaced<T>(list: T[], at: number, item: T): T[] {
+  return list.map((old, i) => (i === at ? item : old))
+}
 
 const problems = computed(() => new Map((layout?.problems ?? []).map((p) => [p.field, p])))
 provide(answersKey, {
   note: (name) => layout?.notes[name],
   problem: (name) => problems.value.get(name) ?? state.problems.value.get(name),
 })
-const whole = computed(() => [problems.value.get('wheels'), problems.value.get('tapes')].filter((p) => p !== undefined))
-
-const unit = () => usualUnit(choices, 'centre_distance')
-const tape = (a: number, b: number) => ({ a, b, distance: { text: '', unit: unit(), origin: null } })
+const BELT = /^belt_\d+$/
+const whole = computed(() =>
+  (layout?.problems ?? []).filter((p) => p.field === 'wheels' || p.field === 'tapes' || BELT.test(p.field)),
+)
+const lastBelt = computed(() => more.value.length + 1)
 function add(role: string): void {
-  const number = wheels.value.length + 1
-  path.value.wheels = [...wheels.value, blankWheel(unit(), role, role === 'driver' ? 'driver' : `${role} ${number}`)]
-  // Two tapes hang a wheel, from those before it, which a person reaches best; a third says on which side it lies.
-  const from = [number - 3, number - 2, number - 1].filter((k) => k >= 1)
-  path.value.tapes = [...tapes.value, ...from.map((k) => tape(k, number))]
+  const name = role === 'driver' ? 'driver' : `${role} ${wheels.value.length + 1}`
+  const grown = addWheel(path.value, role, lastBelt.value, name)
+  path.value = grown.placed_by === 'drag' ? toDragging(grown, layout) : grown
 }
-function remove(k: number): void {
-  path.value.wheels = wheels.value.filter((_, i) => i !== k - 1)
-  path.value.tapes = tapes.value
-    .filter((t) => t.a !== k && t.b !== k)
-    .map((t) => ({ ...t, a: t.a > k ? t.a - 1 : t.a, b: t.b > k ? t.b - 1 : t.b }))
+function placeBy(how: string): void {
+  path.value = how === 'drag' ? toDragging(path.value, layout) : { ...path.value, placed_by: how }
 }
-function shift(k: number, by: number): void {
-  const to = k - 1 + by
-  const moved = [...wheels.value]
-  const [one] = moved.splice(k - 1, 1)
-  if (!one || to < 0 || to >= wheels.value.length) return
-  moved.splice(to, 0, one)
-  const at = (n: number) => moved.indexOf(wheels.value[n - 1]!) + 1
-  const renamed = tapes.value.map((t) => ({ ...t, a: at(t.a), b: at(t.b) }))
-  path.value.wheels = moved
-  path.value.tapes = renamed
-}
+const lay = computed({
+  get: () => (path.value.crossed ? 'crossed' : path.value.quarter_turn ? 'quarter-turn' : 'open'),
+  set: (value) => change({ crossed: value === 'crossed', quarter_turn: value === 'quarter-turn' }),
+})
 const numbers = computed(() => wheels.value.map((w, i) => ({ value: i + 1, label: `${i + 1} ${w.name}` })))
-const ROLES = [
-  { value: 'driver', label: 'drives' },
-  { value: 'driven', label: 'is driven' },
-  { value: 'idler', label: 'idler' },
-]
-const CONTACTS = [
-  { value: 'inside', label: "on the belt's inside" },
-  { value: 'back', label: "on the belt's back" },
-]
-const FACES = [
-  { value: 'grooved', label: 'grooved' },
-  { value: 'flat', label: 'flat' },
-]
+const shafts = computed(() => {
+  const own = new Set(roots(path.value))
+  return numbers.value.filter((n) => own.has(n.value))
+})
 const WAYS = [
   { value: 'clockwise', label: 'clockwise' },
   { value: 'counter-clockwise', label: 'counter-clockwise' },
 ]
+const LAYS = [
+  { value: 'open', label: 'open' },
+  { value: 'crossed', label: 'crossed' },
+  { value: 'quarter-turn', label: 'quarter turn: shafts square' },
+]
+const needs = (number: number) => layout?.belts[number - 1]?.needs
+const standing = ref<Standing>('as found')
+const reason = ref('')
 const keeper = useKeepSurvey(() => drive, state)
+const why = computed(() => reason.value || 'layout of the wheels')
 </script>
 
 <template>
@@ -88,11 +96,11 @@ const keeper = useKeepSurvey(() => drive, state)
     <div class="slip" aria-live="polite">
       <p v-for="p in whole" :key="p.sentence" class="problem">
         <span aria-hidden="true">■</span>
-        {{ say(p.sentence) }}
+        {{ BELT.test(p.field) ? `Belt ${p.field.slice(5)}: ` : '' }}{{ say(p.sentence) }}
       </p>
-      <VerdictNotes :verdicts="layout?.verdicts ?? []" />
+      <VerdictNotes :verdicts="layout?.verdicts ?? []" fold />
       <template v-if="!wheels.length">
-        <h3>More than two wheels on one belt</h3>
+        <h3>More than two wheels on one belt, or more than one belt</h3>
         <p class="soft">
           Begin with the wheel that drives, then each wheel in the order in which the belt meets it, idlers too. Tape
           between their centres; the layout draws itself.
@@ -100,72 +108,119 @@ const keeper = useKeepSurvey(() => drive, state)
       </template>
     </div>
     <CautionStrip :cautions="choices.cautions.survey" state="Machine isolated." />
+
     <fieldset>
-      <legend>The belt</legend>
+      <legend>{{ more.length ? 'Belt 1, from the driver' : 'The belt' }}</legend>
       <WordField v-model="survey.choices!.section!" name="section" label="Section" :options="choices.sections" />
+      <WordField
+        v-model="survey.choices!.belt!"
+        name="belt"
+        label="Name on the belt"
+        placeholder="B81, or - when gone"
+      />
+      <WordField v-model="survey.choices!.belt_count!" name="belt_count" label="How many, side by side" />
+      <WordField v-model="lay" name="lay" label="It lies" :options="LAYS" />
       <WordField v-model="survey.choices!.rotation!" name="rotation" label="Driver turns" :options="WAYS" />
+      <MeasureField v-model="survey.quantities!.driver_speed!" name="driver_speed" label="Driver speed" hint="plate" />
+      <MeasureField
+        :model-value="path.tension!"
+        name="belt_tension"
+        label="Tension, each belt at rest"
+        :hint="needs(1) ? `needs ${inSystem(needs(1)!)}` : ''"
+        @update:model-value="change({ tension: $event })"
+      />
     </fieldset>
-    <p class="row">
-      <el-button :disabled="!canUndo" @click="undo()">Undo</el-button>
-      <el-button :disabled="!canRedo" @click="redo()">Redo</el-button>
-      <el-radio-group v-model="path.placed_by" aria-label="Placed by">
-        <el-radio value="tape">by tape</el-radio>
-        <el-radio value="coordinates">by coordinates</el-radio>
-      </el-radio-group>
-    </p>
-    <fieldset v-for="(w, i) in wheels" :key="i" class="wheel" @focusin="emit('focus', i)">
-      <legend>
-        <span class="number">{{ i + 1 }}</span>
-        <input v-model="w.name" class="name" :aria-label="`Name of wheel ${i + 1}`" maxlength="60" data-entry />
+    <fieldset v-for="(b, i) in more" :key="i" class="belt">
+      <legend class="head">
+        <span>Belt {{ i + 2 }}</span>
         <button
+          v-if="i === more.length - 1"
           type="button"
           class="bare tool"
-          :disabled="i === 0"
-          :aria-label="`Wheel ${i + 1} earlier`"
-          @click="shift(i + 1, -1)"
+          :aria-label="`Take belt ${i + 2} out, with its wheels`"
+          @click="path = removeLastBelt(path)"
         >
-          ↑
-        </button>
-        <button
-          type="button"
-          class="bare tool"
-          :disabled="i === wheels.length - 1"
-          :aria-label="`Wheel ${i + 1} later`"
-          @click="shift(i + 1, 1)"
-        >
-          ↓
-        </button>
-        <button type="button" class="bare tool" :aria-label="`Take wheel ${i + 1} out`" @click="remove(i + 1)">
           ✕
         </button>
       </legend>
+      <WordField v-model="b.section!" :name="`belt_${i + 2}_section`" label="Section" :options="choices.sections" />
+      <WordField v-model="b.belt!" :name="`belt_${i + 2}_belt`" label="Name on the belt" />
+      <WordField v-model="b.count!" :name="`belt_${i + 2}_count`" label="How many, side by side" />
+      <WordField v-model="b.lay!" :name="`belt_${i + 2}_lay`" label="It lies" :options="LAYS" />
       <MeasureField
-        v-model="w.diameter!"
-        :name="`wheel_${i + 1}_diameter`"
-        field="driven_diameter"
-        label="Outside diameter"
+        v-model="b.tension!"
+        :name="`belt_${i + 2}_tension`"
+        field="belt_tension"
+        label="Tension, each belt at rest"
+        :hint="needs(i + 2) ? `needs ${inSystem(needs(i + 2)!)}` : ''"
       />
-      <WordField v-model="w.role!" :name="`wheel_${i + 1}_role`" label="It" :options="ROLES" />
-      <WordField v-model="w.contact!" :name="`wheel_${i + 1}_contact`" label="Runs" :options="CONTACTS" />
-      <WordField v-model="w.face!" :name="`wheel_${i + 1}_face`" label="Face" :options="FACES" />
-      <template v-if="path.placed_by === 'coordinates' && i">
-        <MeasureField
-          v-model="w.x!"
-          :name="`wheel_${i + 1}_x`"
-          field="coordinate"
-          label="Right of wheel 1"
-          hint="- for left"
-        />
-        <MeasureField
-          v-model="w.y!"
-          :name="`wheel_${i + 1}_y`"
-          field="coordinate"
-          label="Above wheel 1"
-          hint="- for below"
-        />
-      </template>
-      <el-checkbox v-if="w.role === 'idler'" v-model="w.takes_up" class="wide">it takes up the slack</el-checkbox>
     </fieldset>
+    <table v-if="layout?.shafts.length" class="shafts">
+      <caption class="sr">
+        Shafts that carry several wheels
+      </caption>
+      <tbody>
+        <tr v-for="s in layout.shafts" :key="s.wheels.join()">
+          <th scope="row">{{ s.wheels.map((i) => layout?.wheels[i]?.name).join(' + ') }}</th>
+          <td>{{ s.speed ? inSystem(s.speed) : 'speed not known' }}</td>
+          <td v-if="s.pull">
+            the belts pull it with {{ inSystem(s.pull) }}, towards {{ Math.round(s.towards_deg ?? 0) }}°
+          </td>
+        </tr>
+      </tbody>
+    </table>
+
+    <table v-if="layout?.take_ups.some((t) => t.belts.length)" class="shafts">
+      <caption class="sr">
+        Where the take-up stands for each belt
+      </caption>
+      <tbody>
+        <template v-for="t in layout.take_ups" :key="t.wheel">
+          <tr v-for="b in t.belts" :key="b.belt">
+            <th scope="row">{{ b.belt }}</th>
+            <td>
+              {{
+                b.problem
+                  ? say(b.problem)
+                  : `${layout.wheels[t.wheel]?.name} ${b.way && b.travel ? `${inSystem(b.travel)} ${b.way} than now` : 'as it stands'}`
+              }}
+            </td>
+          </tr>
+        </template>
+      </tbody>
+    </table>
+
+    <p class="row">
+      <el-button :disabled="!canUndo" @click="undo()">Undo</el-button>
+      <el-button :disabled="!canRedo" @click="redo()">Redo</el-button>
+      <el-radio-group
+        :model-value="path.placed_by"
+        aria-label="Placed by"
+        @update:model-value="placeBy(String($event))"
+      >
+        <el-radio value="tape">by tape</el-radio>
+        <el-radio value="coordinates">by coordinates</el-radio>
+        <el-radio value="drag">by hand on the drawing</el-radio>
+      </el-radio-group>
+    </p>
+    <p v-if="path.placed_by === 'drag'" class="small soft">
+      Move the wheels in the drawing; what is taped and held stays as it was measured. Arrow keys move a wheel too.
+    </p>
+    <WheelFields
+      v-for="(w, i) in wheels"
+      :key="i"
+      :model-value="w"
+      :number="i + 1"
+      :count="wheels.length"
+      :belts="lastBelt"
+      :coordinates="path.placed_by === 'coordinates'"
+      :shafts="shafts"
+      :choices="choices"
+      @update:model-value="change({ wheels: replaced(wheels, i, $event) })"
+      @shift="path = shiftWheel(path, i + 1, $event)"
+      @remove="path = removeWheel(path, i + 1)"
+      @focusin="emit('focus', i)"
+    />
     <p class="row">
       <el-button v-if="!wheels.some((w) => w.role === 'driver')" type="primary" @click="add('driver')"
         >Add the driver</el-button
@@ -173,14 +228,16 @@ const keeper = useKeepSurvey(() => drive, state)
       <template v-else>
         <el-button @click="add('driven')">Add a driven wheel</el-button>
         <el-button @click="add('idler')">Add an idler</el-button>
+        <el-button v-if="wheels.length > 1 && lastBelt < 6" @click="path = addBelt(path)">Add a belt</el-button>
       </template>
     </p>
-    <fieldset v-if="path.placed_by === 'tape' && wheels.length > 1">
+
+    <fieldset v-if="path.placed_by !== 'coordinates' && wheels.length > 1">
       <legend>
         Tape, centre to centre
         <span class="soft small">three to each further wheel: the third says on which side it lies</span>
       </legend>
-      <div v-for="(t, i) in tapes" :key="i" class="tape">
+      <div v-for="(t, i) in tapes" :key="i" class="tape" :class="{ holds: path.placed_by === 'drag' }">
         <select v-model="t.a" :aria-label="`Tape ${i + 1} from`">
           <option v-for="n in numbers" :key="n.value" :value="n.value">{{ n.label }}</option>
         </select>
@@ -194,12 +251,84 @@ const keeper = useKeepSurvey(() => drive, state)
           :label="`${t.a} to ${t.b}`"
           tight
         />
+        <el-checkbox v-if="path.placed_by === 'drag'" v-model="t.held" :aria-label="`Hold tape ${i + 1}`"
+          >hold</el-checkbox
+        >
       </div>
       <p class="row wide">
-        <el-button @click="path.tapes = [...tapes, tape(1, wheels.length)]">One more tape</el-button>
-        <el-checkbox v-model="path.mirrored">it looks the other way round (mirror image)</el-checkbox>
+        <el-button
+          @click="
+            change({
+              tapes: [...tapes, { a: 1, b: wheels.length, distance: { text: '', unit: '', origin: null }, held: true }],
+            })
+          "
+          >One more tape</el-button
+        >
+        <el-checkbox v-if="path.placed_by === 'tape'" v-model="path.mirrored"
+          >it looks the other way round (mirror image)</el-checkbox
+        >
       </p>
+      <WordField
+        v-if="path.placed_by === 'tape'"
+        v-model="survey.choices!.centre_line_deg!"
+        name="centre_line_deg"
+        :label="`Seen from wheel 1, wheel 2 lies`"
+        :options="choices.directions"
+        wide
+      />
     </fieldset>
+
+    <template v-if="wheels.length > 1">
+      <KeeperFields
+        v-for="(k, i) in path.keepers ?? []"
+        :key="`keeper ${i}`"
+        :model-value="k"
+        :number="i + 1"
+        :belts="lastBelt"
+        :shafts="shafts"
+        @update:model-value="change({ keepers: replaced(path.keepers ?? [], i, $event) })"
+        @remove="change({ keepers: (path.keepers ?? []).filter((_, j) => j !== i) })"
+      />
+      <p class="row">
+        <el-button @click="path = addKeeper(path, layout)">Add a keeper or guide</el-button>
+        <el-button v-if="!path.carriage?.run" @click="change({ carriage: { ...blankPath().carriage, run: 1 } })"
+          >The belt is clamped to a carriage</el-button
+        >
+      </p>
+      <fieldset v-if="path.carriage?.run">
+        <legend class="head">
+          <span>Carriage</span>
+          <button
+            type="button"
+            class="bare tool"
+            aria-label="No carriage"
+            @click="change({ carriage: blankPath().carriage })"
+          >
+            ✕
+          </button>
+        </legend>
+        <WordField
+          :model-value="String(path.carriage.run)"
+          name="carriage_run"
+          label="On the run that leaves"
+          :options="numbers.map((n) => ({ value: String(n.value), label: n.label }))"
+          wide
+          @update:model-value="change({ carriage: { ...path.carriage, run: Number($event) } })"
+        />
+        <MeasureField
+          v-model="path.carriage.position!"
+          name="carriage_position"
+          field="coordinate"
+          label="Wheel centre to near clamp"
+        />
+        <MeasureField
+          v-model="path.carriage.length!"
+          name="carriage_length"
+          field="coordinate"
+          label="Clamp to clamp"
+        />
+      </fieldset>
+    </template>
   </div>
   <KeepBar
     :busy="keeper.busy.value"
@@ -210,18 +339,23 @@ const keeper = useKeepSurvey(() => drive, state)
     :disabled="!state.dirty.value"
     label="Keep this survey"
     idle="Nothing changed since the survey was kept."
-    @keep="keeper.keep('as found', 'layout of the wheels')"
+    @keep="keeper.keep(standing, why)"
     @retry="keeper.retry"
-  />
+  >
+    <div v-if="state.dirty.value && mayWrite && drive.configuration_id" class="row">
+      <StandingChoice v-model:standing="standing" v-model:reason="reason" />
+    </div>
+  </KeepBar>
   <ChangedMeanwhile
     v-if="keeper.problem.value?.status === 409"
     :problem="keeper.problem.value"
-    @mine="keeper.keep('as found', 'layout of the wheels', keeper.problem.value?.current_version ?? 1)"
+    @mine="keeper.keep(standing, why, keeper.problem.value?.current_version ?? 1)"
     @theirs="keeper.refresh().then(() => (state.takeKept(), (keeper.problem.value = null)))"
   />
 </template>
 
 <style src="./ask.css" scoped></style>
+<style src="./wheels/wheels.css" scoped></style>
 <style scoped>
 .slip {
   display: grid;
@@ -232,58 +366,18 @@ const keeper = useKeepSurvey(() => drive, state)
   padding-left: 12px;
   font-weight: 600;
 }
-legend {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  width: 100%;
-  flex-wrap: wrap;
+.shafts {
+  border-collapse: collapse;
+  font-size: 14.5px;
 }
-.number {
-  display: inline-grid;
-  place-items: center;
-  width: 26px;
-  height: 26px;
-  border: 1px solid var(--ink-2);
-  border-radius: 50%;
-  font-size: 14px;
+.shafts th {
+  text-align: left;
+  font-weight: 640;
 }
-.name {
-  flex: 1;
-  min-width: 80px;
-  min-height: 40px;
-  border: 0;
-  border-bottom: 1px solid var(--hair);
-  background: none;
-  color: var(--ink);
-  font: inherit;
-}
-.tool {
-  width: 40px;
-  height: 40px;
-  text-align: center;
-}
-.tool:disabled {
-  opacity: 0.35;
-}
-.wide {
-  grid-column: 1 / -1;
-}
-.tape {
-  grid-column: 1 / -1;
-  display: grid;
-  grid-template-columns: 1fr 1fr 1.3fr;
-  gap: 8px;
-  align-items: end;
-}
-.tape select {
-  min-height: 44px;
-  min-width: 0;
-  border: 1px solid var(--hair);
-  border-radius: 3px;
-  background: var(--sheet);
-  color: var(--ink);
-  font: inherit;
-  font-size: 14px;
+.shafts td,
+.shafts th {
+  border-top: 1px solid var(--hair);
+  padding: 6px 8px 6px 0;
+  vertical-align: top;
 }
 </style>

@@ -1,0 +1,224 @@
+import type { Entry, Layout } from '../api/client'
+import { settings } from '../settings'
+import type { PathForm, WheelEntry } from './form'
+
+/** Changing a layout of wheels: adding, taking out and moving keep every number that points at a wheel right. */
+
+export type KeeperEntry = NonNullable<PathForm['keepers']>[number]
+export type PointEntry = NonNullable<KeeperEntry['at']>
+export type BeltEntry = NonNullable<PathForm['more_belts']>[number]
+
+const entry = (): Entry => ({ text: '', unit: '', origin: null })
+
+export function blankPoint(): PointEntry {
+  return { x: entry(), y: entry(), from_a: 0, tape_a: entry(), from_b: 0, tape_b: entry() }
+}
+
+const blankTakeUp = () => ({ how: '', along: '', pivot: blankPoint(), tighten: entry(), slacken: entry() })
+/** How a wheel takes up, with everything there. */
+const takeUpOf = (w: WheelEntry) => ({ ...blankTakeUp(), ...w.take_up })
+
+export function blankWheel(role: string, name: string, belt: number): WheelEntry {
+  const idler = role === 'idler'
+  return {
+    name,
+    role,
+    belt,
+    contact: idler ? 'back' : 'inside',
+    face: idler ? 'flat' : 'grooved',
+    diameter: entry(),
+    x: entry(),
+    y: entry(),
+    power: entry(),
+    turns: '',
+    shaft_of: 0,
+    take_up: blankTakeUp(),
+    takes_up: false,
+  }
+}
+
+export function blankPath(): PathForm {
+  return {
+    wheels: [],
+    tapes: [],
+    placed_by: 'tape',
+    mirrored: false,
+    crossed: false,
+    quarter_turn: false,
+    tension: entry(),
+    more_belts: [],
+    keepers: [],
+    carriage: { run: 0, position: entry(), length: entry() },
+  }
+}
+
+/** A path kept before a field existed, with everything there. */
+export function completed(path: PathForm | undefined): PathForm {
+  const whole = { ...blankPath(), ...path }
+  whole.wheels = (path?.wheels ?? []).map((w) => {
+    const fresh = { ...blankWheel(w.role ?? 'driven', '', 1), ...w }
+    return w.takes_up && !fresh.take_up?.how
+      ? { ...fresh, takes_up: false, take_up: { ...takeUpOf(fresh), how: 'line' } }
+      : fresh
+  })
+  return whole
+}
+
+export const wheelsOf = (path: PathForm) => path.wheels ?? []
+/** The wheel (from 1) whose shaft wheel `k` sits on: itself unless it shares another's. */
+export function shaftOf(path: PathForm, k: number): number {
+  const seen = new Set<number>()
+  let at = k
+  for (;;) {
+    const up = wheelsOf(path)[at - 1]?.shaft_of ?? 0
+    if (!up || seen.has(up)) return at
+    seen.add(at)
+    at = up
+  }
+}
+/** The wheels (from 1) that have a shaft of their own. */
+export const roots = (path: PathForm) =>
+  wheelsOf(path).flatMap((_, i) => (shaftOf(path, i + 1) === i + 1 ? [i + 1] : []))
+
+export function addWheel(path: PathForm, role: string, belt: number, name: string): PathForm {
+  const wheels = [...wheelsOf(path), blankWheel(role, name, belt)]
+  // Three tapes to each further wheel, from those before it, which a person reaches best: the third says on which side it lies.
+  const from = roots(path).slice(-3)
+  const tapes = [...(path.tapes ?? []), ...from.map((a) => ({ a, b: wheels.length, distance: entry(), held: true }))]
+  return { ...path, wheels, tapes }
+}
+
+/** One more belt, driven from the shaft of the last driven wheel (or the driver's own). */
+export function addBelt(path: PathForm): PathForm {
+  const number = (path.more_belts ?? []).length + 2
+  const driven = wheelsOf(path).findLastIndex((w) => w.role === 'driven') + 1
+  const from = driven || wheelsOf(path).findIndex((w) => w.role === 'driver') + 1
+  const shared = wheelsOf(path)[from - 1]
+  const wheel = { ...blankWheel('driver', `${shared?.name ?? 'shaft'}, belt ${number}`, number), shaft_of: from }
+  return {
+    ...path,
+    more_belts: [...(path.more_belts ?? []), { section: '', belt: '', count: '', lay: 'open', tension: entry() }],
+    wheels: [...wheelsOf(path), wheel],
+  }
+}
+
+/** The last belt goes, with its wheels. */
+export function removeLastBelt(path: PathForm): PathForm {
+  const number = (path.more_belts ?? []).length + 1
+  let found: PathForm = { ...path, more_belts: (path.more_belts ?? []).slice(0, -1) }
+  for (let k = wheelsOf(found).length; k >= 1; k--) {
+    if (wheelsOf(found)[k - 1]?.belt === number) found = removeWheel(found, k)
+  }
+  return { ...found, keepers: (found.keepers ?? []).filter((k) => k.belt !== number) }
+}
+
+export function removeWheel(path: PathForm, k: number): PathForm {
+  const left = { ...path, wheels: wheelsOf(path).filter((_, i) => i !== k - 1) }
+  return renumbered(left, (n) => (n === k ? 0 : n > k ? n - 1 : n))
+}
+
+/** Wheel `k` one earlier (-1) or later (+1) in the order. */
+export function shiftWheel(path: PathForm, k: number, by: number): PathForm {
+  const to = k + by
+  const wheels = [...wheelsOf(path)]
+  const [one, other] = [wheels[k - 1], wheels[to - 1]]
+  if (!one || !other) return path
+  wheels[k - 1] = other
+  wheels[to - 1] = one
+  return renumbered({ ...path, wheels }, (n) => (n === k ? to : n === to ? k : n))
+}
+
+/** Everything that points at a wheel by its number, after the numbers changed; 0 is a wheel that is gone. */
+function renumbered(path: PathForm, at: (n: number) => number): PathForm {
+  const point = (p: PointEntry | undefined): PointEntry => ({
+    ...(p ?? blankPoint()),
+    from_a: at(p?.from_a ?? 0),
+    from_b: at(p?.from_b ?? 0),
+  })
+  return {
+    ...path,
+    wheels: wheelsOf(path).map((w) => ({
+      ...w,
+      shaft_of: at(w.shaft_of ?? 0),
+      take_up: { ...takeUpOf(w), pivot: point(w.take_up?.pivot) },
+    })),
+    tapes: (path.tapes ?? []).map((t) => ({ ...t, a: at(t.a), b: at(t.b) })).filter((t) => t.a && t.b),
+    keepers: (path.keepers ?? []).map((k) => ({ ...k, at: point(k.at) })),
+    carriage: { ...path.carriage, run: at(path.carriage?.run ?? 0) },
+  }
+}
+
+/** Something in the drawing that a hand can move. */
+export interface Held {
+  kind: 'wheel' | 'keeper' | 'pivot'
+  index: number
+  x_m: number
+  y_m: number
+}
+
+/** A place as it would be typed, sketched rather than measured. */
+function coordinate(metres: number): Entry {
+  const inches = settings.value.system === 'us'
+  const value = inches ? metres / 0.0254 : metres * 1000
+  return { text: value.toFixed(inches ? 2 : 0), unit: inches ? 'in' : 'mm', origin: 'assumed' }
+}
+
+/** The path with one thing where the hand put it. */
+export function putDown(path: PathForm, held: Held): PathForm {
+  const at = { x: coordinate(held.x_m), y: coordinate(held.y_m) }
+  if (held.kind === 'keeper')
+    return {
+      ...path,
+      keepers: (path.keepers ?? []).map((k, i) =>
+        i === held.index ? { ...k, at: { ...blankPoint(), ...k.at, ...at } } : k,
+      ),
+    }
+  const wheels = wheelsOf(path).map((w, i) => {
+    if (i !== held.index) return w
+    if (held.kind === 'wheel') return { ...w, ...at }
+    return { ...w, take_up: { ...takeUpOf(w), pivot: { ...takeUpOf(w).pivot, ...at } } }
+  })
+  return { ...path, wheels }
+}
+
+/** Placing by hand begins from what is drawn; wheels not drawn yet stand in a row beside it. */
+export function toDragging(path: PathForm, layout: Layout | null): PathForm {
+  const right = Math.max(0, ...(layout?.wheels ?? []).map((w) => w.x_m + w.rim_radius_m))
+  const wheels = wheelsOf(path).map((w, i) => {
+    const drawn = layout?.wheels[i]
+    const at = drawn ? { x: drawn.x_m, y: drawn.y_m } : { x: right + 0.3 * (i + (right ? 1 : 0)), y: 0 }
+    const kept = w.x?.text && w.y?.text && !drawn
+    return kept ? w : { ...w, x: coordinate(at.x), y: coordinate(at.y) }
+  })
+  return { ...path, placed_by: 'drag', wheels }
+}
+
+/** A keeper, drawn beside the run that goes slack, where one is needed most. */
+export function addKeeper(path: PathForm, layout: Layout | null): PathForm {
+  const number = (path.keepers ?? []).length + 1
+  const run = layout?.belts[0]?.runs.find((r) => r.pull === 'slack') ?? layout?.belts[0]?.runs[0]
+  const turns = layout?.wheels[layout.belts[0]?.order[0] ?? 0]?.turns ?? 1
+  const at = blankPoint()
+  if (run) {
+    const length = Math.hypot(run.x2_m - run.x1_m, run.y2_m - run.y1_m) || 1
+    // Out of the loop, where the belt's back is: to the right of its travel when it goes round counter-clockwise.
+    const off = (turns * 0.012) / length
+    at.x = coordinate((run.x1_m + run.x2_m) / 2 + (run.y2_m - run.y1_m) * off)
+    at.y = coordinate((run.y1_m + run.y2_m) / 2 - (run.x2_m - run.x1_m) * off)
+  }
+  const keeper = {
+    name: `keeper ${number}`,
+    belt: 1,
+    side: 'back',
+    state: 'in place',
+    at,
+    gap: entry(),
+    least: entry(),
+    most: entry(),
+  }
+  return { ...path, keepers: [...(path.keepers ?? []), keeper] }
+}
+
+/** The keepers (from 0) that a hand may move: those that no tape holds. */
+export const looseKeepers = (path: PathForm) =>
+  (path.keepers ?? []).flatMap((k, i) => (k.at?.tape_a?.text && k.at.tape_b?.text ? [] : [i]))

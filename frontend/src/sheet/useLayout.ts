@@ -1,0 +1,27 @@
+import { computed, type Ref, ref, shallowRef } from 'vue'
+
+import { api, unwrap } from '../api/client'
+import { trimmed } from './form'
+import { completed, type Held, putDown } from './layoutEdit'
+import { useAnswer } from './useAnswer'
+import type { SheetState } from './useSheet'
+
+/** The layout of many wheels: the server's answer to what is typed, with what a hand is moving where the hand has it. */
+export function useLayout(state: SheetState, shown: Ref<boolean>) {
+  const held = shallowRef<Held | null>(null)
+  const wheelInHand = ref(-1)
+  const path = computed(() => completed(state.form.value.survey.path))
+  const asked = computed(() => {
+    if (!shown.value) return null
+    const survey = state.form.value.survey
+    return { survey: held.value ? { ...survey, path: putDown(path.value, held.value) } : survey }
+  })
+  const { answer } = useAnswer(asked, async (signal) =>
+    asked.value ? await unwrap(api.POST('/api/calc/path', { body: trimmed(asked.value), signal })) : null,
+  )
+  function drop(): void {
+    if (held.value) state.form.value.survey.path = putDown(path.value, held.value)
+    held.value = null
+  }
+  return { answer, held, wheelInHand, drop }
+}
