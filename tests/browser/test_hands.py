@@ -113,7 +113,7 @@ def test_every_surveyed_drive_draws_without_labels_on_each_other(open_as: Any) -
     for link in links:
         for station in ("survey", "speed", "tension"):
             page.goto(f"{link}/{station}")
-            expect(page.locator("svg[role=img] .belt")).to_be_visible()
+            expect(page.locator("svg[role=img] .belt").first).to_be_visible()
             page.wait_for_timeout(120)
             boxes = page.locator("svg[role=img] rect.ground").evaluate_all(
                 "found => found.map(r => { const b = r.getBoundingClientRect(); return [b.x, b.y, b.right, b.bottom] })"
