@@ -25,7 +25,14 @@ const { data: choices } = useChoices()
 const kind = computed(() => field ?? name)
 const spec = computed(() => choices.value?.fields[kind.value])
 const unit = computed(() => (choices.value ? shownUnit(choices.value, kind.value, entry.value) : ''))
-const note = computed(() => (entry.value.text ? answers.note(name) : undefined))
+type Note = ReturnType<typeof answers.note>
+const alike = (a: Note, b: Note) =>
+  a?.us === b?.us && a?.si === b?.si && a?.unit === b?.unit && a?.offer?.unit === b?.offer?.unit
+// The same words again are the same note: a long sheet does not redraw every field at each answer.
+const note = computed<Note>((before) => {
+  const now = entry.value.text ? answers.note(name) : undefined
+  return before && alike(before, now) ? before : now
+})
 const refused = computed(() => answers.problem(name))
 const problem = computed(() => refused.value?.sentence)
 const offer = computed(() => note.value?.offer ?? refused.value?.offer)

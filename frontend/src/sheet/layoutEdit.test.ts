@@ -52,6 +52,9 @@ describe('changing a layout', () => {
   it('completes a path kept before there was more to say', () => {
     const old = completed({ wheels: [{ name: 'a', role: 'idler', takes_up: true }] } as never)
     expect(old.wheels![0]!.take_up!.how).toBe('line')
+    expect(completed({ wheels: [{ name: 'a', take_up: { how: '' } }] } as never).wheels![0]).not.toHaveProperty(
+      'take_up',
+    )
     expect(old.keepers).toEqual([])
   })
 })

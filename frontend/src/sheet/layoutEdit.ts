@@ -16,7 +16,7 @@ export function blankPoint(): PointEntry {
 
 const blankTakeUp = () => ({ how: '', along: '', pivot: blankPoint(), tighten: entry(), slacken: entry() })
 /** How a wheel takes up, with everything there. */
-const takeUpOf = (w: WheelEntry) => ({ ...blankTakeUp(), ...w.take_up })
+export const takeUpOf = (w: WheelEntry) => ({ ...blankTakeUp(), ...w.take_up })
 
 export function blankWheel(role: string, name: string, belt: number): WheelEntry {
   const idler = role === 'idler'
@@ -32,7 +32,6 @@ export function blankWheel(role: string, name: string, belt: number): WheelEntry
     power: entry(),
     turns: '',
     shaft_of: 0,
-    take_up: blankTakeUp(),
     takes_up: false,
   }
 }
@@ -52,14 +51,14 @@ export function blankPath(): PathForm {
   }
 }
 
-/** A path kept before a field existed, with everything there. */
+/** A path kept before a field existed, with everything there; of a wheel that does not take up, no more than that. */
 export function completed(path: PathForm | undefined): PathForm {
   const whole = { ...blankPath(), ...path }
   whole.wheels = (path?.wheels ?? []).map((w) => {
-    const fresh = { ...blankWheel(w.role ?? 'driven', '', 1), ...w }
-    return w.takes_up && !fresh.take_up?.how
-      ? { ...fresh, takes_up: false, take_up: { ...takeUpOf(fresh), how: 'line' } }
-      : fresh
+    const how = w.take_up?.how || (w.takes_up ? 'line' : '')
+    const fresh = { ...blankWheel(w.role ?? 'driven', '', 1), ...w, takes_up: false }
+    delete fresh.take_up
+    return how ? { ...fresh, take_up: { ...takeUpOf(w), how } } : fresh
   })
   return whole
 }
@@ -140,7 +139,7 @@ function renumbered(path: PathForm, at: (n: number) => number): PathForm {
     wheels: wheelsOf(path).map((w) => ({
       ...w,
       shaft_of: at(w.shaft_of ?? 0),
-      take_up: { ...takeUpOf(w), pivot: point(w.take_up?.pivot) },
+      ...(w.take_up ? { take_up: { ...takeUpOf(w), pivot: point(w.take_up.pivot) } } : {}),
     })),
     tapes: (path.tapes ?? []).map((t) => ({ ...t, a: at(t.a), b: at(t.b) })).filter((t) => t.a && t.b),
     keepers: (path.keepers ?? []).map((k) => ({ ...k, at: point(k.at) })),

@@ -70,10 +70,27 @@ const lay = computed({
   get: () => (path.value.crossed ? 'crossed' : path.value.quarter_turn ? 'quarter-turn' : 'open'),
   set: (value) => change({ crossed: value === 'crossed', quarter_turn: value === 'quarter-turn' }),
 })
-const numbers = computed(() => wheels.value.map((w, i) => ({ value: i + 1, label: `${i + 1} ${w.name}` })))
-const shafts = computed(() => {
+interface Numbered {
+  value: number
+  label: string
+}
+/** The list before when it says the same, so that what shows it need not be drawn again. */
+const steady = (before: Numbered[] | undefined, now: Numbered[]) =>
+  before?.length === now.length && before.every((n, i) => n.value === now[i]?.value && n.label === now[i].label)
+    ? before
+    : now
+const numbers = computed<Numbered[]>((before) =>
+  steady(
+    before,
+    wheels.value.map((w, i) => ({ value: i + 1, label: `${i + 1} ${w.name}` })),
+  ),
+)
+const shafts = computed<Numbered[]>((before) => {
   const own = new Set(roots(path.value))
-  return numbers.value.filter((n) => own.has(n.value))
+  return steady(
+    before,
+    numbers.value.filter((n) => own.has(n.value)),
+  )
 })
 const WAYS = [
   { value: 'clockwise', label: 'clockwise' },

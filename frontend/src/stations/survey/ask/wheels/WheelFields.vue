@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 
 import type { Choices } from '../../../../api/client'
 import type { WheelEntry } from '../../../../sheet/form'
-import { blankPoint } from '../../../../sheet/layoutEdit'
+import { blankPoint, takeUpOf } from '../../../../sheet/layoutEdit'
 import MeasureField from '../../../../sheet/MeasureField.vue'
 import WordField from '../../WordField.vue'
 import PointFields from './PointFields.vue'
@@ -26,7 +26,7 @@ const used = computed(
   () => w.value.power?.text || w.value.turns || w.value.take_up?.how || w.value.shaft_of || (w.value.belt ?? 1) > 1,
 )
 const takeUp = computed({
-  get: () => w.value.take_up!,
+  get: () => takeUpOf(w.value),
   set: (value) => (w.value = { ...w.value, take_up: value }),
 })
 const set = (part: Partial<WheelEntry>) => (w.value = { ...w.value, ...part })
