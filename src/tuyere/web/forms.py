@@ -5,17 +5,8 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, field_validator
 
-from tuyere.core.layout.form import (
-    MOST_BELTS,
-    TypedBelt,
-    TypedCarriage,
-    TypedKeeper,
-    TypedPath,
-    TypedPoint,
-    TypedTakeUp,
-    TypedTape,
-    TypedWheel,
-)
+from tuyere.core.layout.form import MOST_BELTS
+from tuyere.core.layout.typed import TypedBelt, TypedCarriage, TypedKeeper, TypedPath, TypedPoint, TypedTakeUp, TypedTape, TypedWheel
 from tuyere.core.origin import Origin
 from tuyere.core.sheet.typed import Reading, Typed, read_form
 from tuyere.core.uncertainty import TOOLS

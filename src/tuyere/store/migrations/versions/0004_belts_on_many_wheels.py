@@ -33,9 +33,7 @@ def upgrade() -> None:
         sa.UniqueConstraint("stage_id", "position", name=op.f("uq_belt_keeper_stage_id_position")),
     )
     op.create_index(op.f("ix_belt_keeper_stage_id"), "belt_keeper", ["stage_id"], unique=False)
-    op.execute(
-        "CREATE TRIGGER keeps_what_was_written BEFORE UPDATE OR DELETE ON belt_keeper FOR EACH ROW EXECUTE FUNCTION refuse_change()"
-    )
+    op.execute("CREATE TRIGGER keeps_what_was_written BEFORE UPDATE OR DELETE ON belt_keeper FOR EACH ROW EXECUTE FUNCTION refuse_change()")
     op.add_column("finding", sa.Column("subject", sa.String(), server_default="", nullable=False))
     op.add_column("stage", sa.Column("lay", sa.String(), server_default="open", nullable=False))
     op.add_column("stage", sa.Column("carriage_from", sa.Integer(), nullable=True))
