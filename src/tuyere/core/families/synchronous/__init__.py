@@ -1,0 +1,19 @@
+"""Toothed (synchronous) belts: profiles, pulleys, names, tooth shapes. Figures: tables/toothed_*.csv."""
+
+from tuyere.core.families.synchronous.name import ToothedBelt, forms_of, parse_name, standard_teeth
+from tuyere.core.families.synchronous.profile import (
+    Profile,
+    ToothedError,
+    outside_diameter,
+    pitch_diameter,
+    profile,
+    profiles,
+    pulley_teeth,
+    teeth_from_outside,
+)
+from tuyere.core.families.synchronous.tooth import belt_outline
+
+__all__ = [
+    "Profile", "ToothedBelt", "ToothedError", "belt_outline", "forms_of", "outside_diameter", "parse_name", "pitch_diameter", "profile",
+    "profiles", "pulley_teeth", "standard_teeth", "teeth_from_outside",
+]  # fmt: skip
