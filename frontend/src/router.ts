@@ -19,6 +19,8 @@ export const router = createRouter({
     { path: `/drives/:id/:station(${STATIONS.join('|')})`, component: () => import('./sheet/SheetPlace.vue') },
     { path: '/bench', redirect: '/bench/tables' },
     { path: '/bench/belt', component: () => import('./places/BenchBelt.vue') },
+    { path: '/bench/toothed', component: () => import('./places/BenchToothed.vue'), props: { family: 'synchronous' } },
+    { path: '/bench/chain', component: () => import('./places/BenchToothed.vue'), props: { family: 'roller chain' } },
     { path: '/bench/tables/:name?', component: () => import('./places/TableBook.vue') },
     { path: '/:rest(.*)*', component: () => import('./places/NotFound.vue') },
   ],

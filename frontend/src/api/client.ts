@@ -67,3 +67,7 @@ export async function unwrap<T>(call: Promise<{ data?: T; error?: unknown; respo
   if (!problem?.detail) throw new Unreachable('The server did not answer.')
   throw new Refused(problem)
 }
+export type Toothed = Schemas['ToothedOut']
+export type ToothedDrive = Schemas['ToothedDriveOut']
+export type ToothedAsk = Schemas['ToothedIn']
+export type ToothedDriveAsk = Schemas['ToothedDriveIn']

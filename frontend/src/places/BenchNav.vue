@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What lies on the bench: sums and look-ups without a record. */
-const { here } = defineProps<{ here: 'belt' | 'tables' }>()
+const { here } = defineProps<{ here: 'belt' | 'toothed' | 'chain' | 'tables' }>()
 </script>
 
 <template>
@@ -8,7 +8,11 @@ const { here } = defineProps<{ here: 'belt' | 'tables' }>()
     <h1>Bench</h1>
     <nav aria-label="On the bench">
       <router-link to="/bench/tables" :aria-current="here === 'tables' ? 'page' : undefined">Tables</router-link>
-      <router-link to="/bench/belt" :aria-current="here === 'belt' ? 'page' : undefined">Which belt?</router-link>
+      <router-link to="/bench/belt" :aria-current="here === 'belt' ? 'page' : undefined">Which V-belt?</router-link>
+      <router-link to="/bench/toothed" :aria-current="here === 'toothed' ? 'page' : undefined"
+        >Toothed belt</router-link
+      >
+      <router-link to="/bench/chain" :aria-current="here === 'chain' ? 'page' : undefined">Chain</router-link>
     </nav>
     <span class="soft small">Nothing here is kept on a drive.</span>
   </header>

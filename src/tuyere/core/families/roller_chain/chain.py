@@ -87,9 +87,9 @@ def parse_mark(text: str) -> tuple[Chain, int]:
     >>> found.name, strands
     ('40', 2)
     """
-    match = _STRANDS.match(text.strip().upper())
+    match = _STRANDS.match(text.strip())
     assert match
     name, strands = match.groups()
-    if name.startswith("X") and name[1:].isdigit():
+    if name[:1] in "xX" and name[1:].isdigit():
         name = f"X-{name[1:]}"
-    return chain(_ISO_A.get(name, name)), int(strands or 1)
+    return chain(_ISO_A.get(name.upper(), name)), int(strands or 1)

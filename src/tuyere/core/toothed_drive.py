@@ -1,0 +1,204 @@
+"""Two toothed wheels and what runs round them: pulleys or sprockets by teeth, length in whole teeth or links, exact centres."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from tuyere.core.families import roller_chain, synchronous
+from tuyere.core.geometry import open_belt
+from tuyere.core.geometry.open_belt import GeometryError
+from tuyere.core.identify.toothed import Family
+from tuyere.core.quantity import QuantityError
+from tuyere.core.sheet.field import Note
+from tuyere.core.sheet.figure import both
+from tuyere.core.sheet.typed import Typed, given
+from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+
+_LEAST_MESH = 6  # teeth in mesh that carry the full rating: ISO 5295's mesh factor is 1 from 6 on
+_LEAST_WRAP = math.radians(120)  # chain on its small sprocket: ISO 606, B29.1
+_SMALL_SPROCKET = 17  # under it a chain runs roughly: common practice, high
+
+
+@dataclass(frozen=True)
+class ToothedWheel:
+    """One pulley or sprocket (m): through the belt's line or roller centres, over the tips; for a sprocket its bottom, callipers and tooth width."""
+
+    teeth: int
+    pitch_diameter_m: float
+    outside_diameter_m: float
+    wrap_rad: float | None = None
+    in_mesh: float | None = None
+    bottom_m: float | None = None
+    caliper_m: float | None = None
+    tooth_width_m: float | None = None
+
+
+@dataclass(frozen=True)
+class Fitting:
+    """One length that could go on: how many teeth or pitches, its length (m), the exact centres (m), its name, and whether it is a listed or an even one."""
+
+    count: int
+    length_m: float
+    centre_m: float
+    name: str
+    plain: bool
+
+
+@dataclass(frozen=True)
+class ToothedDrive:
+    """Both wheels, the pitch (m), and the lengths that fit, the nearest to what was asked first."""
+
+    pitch_m: float
+    wheels: tuple[ToothedWheel, ToothedWheel]
+    fittings: tuple[Fitting, ...]
+    verdicts: tuple[Verdict, ...]
+
+
+@dataclass(frozen=True)
+class DriveReading:
+    """What was understood of the form; `drive` is None until both wheels and the profile or chain are known."""
+
+    drive: ToothedDrive | None
+    notes: dict[str, Note]
+    problems: tuple[Problem, ...]
+
+
+def read_toothed_drive(family: Family, quantities: Mapping[str, Typed], words: Mapping[str, str]) -> DriveReading:
+    """Read name, teeth, and centres or count; each with its problem beside it."""
+    notes: dict[str, Note] = {}
+    problems: list[Problem] = []
+    centre: float | None = None
+    try:
+        found, note = given("centre_distance", quantities.get("centre_distance", Typed()))
+        if found and note:
+            centre, notes["centre_distance"] = found.value, note
+    except QuantityError as refusal:
+        problems.append(Problem("centre_distance", str(refusal), getattr(refusal, "offer", None)))
+    z1, z2 = (_whole(words.get(f"teeth_{k}", ""), f"teeth_{k}", problems) for k in (1, 2))
+    count = _whole(words.get("count", ""), "count", problems, 10, 5000)
+    name = words.get("name", "").strip()
+    if not name or z1 is None or z2 is None or problems:
+        return DriveReading(None, notes, tuple(problems))
+    try:
+        of = synchronous.profile(name) if family == "synchronous" else roller_chain.chain(name)
+    except (synchronous.ToothedError, roller_chain.ChainError) as reason:
+        return DriveReading(None, notes, (Problem("name", str(reason)),))
+    try:
+        drive = _toothed(of, z1, z2, centre, count) if isinstance(of, synchronous.Profile) else _chain(of, z1, z2, centre, count)
+    except GeometryError as reason:
+        field = "count" if count is not None else "centre_distance"
+        return DriveReading(None, notes, (Problem(field, str(reason)),))
+    return DriveReading(drive, notes, ())
+
+
+def _whole(text: str, field: str, problems: list[Problem], least: int = 6, most: int = 400) -> int | None:
+    text = text.strip()
+    if text in ("", "-"):
+        return None
+    if text.isascii() and text.isdigit() and least <= int(text[:5]) <= most:
+        return int(text)
+    problems.append(Problem(field, f"Count them: a whole number from {least} to {most}."))
+    return None
+
+
+def _toothed(of: synchronous.Profile, z1: int, z2: int, centre: float | None, count: int | None) -> ToothedDrive:
+    d1, d2 = synchronous.pitch_diameter(of, z1), synchronous.pitch_diameter(of, z2)
+
+    def fitting(teeth: int) -> Fitting:
+        at = open_belt.centre_distance(d1, d2, teeth * of.pitch_m)
+        belt = synchronous.ToothedBelt(of, teeth, None, teeth in listed)
+        return Fitting(teeth, belt.length_m, at, belt.designation, teeth in listed)
+
+    listed = set(synchronous.standard_teeth(of))
+    if count is not None:
+        fittings = [fitting(count)]
+    elif centre is not None:
+        wanted = open_belt.belt_length(d1, d2, centre) / of.pitch_m
+        near = sorted(listed, key=lambda z: abs(z - wanted))[:3]
+        exact = {math.floor(wanted), math.ceil(wanted)}
+        fittings = _those_that_fit(fitting, sorted({*near, *exact}, key=lambda z: abs(z - wanted)))
+    else:
+        fittings = []
+    at = fittings[0].centre_m if fittings else None
+    wheels = tuple(
+        ToothedWheel(z, d, synchronous.outside_diameter(of, z), *_mesh(d, other, z, at)) for z, d, other in ((z1, d1, d2), (z2, d2, d1))
+    )
+    return ToothedDrive(of.pitch_m, wheels, tuple(fittings), tuple(_toothed_verdicts(of, wheels, fittings)))  # type: ignore[arg-type]
+
+
+def _chain(of: roller_chain.Chain, z1: int, z2: int, centre: float | None, count: int | None) -> ToothedDrive:
+    d1, d2 = roller_chain.pitch_diameter(of.pitch_m, z1), roller_chain.pitch_diameter(of.pitch_m, z2)
+
+    def fitting(pitches: int) -> Fitting:
+        at = roller_chain.centre_distance(z1, z2, pitches) * of.pitch_m
+        return Fitting(pitches, pitches * of.pitch_m, at, f"{of.name}, {pitches} pitches", pitches % 2 == 0)
+
+    if count is not None:
+        fittings = [fitting(count)]
+    elif centre is not None:
+        wanted = roller_chain.length_in_pitches(z1, z2, centre / of.pitch_m)
+        even = 2 * round(wanted / 2)
+        odd = 2 * math.floor(wanted / 2) + 1
+        fittings = _those_that_fit(fitting, [*sorted((even, even - 2, even + 2), key=lambda n: abs(n - wanted))[:2], odd])
+    else:
+        fittings = []
+    at = fittings[0].centre_m if fittings else None
+    wheels = []
+    for z, d, other in ((z1, d1, d2), (z2, d2, d1)):
+        s = roller_chain.sprocket(of, z)
+        wheels.append(ToothedWheel(z, d, s.outside_m, *_mesh(d, other, z, at), s.bottom_m, s.caliper_m, s.tooth_width_m))
+    pair = (wheels[0], wheels[1])
+    return ToothedDrive(of.pitch_m, pair, tuple(fittings), tuple(_chain_verdicts(of, pair, fittings)))
+
+
+def _those_that_fit(fitting, counts) -> list[Fitting]:  # type: ignore[no-untyped-def]
+    found = []
+    for n in counts:
+        try:
+            found.append(fitting(n))
+        except GeometryError:
+            continue
+    if not found:
+        raise GeometryError("The wheels are too near each other: their teeth would touch.")
+    return found
+
+
+def _mesh(own: float, other: float, teeth: int, centre: float | None) -> tuple[float | None, float | None]:
+    if centre is None or centre <= abs(own - other) / 2:
+        return None, None
+    wrap = math.pi + 2 * math.asin((own - other) / (2 * centre))
+    return wrap, teeth * wrap / math.tau
+
+
+def _toothed_verdicts(of: synchronous.Profile, wheels: tuple[ToothedWheel, ...], fittings: list[Fitting]) -> list[Verdict]:
+    small = min(wheels, key=lambda w: w.teeth)
+    found = _set_at(fittings, "teeth")
+    if of.fewest_teeth and small.teeth < of.fewest_teeth:
+        found.append(Verdict("wheel", Tone.WATCH, f"{small.teeth} teeth are few for {of.name}", f"It wants {of.fewest_teeth} at least: bent tighter, the cord and the tooth roots crack."))  # fmt: skip
+    if small.in_mesh is not None and small.in_mesh < _LEAST_MESH:
+        found.append(Verdict("mesh", Tone.WATCH, f"Only {small.in_mesh:.1f} teeth in mesh on the small pulley", "Under 6 each counts for less: rate it down, or move the shafts apart."))  # fmt: skip
+    return found
+
+
+def _chain_verdicts(of: roller_chain.Chain, wheels: tuple[ToothedWheel, ...], fittings: list[Fitting]) -> list[Verdict]:
+    small = min(wheels, key=lambda w: w.teeth)
+    found = _set_at(fittings, "pitches")
+    if fittings and not fittings[0].plain:
+        found.append(Verdict("length", Tone.WATCH, "An odd number of pitches wants an offset link", "It is weaker (0.8 of the strength, DIN) and wears first: use an even number if the centres can be moved."))  # fmt: skip
+    if small.teeth < _SMALL_SPROCKET:
+        found.append(Verdict("wheel", Tone.WATCH, f"{small.teeth} teeth run roughly", "Under 17 the chain jerks and wears faster; 19 or more for a smooth drive."))  # fmt: skip
+    if small.wrap_rad is not None and small.wrap_rad < _LEAST_WRAP:
+        found.append(Verdict("mesh", Tone.WATCH, f"The chain wraps only {math.degrees(small.wrap_rad):.0f}° of the small sprocket", "It wants 120°: move the shafts apart, or use a smaller ratio."))  # fmt: skip
+    if fittings:
+        travel = both(1.5 * of.pitch_m)
+        found.append(Verdict("take-up", Tone.OPEN, f"Leave about {travel} of travel to take up wear", "One and a half pitches, then two links come out. Fixed centres: set them a little short, so that some sag is left."))  # fmt: skip
+    return found
+
+
+def _set_at(fittings: list[Fitting], what: str) -> list[Verdict]:
+    if not fittings:
+        return [
+            Verdict("length", Tone.OPEN, "Tape the centres, or count what is on it", f"Either gives the other, exactly, in whole {what}.")
+        ]
+    best = fittings[0]
+    return [Verdict("length", Tone.GOOD, f"{best.count} {what}: centres {both(best.centre_m)}", f"{best.name}, {both(best.length_m)} long. Exact for a taut one on new wheels.")]  # fmt: skip

@@ -1,0 +1,295 @@
+"""POST /api/calc/toothed, /api/calc/toothed-drive: which toothed belt or chain it is, its shape to scale, and its wheels and length."""
+
+import math
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+
+from tuyere.core.families import roller_chain, synchronous
+from tuyere.core.identify.by_size import Ask, Match
+from tuyere.core.identify.toothed import ANSWERS, HOW, SIZES, Family, ToothedReading, read_toothed
+from tuyere.core.sheet.field import Note
+from tuyere.core.sheet.figure import both
+from tuyere.core.sheet.verdict import Problem, Verdict
+from tuyere.core.toothed_drive import Fitting, ToothedWheel, read_toothed_drive
+from tuyere.web.calc import answer
+from tuyere.web.errors import ProblemOut
+from tuyere.web.forms import Entry, Strict
+from tuyere.web.path import BothOut, both_out
+from tuyere.web.rules import anyone
+
+blueprint = APIBlueprint(
+    "toothed",
+    __name__,
+    url_prefix="/api/calc",
+    abp_tags=[Tag(name="toothed", description="Toothed belts and roller chains")],
+    abp_responses={"422": ProblemOut},
+)
+_SHOWN = 6
+
+
+class ToothedWords(Strict):
+    """Counts and answers in words, and what is written on it."""
+
+    pitch_count: str = Field("", max_length=20)
+    shape: str = Field("", max_length=20)
+    material: str = Field("", max_length=20)
+    body: str = Field("", max_length=20)
+    plates: str = Field("", max_length=20)
+    label: str = Field("", max_length=60)
+    tool: str = Field("caliper", max_length=20)
+
+
+class ToothedIn(Strict):
+    """Measurements of a toothed belt or a chain."""
+
+    family: Family
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=20)
+    words: ToothedWords = Field(default_factory=ToothedWords)
+
+
+class SizeOut(BaseModel):
+    """One size of a candidate as new, and by how many standard deviations the reading is off, where it was taken."""
+
+    key: str
+    label: str
+    expected: BothOut
+    off: float | None
+
+
+class DrawnShape(BaseModel):
+    """A shape to draw (m), point after point."""
+
+    points: list[list[float]]
+    closed: bool
+
+
+class Template(BaseModel):
+    """What to draw of a candidate: a belt's side view over some teeth, or a chain's links and the sprocket tooth under a roller."""
+
+    pitch_m: float
+    height_m: float
+    teeth: int
+    belt: DrawnShape | None
+    roller_m: float | None
+    plate_height_m: float | None
+    pin_m: float | None
+    inner_width_m: float | None
+    waisted: bool
+    tooth: DrawnShape | None
+    tooth_teeth: int
+
+
+class ToothedMatch(BaseModel):
+    """One candidate: its share, its sizes, and its shape."""
+
+    name: str
+    what: str
+    share: float
+    sizes: list[SizeOut]
+    template: Template
+
+
+class NextOut(BaseModel):
+    """What to measure or look at next, and what each of the two likeliest would show."""
+
+    field: str
+    how: str
+    says: list[str]
+
+
+class NamedOut(BaseModel):
+    """What a name on a belt means."""
+
+    designation: str
+    teeth: int
+    length: BothOut
+    width: BothOut | None
+    listed: bool
+
+
+class ToothedOut(BaseModel):
+    """Candidates, likeliest first; the share that is none of them; the next question; verdicts, notes and problems."""
+
+    found: list[ToothedMatch]
+    none_of_them: float
+    anything: bool
+    next: NextOut | None
+    named: NamedOut | None
+    strands: int | None
+    verdicts: list[Verdict]
+    notes: dict[str, Note]
+    problems: list[Problem]
+
+
+class ToothedDriveIn(Strict):
+    """Two wheels by teeth, and the centres or the count on the belt or chain."""
+
+    family: Family
+    name: str = Field("", max_length=40)
+    teeth_1: str = Field("", max_length=20)
+    teeth_2: str = Field("", max_length=20)
+    count: str = Field("", max_length=20)
+    centre_distance: Entry = Field(default_factory=Entry)
+
+
+class ToothedWheelOut(BaseModel):
+    """One pulley or sprocket as shown, and as drawn (m)."""
+
+    teeth: int
+    pitch_diameter: BothOut
+    outside_diameter: BothOut
+    caliper: BothOut | None
+    tooth_width: BothOut | None
+    wrap: str
+    in_mesh: float | None
+    pitch_diameter_m: float
+    outside_diameter_m: float
+
+
+class FittingOut(BaseModel):
+    """One length that fits: count, name, exact centres; plain for a listed belt or an even chain."""
+
+    count: int
+    name: str
+    length: BothOut
+    centre: BothOut
+    centre_m: float
+    plain: bool
+
+
+class ToothedDriveOut(BaseModel):
+    """Both wheels and the lengths that fit."""
+
+    wheels: list[ToothedWheelOut]
+    fittings: list[FittingOut]
+    verdicts: list[Verdict]
+    notes: dict[str, Note]
+    problems: list[Problem]
+
+
+@blueprint.post("/toothed", summary="Which toothed belt or chain is this", responses={"200": ToothedOut})
+@anyone()
+def calc_toothed(body: ToothedIn) -> Response:
+    tool = body.words.tool if body.words.tool in ("caliper", "rule", "tape") else None
+    quantities = {}
+    for key, entry in body.quantities.items():
+        if key in ("pitch_span", "belt_width", *SIZES[body.family]):
+            typed = entry.typed()
+            quantities[key] = type(typed)(typed.text, typed.unit, typed.origin, "rule" if key in ("pitch_span", "belt_width") else tool)
+    reading = read_toothed(body.family, quantities, body.words.model_dump())
+    return answer(_out(reading))
+
+
+def _out(reading: ToothedReading) -> ToothedOut:
+    shown = [m for m in reading.matches.found if m.probability > 0.004][:_SHOWN]
+    anything = bool(reading.seen.span or reading.seen.sizes or reading.seen.named or reading.seen.answers)
+    named = reading.named
+    return ToothedOut(
+        found=[_match(reading.family, m) for m in shown],
+        none_of_them=reading.matches.none_of_them,
+        anything=anything,
+        next=_next(reading.ask) if reading.ask else None,
+        named=NamedOut(
+            designation=named.designation, teeth=named.teeth, length=both_out(named.length_m, "length", decimals=(2, 1)),
+            width=both_out(named.width_m, "length", True) if named.width_m else None, listed=named.listed,
+        ) if named else None,
+        strands=reading.strands,
+        verdicts=list(reading.verdicts),
+        notes=reading.notes,
+        problems=list(reading.problems),
+    )  # fmt: skip
+
+
+_LABELS = {
+    "tooth_height": "tooth height", "belt_thickness": "thickness over the tooth", "roller_diameter": "roller", "inner_width": "gap inside",
+    "plate_height": "plate height", "plate_thickness": "plate thickness", "pin_diameter": "pin",
+}  # fmt: skip
+
+
+def _match(family: Family, found: Match) -> ToothedMatch:
+    kind = found.kind
+    sizes = [SizeOut(key="pitch_span", label="pitch, new", expected=_fine(kind.pitch_m), off=found.off.get("pitch_span"))]
+    sizes += [SizeOut(key=k, label=_LABELS[k], expected=_fine(s.value), off=found.off.get(k)) for k, s in kind.sizes.items()]
+    if family == "synchronous":
+        p = synchronous.profile(kind.name)
+        return ToothedMatch(name=p.name, what=f"{p.form} teeth, {p.material}", share=found.probability, sizes=sizes, template=_belt(p))
+    c = roller_chain.chain(kind.name)
+    return ToothedMatch(name=c.name, what=c.series, share=found.probability, sizes=sizes, template=_links(c))
+
+
+def _fine(value_m: float) -> BothOut:
+    return both_out(value_m, "length", decimals=(3, 2))
+
+
+_TEMPLATE_LENGTH_M = 0.1
+
+
+def _belt(p: synchronous.Profile) -> Template:
+    teeth = max(3, min(24, round(_TEMPLATE_LENGTH_M / p.pitch_m)))
+    return Template(
+        pitch_m=p.pitch_m, height_m=p.belt_height_m, teeth=teeth, belt=DrawnShape(points=[list(xy) for xy in synchronous.belt_outline(p, teeth)], closed=True),
+        roller_m=None, plate_height_m=None, pin_m=None, inner_width_m=None, waisted=False, tooth=None, tooth_teeth=0,
+    )  # fmt: skip
+
+
+def _links(c: roller_chain.Chain) -> Template:
+    sits = c.on_sprocket_m
+    return Template(
+        pitch_m=c.pitch_m, height_m=c.plate_height_m or 1.2 * sits, teeth=4, belt=None, roller_m=c.roller_m,
+        plate_height_m=c.plate_height_m, pin_m=c.pin_m, inner_width_m=c.inner_width_m, waisted=c.plates == "figure-8",
+        tooth=DrawnShape(points=[list(xy) for xy in roller_chain.tooth_outline(c.pitch_m, sits, 21)], closed=False) if c.roller_m else None, tooth_teeth=21,
+    )  # fmt: skip
+
+
+def _next(ask: Ask) -> NextOut:
+    says = [f"{both(v) if isinstance(v, float) else v.capitalize()}: {name}." for name, v in ask.says]
+    return NextOut(field=ask.key, how=HOW[ask.key], says=[s if s[0].isupper() else f"About {s}" for s in says])
+
+
+@blueprint.post("/toothed-drive", summary="Two toothed wheels, length and exact centres", responses={"200": ToothedDriveOut})
+@anyone()
+def calc_toothed_drive(body: ToothedDriveIn) -> Response:
+    words = {k: getattr(body, k) for k in ("name", "teeth_1", "teeth_2", "count")}
+    reading = read_toothed_drive(body.family, {"centre_distance": body.centre_distance.typed()}, words)
+    drive = reading.drive
+    return answer(
+        ToothedDriveOut(
+            wheels=[_wheel(w) for w in drive.wheels] if drive else [],
+            fittings=[_fitting(f) for f in drive.fittings] if drive else [],
+            verdicts=list(drive.verdicts) if drive else [],
+            notes=reading.notes,
+            problems=list(reading.problems),
+        )
+    )
+
+
+def _wheel(w: ToothedWheel) -> ToothedWheelOut:
+    return ToothedWheelOut(
+        teeth=w.teeth, pitch_diameter=_fine(w.pitch_diameter_m), outside_diameter=_fine(w.outside_diameter_m),
+        caliper=_fine(w.caliper_m) if w.caliper_m else None, tooth_width=_fine(w.tooth_width_m) if w.tooth_width_m else None,
+        wrap=f"{math.degrees(w.wrap_rad):.0f}°" if w.wrap_rad else "", in_mesh=w.in_mesh,
+        pitch_diameter_m=w.pitch_diameter_m, outside_diameter_m=w.outside_diameter_m,
+    )  # fmt: skip
+
+
+def _fitting(f: Fitting) -> FittingOut:
+    return FittingOut(
+        count=f.count, name=f.name, length=both_out(f.length_m, "length", decimals=(2, 1)),
+        centre=both_out(f.centre_m, "length", decimals=(3, 2)), centre_m=f.centre_m, plain=f.plain,
+    )  # fmt: skip
+
+
+class ToothedListsOut(BaseModel):
+    """Names to choose from and what may be answered, by family."""
+
+    names: dict[str, list[str]]
+    answers: dict[str, dict[str, tuple[str, ...]]]
+
+
+@blueprint.get("/toothed-lists", summary="Profiles and chains by name", responses={"200": ToothedListsOut})
+@anyone()
+def toothed_lists() -> Response:
+    names = {"synchronous": list(synchronous.profiles()), "roller chain": list(roller_chain.chains())}
+    return answer(ToothedListsOut(names=names, answers={k: dict(v) for k, v in ANSWERS.items()}))

@@ -1,0 +1,76 @@
+"""Toothed belts and chains on the bench: which one, how worn, its wheels and exact centres, and the template at 1:1."""
+
+import re
+from typing import Any
+
+from playwright.sync_api import expect
+
+
+def test_a_worn_chain_is_told_from_its_look_alikes(open_as: Any, address: str) -> None:
+    page = open_as("Ines")
+    page.goto(f"{address}/bench/chain")
+    page.locator("#f-pitch_span").fill("6 5/32 in")
+    expect(page.get_by_text("Count the steps between the two edges measured, such as 20.")).to_be_visible()
+    page.locator("#f-pitch_count").fill("12")
+    page.locator("#f-roller_diameter").fill("0.31 in")
+    expect(page.get_by_role("heading", name="Most likely 40")).to_be_visible()
+    expect(page.get_by_role("heading", name=re.compile(r"Worn: 2\.6 %"))).to_be_visible()
+    page.get_by_role("button", name=re.compile("Next: Measure the gap between the inner plates")).click()
+    expect(page.locator("#f-inner_width")).to_be_focused()
+    page.locator("#f-inner_width").fill("5/16 in")
+    expect(page.get_by_role("heading", name="It is 40")).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("^40 to scale, pitch 0.500 in"))).to_be_visible()
+    page.locator("#f-roller_diameter").fill("8.5 mm")
+    page.locator("#f-inner_width").fill("7.75 mm")
+    expect(page.get_by_role("heading", name="It is 08B")).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("heading", name="It is 08B")).to_be_visible()
+    page.locator("#f-label").fill("banana")
+    expect(page.get_by_text(re.compile("“banana” is not a chain known here"))).to_be_visible()
+    page.get_by_role("button", name="Start over").click()
+    expect(page.get_by_role("heading", name="Measure the pitch first, over as many as you can")).to_be_visible()
+
+
+def test_sprockets_and_exact_centres(open_as: Any, address: str) -> None:
+    page = open_as("Ines")
+    page.goto(f"{address}/bench/chain")
+    page.locator("#f-name").select_option("140")
+    page.locator("#f-teeth_1").fill("17")
+    page.locator("#f-teeth_2").fill("34")
+    page.locator("#f-count").fill("76")
+    # Shigley, Example 17-5: 43.93 in (from memory).
+    expect(page.get_by_text("76 pitches: centres 43 15/16 in")).to_be_visible()
+    page.locator("#f-count").fill("75")
+    expect(page.get_by_role("heading", name="An odd number of pitches wants an offset link")).to_be_visible()
+    page.locator("#f-count").fill("40")
+    expect(page.get_by_text("The chain is too short to go round both sprockets")).to_be_visible()
+
+
+def test_a_toothed_belt_by_pitch_and_by_name_and_its_paper_template(open_as: Any, address: str) -> None:
+    page = open_as("Ines")
+    page.goto(f"{address}/bench/toothed")
+    page.locator("#f-label").fill("8M-1200-30")
+    expect(page.get_by_text("1200-H8M-30: 150 teeth")).to_be_visible()
+    expect(page.get_by_role("heading", name="H8M, S8M and R8M look alike")).to_be_visible()
+    page.locator("#f-pitch_span").fill("160 mm")
+    page.locator("#f-pitch_count").fill("20")
+    page.locator("#f-belt_thickness").fill("6.0 mm")
+    expect(page.get_by_role("heading", name="It is H8M")).to_be_visible()
+    page.locator("tr", has=page.get_by_role("rowheader", name="H8M")).get_by_role("button", name="take it").click()
+    page.locator("#f-teeth_1").fill("28")
+    page.locator("#f-teeth_2").fill("56")
+    page.locator("#f-count").fill("150")
+    expect(page.get_by_role("heading", name=re.compile("150 teeth: centres"))).to_be_visible()
+    page.emulate_media(media="print")
+    paper = page.locator("svg.paper").bounding_box()
+    # 180 mm wide at 96 dots an inch: true to scale on paper.
+    assert paper and abs(paper["width"] - 180 / 25.4 * 96) < 1
+
+
+def test_the_chain_bench_on_a_phone(open_as: Any, address: str) -> None:
+    page = open_as("Rowan", 390, 844, touch=True)
+    page.goto(f"{address}/bench/chain")
+    page.locator("#f-pitch_span").fill("305 mm")
+    page.locator("#f-pitch_count").fill("24")
+    expect(page.get_by_role("heading", name=re.compile("Most likely 40|It is 40"))).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
