@@ -68,6 +68,4 @@ export async function unwrap<T>(call: Promise<{ data?: T; error?: unknown; respo
   throw new Refused(problem)
 }
 export type Toothed = Schemas['ToothedOut']
-export type ToothedDrive = Schemas['ToothedDriveOut']
 export type ToothedAsk = Schemas['ToothedIn']
-export type ToothedDriveAsk = Schemas['ToothedDriveIn']

@@ -1,16 +1,25 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
+import { computed } from 'vue'
+
+import { blankToothed, completedToothed, type Family, type ToothedForm } from '../sheet/toothed/toothedForm'
+import ToothedWork from '../sheet/toothed/ToothedWork.vue'
 import BenchNav from './BenchNav.vue'
-import ToothedBench from './toothed/ToothedBench.vue'
-import type { Family } from './toothed/useToothed'
 
 /** Which toothed belt or chain, without a drive. */
 const { family } = defineProps<{ family: Family }>()
+const drafts = useLocalStorage<Record<string, ToothedForm>>('tuyere-bench-toothed', {})
+const form = computed({
+  get: () => drafts.value[family] ?? blankToothed(family),
+  set: (value) => (drafts.value = { ...drafts.value, [family]: completedToothed(family, value) }),
+})
+if (!drafts.value[family]) form.value = blankToothed(family)
 </script>
 
 <template>
   <div class="bench">
     <BenchNav :here="family === 'roller chain' ? 'chain' : 'toothed'" />
-    <ToothedBench :key="family" :family="family" />
+    <ToothedWork :key="family" v-model="form" :family="family" />
   </div>
 </template>
 

@@ -21,6 +21,7 @@ import type { Ask } from '../stations/survey/asks'
 import AskStrip from '../stations/survey/AskStrip.vue'
 import SurveyStation from '../stations/survey/SurveyStation.vue'
 import { findKey, useFind } from '../stations/survey/useFind'
+import ToothedSurvey from '../stations/survey/ToothedSurvey.vue'
 import TensionStation from '../stations/tension/TensionStation.vue'
 import { useKeys } from '../useKeys'
 import { dueText } from '../words'
@@ -33,6 +34,7 @@ import { blankPath, looseKeepers } from './layoutEdit'
 import LayoutDrawing from './LayoutDrawing.vue'
 import { useLayout } from './useLayout'
 import SectionDrawing from './SectionDrawing.vue'
+import { isToothed } from './toothed/toothedForm'
 import TeachDrawing, { type Step } from './TeachDrawing.vue'
 import { answersKey, focusKey, moreFiguresKey, sheetKey, useSheet, workingKey } from './useSheet'
 import WorkingSlip from './WorkingSlip.vue'
@@ -121,8 +123,11 @@ provide(workingKey, (key) => (working.value = key))
 
 const TITLES: Record<Station, string> = { survey: 'Survey', speed: 'Speed', tension: 'Tension', log: 'Log' }
 const recordOnly = computed(() => drive.family !== 'v-belt')
-const stations = computed(() => (recordOnly.value ? (['log'] as const) : STATIONS))
-if (recordOnly.value && station !== 'log') void router.replace(`/drives/${drive.id}/log`)
+const toothed = computed(() => (isToothed(drive.family) ? drive.family : null))
+const stations = computed<readonly Station[]>(() =>
+  !recordOnly.value ? STATIONS : toothed.value ? ['survey', 'log'] : ['log'],
+)
+if (!stations.value.includes(station)) void router.replace(`/drives/${drive.id}/${stations.value[0]}`)
 
 const moreFigures = ref<Sheet['figures']>({})
 provide(moreFiguresKey, moreFigures)
@@ -142,11 +147,7 @@ function sign(name: Station): { mark: string; text: string } {
   return { mark: '', text: '' }
 }
 const go = (name: Station) => void router.push(`/drives/${drive.id}/${name}`)
-useKeys(
-  Object.fromEntries(
-    STATIONS.map((name, i) => [String(i + 1), () => stations.value.includes(name as never) && go(name)]),
-  ),
-)
+useKeys(Object.fromEntries(STATIONS.map((name, i) => [String(i + 1), () => stations.value.includes(name) && go(name)])))
 useKeys({ '/': () => void router.push('/floor?find') })
 const due = computed(() => drive.dues[0])
 const drawnMachine = computed(() =>
@@ -195,7 +196,8 @@ const drawnMachine = computed(() =>
       </router-link>
     </nav>
 
-    <div class="work" :class="{ bare: recordOnly }">
+    <ToothedSurvey v-if="toothed && station === 'survey'" :drive="drive" :family="toothed" />
+    <div v-else class="work" :class="{ bare: recordOnly }">
       <section v-if="!recordOnly" class="board" aria-label="Drawing">
         <LayoutDrawing
           v-if="layoutShown"

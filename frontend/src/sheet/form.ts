@@ -1,6 +1,7 @@
 import type { Choices, Entry, SheetForm } from '../api/client'
 import { settings } from '../settings'
 import { blankPath } from './layoutEdit'
+import { blankToothed } from './toothed/toothedForm'
 
 export type QuantityKey = keyof Required<SheetForm['survey']>['quantities'] & string
 export type Survey = SheetForm['survey']
@@ -60,6 +61,7 @@ export function blankForm(): SheetForm {
         design_turns: entry(),
       },
       path: blankPath(),
+      toothed: blankToothed(''),
     },
     gauge: { forces: [], deflection: entry(), belt_state: 'run in', tool: 'spring gauge' },
     tachometer: { tach_driver: entry(), tach_driven: entry() },

@@ -4,6 +4,7 @@ import { computed, type InjectionKey, onScopeDispose, ref, type Ref, shallowRef,
 import { api, type Choices, type DriveOut, Refused, type Sheet, type SheetForm, unwrap } from '../api/client'
 import { blankForm, trimmed, usualUnit } from './form'
 import { completed } from './layoutEdit'
+import { completedToothed } from './toothed/toothedForm'
 
 interface Draft {
   based_on: number
@@ -32,7 +33,9 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
     onError: () => undefined, // more text than the device will hold: it stays on the page
   })
   const form = ref<SheetForm>(draft.value ? draft.value.form : kept())
-  form.value.survey.path = completed(form.value.survey.path) // a draft from before it had every field
+  // A draft may be from before there was every field.
+  form.value.survey.path = completed(form.value.survey.path)
+  form.value.survey.toothed = completedToothed(drive.value.family, form.value.survey.toothed)
   const base = ref(draft.value ? draft.value.based_on : drive.value.row_version)
   const sheet = shallowRef<Sheet | null>(null)
   const lastDrawn = shallowRef<Sheet['drawing']>(null)
@@ -44,7 +47,12 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   function kept(): SheetForm {
     const fresh = blankForm()
     const known = JSON.parse(JSON.stringify(drive.value.survey)) as SheetForm['survey']
-    fresh.survey = { ...fresh.survey, ...known, path: completed(known.path) }
+    fresh.survey = {
+      ...fresh.survey,
+      ...known,
+      path: completed(known.path),
+      toothed: completedToothed(drive.value.family, known.toothed),
+    }
     for (const [key, value] of [
       ...Object.entries(fresh.survey.quantities ?? {}),
       ...Object.entries(fresh.survey.design ?? {}),

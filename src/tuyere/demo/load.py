@@ -25,7 +25,8 @@ from tuyere.web.found import fix_row
 from tuyere.web.readings import KeepReading, reading_of
 
 # What is a quantity in a layout; everything else in it is a word, a number or a part of its own.
-LAYOUT_QUANTITIES = ("diameter", "distance", "power", "tension", "gap", "least", "most", "tape_a", "tape_b", "tighten", "slacken")
+LAYOUT_QUANTITIES = ("diameter", "distance", "power", "tension", "gap", "least", "most", "tape_a", "tape_b", "tighten", "slacken",
+                     "pitch_span", "roller_diameter", "inner_width", "belt_thickness", "centre_distance")  # fmt: skip
 LENGTHS = ("driver_diameter", "driven_diameter", "centre_distance", "travel_in", "travel_out")
 
 
@@ -133,14 +134,15 @@ def _layout(told: Any) -> Any:
 def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any], item: dict[str, Any], at: datetime) -> Configuration:
     typed = SurveyForm.model_validate(
         {
-            "quantities": {k: _entry(k, v) for k, v in entry["survey"].items()},
-            "choices": entry["choices"],
+            "quantities": {k: _entry(k, v) for k, v in entry.get("survey", {}).items()},
+            "choices": entry.get("choices", {}),
             "design": {k: _entry(k, v) for k, v in entry.get("design", {}).items()},
             "path": _layout(entry.get("path", {})),
+            "toothed": _layout(entry.get("toothed", {})),
         }
     )
     form = read_sheet(SheetForm(survey=typed))
-    survey = survey_of(uuid.uuid4(), item["standing"], item["reason"], typed, form, at)
+    survey = survey_of(uuid.uuid4(), item["standing"], item["reason"], typed, form, at, drive.family)
     return drives.keep_survey(session, writer, drive, drive.row_version, survey)
 
 

@@ -10,6 +10,7 @@ from sqlmodel import Session, col, select
 from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.wheels import Keeper
 from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.toothed_drive import ToothedDrive
 from tuyere.store.tables import (
     BeltKeeper,
     BeltLife,
@@ -171,6 +172,8 @@ class Survey:
     spec: DriveSpec
     made_at: datetime | None = None
     path: PathReading | None = None
+    toothed: ToothedDrive | None = None
+    toothed_name: str = ""
 
 
 def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: int, survey: Survey) -> Configuration:
@@ -210,13 +213,34 @@ def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: in
         travel_out_m=_value(spec.travel_out),
         centre_line_deg=spec.centre_line_deg,
     )
-    if survey.path and survey.path.wheels:
+    if survey.toothed:
+        _keep_toothed(session, writer, stage, survey.toothed, survey.toothed_name)
+    elif survey.path and survey.path.wheels:
         _keep_layout(session, writer, drive, stage, survey.path)
     else:
         insert(session, writer, stage, "kept stage")
         for wheel in _two_wheels(stage, spec):
             insert(session, writer, wheel, "kept wheel")
     return configuration
+
+
+def _keep_toothed(session: Session, writer: Writer, stage: Stage, drive: ToothedDrive, name: str) -> None:
+    """A stage of a toothed belt or a chain: its name, exact centres, and two wheels by teeth."""
+    stage.section = name
+    if drive.fittings:
+        stage.belt, stage.centre_distance_m = drive.fittings[0].name, drive.fittings[0].centre_m
+    insert(session, writer, stage, "kept stage")
+    for position, (role, w) in enumerate(zip(("driver", "driven"), drive.wheels, strict=True), 1):
+        wheel = Wheel(
+            id=uuid.uuid5(stage.id, role),
+            stage_id=stage.id,
+            position=position,
+            role=role,
+            diameter_m=w.pitch_diameter_m,
+            basis="datum",
+            teeth=w.teeth,
+        )
+        insert(session, writer, wheel, "kept wheel")
 
 
 def _two_wheels(stage: Stage, spec: DriveSpec) -> list[Wheel]:

@@ -210,7 +210,7 @@ class Stage(SQLModel, table=True):
 class Wheel(SQLModel, table=True):
     """A wheel of a stage, in the order the belt meets them; its centre (m, y up) where the drive has more than two.
 
-    Wheels of one configuration with the same `shaft` sit on one shaft.
+    Wheels of one configuration with the same `shaft` sit on one shaft. `teeth`: of a toothed pulley or a sprocket.
     """
 
     __table_args__ = (
@@ -221,6 +221,7 @@ class Wheel(SQLModel, table=True):
         _one_of("face", "grooved", "flat"),
         CheckConstraint("diameter_m > 0", name="diameter_positive"),
         CheckConstraint("(x_m IS NULL) = (y_m IS NULL)", name="place_whole"),
+        CheckConstraint("teeth >= 5", name="teeth_enough"),
     )
     id: uuid.UUID = Field(primary_key=True)
     stage_id: uuid.UUID = Field(foreign_key="stage.id", index=True)
@@ -234,6 +235,7 @@ class Wheel(SQLModel, table=True):
     contact: str = Field(default="inside", sa_column_kwargs={"server_default": "inside"})
     face: str = Field(default="grooved", sa_column_kwargs={"server_default": "grooved"})
     shaft: int | None = None
+    teeth: int | None = None
     power_w: float | None = None
     takes_up: bool = Field(default=False, sa_column_kwargs={"server_default": "false"})
 

@@ -10,17 +10,19 @@ from pydantic import BaseModel, Field, ValidationError
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
+from tuyere.core.identify.toothed import FAMILIES
 from tuyere.core.layout.form import read_path
 from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.core.sheet.typed import Reading as FormReading
 from tuyere.core.sheet.verdict import Tone
+from tuyere.core.toothed_drive import ToothedDrive
 from tuyere.store import drives
 from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Role
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import DueOut, FindingOut, due_out, explain_clash
-from tuyere.web.forms import SheetForm, Strict, SurveyForm, read_sheet, typed_path
+from tuyere.web.forms import SheetForm, Strict, SurveyForm, read_sheet, read_toothed_form, typed_path
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
 
@@ -169,7 +171,7 @@ def post_survey(path: DrivePath, body: KeepSurvey) -> Response:
 
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
-        survey = survey_of(body.id, body.standing, body.reason, body.survey, form)
+        survey = survey_of(body.id, body.standing, body.reason, body.survey, form, family=drive.family)
         kept = drives.keep_survey(session, writer, drive, body.row_version, survey)
         return Answer(201, {"id": str(kept.id), "row_version": drive.row_version, "sequence": kept.sequence})
 
@@ -191,21 +193,42 @@ def _refuse_layout(survey: SurveyForm, standing: str) -> None:
 
 
 def survey_of(
-    survey_id: uuid.UUID, standing: str, reason: str, typed: SurveyForm, form: FormReading, made_at: datetime | None = None
+    survey_id: uuid.UUID,
+    standing: str,
+    reason: str,
+    typed: SurveyForm,
+    form: FormReading,
+    made_at: datetime | None = None,
+    family: str = "v-belt",
 ) -> drives.Survey:
-    """A survey as the store keeps it: typed words beside SI values."""
+    """A survey as the store keeps it: typed words beside SI values. Raises Refusal for a toothed drive that cannot be read."""
     dumped = typed.model_dump(mode="json")
+    toothed = _toothed(typed, family)
     return drives.Survey(
         survey_id,
         standing,
         reason,
-        {k: dumped[k] for k in ("quantities", "choices", "path")},
+        {k: dumped[k] for k in ("quantities", "choices", "path", "toothed")},
         dumped["design"],
         dict(form.design),
         form.spec,
         made_at,
         read_path(typed_path(typed)) if typed.path.wheels else None,
+        toothed,
+        typed.toothed.drive.name,
     )
+
+
+def _toothed(typed: SurveyForm, family: str) -> ToothedDrive | None:
+    """The toothed wheels of a survey, where the drive is of such a family."""
+    known = next((f for f in FAMILIES if f == family), None)
+    if known is None:
+        return None
+    reading, driven = read_toothed_form(known, typed.toothed)
+    problems = [*reading.problems, *driven.problems]
+    if problems:
+        raise Refusal(422, problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in problems])
+    return driven.drive
 
 
 def refuse_problems(form: FormReading, sheet: Sheet) -> None:

@@ -5,10 +5,12 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, field_validator
 
+from tuyere.core.identify.toothed import SIZES, Family, ToothedReading, read_toothed
 from tuyere.core.layout.form import MOST_BELTS
 from tuyere.core.layout.typed import TypedBelt, TypedCarriage, TypedKeeper, TypedPath, TypedPoint, TypedTakeUp, TypedTape, TypedWheel
 from tuyere.core.origin import Origin
 from tuyere.core.sheet.typed import Reading, Typed, read_form
+from tuyere.core.toothed_drive import DriveReading, read_toothed_drive
 from tuyere.core.uncertainty import TOOLS
 
 FORCE_TOOLS = tuple(name for name, tool in TOOLS.items() if tool.kind == "force")
@@ -200,6 +202,36 @@ class PathForm(Strict):
     carriage: CarriageEntry = Field(default_factory=CarriageEntry)
 
 
+class ToothedWords(Strict):
+    """Of a toothed belt or a chain: counts and answers in words, and what is written on it."""
+
+    pitch_count: str = Field("", max_length=20)
+    shape: str = Field("", max_length=20)
+    material: str = Field("", max_length=20)
+    body: str = Field("", max_length=20)
+    plates: str = Field("", max_length=20)
+    label: str = Field("", max_length=60)
+    tool: str = Field("caliper", max_length=20)
+
+
+class ToothedDriveForm(Strict):
+    """Two toothed wheels: the profile or chain, teeth, and the centres or the count on the belt or chain."""
+
+    name: str = Field("", max_length=40)
+    teeth_1: str = Field("", max_length=20)
+    teeth_2: str = Field("", max_length=20)
+    count: str = Field("", max_length=20)
+    centre_distance: Entry = none_typed
+
+
+class ToothedForm(Strict):
+    """A toothed belt or chain as measured, and the drive it runs on."""
+
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=20)
+    words: ToothedWords = Field(default_factory=ToothedWords)
+    drive: ToothedDriveForm = Field(default_factory=ToothedDriveForm)
+
+
 class SurveyForm(Strict):
     """What is fitted, as typed."""
 
@@ -207,6 +239,7 @@ class SurveyForm(Strict):
     choices: Choices = Field(default_factory=Choices)
     design: DesignPoint = Field(default_factory=DesignPoint)
     path: PathForm = Field(default_factory=PathForm)
+    toothed: ToothedForm = Field(default_factory=ToothedForm)
 
 
 class GaugeForm(Strict):
@@ -261,6 +294,20 @@ def typed_path(form: SurveyForm) -> TypedPath:
         [k.typed() for k in path.keepers],
         TypedCarriage(path.carriage.run, path.carriage.position.typed(), path.carriage.length.typed()),
     )
+
+
+def read_toothed_form(family: Family, form: ToothedForm) -> tuple[ToothedReading, DriveReading]:
+    """A toothed belt or chain and its drive as the core reads them."""
+    tool = form.words.tool if form.words.tool in ("caliper", "rule", "tape") else None
+    by_rule = ("pitch_span", "belt_width")
+    quantities = {
+        key: replace(entry.typed(), tool="rule" if key in by_rule else tool)
+        for key, entry in form.quantities.items()
+        if key in (*by_rule, *SIZES[family])
+    }
+    words = {k: getattr(form.drive, k) for k in ("name", "teeth_1", "teeth_2", "count")}
+    centres = {"centre_distance": form.drive.centre_distance.typed()}
+    return read_toothed(family, quantities, form.words.model_dump()), read_toothed_drive(family, centres, words)
 
 
 def _typed(model: Quantities | DesignPoint | TachometerForm) -> dict[str, Typed]:

@@ -1,4 +1,4 @@
-"""POST /api/calc/toothed, /api/calc/toothed-drive: which toothed belt or chain it is, its shape to scale, and its wheels and length."""
+"""POST /api/calc/toothed: which toothed belt or chain it is, its shape to scale, and its wheels and length."""
 
 import math
 
@@ -8,14 +8,14 @@ from pydantic import BaseModel, Field
 
 from tuyere.core.families import roller_chain, synchronous
 from tuyere.core.identify.by_size import Ask, Match
-from tuyere.core.identify.toothed import ANSWERS, HOW, SIZES, Family, ToothedReading, read_toothed
+from tuyere.core.identify.toothed import ANSWERS, HOW, Family, ToothedReading
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.figure import both
 from tuyere.core.sheet.verdict import Problem, Verdict
-from tuyere.core.toothed_drive import Fitting, ToothedWheel, read_toothed_drive
+from tuyere.core.toothed_drive import DriveReading, Fitting, ToothedWheel
 from tuyere.web.calc import answer
 from tuyere.web.errors import ProblemOut
-from tuyere.web.forms import Entry, Strict
+from tuyere.web.forms import Strict, ToothedForm, read_toothed_form
 from tuyere.web.path import BothOut, both_out
 from tuyere.web.rules import anyone
 
@@ -29,24 +29,11 @@ blueprint = APIBlueprint(
 _SHOWN = 6
 
 
-class ToothedWords(Strict):
-    """Counts and answers in words, and what is written on it."""
-
-    pitch_count: str = Field("", max_length=20)
-    shape: str = Field("", max_length=20)
-    material: str = Field("", max_length=20)
-    body: str = Field("", max_length=20)
-    plates: str = Field("", max_length=20)
-    label: str = Field("", max_length=60)
-    tool: str = Field("caliper", max_length=20)
-
-
 class ToothedIn(Strict):
-    """Measurements of a toothed belt or a chain."""
+    """Measurements of a toothed belt or a chain, and the drive it runs on."""
 
     family: Family
-    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=20)
-    words: ToothedWords = Field(default_factory=ToothedWords)
+    toothed: ToothedForm = Field(default_factory=ToothedForm)
 
 
 class SizeOut(BaseModel):
@@ -109,31 +96,6 @@ class NamedOut(BaseModel):
     listed: bool
 
 
-class ToothedOut(BaseModel):
-    """Candidates, likeliest first; the share that is none of them; the next question; verdicts, notes and problems."""
-
-    found: list[ToothedMatch]
-    none_of_them: float
-    anything: bool
-    next: NextOut | None
-    named: NamedOut | None
-    strands: int | None
-    verdicts: list[Verdict]
-    notes: dict[str, Note]
-    problems: list[Problem]
-
-
-class ToothedDriveIn(Strict):
-    """Two wheels by teeth, and the centres or the count on the belt or chain."""
-
-    family: Family
-    name: str = Field("", max_length=40)
-    teeth_1: str = Field("", max_length=20)
-    teeth_2: str = Field("", max_length=20)
-    count: str = Field("", max_length=20)
-    centre_distance: Entry = Field(default_factory=Entry)
-
-
 class ToothedWheelOut(BaseModel):
     """One pulley or sprocket as shown, and as drawn (m)."""
 
@@ -165,27 +127,33 @@ class ToothedDriveOut(BaseModel):
     wheels: list[ToothedWheelOut]
     fittings: list[FittingOut]
     verdicts: list[Verdict]
+
+
+class ToothedOut(BaseModel):
+    """Candidates, likeliest first; the share that is none of them; the next question; verdicts, notes and problems."""
+
+    found: list[ToothedMatch]
+    none_of_them: float
+    anything: bool
+    next: NextOut | None
+    named: NamedOut | None
+    strands: int | None
+    verdicts: list[Verdict]
+    drive: ToothedDriveOut | None
     notes: dict[str, Note]
     problems: list[Problem]
 
 
-@blueprint.post("/toothed", summary="Which toothed belt or chain is this", responses={"200": ToothedOut})
+@blueprint.post("/toothed", summary="Which toothed belt or chain is this, and its drive", responses={"200": ToothedOut})
 @anyone()
 def calc_toothed(body: ToothedIn) -> Response:
-    tool = body.words.tool if body.words.tool in ("caliper", "rule", "tape") else None
-    quantities = {}
-    for key, entry in body.quantities.items():
-        if key in ("pitch_span", "belt_width", *SIZES[body.family]):
-            typed = entry.typed()
-            quantities[key] = type(typed)(typed.text, typed.unit, typed.origin, "rule" if key in ("pitch_span", "belt_width") else tool)
-    reading = read_toothed(body.family, quantities, body.words.model_dump())
-    return answer(_out(reading))
+    return answer(_out(*read_toothed_form(body.family, body.toothed)))
 
 
-def _out(reading: ToothedReading) -> ToothedOut:
+def _out(reading: ToothedReading, driven: DriveReading) -> ToothedOut:
     shown = [m for m in reading.matches.found if m.probability > 0.004][:_SHOWN]
     anything = bool(reading.seen.span or reading.seen.sizes or reading.seen.named or reading.seen.answers)
-    named = reading.named
+    named, drive = reading.named, driven.drive
     return ToothedOut(
         found=[_match(reading.family, m) for m in shown],
         none_of_them=reading.matches.none_of_them,
@@ -197,8 +165,13 @@ def _out(reading: ToothedReading) -> ToothedOut:
         ) if named else None,
         strands=reading.strands,
         verdicts=list(reading.verdicts),
-        notes=reading.notes,
-        problems=list(reading.problems),
+        drive=ToothedDriveOut(
+            wheels=[_wheel(w) for w in drive.wheels],
+            fittings=[_fitting(f) for f in drive.fittings],
+            verdicts=list(drive.verdicts),
+        ) if drive else None,
+        notes=reading.notes | driven.notes,
+        problems=[*reading.problems, *driven.problems],
     )  # fmt: skip
 
 
@@ -223,13 +196,17 @@ def _fine(value_m: float) -> BothOut:
     return both_out(value_m, "length", decimals=(3, 2))
 
 
+def _shape(points: list[tuple[float, float]], closed: bool) -> DrawnShape:
+    return DrawnShape(points=[list(xy) for xy in points], closed=closed)
+
+
 _TEMPLATE_LENGTH_M = 0.1
 
 
 def _belt(p: synchronous.Profile) -> Template:
     teeth = max(3, min(24, round(_TEMPLATE_LENGTH_M / p.pitch_m)))
     return Template(
-        pitch_m=p.pitch_m, height_m=p.belt_height_m, teeth=teeth, belt=DrawnShape(points=[list(xy) for xy in synchronous.belt_outline(p, teeth)], closed=True),
+        pitch_m=p.pitch_m, height_m=p.belt_height_m, teeth=teeth, belt=_shape(synchronous.belt_outline(p, teeth), True),
         roller_m=None, plate_height_m=None, pin_m=None, inner_width_m=None, waisted=False, tooth=None, tooth_teeth=0,
     )  # fmt: skip
 
@@ -239,30 +216,13 @@ def _links(c: roller_chain.Chain) -> Template:
     return Template(
         pitch_m=c.pitch_m, height_m=c.plate_height_m or 1.2 * sits, teeth=4, belt=None, roller_m=c.roller_m,
         plate_height_m=c.plate_height_m, pin_m=c.pin_m, inner_width_m=c.inner_width_m, waisted=c.plates == "figure-8",
-        tooth=DrawnShape(points=[list(xy) for xy in roller_chain.tooth_outline(c.pitch_m, sits, 21)], closed=False) if c.roller_m else None, tooth_teeth=21,
+        tooth=_shape(roller_chain.tooth_outline(c.pitch_m, sits, 21), False) if c.roller_m else None, tooth_teeth=21,
     )  # fmt: skip
 
 
 def _next(ask: Ask) -> NextOut:
     says = [f"{both(v) if isinstance(v, float) else v.capitalize()}: {name}." for name, v in ask.says]
     return NextOut(field=ask.key, how=HOW[ask.key], says=[s if s[0].isupper() else f"About {s}" for s in says])
-
-
-@blueprint.post("/toothed-drive", summary="Two toothed wheels, length and exact centres", responses={"200": ToothedDriveOut})
-@anyone()
-def calc_toothed_drive(body: ToothedDriveIn) -> Response:
-    words = {k: getattr(body, k) for k in ("name", "teeth_1", "teeth_2", "count")}
-    reading = read_toothed_drive(body.family, {"centre_distance": body.centre_distance.typed()}, words)
-    drive = reading.drive
-    return answer(
-        ToothedDriveOut(
-            wheels=[_wheel(w) for w in drive.wheels] if drive else [],
-            fittings=[_fitting(f) for f in drive.fittings] if drive else [],
-            verdicts=list(drive.verdicts) if drive else [],
-            notes=reading.notes,
-            problems=list(reading.problems),
-        )
-    )
 
 
 def _wheel(w: ToothedWheel) -> ToothedWheelOut:

@@ -32,6 +32,8 @@ def _tooth(of: Profile, steps: int) -> list[tuple[float, float]]:
         return [(-root, h), (-tip, 0.0), (tip, 0.0), (root, h)]
     kind = of.name[0]
     half = _ROUND_WIDTH.get(kind, 1.6) * h / 2
-    power = {"H": 2.0, "S": 2.6, "R": 2.2}.get(kind, 2.0)  # a fuller tip the higher
     xs = [-half + 2 * half * k / (2 * steps) for k in range(2 * steps + 1)]
-    return [(x, h * abs(x / half) ** power) for x in xs]
+    if kind == "R":  # a parabola
+        return [(x, h * (x / half) ** 2) for x in xs]
+    full = 2.6 if kind == "S" else 2.0  # H: half an ellipse; S: fuller at the tip
+    return [(x, h * (1 - max(0.0, 1 - abs(x / half) ** full) ** (1 / full))) for x in xs]

@@ -17,10 +17,11 @@ const scene = computed(() => {
   if (!t || width.value < 80) return null
   const chain = !t.belt
   const long = chain ? t.pitch_m * (t.teeth + 0.9) : t.pitch_m * Math.min(t.teeth, 6)
-  const tall = chain ? t.height_m * 3.2 : t.height_m * 3
-  const scale = Math.min((width.value - 90) / long, (height.value - 130) / tall)
+  const low = height.value < 240 // a strip on a phone: the chain alone, large
+  const tall = chain ? t.height_m * (low ? 1.3 : 3.2) : t.height_m * (low ? 1.4 : 3)
+  const scale = Math.min((width.value - 90) / long, (height.value - (low ? 76 : 130)) / tall)
   const x = chain ? (width.value - t.pitch_m * t.teeth * scale) / 2 : (width.value - long * scale) / 2
-  const y = chain ? 60 + (t.height_m * scale) / 2 : height.value / 2 + (t.height_m * scale) / 2
+  const y = chain ? (low ? 44 : 60) + (t.height_m * scale) / 2 : height.value / 2 + (t.height_m * scale) / 2
   return { scale, x, y, chain, t, pins: Array.from({ length: t.teeth + 1 }, (_, k) => x + k * t.pitch_m * scale) }
 })
 /** A length that reads well, drawn as a bar. */

@@ -5,18 +5,20 @@ import { useChoices } from '../../api/queries'
 import { api, unwrap } from '../../api/client'
 import { useQuery } from '@tanstack/vue-query'
 import { inSystem, say } from '../../settings'
-import CautionStrip from '../../sheet/CautionStrip.vue'
-import MeasureField from '../../sheet/MeasureField.vue'
-import { focusKey } from '../../sheet/useSheet'
-import VerdictNotes from '../../sheet/VerdictNotes.vue'
+import CautionStrip from '../CautionStrip.vue'
+import MeasureField from '../MeasureField.vue'
+import { focusKey } from '../useSheet'
+import VerdictNotes from '../VerdictNotes.vue'
 import WordField from '../../stations/survey/WordField.vue'
 import PaperTemplate from './PaperTemplate.vue'
 import ToothDrawing from './ToothDrawing.vue'
-import { type Family, useToothed } from './useToothed'
+import type { Family, ToothedForm } from './toothedForm'
+import { useToothed } from './useToothed'
 
 /** Which toothed belt or chain is this, and what its two wheels and its length come to. */
+const form = defineModel<ToothedForm>({ required: true })
 const { family } = defineProps<{ family: Family }>()
-const { form, found, drive, clear } = useToothed(family)
+const { found, drive, clear } = useToothed(family, form)
 const { data: choices } = useChoices()
 const { data: lists } = useQuery({
   queryKey: ['toothed lists'],
@@ -85,7 +87,8 @@ function take(name: string): void {
     <section class="panel" data-panel :aria-label="chain ? 'Which chain?' : 'Which toothed belt?'">
       <div class="station">
         <div class="slip" aria-live="polite">
-          <VerdictNotes v-if="found" :verdicts="found.verdicts" fold />
+          <VerdictNotes v-if="found" :verdicts="found.verdicts.slice(0, 1)" />
+          <VerdictNotes v-if="found" :verdicts="found.verdicts.slice(1)" fold />
           <p v-if="found?.named" class="soft">
             {{ found.named.designation }}: {{ found.named.teeth }} teeth,
             {{ inSystem(found.named.length) }} long<template v-if="found.named.width"
@@ -200,6 +203,7 @@ function take(name: string): void {
           </tbody>
         </table>
       </div>
+      <slot name="keep" />
     </section>
   </div>
 </template>

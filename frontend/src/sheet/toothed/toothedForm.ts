@@ -1,0 +1,36 @@
+import type { Entry, SheetForm, ToothedAsk } from '../../api/client'
+
+export type Family = ToothedAsk['family']
+type Kept = NonNullable<SheetForm['survey']['toothed']>
+/** A toothed belt or chain and its drive as typed, with every field there. */
+export interface ToothedForm {
+  quantities: Record<string, Entry>
+  words: Required<NonNullable<Kept['words']>>
+  drive: Required<NonNullable<Kept['drive']>>
+}
+
+const SIZES: Record<Family, string[]> = {
+  synchronous: ['pitch_span', 'tooth_height', 'belt_thickness', 'belt_width'],
+  'roller chain': ['pitch_span', 'roller_diameter', 'inner_width', 'plate_height', 'plate_thickness', 'pin_diameter'],
+}
+const entry = (): Entry => ({ text: '', unit: '', origin: null })
+
+export function blankToothed(family: string): ToothedForm {
+  return {
+    quantities: Object.fromEntries((SIZES[family as Family] ?? []).map((key) => [key, entry()])),
+    words: { pitch_count: '', shape: '', material: '', body: '', plates: '', label: '', tool: 'caliper' },
+    drive: { name: '', teeth_1: '', teeth_2: '', count: '', centre_distance: entry() },
+  }
+}
+
+/** What was kept, with a field for everything that may be typed. */
+export function completedToothed(family: string, kept: Kept | undefined): ToothedForm {
+  const fresh = blankToothed(family)
+  return {
+    quantities: { ...fresh.quantities, ...kept?.quantities },
+    words: { ...fresh.words, ...kept?.words },
+    drive: { ...fresh.drive, ...kept?.drive },
+  }
+}
+
+export const isToothed = (family: string): family is Family => family in SIZES
