@@ -100,3 +100,20 @@ def test_odd_chains_few_teeth_and_small_wrap_are_flagged() -> None:
     assert few and any("few for XH" in v.headline for v in few.verdicts) and any("teeth in mesh" in v.headline for v in few.verdicts)
     assert "too short" in drive("roller chain", name="60", teeth_1="40", teeth_2="40", count="50").problems[0].sentence
     assert "not a chain" in drive("roller chain", name="61", teeth_1="17", teeth_2="40").problems[0].sentence
+
+
+@given(st.sampled_from(["L", "H", "XL", "T5", "T10", "H8M", "H14M", "XH"]), st.integers(18, 48))
+def test_a_pulley_alone_tells_its_pitch(name: str, teeth: int) -> None:
+    """ISO 5294: the diameter over the teeth and their number give the pitch; forms of one pitch stay open."""
+    size = synchronous.outside_diameter(synchronous.profile(name), teeth) * 1000
+    found = read_toothed("synchronous", {"wheel_outside": Typed(f"{size:.2f}", "mm", tool="caliper")}, {"wheel_teeth": str(teeth)})
+    same_pitch = [m for m in found.matches.found if abs(m.kind.pitch_m - synchronous.profile(name).pitch_m) < 1e-4]
+    assert sum(m.probability for m in same_pitch) > 0.9
+
+
+def test_a_sprocket_alone_tells_its_chain_and_wants_its_teeth_counted() -> None:
+    """ASME B29.1: No. 60, 17 teeth, caliper diameter 0.75 x 5.419 - 0.469 in."""
+    typed = {"wheel_caliper": Typed(f"{0.75 * 5.419 - 0.469:.3f}", "in", tool="caliper")}
+    found = read_toothed("roller chain", typed, {"wheel_teeth": "17"})
+    assert sum(m.probability for m in found.matches.found if m.kind.name in ("60", "60H", "12B")) > 0.9
+    assert read_toothed("roller chain", typed, {}).problems[0].field == "wheel_teeth"

@@ -80,6 +80,18 @@ BOOK: dict[str, _Entry] = {
     "v_belt_allowance": _Entry("Room to fit and take up", "Belts", _lengths("installation", "takeup"), {"number_over": "number over"}),
     "v_joined": _Entry("Joined belts", "Belts", _lengths("spacing"), {"spacing": "rib to rib", "joined_name": "joined name"}),
     "v_alike": _Entry("Same belt or look-alike", "Belts", {}, {}),
+    "toothed_profiles": _Entry(
+        "Toothed belts", "Belts",
+        _lengths("pitch", "tooth_root_width", "tooth_height", "belt_height", "line_under_tip", "root_radius", unit="mm"),
+        {"flank_angle": "flank angle °", "line_under_tip": "line over pulley's tip", "named_by": "named by", "common": "how common", "confidence_line": "how sure of the line", "widths": "widths, mm"},
+    ),
+    "toothed_lengths": _Entry("Toothed belts: standard teeth", "Belts", {}, {"pitch_name": "pitch", "code": "length code"}),
+    "chains": _Entry(
+        "Roller chains", "Chains",
+        _lengths("pitch", "roller", "inner_width", "pin", "plate_height", "plate_thickness", "transverse_pitch"),
+        {"inner_width": "gap inside", "strength_n": "strength, N", "mass_kg_per_m": "kg/m", "measuring_force_n": "measuring force, N", "common": "how common", "confidence_plates": "how sure of plates"},
+    ),
+    "toothed_pulleys": _Entry("Toothed pulleys as made", "Wheels", _lengths("outside_diameter", unit="mm"), {"pitch_name": "pitch", "confidence_outside": "how sure of the diameter"}),
     "v_grooves": _Entry(
         "Sheave grooves", "Wheels",
         _lengths("diameter_over", "diameter_to_incl", "reference_width", "top_width", "depth_min", "outside_minus_line", "spacing", "edge"),
@@ -95,7 +107,7 @@ BOOK: dict[str, _Entry] = {
     "ip20_length_factor": _Entry("Rating: length factor", "Rating", {}, {}),
     "ip20_service_factor": _Entry("Service factors", "Rating", {}, {}),
 }  # fmt: skip
-_HIDDEN = {"unit", "source", "confidence", "torque_unit"}
+_HIDDEN = {"unit", "source", "confidence", "torque_unit", "nearly_fits"}
 
 
 @cache

@@ -206,6 +206,7 @@ class ToothedWords(Strict):
     """Of a toothed belt or a chain: counts and answers in words, and what is written on it."""
 
     pitch_count: str = Field("", max_length=20)
+    wheel_teeth: str = Field("", max_length=20)
     shape: str = Field("", max_length=20)
     material: str = Field("", max_length=20)
     body: str = Field("", max_length=20)

@@ -177,6 +177,7 @@ def _out(reading: ToothedReading, driven: DriveReading) -> ToothedOut:
 
 _LABELS = {
     "tooth_height": "tooth height", "belt_thickness": "thickness over the tooth", "roller_diameter": "roller", "inner_width": "gap inside",
+    "wheel_outside": "pulley over its teeth", "wheel_caliper": "sprocket, in its bottoms",
     "plate_height": "plate height", "plate_thickness": "plate thickness", "pin_diameter": "pin",
 }  # fmt: skip
 

@@ -145,6 +145,18 @@ function take(name: string): void {
           />
           <WordField v-model="w.tool" name="tool" label="Sizes taken with" :options="TOOLS" />
         </fieldset>
+        <fieldset>
+          <legend>{{ chain ? 'Or a sprocket it runs on' : say('Or a pulley it runs on') }}</legend>
+          <WordField v-model="w.wheel_teeth" name="wheel_teeth" label="Its teeth" placeholder="count them" />
+          <MeasureField
+            v-if="chain"
+            v-model="q.wheel_caliper!"
+            name="wheel_caliper"
+            label="Bottom to bottom"
+            hint="callipers"
+          />
+          <MeasureField v-else v-model="q.wheel_outside!" name="wheel_outside" label="Over its teeth" />
+        </fieldset>
         <p class="row">
           <PaperTemplate v-if="found?.anything && found.found.length" :found="found" />
           <el-button class="no-print" @click="clear">Start over</el-button>

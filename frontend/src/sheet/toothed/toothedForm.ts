@@ -10,15 +10,32 @@ export interface ToothedForm {
 }
 
 const SIZES: Record<Family, string[]> = {
-  synchronous: ['pitch_span', 'tooth_height', 'belt_thickness', 'belt_width'],
-  'roller chain': ['pitch_span', 'roller_diameter', 'inner_width', 'plate_height', 'plate_thickness', 'pin_diameter'],
+  synchronous: ['pitch_span', 'tooth_height', 'belt_thickness', 'belt_width', 'wheel_outside'],
+  'roller chain': [
+    'pitch_span',
+    'roller_diameter',
+    'inner_width',
+    'plate_height',
+    'plate_thickness',
+    'pin_diameter',
+    'wheel_caliper',
+  ],
 }
 const entry = (): Entry => ({ text: '', unit: '', origin: null })
 
 export function blankToothed(family: string): ToothedForm {
   return {
     quantities: Object.fromEntries((SIZES[family as Family] ?? []).map((key) => [key, entry()])),
-    words: { pitch_count: '', shape: '', material: '', body: '', plates: '', label: '', tool: 'caliper' },
+    words: {
+      pitch_count: '',
+      wheel_teeth: '',
+      shape: '',
+      material: '',
+      body: '',
+      plates: '',
+      label: '',
+      tool: 'caliper',
+    },
     drive: { name: '', teeth_1: '', teeth_2: '', count: '', centre_distance: entry() },
   }
 }

@@ -145,7 +145,9 @@ def _outsider(seen: Seen) -> float:
 
 def _room(key: str) -> float:
     """The breadth (m) over which such a size may lie at all."""
-    return {"pitch": 0.04, "belt_width": 0.1, "roller_diameter": 0.02, "inner_width": 0.02}.get(key, 0.01)
+    return {"pitch": 0.04, "belt_width": 0.1, "roller_diameter": 0.02, "inner_width": 0.02, "wheel_outside": 0.3, "wheel_caliper": 0.3}.get(
+        key, 0.01
+    )
 
 
 def _normal(off: float, spread: float) -> float:
@@ -166,7 +168,7 @@ class Ask:
 
 def next_ask(matches: Matches, seen: Seen, tools: Mapping[str, float], questions: Sequence[str]) -> Ask | None:
     """The reading that tells the two likeliest apart best. `tools`: for each size the doubt of the tool it is taken with (m)."""
-    if not measured_pitch(seen) and not seen.named:
+    if not measured_pitch(seen) and not seen.named and not seen.sizes:
         return Ask("pitch_span", ())
     likely = [m for m in matches.found if m.probability > 0.02][:2]
     if len(likely) < 2 or likely[0].probability > 0.985:

@@ -1,7 +1,7 @@
 """Which toothed belt or chain: what was typed, against every profile or chain of the tables, and what to say of it."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from typing import Literal
 
@@ -17,8 +17,8 @@ from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 Family = Literal["synchronous", "roller chain"]
 FAMILIES: tuple[Family, ...] = ("synchronous", "roller chain")
 SIZES: dict[Family, tuple[str, ...]] = {
-    "synchronous": ("tooth_height", "belt_thickness", "belt_width"),
-    "roller chain": ("roller_diameter", "inner_width", "plate_height", "plate_thickness", "pin_diameter"),
+    "synchronous": ("tooth_height", "belt_thickness", "belt_width", "wheel_outside"),
+    "roller chain": ("roller_diameter", "inner_width", "plate_height", "plate_thickness", "pin_diameter", "wheel_caliper"),
 }
 ANSWERS: dict[Family, dict[str, tuple[str, ...]]] = {
     "synchronous": {"shape": ("straight", "round"), "material": ("rubber", "polyurethane")},
@@ -92,6 +92,23 @@ def _chain_kind(c: roller_chain.Chain) -> Kind:
     return Kind(c.name, c.common, c.pitch_m, True, sizes, {"body": body, "plates": plates})
 
 
+def _with_wheel(family: Family, teeth: int) -> tuple[Kind, ...]:
+    """The candidates with what a wheel of so many teeth would measure: over its tips, or for a sprocket in its bottoms."""
+    found = []
+    for kind in kinds(family):
+        if family == "synchronous":
+            size = synchronous.outside_diameter(synchronous.profile(kind.name), teeth)
+            spread = max(0.0001, 0.0012 * size)
+            key = "wheel_outside"
+        else:
+            of = roller_chain.chain(kind.name)
+            size = roller_chain.caliper_diameter(of.pitch_m, teeth, of.on_sprocket_m)
+            spread = max(0.0002, 0.003 * size)  # worn bottoms read low
+            key = "wheel_caliper"
+        found.append(replace(kind, sizes={**kind.sizes, key: Size(size, spread)}))
+    return tuple(found)
+
+
 def read_toothed(family: Family, quantities: Mapping[str, Typed], words: Mapping[str, str]) -> ToothedReading:
     """Read what was typed and rank the family's candidates; each field on its own, its problem kept beside it."""
     notes: dict[str, Note] = {}
@@ -108,15 +125,21 @@ def read_toothed(family: Family, quantities: Mapping[str, Typed], words: Mapping
         return found
 
     span, count = one("pitch_span"), _count(words.get("pitch_count", ""), problems)
-    if span and count is None and not problems:
+    if span and count is None and not any(p.field == "pitch_count" for p in problems):
         problems.append(Problem("pitch_count", "Count the steps between the two edges measured, such as 20."))
     sizes = {key: found for key in SIZES[family] if key != "belt_width" and (found := one(key))}
     one("belt_width")
+    teeth = _count(words.get("wheel_teeth", ""), problems, "wheel_teeth", 5)
+    wheel = next((key for key in ("wheel_outside", "wheel_caliper") if key in sizes), None)
+    if wheel and teeth is None:
+        sizes.pop(wheel)
+        if not any(p.field == "wheel_teeth" for p in problems):
+            problems.append(Problem("wheel_teeth", "Count the wheel's teeth: its diameter says the pitch then."))
     answers = {q: words[q] for q, known in ANSWERS[family].items() if words.get(q, "") in known}
     label = words.get("label", "").strip()
     named, fits = _label(family, label, problems)
     seen = Seen(span, count, sizes, answers, fits)
-    matches = match(kinds(family), seen)
+    matches = match(_with_wheel(family, teeth) if wheel and teeth else kinds(family), seen)
     questions = tuple(q for q in ANSWERS[family])
     ask = next_ask(matches, seen, {k: v for k, v in _TOOLS.items() if k in SIZES[family]}, questions)
     belt = named if isinstance(named, synchronous.ToothedBelt) else None
@@ -124,13 +147,14 @@ def read_toothed(family: Family, quantities: Mapping[str, Typed], words: Mapping
     return ToothedReading(family, seen, matches, ask, _verdicts(family, matches, seen), notes, tuple(problems), belt, strands)
 
 
-def _count(text: str, problems: list[Problem]) -> int | None:
+def _count(text: str, problems: list[Problem], field: str = "pitch_count", least: int = 1) -> int | None:
     text = text.strip()
     if text in ("", "-"):
         return None
-    if text.isascii() and text.isdigit() and 1 <= int(text[:5]) <= 500:
+    if text.isascii() and text.isdigit() and least <= int(text[:5]) <= 500:
         return int(text)
-    problems.append(Problem("pitch_count", "Count the steps between the two edges measured: a whole number from 1 to 500."))
+    what = "the steps between the two edges measured" if field == "pitch_count" else "the wheel's teeth"
+    problems.append(Problem(field, f"Count {what}: a whole number from {least} to 500."))
     return None
 
 
