@@ -84,6 +84,10 @@ def desk(page: Page, address: str) -> None:
     page.wait_for_selector("svg[role=img] .belt")
     page.locator("table.shafts").first.scroll_into_view_if_needed()
     shot(page, "jackshaft")
+    page.goto(f"{address}/floor")
+    page.locator("a.drive").filter(has_text="Drag-chain conveyor").click()
+    page.wait_for_selector("svg[role=img] .rim")
+    shot(page, "chain")
     page.goto(f"{address}/bench/tables/v_grooves?find=5V")
     page.wait_for_selector("tbody")
     shot(page, "tables")
@@ -101,8 +105,6 @@ def main(address: str) -> None:
             page = context.new_page()
             page.goto(address)
             page.wait_for_selector(".person")
-            if (scheme, touch) == ("light", False):
-                shot(page, "sign-in")
             page.get_by_role("button", name="Tobias").click()
             page.wait_for_selector("a.drive")
             if touch:

@@ -5,6 +5,8 @@ from typing import Any
 
 from playwright.sync_api import expect
 
+from tests.browser.conftest import open_drive
+
 
 def test_a_worn_chain_is_told_from_its_look_alikes(open_as: Any, address: str) -> None:
     page = open_as("Ines")
@@ -74,3 +76,28 @@ def test_the_chain_bench_on_a_phone(open_as: Any, address: str) -> None:
     page.locator("#f-pitch_count").fill("24")
     expect(page.get_by_role("heading", name=re.compile("Most likely 40|It is 40"))).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
+
+
+def test_a_chain_drive_is_surveyed_and_kept_with_its_dogs(open_as: Any) -> None:
+    page = open_as("Ines")
+    open_drive(page, "Overhead sack conveyor")
+    expect(page.get_by_role("heading", name="It is 08B")).to_be_visible()
+    expect(
+        page.get_by_role("heading", name="The dogs are further apart than the conveyor chain: the dog that leaves carries all")
+    ).to_be_visible()
+    expect(page.get_by_role("img", name="4 dogs against the conveyor's rollers, moving right; 1 touch")).to_be_visible()
+    page.locator("#f-dog_span").fill("36.3 in")
+    expect(page.get_by_role("heading", name="Dogs and conveyor chain match")).to_be_visible()
+    page.locator("#f-bears_on").select_option("vertical rollers")
+    expect(page.get_by_role("heading", name="The dogs push on the vertical rollers")).to_be_visible()
+    page.locator("#f-count").fill("20")
+    page.get_by_role("button", name="Keep this survey").click()
+    expect(page.get_by_text("The chain is too short to go round both sprockets").first).to_be_visible()
+    page.locator("#f-count").fill("80")
+    page.get_by_role("button", name="Keep this survey").click()
+    expect(page.get_by_text(re.compile(r"Survey \d kept"))).to_be_visible()
+    page.reload()
+    expect(page.locator("#f-count")).to_have_value("80")
+    expect(page.get_by_role("heading", name="The dogs push on the vertical rollers")).to_be_visible()
+    page.get_by_role("link", name="Log").click()
+    expect(page.locator(".entries li").first).to_contain_text("08B, 80 pitches")

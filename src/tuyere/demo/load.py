@@ -26,7 +26,8 @@ from tuyere.web.readings import KeepReading, reading_of
 
 # What is a quantity in a layout; everything else in it is a word, a number or a part of its own.
 LAYOUT_QUANTITIES = ("diameter", "distance", "power", "tension", "gap", "least", "most", "tape_a", "tape_b", "tighten", "slacken",
-                     "pitch_span", "roller_diameter", "inner_width", "belt_thickness", "centre_distance")  # fmt: skip
+                     "pitch_span", "roller_diameter", "inner_width", "belt_thickness",
+                     "centre_distance", "dog_span", "conveyor_span")  # fmt: skip
 LENGTHS = ("driver_diameter", "driven_diameter", "centre_distance", "travel_in", "travel_out")
 
 

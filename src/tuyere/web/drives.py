@@ -225,7 +225,8 @@ def _toothed(typed: SurveyForm, family: str) -> ToothedDrive | None:
     if known is None:
         return None
     reading, driven = read_toothed_form(known, typed.toothed)
-    problems = [*reading.problems, *driven.problems]
+    dogs = typed.toothed.dogs
+    problems = [*reading.problems, *driven.problems, *(dogs.read().problems if dogs.fitted else ())]
     if problems:
         raise Refusal(422, problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in problems])
     return driven.drive

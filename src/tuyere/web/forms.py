@@ -5,6 +5,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, field_validator
 
+from tuyere.core.dog_chain import DogReading, read_dogs
 from tuyere.core.identify.toothed import SIZES, Family, ToothedReading, read_toothed
 from tuyere.core.layout.form import MOST_BELTS
 from tuyere.core.layout.typed import TypedBelt, TypedCarriage, TypedKeeper, TypedPath, TypedPoint, TypedTakeUp, TypedTape, TypedWheel
@@ -225,12 +226,35 @@ class ToothedDriveForm(Strict):
     centre_distance: Entry = none_typed
 
 
+class DogsForm(Strict):
+    """The drive unit of an overhead conveyor: spans over dogs and over conveyor pitches, and what was looked at."""
+
+    fitted: bool = False
+    dog_span: Entry = none_typed
+    dog_count: str = Field("", max_length=20)
+    conveyor_span: Entry = none_typed
+    conveyor_count: str = Field("", max_length=20)
+    pitches_per_dog: str = Field("", max_length=20)
+    dogs_engaged: str = Field("", max_length=20)
+    conveyor: str = Field("", max_length=40)
+    bears_on: str = Field("", max_length=40)
+    take_up_side: str = Field("", max_length=40)
+    pressure_plate: str = Field("", max_length=40)
+    wear_strips: str = Field("", max_length=40)
+
+    def read(self) -> DogReading:
+        """As the core reads it."""
+        spans = ("dog_span", "conveyor_span")
+        return read_dogs({k: getattr(self, k).typed() for k in spans}, self.model_dump(exclude={*spans, "fitted"}))
+
+
 class ToothedForm(Strict):
     """A toothed belt or chain as measured, and the drive it runs on."""
 
     quantities: dict[str, Entry] = Field(default_factory=dict, max_length=20)
     words: ToothedWords = Field(default_factory=ToothedWords)
     drive: ToothedDriveForm = Field(default_factory=ToothedDriveForm)
+    dogs: DogsForm = Field(default_factory=DogsForm)
 
 
 class SurveyForm(Strict):

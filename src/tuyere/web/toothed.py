@@ -6,6 +6,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
+from tuyere.core.dog_chain import DogReading
 from tuyere.core.families import roller_chain, synchronous
 from tuyere.core.identify.by_size import Ask, Match
 from tuyere.core.identify.toothed import ANSWERS, HOW, Family, ToothedReading
@@ -129,6 +130,16 @@ class ToothedDriveOut(BaseModel):
     verdicts: list[Verdict]
 
 
+class DogsOut(BaseModel):
+    """Dogs and conveyor chain: their spacings, and where each stands along the track (m), once both are measured; what to say."""
+
+    dog_pitch: BothOut | None
+    roller_pitch: BothOut | None
+    dogs_at_m: list[float]
+    rollers_at_m: list[float]
+    verdicts: list[Verdict]
+
+
 class ToothedOut(BaseModel):
     """Candidates, likeliest first; the share that is none of them; the next question; verdicts, notes and problems."""
 
@@ -140,6 +151,7 @@ class ToothedOut(BaseModel):
     strands: int | None
     verdicts: list[Verdict]
     drive: ToothedDriveOut | None
+    dogs: DogsOut | None
     notes: dict[str, Note]
     problems: list[Problem]
 
@@ -147,10 +159,11 @@ class ToothedOut(BaseModel):
 @blueprint.post("/toothed", summary="Which toothed belt or chain is this, and its drive", responses={"200": ToothedOut})
 @anyone()
 def calc_toothed(body: ToothedIn) -> Response:
-    return answer(_out(*read_toothed_form(body.family, body.toothed)))
+    dogs = body.toothed.dogs
+    return answer(_out(*read_toothed_form(body.family, body.toothed), dogs.read() if dogs.fitted else None))
 
 
-def _out(reading: ToothedReading, driven: DriveReading) -> ToothedOut:
+def _out(reading: ToothedReading, driven: DriveReading, dogs: DogReading | None) -> ToothedOut:
     shown = [m for m in reading.matches.found if m.probability > 0.004][:_SHOWN]
     anything = bool(reading.seen.span or reading.seen.sizes or reading.seen.named or reading.seen.answers)
     named, drive = reading.named, driven.drive
@@ -170,8 +183,17 @@ def _out(reading: ToothedReading, driven: DriveReading) -> ToothedOut:
             fittings=[_fitting(f) for f in drive.fittings],
             verdicts=list(drive.verdicts),
         ) if drive else None,
-        notes=reading.notes | driven.notes,
-        problems=[*reading.problems, *driven.problems],
+        dogs=_dogs(dogs) if dogs else None,
+        notes=reading.notes | driven.notes | (dogs.notes if dogs else {}),
+        problems=[*reading.problems, *driven.problems, *(dogs.problems if dogs else ())],
+    )  # fmt: skip
+
+
+def _dogs(reading: DogReading) -> DogsOut:
+    d = reading.dogs
+    return DogsOut(
+        dog_pitch=_fine(d.dog_pitch_m) if d else None, roller_pitch=_fine(d.roller_pitch_m) if d else None,
+        dogs_at_m=list(d.dogs_at_m) if d else [], rollers_at_m=list(d.rollers_at_m) if d else [], verdicts=list(reading.verdicts),
     )  # fmt: skip
 
 

@@ -10,6 +10,7 @@ import MeasureField from '../MeasureField.vue'
 import { focusKey } from '../useSheet'
 import VerdictNotes from '../VerdictNotes.vue'
 import WordField from '../../stations/survey/WordField.vue'
+import DogFields from './DogFields.vue'
 import PaperTemplate from './PaperTemplate.vue'
 import ToothDrawing from './ToothDrawing.vue'
 import type { Family, ToothedForm } from './toothedForm'
@@ -214,6 +215,12 @@ function take(name: string): void {
             </tr>
           </tbody>
         </table>
+        <template v-if="chain">
+          <el-checkbox v-model="form.dogs.fitted" class="no-print"
+            >it carries dogs that push a conveyor chain</el-checkbox
+          >
+          <DogFields v-if="form.dogs.fitted" v-model="form.dogs" :found="found?.dogs ?? null" :names="names" />
+        </template>
       </div>
       <slot name="keep" />
     </section>

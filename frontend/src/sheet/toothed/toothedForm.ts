@@ -7,6 +7,7 @@ export interface ToothedForm {
   quantities: Record<string, Entry>
   words: Required<NonNullable<Kept['words']>>
   drive: Required<NonNullable<Kept['drive']>>
+  dogs: Required<NonNullable<Kept['dogs']>>
 }
 
 const SIZES: Record<Family, string[]> = {
@@ -37,6 +38,20 @@ export function blankToothed(family: string): ToothedForm {
       tool: 'caliper',
     },
     drive: { name: '', teeth_1: '', teeth_2: '', count: '', centre_distance: entry() },
+    dogs: {
+      fitted: false,
+      dog_span: entry(),
+      dog_count: '',
+      conveyor_span: entry(),
+      conveyor_count: '',
+      pitches_per_dog: '',
+      dogs_engaged: '',
+      conveyor: '',
+      bears_on: '',
+      take_up_side: '',
+      pressure_plate: '',
+      wear_strips: '',
+    },
   }
 }
 
@@ -47,6 +62,7 @@ export function completedToothed(family: string, kept: Kept | undefined): Toothe
     quantities: { ...fresh.quantities, ...kept?.quantities },
     words: { ...fresh.words, ...kept?.words },
     drive: { ...fresh.drive, ...kept?.drive },
+    dogs: { ...fresh.dogs, ...kept?.dogs },
   }
 }
 

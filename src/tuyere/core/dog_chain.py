@@ -1,0 +1,143 @@
+"""The drive unit of an overhead conveyor: chains with sprung dogs that push the conveyor chain along by its horizontal rollers.
+
+How dogs and conveyor chain share the load follows from their spacing once worn: geometry; the limits are common practice.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from tuyere.core.families import roller_chain
+from tuyere.core.quantity import QuantityError
+from tuyere.core.sheet.field import Note
+from tuyere.core.sheet.figure import both
+from tuyere.core.sheet.typed import Typed, given
+from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+
+BEARS_ON = ("horizontal rollers", "vertical rollers")
+TAKE_UPS = ("outgoing slack side", "incoming tight side")
+SEEN = ("there", "worn through", "missing")
+# A dog chain 4.2 % long does not mesh with a new conveyor chain; half of that is where one looks: common practice, low confidence.
+_OFF, _CLOSE = 0.02, 0.005
+_GROWN = 0.025  # rivetless chain: about 2 to 3 %, low
+
+
+@dataclass(frozen=True)
+class Dogs:
+    """Spacing of the dogs and of the conveyor's rollers that they push on (m), how many are in at once, and where each stands along the track.
+
+    `slip_m`: how much further the roller spacing is than the dogs', per dog; above 0 the last dog to come in carries, below 0 the one that leaves.
+    """
+
+    dog_pitch_m: float
+    roller_pitch_m: float
+    engaged: int
+    slip_m: float
+    dogs_at_m: tuple[float, ...]
+    rollers_at_m: tuple[float, ...]
+
+
+@dataclass(frozen=True)
+class DogReading:
+    """What was understood; `dogs` is None until both spacings are measured."""
+
+    dogs: Dogs | None
+    verdicts: tuple[Verdict, ...]
+    notes: dict[str, Note]
+    problems: tuple[Problem, ...]
+
+
+def read_dogs(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> DogReading:
+    """Read spans over several dogs and over several conveyor pitches, and what was looked at; each problem beside its field."""
+    notes: dict[str, Note] = {}
+    problems: list[Problem] = []
+
+    def pitch(span: str, count: str) -> float | None:
+        try:
+            found, note = given(span, quantities.get(span, Typed()), "pitch_span")
+        except QuantityError as refusal:
+            problems.append(Problem(span, str(refusal), getattr(refusal, "offer", None)))
+            return None
+        number = _whole(words.get(count, ""), count, problems)
+        if not found or not note:
+            return None
+        notes[span] = note
+        if number is None:
+            if not any(p.field == count for p in problems):
+                problems.append(Problem(count, "Count the steps between the two edges measured."))
+            return None
+        return found.value / number
+
+    dog, link = pitch("dog_span", "dog_count"), pitch("conveyor_span", "conveyor_count")
+    per_dog = _whole(words.get("pitches_per_dog", "") or "1", "pitches_per_dog", problems) or 1
+    engaged = _whole(words.get("dogs_engaged", "") or "3", "dogs_engaged", problems) or 3
+    verdicts = _looked_at(words)
+    if link is not None:
+        verdicts += _conveyor_wear(words.get("conveyor", ""), link)
+    dogs = _engage(dog, link * per_dog, min(engaged, 12)) if dog is not None and link is not None else None
+    if dogs:
+        verdicts = [_judge(dogs), *verdicts]
+    return DogReading(dogs, tuple(verdicts), notes, tuple(problems))
+
+
+def _whole(text: str, field: str, problems: list[Problem]) -> int | None:
+    text = text.strip()
+    if text in ("", "-"):
+        return None
+    if text.isascii() and text.isdigit() and 1 <= int(text[:4]) <= 200:
+        return int(text)
+    problems.append(Problem(field, "Count them: a whole number from 1 to 200."))
+    return None
+
+
+def _engage(dog_m: float, roller_m: float, engaged: int) -> Dogs:
+    """Dogs and rollers along the track in the direction of travel, pressed together: one dog touches, the others stand short."""
+    slip = roller_m - dog_m
+    dogs = tuple(k * dog_m for k in range(engaged))
+    # Longer rollers: the rearmost dog is against its roller; shorter: the foremost.
+    first = 0.0 if slip >= 0 else (engaged - 1) * (dog_m - roller_m)
+    return Dogs(dog_m, roller_m, engaged, slip, dogs, tuple(first + k * roller_m for k in range(engaged)))
+
+
+def _judge(d: Dogs) -> Verdict:
+    off = d.slip_m / d.dog_pitch_m
+    told = f"{both(abs(d.slip_m))} a dog ({abs(off) * 100:.1f} %), {both(abs(d.slip_m) * (d.engaged - 1))} over {d.engaged} dogs"
+    if abs(off) <= _CLOSE:
+        return Verdict("dogs", Tone.GOOD, "Dogs and conveyor chain match", f"{told}: they share the load.")
+    tone = Tone.STOP if abs(off) > _OFF else Tone.WATCH
+    if off > 0:
+        return Verdict("dogs", tone, "The conveyor chain is longer than the dogs: the dog that comes in carries all",
+            f"{told}. Each next dog wedges in: clatter, riding up. Renew the conveyor chain; taking links out does not mend its pitch.")  # fmt: skip
+    return Verdict("dogs", tone, "The dogs are further apart than the conveyor chain: the dog that leaves carries all",
+        f"{told}. The load drops back as each lets go: surge, worn tips. Renew the dog chain; past 2 % change both together.")  # fmt: skip
+
+
+def _conveyor_wear(name: str, link_m: float) -> list[Verdict]:
+    if not name.strip():
+        return []
+    try:
+        new = roller_chain.chain(name).pitch_m
+    except roller_chain.ChainError as reason:
+        return [Verdict("conveyor", Tone.OPEN, "The conveyor chain's name is not known here", str(reason))]
+    grown = link_m / new - 1
+    told = f"{grown * 100:.1f} % longer than a new {name.strip()} ({both(new)} pitch)"
+    if grown > _GROWN:
+        return [Verdict("conveyor", Tone.WATCH, f"Conveyor chain: {told}", "Worn out at about 2 to 3 % (low confidence): plan a new one, and dogs with it.")]  # fmt: skip
+    return [Verdict("conveyor", Tone.GOOD, f"Conveyor chain: {told}", "Measured over pulled-straight links.")]
+
+
+def _looked_at(words: Mapping[str, str]) -> list[Verdict]:
+    """What an eye sees of the drive unit. Common practice, no source."""
+    found = []
+    if words.get("bears_on") == "vertical rollers":
+        found.append(Verdict("dogs", Tone.STOP, "The dogs push on the vertical rollers", "They jam round them. The dogs go behind the horizontal rollers: set the drive unit's height again."))  # fmt: skip
+    if words.get("take_up_side") == "incoming tight side":
+        found.append(Verdict("take-up", Tone.STOP, "The take-up is on the tight side", "It belongs on the outgoing side, just after the drive, where the chain is slackest."))  # fmt: skip
+    for key, name, why in (
+        ("pressure_plate", "Pressure plate above", "It keeps the dogs in; without it they ride over the rollers."),
+        ("wear_strips", "Wear strips below", "The dog chain runs on them; without them it sags and the dogs come in late."),
+    ):
+        if words.get(key) in ("worn through", "missing"):
+            found.append(Verdict("dogs", Tone.STOP, f"{name}: {words[key]}", f"{why} Renew it before the line runs."))
+    if found or words.get("bears_on"):
+        found.append(Verdict("take-up", Tone.OPEN, "Springs take up the wear; the shaft bolts set it up once", "Do not chase slack with the bolts: when the springs are at their end, the chain is."))  # fmt: skip
+    return found
