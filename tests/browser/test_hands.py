@@ -113,7 +113,7 @@ def test_every_surveyed_drive_draws_without_labels_on_each_other(open_as: Any) -
     for link in links:
         for station in ("survey", "speed", "tension"):
             page.goto(f"{link}/{station}")
-            expect(page.locator("svg[role=img] .belt").first).to_be_visible()
+            expect(page.locator("svg[role=img] .belt, svg[role=img] .plate").first).to_be_visible()
             page.wait_for_timeout(120)
             boxes = page.locator("svg[role=img] rect.ground").evaluate_all(
                 "found => found.map(r => { const b = r.getBoundingClientRect(); return [b.x, b.y, b.right, b.bottom] })"
@@ -131,9 +131,21 @@ def test_a_viewer_looks_and_is_told_so(open_as: Any) -> None:
     expect(page.get_by_role("button", name="Keep this reading")).to_have_count(0)
 
 
-def test_a_drive_of_another_family_is_on_the_record_only(open_as: Any) -> None:
+def test_a_flat_belt_drive_is_surveyed_and_has_no_tension_yet(open_as: Any) -> None:
     page = open_as("Ines")
     page.get_by_role("link", name="Workshop lathe").first.click()
-    expect(page).to_have_url(re.compile("/log$"))
-    expect(page.get_by_text("Lacing worn at one edge")).to_be_visible()
+    expect(page).to_have_url(re.compile("/survey$"))
+    expect(page.get_by_role("heading", name="The driven's crown holds the belt in the middle")).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("1 driver, driver, belt on its inside, turns clockwise"))).to_be_visible()
+    page.locator("#f-driven_face").fill("1 3/4 in")
+    expect(page.get_by_role("heading", name="The driven's face is narrower than the belt")).to_be_visible()
+    page.locator("#f-lay").select_option("crossed")
+    expect(page.get_by_role("img", name=re.compile("2 driven wheel, driven, belt on its inside, turns counter-clockwise"))).to_be_visible()
+    page.locator("#f-centre_distance").fill("near")
+    expect(page.locator("#d-centre_distance .problem")).to_be_visible()
+    page.locator("#f-centre_distance").fill("40 in")
+    page.get_by_role("button", name="Keep this survey").click()
+    expect(page.get_by_text(re.compile(r"Survey \d kept"))).to_be_visible()
     expect(page.get_by_role("link", name="Tension")).to_have_count(0)
+    page.get_by_role("link", name="Log").click()
+    expect(page.get_by_text("Lacing worn at one edge").first).to_be_visible()

@@ -1,4 +1,4 @@
-"""Toothed belts and chains over the web and in the database."""
+"""Toothed belts, chains and flat belts over the web and in the database."""
 
 import uuid
 from typing import Any
@@ -50,3 +50,21 @@ def test_identification_answers_with_shapes(sign_in: Any) -> None:
     assert said["found"][0]["name"] == "AT5" and len(said["found"][0]["template"]["belt"]["points"]) > 20
     lists = caller.get("/api/calc/toothed-lists").json
     assert "H8M" in lists["names"]["synchronous"] and "08B" in lists["names"]["roller chain"]
+
+
+def test_a_flat_belt_drive_is_kept_with_its_pulleys(sign_in: Any, engine: Engine) -> None:
+    caller = sign_in("Ines")
+    drive = drive_of(caller, "Workshop lathe")
+    survey = drive["survey"]
+    survey["flat"]["lay"] = "crossed"
+    assert keep(caller, drive, survey).status_code == 201
+    again = drive_of(caller, "Workshop lathe")
+    with Session(engine) as session:
+        stage = session.exec(select(Stage).where(Stage.configuration_id == uuid.UUID(again["configuration_id"]))).one()
+        wheels = session.exec(select(Wheel).where(Wheel.stage_id == stage.id).order_by(col(Wheel.position))).all()
+    assert (stage.section, stage.lay) == ("flat", "crossed") and stage.centre_distance_m == pytest.approx(38 * 0.0254)
+    assert [(w.face, round((w.diameter_m or 0) / 0.0254, 3)) for w in wheels] == [("flat", 6.0), ("flat", 8.0)]
+    survey["flat"]["quantities"]["driver_diameter"] = {"text": "round"}
+    refused = keep(caller, again, survey)
+    assert refused.status_code == 422 and refused.json["errors"][0]["field"] == "driver_diameter"
+    assert len(caller.get("/api/calc/flat-lists").json["belts"]) > 20

@@ -19,6 +19,7 @@ import SitsRight from '../stations/survey/ask/SitsRight.vue'
 import WhichBelt from '../stations/survey/ask/WhichBelt.vue'
 import type { Ask } from '../stations/survey/asks'
 import AskStrip from '../stations/survey/AskStrip.vue'
+import FlatSurvey from '../stations/survey/FlatSurvey.vue'
 import SurveyStation from '../stations/survey/SurveyStation.vue'
 import { findKey, useFind } from '../stations/survey/useFind'
 import ToothedSurvey from '../stations/survey/ToothedSurvey.vue'
@@ -124,9 +125,7 @@ provide(workingKey, (key) => (working.value = key))
 const TITLES: Record<Station, string> = { survey: 'Survey', speed: 'Speed', tension: 'Tension', log: 'Log' }
 const recordOnly = computed(() => drive.family !== 'v-belt')
 const toothed = computed(() => (isToothed(drive.family) ? drive.family : null))
-const stations = computed<readonly Station[]>(() =>
-  !recordOnly.value ? STATIONS : toothed.value ? ['survey', 'log'] : ['log'],
-)
+const stations = computed<readonly Station[]>(() => (recordOnly.value ? ['survey', 'log'] : STATIONS))
 if (!stations.value.includes(station)) void router.replace(`/drives/${drive.id}/${stations.value[0]}`)
 
 const moreFigures = ref<Sheet['figures']>({})
@@ -197,6 +196,7 @@ const drawnMachine = computed(() =>
     </nav>
 
     <ToothedSurvey v-if="toothed && station === 'survey'" :drive="drive" :family="toothed" />
+    <FlatSurvey v-else-if="drive.family === 'flat belt' && station === 'survey'" :drive="drive" :choices="choices" />
     <div v-else class="work" :class="{ bare: recordOnly }">
       <section v-if="!recordOnly" class="board" aria-label="Drawing">
         <LayoutDrawing

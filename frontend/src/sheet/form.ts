@@ -1,5 +1,6 @@
 import type { Choices, Entry, SheetForm } from '../api/client'
 import { settings } from '../settings'
+import { completedFlat } from './flat/flatForm'
 import { blankPath } from './layoutEdit'
 import { blankToothed } from './toothed/toothedForm'
 
@@ -62,6 +63,7 @@ export function blankForm(): SheetForm {
       },
       path: blankPath(),
       toothed: blankToothed(''),
+      flat: completedFlat(),
     },
     gauge: { forces: [], deflection: entry(), belt_state: 'run in', tool: 'spring gauge' },
     tachometer: { tach_driver: entry(), tach_driven: entry() },

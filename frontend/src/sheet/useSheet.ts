@@ -3,6 +3,7 @@ import { computed, type InjectionKey, onScopeDispose, ref, type Ref, shallowRef,
 
 import { api, type Choices, type DriveOut, Refused, type Sheet, type SheetForm, unwrap } from '../api/client'
 import { blankForm, trimmed, usualUnit } from './form'
+import { completedFlat } from './flat/flatForm'
 import { completed } from './layoutEdit'
 import { completedToothed } from './toothed/toothedForm'
 
@@ -36,6 +37,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   // A draft may be from before there was every field.
   form.value.survey.path = completed(form.value.survey.path)
   form.value.survey.toothed = completedToothed(drive.value.family, form.value.survey.toothed)
+  form.value.survey.flat = completedFlat(form.value.survey.flat)
   const base = ref(draft.value ? draft.value.based_on : drive.value.row_version)
   const sheet = shallowRef<Sheet | null>(null)
   const lastDrawn = shallowRef<Sheet['drawing']>(null)
@@ -52,6 +54,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
       ...known,
       path: completed(known.path),
       toothed: completedToothed(drive.value.family, known.toothed),
+      flat: completedFlat(known.flat),
     }
     for (const [key, value] of [
       ...Object.entries(fresh.survey.quantities ?? {}),

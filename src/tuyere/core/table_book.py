@@ -91,6 +91,9 @@ BOOK: dict[str, _Entry] = {
         _lengths("pitch", "roller", "inner_width", "pin", "plate_height", "plate_thickness", "transverse_pitch"),
         {"inner_width": "gap inside", "strength_n": "strength, N", "mass_kg_per_m": "kg/m", "measuring_force_n": "measuring force, N", "common": "how common", "confidence_plates": "how sure of plates"},
     ),
+    "flat_belts": _Entry("Flat belts", "Belts", _lengths("thickness_mm", "smallest_pulley_mm", unit="mm"), {"thickness_mm": "thickness", "smallest_pulley_mm": "smallest pulley", "friction": "friction on iron", "density_kg_m3": "kg/m³"}),
+    "flat_crowns": _Entry("Crown of flat pulleys", "Wheels", _lengths("diameter", *(f"face_{f}" for f in ("to_125", "to_160", "to_200", "to_250", "to_315", "to_355", "over_355")), unit="mm"), {f"face_to_{f}": f"face to {f} mm" for f in (125, 160, 200, 250, 315, 355)} | {"face_over_355": "face over 355 mm"}),
+    "flat_faces": _Entry("Face of flat pulleys", "Wheels", _lengths("belt_width", "face", unit="mm"), {}),
     "toothed_pulleys": _Entry("Toothed pulleys as made", "Wheels", _lengths("outside_diameter", unit="mm"), {"pitch_name": "pitch", "confidence_outside": "how sure of the diameter"}),
     "v_grooves": _Entry(
         "Sheave grooves", "Wheels",

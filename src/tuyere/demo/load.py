@@ -27,7 +27,8 @@ from tuyere.web.readings import KeepReading, reading_of
 # What is a quantity in a layout; everything else in it is a word, a number or a part of its own.
 LAYOUT_QUANTITIES = ("diameter", "distance", "power", "tension", "gap", "least", "most", "tape_a", "tape_b", "tighten", "slacken",
                      "pitch_span", "roller_diameter", "inner_width", "belt_thickness",
-                     "centre_distance", "dog_span", "conveyor_span")  # fmt: skip
+                     "centre_distance", "dog_span", "conveyor_span", "flat_width",
+                     "driver_diameter", "driven_diameter", "driver_face", "driven_face", "driver_crown", "driver_speed")  # fmt: skip
 LENGTHS = ("driver_diameter", "driven_diameter", "centre_distance", "travel_in", "travel_out")
 
 
@@ -140,6 +141,7 @@ def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any
             "design": {k: _entry(k, v) for k, v in entry.get("design", {}).items()},
             "path": _layout(entry.get("path", {})),
             "toothed": _layout(entry.get("toothed", {})),
+            "flat": _layout(entry.get("flat", {})),
         }
     )
     form = read_sheet(SheetForm(survey=typed))

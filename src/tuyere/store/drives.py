@@ -7,6 +7,7 @@ from typing import Any
 
 from sqlmodel import Session, col, select
 
+from tuyere.core.flat_drive import FlatDrive
 from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.wheels import Keeper
 from tuyere.core.sheet.spec import DriveSpec
@@ -174,6 +175,7 @@ class Survey:
     path: PathReading | None = None
     toothed: ToothedDrive | None = None
     toothed_name: str = ""
+    flat: FlatDrive | None = None
 
 
 def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: int, survey: Survey) -> Configuration:
@@ -215,6 +217,8 @@ def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: in
     )
     if survey.toothed:
         _keep_toothed(session, writer, stage, survey.toothed, survey.toothed_name)
+    elif survey.flat:
+        _keep_flat(session, writer, stage, survey.flat)
     elif survey.path and survey.path.wheels:
         _keep_layout(session, writer, drive, stage, survey.path)
     else:
@@ -239,6 +243,25 @@ def _keep_toothed(session: Session, writer: Writer, stage: Stage, drive: Toothed
             diameter_m=w.pitch_diameter_m,
             basis="datum",
             teeth=w.teeth,
+        )
+        insert(session, writer, wheel, "kept wheel")
+
+
+def _keep_flat(session: Session, writer: Writer, stage: Stage, drive: FlatDrive) -> None:
+    """A stage of a flat belt on two pulleys."""
+    first, second = drive.wheels
+    stage.section, stage.centre_distance_m, stage.lay = "flat", second.x_m - first.x_m, drive.lay
+    insert(session, writer, stage, "kept stage")
+    for position, w in enumerate(drive.wheels, 1):
+        diameter = 2 * w.rim_radius_m
+        wheel = Wheel(
+            id=uuid.uuid5(stage.id, w.role),
+            stage_id=stage.id,
+            position=position,
+            role=w.role,
+            diameter_m=diameter,
+            basis="outside",
+            face="flat",
         )
         insert(session, writer, wheel, "kept wheel")
 

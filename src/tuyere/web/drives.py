@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field, ValidationError
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
+from tuyere.core.flat_drive import FlatDrive
 from tuyere.core.identify.toothed import FAMILIES
 from tuyere.core.layout.form import read_path
 from tuyere.core.sheet.solve import Sheet, solve
@@ -208,7 +209,7 @@ def survey_of(
         survey_id,
         standing,
         reason,
-        {k: dumped[k] for k in ("quantities", "choices", "path", "toothed")},
+        {k: dumped[k] for k in ("quantities", "choices", "path", "toothed", "flat")},
         dumped["design"],
         dict(form.design),
         form.spec,
@@ -216,7 +217,18 @@ def survey_of(
         read_path(typed_path(typed)) if typed.path.wheels else None,
         toothed,
         typed.toothed.drive.name,
+        _flat(typed, family),
     )
+
+
+def _flat(typed: SurveyForm, family: str) -> FlatDrive | None:
+    """The pulleys of a flat-belt survey, where the drive is one."""
+    if family != "flat belt":
+        return None
+    reading = typed.flat.read()
+    if reading.problems:
+        raise Refusal(422, reading.problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in reading.problems])
+    return reading.drive
 
 
 def _toothed(typed: SurveyForm, family: str) -> ToothedDrive | None:

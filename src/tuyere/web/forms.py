@@ -6,6 +6,7 @@ from typing import Annotated
 from pydantic import BaseModel, ConfigDict, Field, field_validator
 
 from tuyere.core.dog_chain import DogReading, read_dogs
+from tuyere.core.flat_drive import FlatReading, read_flat
 from tuyere.core.identify.toothed import SIZES, Family, ToothedReading, read_toothed
 from tuyere.core.layout.form import MOST_BELTS
 from tuyere.core.layout.typed import TypedBelt, TypedCarriage, TypedKeeper, TypedPath, TypedPoint, TypedTakeUp, TypedTape, TypedWheel
@@ -257,6 +258,21 @@ class ToothedForm(Strict):
     dogs: DogsForm = Field(default_factory=DogsForm)
 
 
+class FlatForm(Strict):
+    """A flat belt on two pulleys, as typed."""
+
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=20)
+    belt: str = Field("", max_length=60)
+    lay: str = Field("open", max_length=20)
+    rotation: str = Field("clockwise", max_length=20)
+    driver_surface: str = Field("", max_length=20)
+    driven_surface: str = Field("", max_length=20)
+
+    def read(self) -> FlatReading:
+        """As the core reads it."""
+        return read_flat({k: e.typed() for k, e in self.quantities.items()}, self.model_dump(exclude={"quantities"}))
+
+
 class SurveyForm(Strict):
     """What is fitted, as typed."""
 
@@ -265,6 +281,7 @@ class SurveyForm(Strict):
     design: DesignPoint = Field(default_factory=DesignPoint)
     path: PathForm = Field(default_factory=PathForm)
     toothed: ToothedForm = Field(default_factory=ToothedForm)
+    flat: FlatForm = Field(default_factory=FlatForm)
 
 
 class GaugeForm(Strict):

@@ -228,29 +228,13 @@ function take(name: string): void {
 </template>
 
 <style src="../../stations/survey/ask/ask.css" scoped></style>
+<style src="../work.css" scoped></style>
 <style scoped>
-.work {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 410px;
-  min-height: 0;
-}
-.board {
-  display: grid;
-  grid-template-rows: minmax(0, 1fr) auto;
-  min-height: 0;
-  min-width: 0;
-}
 .under {
   border-top: 1px solid var(--hair);
   padding: 8px 18px 12px;
   overflow: auto;
   max-height: 300px;
-}
-.panel {
-  border-left: 1px solid var(--hair);
-  background: var(--sheet);
-  overflow-y: auto;
-  min-height: 0;
 }
 .slip {
   display: grid;
@@ -302,23 +286,8 @@ tr th[scope='row'] {
   color: var(--ember);
 }
 @media (max-width: 760px) {
-  .work {
-    display: block;
-  }
-  .board {
-    position: sticky;
-    top: 0;
-    z-index: 5;
-    background: var(--paper);
-    border-bottom: 1px solid var(--hair);
-    grid-template-rows: 170px auto;
-  }
   .under {
     max-height: 116px;
-  }
-  .panel {
-    border-left: 0;
-    overflow: visible;
   }
 }
 @media print {

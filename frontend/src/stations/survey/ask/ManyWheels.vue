@@ -1,13 +1,11 @@
 <script setup lang="ts">
 import { useRefHistory } from '@vueuse/core'
-import { computed, inject, provide, ref } from 'vue'
+import { computed, inject, provide } from 'vue'
 
 import type { Choices, DriveOut, Layout } from '../../../api/client'
-import { useMayWrite } from '../../../api/queries'
 import { inSystem, say } from '../../../settings'
 import CautionStrip from '../../../sheet/CautionStrip.vue'
 import type { PathForm } from '../../../sheet/form'
-import KeepBar from '../../../sheet/KeepBar.vue'
 import {
   addBelt,
   addKeeper,
@@ -20,11 +18,9 @@ import {
   toDragging,
 } from '../../../sheet/layoutEdit'
 import MeasureField from '../../../sheet/MeasureField.vue'
-import { type Standing, useKeepSurvey } from '../../../sheet/useKeepSurvey'
 import { answersKey, sheetKey } from '../../../sheet/useSheet'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
-import ChangedMeanwhile from '../ChangedMeanwhile.vue'
-import StandingChoice from '../StandingChoice.vue'
+import KeepSurvey from '../KeepSurvey.vue'
 import WordField from '../WordField.vue'
 import KeeperFields from './wheels/KeeperFields.vue'
 import WheelFields from './wheels/WheelFields.vue'
@@ -33,7 +29,6 @@ import WheelFields from './wheels/WheelFields.vue'
 const { drive, choices, layout } = defineProps<{ drive: DriveOut; choices: Choices; layout: Layout | null }>()
 const emit = defineEmits<{ focus: [wheel: number] }>()
 const state = inject(sheetKey)!
-const mayWrite = useMayWrite()
 const survey = computed(() => state.form.value.survey)
 const path = computed({
   get: () => survey.value.path ?? blankPath(),
@@ -102,10 +97,6 @@ const LAYS = [
   { value: 'quarter-turn', label: 'quarter turn: shafts square' },
 ]
 const needs = (number: number) => layout?.belts[number - 1]?.needs
-const standing = ref<Standing>('as found')
-const reason = ref('')
-const keeper = useKeepSurvey(() => drive, state)
-const why = computed(() => reason.value || 'layout of the wheels')
 </script>
 
 <template>
@@ -347,28 +338,7 @@ const why = computed(() => reason.value || 'layout of the wheels')
       </fieldset>
     </template>
   </div>
-  <KeepBar
-    :busy="keeper.busy.value"
-    :waiting="keeper.waiting.value"
-    :problem="keeper.problem.value"
-    :kept="state.dirty.value ? '' : keeper.kept.value"
-    :may-write="mayWrite"
-    :disabled="!state.dirty.value"
-    label="Keep this survey"
-    idle="Nothing changed since the survey was kept."
-    @keep="keeper.keep(standing, why)"
-    @retry="keeper.retry"
-  >
-    <div v-if="state.dirty.value && mayWrite && drive.configuration_id" class="row">
-      <StandingChoice v-model:standing="standing" v-model:reason="reason" />
-    </div>
-  </KeepBar>
-  <ChangedMeanwhile
-    v-if="keeper.problem.value?.status === 409"
-    :problem="keeper.problem.value"
-    @mine="keeper.keep(standing, why, keeper.problem.value?.current_version ?? 1)"
-    @theirs="keeper.refresh().then(() => (state.takeKept(), (keeper.problem.value = null)))"
-  />
+  <KeepSurvey :drive="drive" usual="layout of the wheels" />
 </template>
 
 <style src="./ask.css" scoped></style>
