@@ -1,7 +1,7 @@
 """Two toothed wheels and what runs round them: pulleys or sprockets by teeth, length in whole teeth or links, exact centres."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 from tuyere.core.families import roller_chain, synchronous
@@ -151,7 +151,7 @@ def _chain(of: roller_chain.Chain, z1: int, z2: int, centre: float | None, count
     return ToothedDrive(of.pitch_m, pair, tuple(fittings), tuple(_chain_verdicts(of, pair, fittings)))
 
 
-def _those_that_fit(fitting, counts) -> list[Fitting]:  # type: ignore[no-untyped-def]
+def _those_that_fit(fitting: Callable[[int], Fitting], counts: Sequence[int]) -> list[Fitting]:
     found = []
     for n in counts:
         try:

@@ -1,7 +1,7 @@
 """From what people typed about a layout to a solved one: each entry read on its own, its problem kept beside it."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from typing import get_args
 
@@ -355,7 +355,7 @@ def _take_up(number: int, typed: TypedTakeUp, reader: _Reader, places: Sequence[
     return TakeUp(direction if direction is None or math.isfinite(direction) else None, None, tighten, slacken)
 
 
-def _point(key: str, typed: TypedPoint, places: Sequence[Place] | None, reader: _Reader, nearer) -> Place | None:  # type: ignore[no-untyped-def]
+def _point(key: str, typed: TypedPoint, places: Sequence[Place] | None, reader: _Reader, nearer: Callable[[Place], float]) -> Place | None:
     """A point by tape from two wheels, or as drawn. Of the two mirror places the one nearer the sketch, else by `nearer`."""
     x, y = reader.value(f"{key}_x", typed.x, "coordinate"), reader.value(f"{key}_y", typed.y, "coordinate")
     drawn = (x, y) if x is not None and y is not None else None
