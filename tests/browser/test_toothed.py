@@ -101,3 +101,56 @@ def test_a_chain_drive_is_surveyed_and_kept_with_its_dogs(open_as: Any) -> None:
     expect(page.get_by_role("heading", name="The dogs push on the vertical rollers")).to_be_visible()
     page.get_by_role("link", name="Log").click()
     expect(page.locator(".entries li").first).to_contain_text("08B, 80 pitches")
+
+
+def test_a_carriage_belt_is_plucked_against_its_manual(open_as: Any) -> None:
+    page = open_as("Ines")
+    open_drive(page, "Bag palletiser")
+    expect(page.get_by_role("heading", name=re.compile("At 57% of its tension: tighten it"))).to_be_visible()
+    page.locator("#f-linear_pluck").fill("34 Hz")
+    expect(page.get_by_role("heading", name=re.compile(r"At 97% of its tension: as it should be"))).to_be_visible()
+    page.locator("#f-linear_pluck").fill("a hum")
+    expect(page.locator("#d-linear_pluck .problem")).to_be_visible()
+    expect(page.locator("#f-linear_pluck")).to_have_value("a hum")
+    page.get_by_role("button", name="Counter slip").click()
+    expect(page.get_by_role("article", name="Counter slip")).to_contain_text("544 teeth from the roll")
+    page.get_by_role("button", name="Keep this slip on the drive").click()
+    expect(page.get_by_text("Kept on the drive: ask for AT10 open.")).to_be_visible()
+    expect(page.get_by_role("link", name="Open as PDF to print")).to_be_visible()
+
+
+def test_a_flat_belt_drive_is_surveyed(open_as: Any) -> None:
+    """Lengths by the open-belt formula: 2C + π(D+d)/2 + (D-d)²/4C = 98.02 in at the rims (Machinery's Handbook)."""
+    page = open_as("Marta")
+    open_drive(page, "Workshop lathe")
+    expect(page.get_by_role("heading", name=re.compile("Steel tape round both .*98 1/64 in"))).to_be_visible()
+    expect(page.get_by_role("heading", name=re.compile("driven's crown holds the belt"))).to_be_visible()
+    page.locator("#f-driver_face").fill("1 1/2")
+    expect(page.get_by_role("heading", name="The driver's face is narrower than the belt")).to_be_visible()
+    page.get_by_role("button", name="Counter slip").click()
+    expect(page.get_by_role("article", name="Counter slip")).to_contain_text("98 1/64 in")
+
+
+def test_link_belting_is_cut_and_turned_round(open_as: Any) -> None:
+    page = open_as("Ines")
+    open_drive(page, "Sack roller conveyor")
+    page.get_by_role("navigation", name="Questions").get_by_role("link", name="Link belt").click()
+    expect(page.get_by_role("heading", name="The tabs lead: turn the belt round")).to_be_visible()
+    expect(page.get_by_role("img", name="The tabs lead: turn the belt round")).to_be_visible()
+    page.locator("#f-tabs").select_option("trailing")
+    expect(page.get_by_role("img", name="The tabs trail: right")).to_be_visible()
+    page.locator("#f-link_count").fill("")
+    expect(page.get_by_text("Count the steps between the two edges measured")).to_be_visible()
+    page.locator("#f-link_count").fill("12")
+    page.get_by_role("button", name="Keep this survey").click()
+    expect(page.get_by_text(re.compile(r"Survey \d kept"))).to_be_visible()
+    page.reload()
+    expect(page.locator("#f-tabs")).to_have_value("trailing")
+
+
+def test_a_ribbed_belt_by_its_rib_pitch(open_as: Any, address: str) -> None:
+    """ISO 9982: PK ribs lie 3.56 mm apart."""
+    page = open_as("Ines")
+    page.goto(f"{address}/bench/belt")
+    page.locator("#f-groove_spacing").fill("3.56 mm")
+    expect(page.get_by_text("PK").first).to_be_visible()

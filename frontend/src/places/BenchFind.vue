@@ -42,44 +42,17 @@ const choose = (name: string) => (find.chosen.value = name)
   </div>
 </template>
 
+<style src="../sheet/work.css" scoped></style>
 <style scoped>
-.work {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 410px;
-  min-height: 0;
-}
-.board {
-  display: grid;
-  grid-template-rows: minmax(0, 1fr) auto;
-  min-height: 0;
-}
 .under {
   border-top: 1px solid var(--hair);
   padding: 10px 18px 14px;
   overflow-y: auto;
   max-height: min(46vh, 400px);
 }
-.panel {
-  border-left: 1px solid var(--hair);
-  background: var(--sheet);
-  overflow-y: auto;
-  min-height: 0;
-}
 @media (max-width: 760px) {
-  .work {
-    display: block;
-  }
   .board {
-    position: sticky;
-    top: 0;
-    z-index: 5;
-    background: var(--paper);
-    border-bottom: 1px solid var(--hair);
     grid-template-rows: 196px;
-  }
-  .panel {
-    border-left: 0;
-    overflow: visible;
   }
 }
 </style>

@@ -11,6 +11,7 @@ import LogStation from '../stations/log/LogStation.vue'
 import SpeedStation from '../stations/speed/SpeedStation.vue'
 import AtTheCounter from '../stations/survey/ask/AtTheCounter.vue'
 import CandidateLadder from '../stations/survey/ask/CandidateLadder.vue'
+import LinkBelt from '../stations/survey/ask/LinkBelt.vue'
 import ManyWheels from '../stations/survey/ask/ManyWheels.vue'
 import GetHome from '../stations/survey/ask/GetHome.vue'
 import NoBelt from '../stations/survey/ask/NoBelt.vue'
@@ -33,6 +34,7 @@ import KeyStrip from './KeyStrip.vue'
 import type { QuantityKey } from './form'
 import { blankPath, looseKeepers } from './layoutEdit'
 import LayoutDrawing from './LayoutDrawing.vue'
+import LinkDrawing from './LinkDrawing.vue'
 import { useLayout } from './useLayout'
 import SectionDrawing from './SectionDrawing.vue'
 import { isToothed } from './toothed/toothedForm'
@@ -99,7 +101,7 @@ const layoutShown = computed(
   () =>
     wheelsAsked.value ||
     (!state.lastDrawn.value &&
-      !['belt', 'groove'].includes(ask) &&
+      !['belt', 'groove', 'link'].includes(ask) &&
       (state.form.value.survey.path?.wheels?.length ?? 0) > 2),
 )
 const { answer: layout, held, wheelInHand, drop } = useLayout(state, layoutShown)
@@ -112,6 +114,7 @@ const askMarks = computed(() => ({
   ...(found.value?.fixes.length ? { home: 'A get-home fix is on' } : {}),
   ...(found.value?.slip ? { counter: 'A slip is kept' } : {}),
 }))
+const linkTabs = ref<string | null>(null)
 const working = ref<string | null>(null)
 const details = ref(false)
 provide(sheetKey, state)
@@ -228,6 +231,7 @@ const drawnMachine = computed(() =>
         >
           <p class="teach">Say which belt and which groove: they are drawn here in section, to scale.</p>
         </GrooveDrawing>
+        <LinkDrawing v-else-if="station === 'survey' && ask === 'link'" :tabs="linkTabs" />
         <DriveDrawing
           v-else
           :drawing="state.lastDrawn.value"
@@ -257,7 +261,7 @@ const drawnMachine = computed(() =>
           </p>
         </div>
         <KeyStrip
-          v-else-if="!['belt', 'groove', 'wheels'].includes(ask)"
+          v-else-if="!['belt', 'groove', 'wheels', 'link'].includes(ask)"
           :figures="figures"
           :stale="state.stale.value"
         />
@@ -281,6 +285,7 @@ const drawnMachine = computed(() =>
           </WhichBelt>
           <NoBelt v-else-if="ask === 'length'" :choices="choices" @choose="choose" />
           <SitsRight v-else-if="ask === 'groove'" :choices="choices" />
+          <LinkBelt v-else-if="ask === 'link'" v-model:tabs="linkTabs" :drive="drive" :choices="choices" />
           <GetHome v-else-if="ask === 'home'" :drive="drive" :choices="choices" />
           <AtTheCounter v-else :drive="drive" :choices="choices" />
         </template>

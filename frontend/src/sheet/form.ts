@@ -27,6 +27,11 @@ export function shownUnit(choices: Choices, key: string, entry: Entry): string {
 
 const entry = (): Entry => ({ text: '', unit: '', origin: null })
 
+export type LinkForm = Required<NonNullable<Survey['link']>>
+export function blankLink(): LinkForm {
+  return { link_tape: entry(), link_span: entry(), link_count: '', tabs: '', pulled: '', take_up: '' }
+}
+
 export type PathForm = NonNullable<Survey['path']>
 export type WheelEntry = NonNullable<PathForm['wheels']>[number]
 
@@ -64,6 +69,7 @@ export function blankForm(): SheetForm {
       path: blankPath(),
       toothed: blankToothed(''),
       flat: completedFlat(),
+      link: blankLink(),
     },
     gauge: { forces: [], deflection: entry(), belt_state: 'run in', tool: 'spring gauge' },
     tachometer: { tach_driver: entry(), tach_driven: entry() },

@@ -2,7 +2,7 @@ import { useDebounceFn, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, type InjectionKey, onScopeDispose, ref, type Ref, shallowRef, watch } from 'vue'
 
 import { api, type Choices, type DriveOut, Refused, type Sheet, type SheetForm, unwrap } from '../api/client'
-import { blankForm, trimmed, usualUnit } from './form'
+import { blankForm, blankLink, trimmed, usualUnit } from './form'
 import { completedFlat } from './flat/flatForm'
 import { completed } from './layoutEdit'
 import { completedToothed } from './toothed/toothedForm'
@@ -38,6 +38,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   form.value.survey.path = completed(form.value.survey.path)
   form.value.survey.toothed = completedToothed(drive.value.family, form.value.survey.toothed)
   form.value.survey.flat = completedFlat(form.value.survey.flat)
+  form.value.survey.link = { ...blankLink(), ...form.value.survey.link }
   const base = ref(draft.value ? draft.value.based_on : drive.value.row_version)
   const sheet = shallowRef<Sheet | null>(null)
   const lastDrawn = shallowRef<Sheet['drawing']>(null)
@@ -55,6 +56,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
       path: completed(known.path),
       toothed: completedToothed(drive.value.family, known.toothed),
       flat: completedFlat(known.flat),
+      link: { ...blankLink(), ...known.link },
     }
     for (const [key, value] of [
       ...Object.entries(fresh.survey.quantities ?? {}),

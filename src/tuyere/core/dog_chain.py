@@ -7,10 +7,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from tuyere.core.families import roller_chain
-from tuyere.core.quantity import QuantityError
 from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import both
-from tuyere.core.sheet.typed import Typed, given
+from tuyere.core.sheet.figure import both, fine
+from tuyere.core.sheet.reader import FieldReader
+from tuyere.core.sheet.typed import Typed
 from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 
 BEARS_ON = ("horizontal rollers", "vertical rollers")
@@ -48,45 +48,17 @@ class DogReading:
 
 def read_dogs(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> DogReading:
     """Read spans over several dogs and over several conveyor pitches, and what was looked at; each problem beside its field."""
-    notes: dict[str, Note] = {}
-    problems: list[Problem] = []
-
-    def pitch(span: str, count: str) -> float | None:
-        try:
-            found, note = given(span, quantities.get(span, Typed()), "pitch_span")
-        except QuantityError as refusal:
-            problems.append(Problem(span, str(refusal), getattr(refusal, "offer", None)))
-            return None
-        number = _whole(words.get(count, ""), count, problems)
-        if not found or not note:
-            return None
-        notes[span] = note
-        if number is None:
-            if not any(p.field == count for p in problems):
-                problems.append(Problem(count, "Count the steps between the two edges measured."))
-            return None
-        return found.value / number
-
-    dog, link = pitch("dog_span", "dog_count"), pitch("conveyor_span", "conveyor_count")
-    per_dog = _whole(words.get("pitches_per_dog", "") or "1", "pitches_per_dog", problems) or 1
-    engaged = _whole(words.get("dogs_engaged", "") or "3", "dogs_engaged", problems) or 3
+    reader = FieldReader(quantities, words)
+    dog, link = reader.pitch("dog_span", "dog_count"), reader.pitch("conveyor_span", "conveyor_count")
+    per_dog = reader.whole("pitches_per_dog", most=200) or 1
+    engaged = reader.whole("dogs_engaged", most=200) or 3
     verdicts = _looked_at(words)
     if link is not None:
         verdicts += _conveyor_wear(words.get("conveyor", ""), link)
     dogs = _engage(dog, link * per_dog, min(engaged, 12)) if dog is not None and link is not None else None
     if dogs:
         verdicts = [_judge(dogs), *verdicts]
-    return DogReading(dogs, tuple(verdicts), notes, tuple(problems))
-
-
-def _whole(text: str, field: str, problems: list[Problem]) -> int | None:
-    text = text.strip()
-    if text in ("", "-"):
-        return None
-    if text.isascii() and text.isdigit() and 1 <= int(text[:4]) <= 200:
-        return int(text)
-    problems.append(Problem(field, "Count them: a whole number from 1 to 200."))
-    return None
+    return DogReading(dogs, tuple(verdicts), reader.notes, tuple(reader.problems))
 
 
 def _engage(dog_m: float, roller_m: float, engaged: int) -> Dogs:
@@ -119,7 +91,7 @@ def _conveyor_wear(name: str, link_m: float) -> list[Verdict]:
     except roller_chain.ChainError as reason:
         return [Verdict("conveyor", Tone.OPEN, "The conveyor chain's name is not known here", str(reason))]
     grown = link_m / new - 1
-    told = f"{grown * 100:.1f} % longer than a new {name.strip()} ({both(new)} pitch)"
+    told = f"{grown * 100:.1f} % longer than a new {name.strip()} ({fine(new)} pitch)"
     if grown > _GROWN:
         return [Verdict("conveyor", Tone.WATCH, f"Conveyor chain: {told}", "Worn out at about 2 to 3 % (low confidence): plan a new one, and dogs with it.")]  # fmt: skip
     return [Verdict("conveyor", Tone.GOOD, f"Conveyor chain: {told}", "Measured over pulled-straight links.")]

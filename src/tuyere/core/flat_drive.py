@@ -6,10 +6,10 @@ from dataclasses import dataclass
 from tuyere.core.families.flat import FlatBelt, crown_height, face_width, flat_belts
 from tuyere.core.layout.one_belt import PathAnswer, solve_belt
 from tuyere.core.layout.wheels import BeltOnWheels, Lay, PathWheel
-from tuyere.core.quantity import QuantityError
 from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import both
-from tuyere.core.sheet.typed import Typed, given
+from tuyere.core.sheet.figure import both, fine
+from tuyere.core.sheet.reader import FieldReader
+from tuyere.core.sheet.typed import Typed
 from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 
 # Each field and how it is read.
@@ -51,26 +51,19 @@ class FlatReading:
     verdicts: tuple[Verdict, ...]
     notes: dict[str, Note]
     problems: tuple[Problem, ...]
+    width_m: float | None = None
 
 
 def read_flat(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> FlatReading:
     """Read a flat-belt drive; each field with its problem beside it."""
-    notes: dict[str, Note] = {}
-    problems: list[Problem] = []
-    values: dict[str, float] = {}
-    for key, field in FIELDS.items():
-        try:
-            found, note = given(key, quantities.get(key, Typed()), field)
-        except QuantityError as refusal:
-            problems.append(Problem(key, str(refusal), getattr(refusal, "offer", None)))
-            continue
-        if found and note:
-            values[key], notes[key] = found.value, note
+    reader = FieldReader(quantities, words)
+    values = {key: found for key, field in FIELDS.items() if (found := reader.value(key, field)) is not None}
+    notes, problems, width = reader.notes, reader.problems, values.get("flat_width")
     kind = flat_belts().get(words.get("belt", ""))
     thickness = values.get("flat_thickness", kind.thickness_m if kind else None)
     wanted = ("driver_diameter", "driven_diameter", "centre_distance")
     if problems or thickness is None or not all(k in values for k in wanted):
-        return FlatReading(None, (_MISSING,), notes, tuple(problems))
+        return FlatReading(None, (_MISSING,), notes, tuple(problems), width)
     lay = Lay(words["lay"]) if words.get("lay") in set(Lay) else Lay.OPEN
     r1, r2 = values["driver_diameter"] / 2, values["driven_diameter"] / 2
     wheels = (
@@ -80,7 +73,7 @@ def read_flat(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> Flat
     rotation = 1 if words.get("rotation") == "counter-clockwise" else -1
     answer = solve_belt(BeltOnWheels(wheels, lay, top_width_m=values.get("flat_width", 0.0)), rotation, values.get("driver_speed"))
     if not answer.path:
-        return FlatReading(None, (), notes, tuple(Problem("centre_distance", p.sentence) for p in answer.problems))
+        return FlatReading(None, (), notes, tuple(Problem("centre_distance", p.sentence) for p in answer.problems), width)
     # The tape lies on the rims: every arc is half a thickness nearer its centre.
     inside = answer.path.length_m - thickness / 2 * sum(answer.path.wraps_rad)
     crowns = tuple(
@@ -95,7 +88,7 @@ def read_flat(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> Flat
         *_lengths(drive, thickness),
     ]
     order = (Tone.STOP, Tone.WATCH, Tone.OPEN, Tone.GOOD)
-    return FlatReading(drive, tuple(sorted(verdicts, key=lambda v: order.index(v.tone))), notes, ())
+    return FlatReading(drive, tuple(sorted(verdicts, key=lambda v: order.index(v.tone))), notes, (), width)
 
 
 def _fit(drive: FlatDrive, values: Mapping[str, float], words: Mapping[str, str], kind: FlatBelt | None, lay: Lay) -> list[Verdict]:
@@ -143,13 +136,13 @@ def _crowns(surfaces: Mapping[str, str], lay: Lay) -> list[Verdict]:
 
 def _crown(side: str, crown: float, wanted: float) -> list[Verdict]:
     if crown > 2 * wanted:
-        return [Verdict("crown", Tone.WATCH, f"The {side}'s crown is high", f"{both(crown)}; ISO 100 gives {both(wanted)}: too much stretches the belt's middle and lifts its edges.")]  # fmt: skip
+        return [Verdict("crown", Tone.WATCH, f"The {side}'s crown is high", f"{fine(crown)}; ISO 100 gives {fine(wanted)}: too much stretches the belt's middle and lifts its edges.")]  # fmt: skip
     if crown < 0.5 * wanted:
-        return [Verdict("crown", Tone.WATCH, f"The {side}'s crown is worn low", f"{both(crown)}; ISO 100 gives {both(wanted)}: it holds the belt less.")]  # fmt: skip
-    return [Verdict("crown", Tone.GOOD, f"The {side}'s crown is right", f"{both(crown)}; ISO 100 gives {both(wanted)}.")]
+        return [Verdict("crown", Tone.WATCH, f"The {side}'s crown is worn low", f"{fine(crown)}; ISO 100 gives {fine(wanted)}: it holds the belt less.")]  # fmt: skip
+    return [Verdict("crown", Tone.GOOD, f"The {side}'s crown is right", f"{fine(crown)}; ISO 100 gives {fine(wanted)}.")]
 
 
 def _lengths(drive: FlatDrive, thickness: float) -> list[Verdict]:
     return [
-        Verdict("length", Tone.GOOD, f"Steel tape round both pulleys: {both(drive.inside_m)}", f"At mid-thickness {both(drive.middle_m)}: that is the length laid flat, before take-off for stretch. Thickness {both(thickness)} counts in the speeds too."),
+        Verdict("length", Tone.GOOD, f"Steel tape round both pulleys: {both(drive.inside_m)}", f"At mid-thickness {both(drive.middle_m)}: that is the length laid flat, before take-off for stretch. Thickness {fine(thickness)} counts in the speeds too."),
     ]  # fmt: skip

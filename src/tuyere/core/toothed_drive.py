@@ -8,10 +8,10 @@ from tuyere.core.families import roller_chain, synchronous
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.identify.toothed import Family
-from tuyere.core.quantity import QuantityError
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.figure import both
-from tuyere.core.sheet.typed import Typed, given
+from tuyere.core.sheet.reader import FieldReader
+from tuyere.core.sheet.typed import Typed
 from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 
 _LEAST_MESH = 6  # teeth in mesh that carry the full rating: ISO 5295's mesh factor is 1 from 6 on
@@ -46,8 +46,9 @@ class Fitting:
 
 @dataclass(frozen=True)
 class ToothedDrive:
-    """Both wheels, the pitch (m), and the lengths that fit, the nearest to what was asked first."""
+    """Both wheels, the profile or chain and its pitch (m), and the lengths that fit, the nearest to what was asked first."""
 
+    of: str
     pitch_m: float
     wheels: tuple[ToothedWheel, ToothedWheel]
     fittings: tuple[Fitting, ...]
@@ -65,17 +66,11 @@ class DriveReading:
 
 def read_toothed_drive(family: Family, quantities: Mapping[str, Typed], words: Mapping[str, str]) -> DriveReading:
     """Read name, teeth, and centres or count; each with its problem beside it."""
-    notes: dict[str, Note] = {}
-    problems: list[Problem] = []
-    centre: float | None = None
-    try:
-        found, note = given("centre_distance", quantities.get("centre_distance", Typed()))
-        if found and note:
-            centre, notes["centre_distance"] = found.value, note
-    except QuantityError as refusal:
-        problems.append(Problem("centre_distance", str(refusal), getattr(refusal, "offer", None)))
-    z1, z2 = (_whole(words.get(f"teeth_{k}", ""), f"teeth_{k}", problems) for k in (1, 2))
-    count = _whole(words.get("count", ""), "count", problems, 10, 5000)
+    reader = FieldReader(quantities, words)
+    centre = reader.value("centre_distance")
+    z1, z2 = (reader.whole(f"teeth_{k}", 6) for k in (1, 2))
+    count = reader.whole("count", 10, 5000)
+    notes, problems = reader.notes, reader.problems
     name = words.get("name", "").strip()
     if not name or z1 is None or z2 is None or problems:
         return DriveReading(None, notes, tuple(problems))
@@ -84,24 +79,17 @@ def read_toothed_drive(family: Family, quantities: Mapping[str, Typed], words: M
     except (synchronous.ToothedError, roller_chain.ChainError) as reason:
         return DriveReading(None, notes, (Problem("name", str(reason)),))
     try:
-        drive = _toothed(of, z1, z2, centre, count) if isinstance(of, synchronous.Profile) else _chain(of, z1, z2, centre, count)
+        open_ended = words.get("open_ended") == "yes"
+        drive = (
+            _toothed(of, z1, z2, centre, count, open_ended) if isinstance(of, synchronous.Profile) else _chain(of, z1, z2, centre, count)
+        )
     except GeometryError as reason:
         field = "count" if count is not None else "centre_distance"
         return DriveReading(None, notes, (Problem(field, str(reason)),))
     return DriveReading(drive, notes, ())
 
 
-def _whole(text: str, field: str, problems: list[Problem], least: int = 6, most: int = 400) -> int | None:
-    text = text.strip()
-    if text in ("", "-"):
-        return None
-    if text.isascii() and text.isdigit() and least <= int(text[:5]) <= most:
-        return int(text)
-    problems.append(Problem(field, f"Count them: a whole number from {least} to {most}."))
-    return None
-
-
-def _toothed(of: synchronous.Profile, z1: int, z2: int, centre: float | None, count: int | None) -> ToothedDrive:
+def _toothed(of: synchronous.Profile, z1: int, z2: int, centre: float | None, count: int | None, open_ended: bool) -> ToothedDrive:
     d1, d2 = synchronous.pitch_diameter(of, z1), synchronous.pitch_diameter(of, z2)
 
     def fitting(teeth: int) -> Fitting:
@@ -110,7 +98,11 @@ def _toothed(of: synchronous.Profile, z1: int, z2: int, centre: float | None, co
         return Fitting(teeth, belt.length_m, at, belt.designation, teeth in listed)
 
     listed = set(synchronous.standard_teeth(of))
-    if count is not None:
+    if open_ended and centre is not None:
+        length = open_belt.belt_length(d1, d2, centre)
+        whole = math.ceil(length / of.pitch_m)
+        fittings = [Fitting(whole, whole * of.pitch_m, centre, f"{of.name} from the roll, {whole} teeth", True)]
+    elif count is not None:
         fittings = [fitting(count)]
     elif centre is not None:
         wanted = open_belt.belt_length(d1, d2, centre) / of.pitch_m
@@ -123,7 +115,8 @@ def _toothed(of: synchronous.Profile, z1: int, z2: int, centre: float | None, co
     wheels = tuple(
         ToothedWheel(z, d, synchronous.outside_diameter(of, z), *_mesh(d, other, z, at)) for z, d, other in ((z1, d1, d2), (z2, d2, d1))
     )
-    return ToothedDrive(of.pitch_m, wheels, tuple(fittings), tuple(_toothed_verdicts(of, wheels, fittings)))  # type: ignore[arg-type]
+    said = _from_the_roll(fittings[0]) if open_ended and fittings else _set_at(fittings, "teeth")
+    return ToothedDrive(of.name, of.pitch_m, wheels, tuple(fittings), (*said, *_toothed_verdicts(of, wheels)))  # type: ignore[arg-type]
 
 
 def _chain(of: roller_chain.Chain, z1: int, z2: int, centre: float | None, count: int | None) -> ToothedDrive:
@@ -148,7 +141,7 @@ def _chain(of: roller_chain.Chain, z1: int, z2: int, centre: float | None, count
         s = roller_chain.sprocket(of, z)
         wheels.append(ToothedWheel(z, d, s.outside_m, *_mesh(d, other, z, at), s.bottom_m, s.caliper_m, s.tooth_width_m))
     pair = (wheels[0], wheels[1])
-    return ToothedDrive(of.pitch_m, pair, tuple(fittings), tuple(_chain_verdicts(of, pair, fittings)))
+    return ToothedDrive(of.name, of.pitch_m, pair, tuple(fittings), tuple(_chain_verdicts(of, pair, fittings)))
 
 
 def _those_that_fit(fitting: Callable[[int], Fitting], counts: Sequence[int]) -> list[Fitting]:
@@ -170,9 +163,13 @@ def _mesh(own: float, other: float, teeth: int, centre: float | None) -> tuple[f
     return wrap, teeth * wrap / math.tau
 
 
-def _toothed_verdicts(of: synchronous.Profile, wheels: tuple[ToothedWheel, ...], fittings: list[Fitting]) -> list[Verdict]:
+def _from_the_roll(roll: Fitting) -> list[Verdict]:
+    return [Verdict("length", Tone.GOOD, f"{roll.count} teeth round both wheels: {both(roll.length_m)}", "Less what the carriage spans between its clamps, plus what the clamps hold.")]  # fmt: skip
+
+
+def _toothed_verdicts(of: synchronous.Profile, wheels: tuple[ToothedWheel, ...]) -> list[Verdict]:
     small = min(wheels, key=lambda w: w.teeth)
-    found = _set_at(fittings, "teeth")
+    found = []
     if of.fewest_teeth and small.teeth < of.fewest_teeth:
         found.append(Verdict("wheel", Tone.WATCH, f"{small.teeth} teeth are few for {of.name}", f"It wants {of.fewest_teeth} at least: bent tighter, the cord and the tooth roots crack."))  # fmt: skip
     if small.in_mesh is not None and small.in_mesh < _LEAST_MESH:

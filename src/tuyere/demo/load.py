@@ -28,7 +28,8 @@ from tuyere.web.readings import KeepReading, reading_of
 LAYOUT_QUANTITIES = ("diameter", "distance", "power", "tension", "gap", "least", "most", "tape_a", "tape_b", "tighten", "slacken",
                      "pitch_span", "roller_diameter", "inner_width", "belt_thickness",
                      "centre_distance", "dog_span", "conveyor_span", "flat_width",
-                     "driver_diameter", "driven_diameter", "driver_face", "driven_face", "driver_crown", "driver_speed")  # fmt: skip
+                     "driver_diameter", "driven_diameter", "driver_face", "driven_face", "driver_crown", "driver_speed",
+                     "belt_width", "linear_span", "linear_mass", "linear_target", "linear_pluck", "link_tape", "link_span")  # fmt: skip
 LENGTHS = ("driver_diameter", "driven_diameter", "centre_distance", "travel_in", "travel_out")
 
 
@@ -142,6 +143,7 @@ def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any
             "path": _layout(entry.get("path", {})),
             "toothed": _layout(entry.get("toothed", {})),
             "flat": _layout(entry.get("flat", {})),
+            "link": _layout(entry.get("link", {})),
         }
     )
     form = read_sheet(SheetForm(survey=typed))

@@ -312,7 +312,7 @@ def _keep_layout(session: Session, writer: Writer, drive: Drive, first: Stage, p
                 takes_up=w.take_up is not None,
             )
             insert(session, writer, wheel, "kept wheel")
-        _keep_keepers(session, writer, stage, [k for b, k in path.keepers if b == number - 1])
+        _keep_keepers(session, writer, stage, [k for b, k, _ in path.keepers if b == number - 1])
     _settle_findings(session, writer, drive, first.configuration_id, path.findings)
 
 

@@ -23,7 +23,7 @@ from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import DueOut, FindingOut, due_out, explain_clash
-from tuyere.web.forms import SheetForm, Strict, SurveyForm, read_sheet, read_toothed_form, typed_path
+from tuyere.web.forms import Entry, SheetForm, Strict, SurveyForm, read_sheet, read_toothed_form, typed_path
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
 
@@ -209,7 +209,7 @@ def survey_of(
         survey_id,
         standing,
         reason,
-        {k: dumped[k] for k in ("quantities", "choices", "path", "toothed", "flat")},
+        {k: dumped[k] for k in ("quantities", "choices", "path", "toothed", "flat", "link")},
         dumped["design"],
         dict(form.design),
         form.spec,
@@ -237,8 +237,9 @@ def _toothed(typed: SurveyForm, family: str) -> ToothedDrive | None:
     if known is None:
         return None
     reading, driven = read_toothed_form(known, typed.toothed)
-    dogs = typed.toothed.dogs
+    dogs, linear = typed.toothed.dogs, typed.toothed.linear
     problems = [*reading.problems, *driven.problems, *(dogs.read().problems if dogs.fitted else ())]
+    problems += linear.read(Entry()).problems if linear.fitted else ()
     if problems:
         raise Refusal(422, problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in problems])
     return driven.drive

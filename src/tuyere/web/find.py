@@ -7,12 +7,14 @@ from pydantic import BaseModel, Field
 from tuyere.core import table_book
 from tuyere.core.counter_slip import Slip, counter_slip
 from tuyere.core.families import v_belt
+from tuyere.core.family_slip import flat_slip, toothed_slip
 from tuyere.core.fit.check import Check, Fitting, check
 from tuyere.core.fit.pairing import SET_SIGNS, mixed_set
 from tuyere.core.get_home import Fix, GetHome, get_home
 from tuyere.core.grade import DUTIES, Grade, grade
 from tuyere.core.identify.answer import Answer, Name, equivalents, identify
 from tuyere.core.identify.evidence import read_evidence
+from tuyere.core.identify.toothed import FAMILIES
 from tuyere.core.quantity import QuantityError
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.spec import DriveSpec, Given
@@ -21,7 +23,7 @@ from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.core.window import Window, window
 from tuyere.web.calc import answer
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
-from tuyere.web.forms import Entry, SheetForm, Strict, SurveyForm, none_typed, read_sheet
+from tuyere.web.forms import Entry, SheetForm, Strict, SurveyForm, none_typed, read_sheet, read_toothed_form
 from tuyere.web.rules import anyone
 
 blueprint = APIBlueprint(
@@ -303,8 +305,9 @@ def calc_grade(body: GradeIn) -> Response:
 
 
 class SlipIn(Strict):
-    """What the slip is made from: the belt to ask for, the drive's survey, and what was found out."""
+    """What the slip is made from: the family, the V-belt to ask for, the drive's survey, and what was found out."""
 
+    family: str = Field("v-belt", max_length=40)
     belt: str = Field("", max_length=60)
     survey: SurveyForm = Field(default_factory=SurveyForm)
     joined: bool = False
@@ -320,8 +323,13 @@ class SlipOut(BaseModel):
     slip: Slip
 
 
-def slip_of(body: SlipIn) -> tuple[v_belt.Belt, Slip]:
-    """The counter slip of a request. Raises Refusal for a belt that cannot be read."""
+def slip_of(body: SlipIn) -> tuple[str, Slip]:
+    """What to ask for and the counter slip of a request. Raises Refusal for what cannot be read, or is not known yet."""
+    if body.family != "v-belt":
+        found = _family_slip(body)
+        if found is None:
+            raise Refusal(422, "Survey it first: what it is, its wheels and its length; then the slip writes itself.")
+        return found.headline, found
     if not body.belt.strip():
         sentence = "Find the belt first, or write its name, such as B81."
         raise Refusal(422, sentence, [FieldError(field="belt", detail=sentence)])
@@ -330,7 +338,20 @@ def slip_of(body: SlipIn) -> tuple[v_belt.Belt, Slip]:
     graded = grade_of(GradeIn(survey=body.survey, duties=body.duties, lives_h=body.lives_h), belt.section)
     same_groove = spec.section is not None and spec.section.groove == belt.section.groove
     room = window(spec, body.slack_clutch) if same_groove else None
-    return belt, counter_slip(belt, spec.belt_count, body.joined or bool(belt.ribs), spec, room, graded, body.part_number.strip())
+    joined = body.joined or bool(belt.ribs)
+    return belt.designation, counter_slip(belt, spec.belt_count, joined, spec, room, graded, body.part_number.strip())
+
+
+def _family_slip(body: SlipIn) -> Slip | None:
+    part, survey = body.part_number.strip(), body.survey
+    if body.family == "flat belt":
+        reading = survey.flat.read()
+        return flat_slip(reading, survey.flat.belt, reading.width_m, part)
+    family = next((f for f in FAMILIES if f == body.family), None)
+    if family is None:
+        return None
+    found, driven = read_toothed_form(family, survey.toothed)
+    return toothed_slip(found, driven, found.width_m, part)
 
 
 @blueprint.post("/calc/counter-slip", summary="What to ask for at the counter", responses={"200": SlipOut})

@@ -10,6 +10,8 @@ from tuyere.core.flat_drive import FlatReading, read_flat
 from tuyere.core.identify.toothed import SIZES, Family, ToothedReading, read_toothed
 from tuyere.core.layout.form import MOST_BELTS
 from tuyere.core.layout.typed import TypedBelt, TypedCarriage, TypedKeeper, TypedPath, TypedPoint, TypedTakeUp, TypedTape, TypedWheel
+from tuyere.core.linear_belt import LinearReading, read_linear
+from tuyere.core.link_belting import LinkReading, read_link
 from tuyere.core.origin import Origin
 from tuyere.core.sheet.typed import Reading, Typed, read_form
 from tuyere.core.toothed_drive import DriveReading, read_toothed_drive
@@ -249,6 +251,39 @@ class DogsForm(Strict):
         return read_dogs({k: getattr(self, k).typed() for k in spans}, self.model_dump(exclude={*spans, "fitted"}))
 
 
+class LinearForm(Strict):
+    """An open-ended belt clamped to a carriage: the free span, the manual's figures, and the pluck."""
+
+    fitted: bool = False
+    linear_span: Entry = none_typed
+    linear_mass: Entry = none_typed
+    linear_target: Entry = none_typed
+    linear_within: str = Field("", max_length=20)
+    linear_pluck: Entry = none_typed
+
+    def read(self, belt_thickness: Entry) -> LinearReading:
+        """As the core reads it."""
+        spans = ("linear_span", "linear_mass", "linear_target", "linear_pluck")
+        quantities = {k: getattr(self, k).typed() for k in spans} | {"belt_thickness": belt_thickness.typed()}
+        return read_linear(quantities, {"linear_within": self.linear_within})
+
+
+class LinkForm(Strict):
+    """Link belting: the tape round the wheels, a link's pitch over several, and how it runs."""
+
+    link_tape: Entry = none_typed
+    link_span: Entry = none_typed
+    link_count: str = Field("", max_length=20)
+    tabs: str = Field("", max_length=20)
+    pulled: str = Field("", max_length=20)
+    take_up: str = Field("", max_length=20)
+
+    def read(self) -> LinkReading:
+        """As the core reads it."""
+        spans = ("link_tape", "link_span")
+        return read_link({k: getattr(self, k).typed() for k in spans}, self.model_dump(exclude=set(spans)))
+
+
 class ToothedForm(Strict):
     """A toothed belt or chain as measured, and the drive it runs on."""
 
@@ -256,6 +291,7 @@ class ToothedForm(Strict):
     words: ToothedWords = Field(default_factory=ToothedWords)
     drive: ToothedDriveForm = Field(default_factory=ToothedDriveForm)
     dogs: DogsForm = Field(default_factory=DogsForm)
+    linear: LinearForm = Field(default_factory=LinearForm)
 
 
 class FlatForm(Strict):
@@ -282,6 +318,7 @@ class SurveyForm(Strict):
     path: PathForm = Field(default_factory=PathForm)
     toothed: ToothedForm = Field(default_factory=ToothedForm)
     flat: FlatForm = Field(default_factory=FlatForm)
+    link: LinkForm = Field(default_factory=LinkForm)
 
 
 class GaugeForm(Strict):
@@ -348,6 +385,7 @@ def read_toothed_form(family: Family, form: ToothedForm) -> tuple[ToothedReading
         if key in (*by_rule, *SIZES[family])
     }
     words = {k: getattr(form.drive, k) for k in ("name", "teeth_1", "teeth_2", "count")}
+    words["open_ended"] = "yes" if form.linear.fitted else ""
     centres = {"centre_distance": form.drive.centre_distance.typed()}
     return read_toothed(family, quantities, form.words.model_dump()), read_toothed_drive(family, centres, words)
 

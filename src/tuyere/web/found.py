@@ -162,12 +162,12 @@ class KeptOut(BaseModel):
 @blueprint.post("/drives/<uuid:drive_id>/slips", summary="Keep a counter slip", responses={"201": KeptOut})
 @at_site_of_drive(Role.MECHANIC)
 def post_slip(path: DrivePath, body: KeepSlip) -> Response:
-    belt, slip = slip_of(body.asked)
+    designation, slip = slip_of(body.asked)
 
     def work(session: Session, writer: Writer) -> Answer:
         typed = {"asked": body.asked.model_dump(mode="json"), "find": body.find.model_dump(mode="json")}
         row = CounterSlip(
-            id=body.id, drive_id=path.drive_id, designation=belt.designation, made_by=writer.person_id, typed=typed, slip=asdict(slip)
+            id=body.id, drive_id=path.drive_id, designation=designation, made_by=writer.person_id, typed=typed, slip=asdict(slip)
         )
         insert(session, writer, row, "kept a counter slip")
         return Answer(201, {"id": str(row.id)})

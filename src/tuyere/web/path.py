@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 from tuyere.core.families import v_belt
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.layout.form import BeltRead, PathReading, faces, read_path
-from tuyere.core.layout.keepers import judge, nearest
+from tuyere.core.layout.keepers import nearest
 from tuyere.core.layout.one_belt import PathAnswer, WheelState
 from tuyere.core.layout.take_up import Reach
 from tuyere.core.layout.wheels import PathWheel
@@ -271,9 +271,8 @@ def _stop(name: str, length_m: float, reach: Reach, found: PathAnswer) -> TakeUp
 
 def _keepers(reading: PathReading) -> list[DrawnKeeper]:
     drawn = []
-    for b, k in reading.keepers:
-        path, section = reading.train.belts[b].path if reading.train else None, reading.belts[b].section
-        tone = judge(path, k, *faces(section)).tone if path and section else Tone.OPEN
+    for b, k, judged in reading.keepers:
+        path = reading.train.belts[b].path if reading.train else None
         at = PlaceOut(x_m=k.x_m, y_m=k.y_m) if k.x_m is not None and k.y_m is not None else None
         foot = nearest(path, at.x_m, at.y_m) if path and at else None
         drawn.append(
@@ -284,7 +283,7 @@ def _keepers(reading: PathReading) -> list[DrawnKeeper]:
                 foot=PlaceOut(x_m=foot.x_m, y_m=foot.y_m) if foot else None,
                 side=k.side,
                 state=k.state,
-                tone=tone,
+                tone=judged.tone if judged else Tone.OPEN,
             )
         )
     return drawn

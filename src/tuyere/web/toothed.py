@@ -10,13 +10,14 @@ from tuyere.core.dog_chain import DogReading
 from tuyere.core.families import roller_chain, synchronous
 from tuyere.core.identify.by_size import Ask, Match
 from tuyere.core.identify.toothed import ANSWERS, HOW, Family, ToothedReading
+from tuyere.core.linear_belt import LinearReading
 from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import both
+from tuyere.core.sheet.figure import fine
 from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.core.toothed_drive import DriveReading, Fitting, ToothedWheel
 from tuyere.web.calc import answer
 from tuyere.web.errors import ProblemOut
-from tuyere.web.forms import Strict, ToothedForm, read_toothed_form
+from tuyere.web.forms import Entry, Strict, ToothedForm, read_toothed_form
 from tuyere.web.path import BothOut, both_out
 from tuyere.web.rules import anyone
 
@@ -67,6 +68,7 @@ class Template(BaseModel):
     waisted: bool
     tooth: DrawnShape | None
     tooth_teeth: int
+    wheel_radius_m: float
 
 
 class ToothedMatch(BaseModel):
@@ -140,6 +142,15 @@ class DogsOut(BaseModel):
     verdicts: list[Verdict]
 
 
+class LinearOut(BaseModel):
+    """A carriage's belt: the hum that the target tension gives here and its band, the tension plucked; what to say."""
+
+    target: str | None
+    band: str | None
+    tension: BothOut | None
+    verdicts: list[Verdict]
+
+
 class ToothedOut(BaseModel):
     """Candidates, likeliest first; the share that is none of them; the next question; verdicts, notes and problems."""
 
@@ -152,6 +163,7 @@ class ToothedOut(BaseModel):
     verdicts: list[Verdict]
     drive: ToothedDriveOut | None
     dogs: DogsOut | None
+    linear: LinearOut | None
     notes: dict[str, Note]
     problems: list[Problem]
 
@@ -159,11 +171,18 @@ class ToothedOut(BaseModel):
 @blueprint.post("/toothed", summary="Which toothed belt or chain is this, and its drive", responses={"200": ToothedOut})
 @anyone()
 def calc_toothed(body: ToothedIn) -> Response:
-    dogs = body.toothed.dogs
-    return answer(_out(*read_toothed_form(body.family, body.toothed), dogs.read() if dogs.fitted else None))
+    dogs, linear = body.toothed.dogs, body.toothed.linear
+    thickness = body.toothed.quantities.get("belt_thickness", Entry())
+    return answer(
+        _out(
+            *read_toothed_form(body.family, body.toothed),
+            dogs.read() if dogs.fitted else None,
+            linear.read(thickness) if linear.fitted else None,
+        )
+    )
 
 
-def _out(reading: ToothedReading, driven: DriveReading, dogs: DogReading | None) -> ToothedOut:
+def _out(reading: ToothedReading, driven: DriveReading, dogs: DogReading | None, linear: LinearReading | None) -> ToothedOut:
     shown = [m for m in reading.matches.found if m.probability > 0.004][:_SHOWN]
     anything = bool(reading.seen.span or reading.seen.sizes or reading.seen.named or reading.seen.answers)
     named, drive = reading.named, driven.drive
@@ -184,8 +203,9 @@ def _out(reading: ToothedReading, driven: DriveReading, dogs: DogReading | None)
             verdicts=list(drive.verdicts),
         ) if drive else None,
         dogs=_dogs(dogs) if dogs else None,
-        notes=reading.notes | driven.notes | (dogs.notes if dogs else {}),
-        problems=[*reading.problems, *driven.problems, *(dogs.problems if dogs else ())],
+        linear=_linear(linear) if linear else None,
+        notes=reading.notes | driven.notes | (dogs.notes if dogs else {}) | (linear.notes if linear else {}),
+        problems=[*reading.problems, *driven.problems, *(dogs.problems if dogs else ()), *(linear.problems if linear else ())],
     )  # fmt: skip
 
 
@@ -195,6 +215,16 @@ def _dogs(reading: DogReading) -> DogsOut:
         dog_pitch=_fine(d.dog_pitch_m) if d else None, roller_pitch=_fine(d.roller_pitch_m) if d else None,
         dogs_at_m=list(d.dogs_at_m) if d else [], rollers_at_m=list(d.rollers_at_m) if d else [], verdicts=list(reading.verdicts),
     )  # fmt: skip
+
+
+def _linear(reading: LinearReading) -> LinearOut:
+    low, high = reading.low_hz, reading.high_hz
+    return LinearOut(
+        target=f"{reading.target_hz:.0f} Hz" if reading.target_hz else None,
+        band=f"{low:.0f} to {high:.0f} Hz" if low and high else None,
+        tension=both_out(reading.tension_n, "force") if reading.tension_n is not None else None,
+        verdicts=list(reading.verdicts),
+    )
 
 
 _LABELS = {
@@ -231,6 +261,7 @@ def _belt(p: synchronous.Profile) -> Template:
     return Template(
         pitch_m=p.pitch_m, height_m=p.belt_height_m, teeth=teeth, belt=_shape(synchronous.belt_outline(p, teeth), True),
         roller_m=None, plate_height_m=None, pin_m=None, inner_width_m=None, waisted=False, tooth=None, tooth_teeth=0,
+        wheel_radius_m=0.0,
     )  # fmt: skip
 
 
@@ -239,12 +270,13 @@ def _links(c: roller_chain.Chain) -> Template:
     return Template(
         pitch_m=c.pitch_m, height_m=c.plate_height_m or 1.2 * sits, teeth=4, belt=None, roller_m=c.roller_m,
         plate_height_m=c.plate_height_m, pin_m=c.pin_m, inner_width_m=c.inner_width_m, waisted=c.plates == "figure-8",
-        tooth=_shape(roller_chain.tooth_outline(c.pitch_m, sits, 21), False) if c.roller_m else None, tooth_teeth=21,
+        tooth=_shape(roller_chain.tooth_outline(c.pitch_m, sits, 21), False) if c.roller_m else None,
+        tooth_teeth=21, wheel_radius_m=roller_chain.pitch_diameter(c.pitch_m, 21) / 2,
     )  # fmt: skip
 
 
 def _next(ask: Ask) -> NextOut:
-    says = [f"{both(v) if isinstance(v, float) else v.capitalize()}: {name}." for name, v in ask.says]
+    says = [f"{fine(v) if isinstance(v, float) else v.capitalize()}: {name}." for name, v in ask.says]
     return NextOut(field=ask.key, how=HOW[ask.key], says=[s if s[0].isupper() else f"About {s}" for s in says])
 
 

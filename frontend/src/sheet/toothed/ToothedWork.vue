@@ -11,6 +11,7 @@ import { focusKey } from '../useSheet'
 import VerdictNotes from '../VerdictNotes.vue'
 import WordField from '../../stations/survey/WordField.vue'
 import DogFields from './DogFields.vue'
+import LinearFields from './LinearFields.vue'
 import PaperTemplate from './PaperTemplate.vue'
 import ToothDrawing from './ToothDrawing.vue'
 import type { Family, ToothedForm } from './toothedForm'
@@ -220,6 +221,10 @@ function take(name: string): void {
             >it carries dogs that push a conveyor chain</el-checkbox
           >
           <DogFields v-if="form.dogs.fitted" v-model="form.dogs" :found="found?.dogs ?? null" :names="names" />
+        </template>
+        <template v-else>
+          <el-checkbox v-model="form.linear.fitted" class="no-print">open-ended, clamped to a carriage</el-checkbox>
+          <LinearFields v-if="form.linear.fitted" v-model="form.linear" :found="found?.linear ?? null" />
         </template>
       </div>
       <slot name="keep" />

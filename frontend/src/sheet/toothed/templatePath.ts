@@ -32,12 +32,11 @@ export function plateShape(t: Template, scale: number, x: number, y: number): st
 export function rimShape(t: Template, scale: number, x: number, y: number, spaces: number): string {
   if (!t.tooth) return ''
   const points = t.tooth.points
-  const radius = t.pitch_m / (2 * Math.sin(Math.PI / t.tooth_teeth))
   const all: Point[] = []
   for (let k = -spaces; k <= spaces; k++) {
     const a = (2 * Math.PI * k) / t.tooth_teeth
     for (const [px = 0, py = 0] of points)
       all.push([px * Math.cos(a) + py * Math.sin(a), py * Math.cos(a) - px * Math.sin(a)])
   }
-  return line(all, scale, x, y + radius * scale, false)
+  return line(all, scale, x, y + t.wheel_radius_m * scale, false)
 }

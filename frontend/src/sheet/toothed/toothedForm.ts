@@ -8,6 +8,7 @@ export interface ToothedForm {
   words: Required<NonNullable<Kept['words']>>
   drive: Required<NonNullable<Kept['drive']>>
   dogs: Required<NonNullable<Kept['dogs']>>
+  linear: Required<NonNullable<Kept['linear']>>
 }
 
 const SIZES: Record<Family, string[]> = {
@@ -52,6 +53,14 @@ export function blankToothed(family: string): ToothedForm {
       pressure_plate: '',
       wear_strips: '',
     },
+    linear: {
+      fitted: false,
+      linear_span: entry(),
+      linear_mass: entry(),
+      linear_target: entry(),
+      linear_within: '',
+      linear_pluck: entry(),
+    },
   }
 }
 
@@ -63,6 +72,7 @@ export function completedToothed(family: string, kept: Kept | undefined): Toothe
     words: { ...fresh.words, ...kept?.words },
     drive: { ...fresh.drive, ...kept?.drive },
     dogs: { ...fresh.dogs, ...kept?.dogs },
+    linear: { ...fresh.linear, ...kept?.linear },
   }
 }
 

@@ -1,5 +1,5 @@
 /** The questions of Survey, in the order in which they come up at the machine. */
-export const ASKS = ['drive', 'wheels', 'belt', 'length', 'groove', 'home', 'counter'] as const
+export const ASKS = ['drive', 'wheels', 'belt', 'length', 'groove', 'home', 'link', 'counter'] as const
 export type Ask = (typeof ASKS)[number]
 
 export const ASK_TITLES: Record<Ask, string> = {
@@ -9,5 +9,6 @@ export const ASK_TITLES: Record<Ask, string> = {
   length: 'No belt',
   groove: 'Sits right?',
   home: 'Get home',
+  link: 'Link belt',
   counter: 'Counter slip',
 }

@@ -9,7 +9,7 @@ from tuyere.core.families import roller_chain, synchronous
 from tuyere.core.identify.by_size import Ask, Kind, Matches, Seen, Size, match, next_ask
 from tuyere.core.quantity import QuantityError
 from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import both
+from tuyere.core.sheet.figure import fine
 from tuyere.core.sheet.spec import Given
 from tuyere.core.sheet.typed import Typed, given
 from tuyere.core.sheet.verdict import Problem, Tone, Verdict
@@ -58,6 +58,7 @@ class ToothedReading:
     problems: tuple[Problem, ...]
     named: synchronous.ToothedBelt | None
     strands: int | None
+    width_m: float | None = None
 
 
 @cache
@@ -128,7 +129,7 @@ def read_toothed(family: Family, quantities: Mapping[str, Typed], words: Mapping
     if span and count is None and not any(p.field == "pitch_count" for p in problems):
         problems.append(Problem("pitch_count", "Count the steps between the two edges measured, such as 20."))
     sizes = {key: found for key in SIZES[family] if key != "belt_width" and (found := one(key))}
-    one("belt_width")
+    width = one("belt_width")
     teeth = _count(words.get("wheel_teeth", ""), problems, "wheel_teeth", 5)
     wheel = next((key for key in ("wheel_outside", "wheel_caliper") if key in sizes), None)
     if wheel and teeth is None:
@@ -144,7 +145,9 @@ def read_toothed(family: Family, quantities: Mapping[str, Typed], words: Mapping
     ask = next_ask(matches, seen, {k: v for k, v in _TOOLS.items() if k in SIZES[family]}, questions)
     belt = named if isinstance(named, synchronous.ToothedBelt) else None
     strands = named[1] if isinstance(named, tuple) else None
-    return ToothedReading(family, seen, matches, ask, _verdicts(family, matches, seen), notes, tuple(problems), belt, strands)
+    return ToothedReading(
+        family, seen, matches, ask, _verdicts(family, matches, seen), notes, tuple(problems), belt, strands, width.value if width else None
+    )
 
 
 def _count(text: str, problems: list[Problem], field: str = "pitch_count", least: int = 1) -> int | None:
@@ -200,7 +203,7 @@ def _verdicts(family: Family, matches: Matches, seen: Seen) -> tuple[Verdict, ..
     rivals = [m.kind.name for m in matches.found[1:4] if m.probability > 0.03]
     sure = first.probability
     headline = f"It is {first.kind.name}" if sure > 0.95 else f"Most likely {first.kind.name}"
-    detail = f"{sure:.0%}" + (f"; it could be {' or '.join(rivals)}" if rivals else "") + f". New pitch {both(first.kind.pitch_m)}."
+    detail = f"{sure:.0%}" + (f"; it could be {' or '.join(rivals)}" if rivals else "") + f". New pitch {fine(first.kind.pitch_m)}."
     found = [Verdict("identify", Tone.GOOD if sure > 0.95 else Tone.OPEN, headline, detail)]
     found += _alike(family, first.kind.name)
     if first.grown:

@@ -55,7 +55,7 @@ class PathReading:
     places: tuple[tuple[int, ...], ...]
     belts: tuple[BeltRead, ...]
     on_wheels: tuple[BeltOnWheels, ...]
-    keepers: tuple[tuple[int, Keeper], ...]
+    keepers: tuple[tuple[int, Keeper, Verdict | None], ...]
     net: Net | None
     notes: dict[str, Note]
     problems: tuple[Problem, ...]
@@ -126,7 +126,9 @@ def read_path(typed: TypedPath) -> PathReading:
         problems = [replace(problems[0], sentence=f"{problems[0].sentence} {asked}"), *problems[1:]]
         if typed.placed_by == "tape":
             problems[0] = replace(problems[0], field="tapes")
-    kept = tuple(_keeper(k, t, train, places, reader) for k, t in enumerate(typed.keepers, 1) if 1 <= t.belt <= len(belts))
+    kept = tuple(
+        _keeper(k, t, train, places, belts[t.belt - 1], reader) for k, t in enumerate(typed.keepers, 1) if 1 <= t.belt <= len(belts)
+    )
     verdicts = [
         *([_closing(net, typed)] if net else []),
         *(
@@ -134,9 +136,9 @@ def read_path(typed: TypedPath) -> PathReading:
             for b, answer in enumerate(train.belts, 1)
             for v in answer.verdicts
         ),
-        *_judged(kept, train, belts),
+        *(v for _, _, v in kept if v),
     ]
-    findings = tuple(found for _, k in kept if (found := keepers.finding_of(k)))
+    findings = tuple(found for _, k, _ in kept if (found := keepers.finding_of(k)))
     return PathReading(
         train, wheels, by_belt, belts, on_wheels, kept, net, reader.notes, (*reader.problems, *problems), tuple(_weighed(verdicts)), findings
     )  # fmt: skip
@@ -373,8 +375,10 @@ def _point(key: str, typed: TypedPoint, places: Sequence[Place] | None, reader: 
     return min(sides, key=lambda p: math.dist(p, drawn) if drawn else nearer(p))
 
 
-def _keeper(number: int, typed: TypedKeeper, train: TrainAnswer, places: Sequence[Place], reader: _Reader) -> tuple[int, Keeper]:
-    """A keeper as it stands; one taped from two wheels lies on the side where the belt is."""
+def _keeper(
+    number: int, typed: TypedKeeper, train: TrainAnswer, places: Sequence[Place], belt: BeltRead, reader: _Reader
+) -> tuple[int, Keeper, Verdict | None]:
+    """A keeper as it stands, and what to say of it; one taped from two wheels lies on the side where the belt is."""
     key, path = f"keeper_{number}", train.belts[typed.belt - 1].path
     at = _point(key, typed.at, places, reader, lambda p: keepers.nearest(path, *p).reach_m if path else 0.0)
     gap, least, most = (reader.value(f"{key}_{n}", e, "keeper_gap") for n, e in (("gap", typed.gap), ("least", typed.least), ("most", typed.most)))  # fmt: skip
@@ -384,13 +388,7 @@ def _keeper(number: int, typed: TypedKeeper, train: TrainAnswer, places: Sequenc
     state = KeeperState(typed.state) if typed.state in set(KeeperState) else KeeperState.IN_PLACE
     side: Contact = "back" if typed.side == "back" else "inside"
     x, y = at or (None, None)
-    return typed.belt - 1, Keeper(typed.name.strip() or f"keeper {number}", side, x, y, gap, least, most, state)
-
-
-def _judged(kept: Sequence[tuple[int, Keeper]], train: TrainAnswer, belts: Sequence[BeltRead]) -> list[Verdict]:
-    found = []
-    for b, keeper in kept:
-        path, belt = train.belts[b].path, belts[b].section
-        if path and belt and not train.belts[b].quarter:
-            found.append(keepers.judge(path, keeper, *faces(belt)))
-    return found
+    keeper = Keeper(typed.name.strip() or f"keeper {number}", side, x, y, gap, least, most, state)
+    answer = train.belts[typed.belt - 1]
+    judged = keepers.judge(path, keeper, *faces(belt.section)) if path and belt.section and not answer.quarter else None
+    return typed.belt - 1, keeper, judged

@@ -70,9 +70,14 @@ def shown(value: float, kind: str, to_set: bool = False, decimals: tuple[int, in
 
 
 def both(value: float, kind: str = "length", decimals: tuple[int, int] | None = None) -> str:
-    """A value in both systems within a sentence; a length as a mechanic reads it."""
-    us, si = shown(value, kind, to_set=kind == "length", decimals=decimals)
+    """A value in both systems within a sentence; a length as a mechanic sets it, or with `decimals` as callipers read it."""
+    us, si = shown(value, kind, to_set=kind == "length" and decimals is None, decimals=decimals)
     return f"{us} ({si})"
+
+
+def fine(length_m: float) -> str:
+    """A size that callipers read, in both systems: thousandths of an inch, hundredths of a millimetre."""
+    return both(length_m, decimals=(3, 2))
 
 
 def plus_minus(std: float, kind: str, decimals: tuple[int, int] | None = None) -> tuple[str, str]:

@@ -33,6 +33,7 @@ const belt = computed({
   set: (text) => (find.chosen.value = text),
 })
 const asked = computed(() => ({
+  family: 'v-belt',
   belt: belt.value,
   survey: survey.value,
   joined: find.joined.value,

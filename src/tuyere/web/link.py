@@ -1,0 +1,59 @@
+"""POST /api/calc/link: link belting, cut to length and run the right way round."""
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+
+from tuyere.core.sheet.field import Note
+from tuyere.core.sheet.verdict import Problem, Verdict
+from tuyere.web.calc import answer
+from tuyere.web.errors import ProblemOut
+from tuyere.web.forms import LinkForm, Strict
+from tuyere.web.path import BothOut, both_out
+from tuyere.web.rules import anyone
+
+blueprint = APIBlueprint(
+    "link",
+    __name__,
+    url_prefix="/api/calc",
+    abp_tags=[Tag(name="link", description="Link belting")],
+    abp_responses={"422": ProblemOut},
+)
+
+
+class LinkIn(Strict):
+    """Link belting as measured and looked at."""
+
+    link: LinkForm = Field(default_factory=LinkForm)
+
+
+class LinkOut(BaseModel):
+    """Links to cut, their length, what to say; `tabs` as seen, for the drawing."""
+
+    links: int | None
+    take_out: int | None
+    length: BothOut | None
+    pitch: BothOut | None
+    tabs: str | None
+    verdicts: list[Verdict]
+    notes: dict[str, Note]
+    problems: list[Problem]
+
+
+@blueprint.post("/link", summary="Link belting cut to length", responses={"200": LinkOut})
+@anyone()
+def calc_link(body: LinkIn) -> Response:
+    reading = body.link.read()
+    belt = reading.belt
+    return answer(
+        LinkOut(
+            links=belt.links if belt else None,
+            take_out=belt.take_out if belt else None,
+            length=both_out(belt.length_m, "length", decimals=(1, 0)) if belt else None,
+            pitch=both_out(belt.pitch_m, "length", decimals=(3, 2)) if belt else None,
+            tabs=reading.tabs,
+            verdicts=list(reading.verdicts),
+            notes=reading.notes,
+            problems=list(reading.problems),
+        )
+    )
