@@ -1,12 +1,31 @@
 """Ratio, driven speed, belt and rim speed, slip. SI inside."""
 
+from dataclasses import dataclass
+
 from tuyere.core.quantity import to_si
 
 # Cast iron, when no other limit is cast on the wheel: IP-20; Machinery's Handbook (from memory).
 CAST_IRON_RIM_LIMIT_M_PER_S = to_si(6500, "velocity", "ft/min")
-NORMAL_SLIP = (0.005, 0.02)
-FAULT_SLIP = 0.03
-SLIP_SOURCE = "common practice, no source: 0.5 to 2 % is usual for V-belts, over 3 % is a fault"
+
+
+@dataclass(frozen=True)
+class Slip:
+    """How much a drive of a kind loses, as shares: the usual range, from where on it is a fault, and in words. Common practice, no source."""
+
+    usual: tuple[float, float]
+    fault: float
+    said: str
+
+
+SLIPS = {
+    "v-belt": Slip((0.005, 0.02), 0.03, "A V-belt drive in order slips 0.5 to 2 %; over 3 % is a fault (common practice, no source)"),
+    "flat belt": Slip(
+        (0.01, 0.02), 0.03, "A flat belt in order slips and creeps 1 to 2 %; over 3 % is a fault (common practice, no source)"
+    ),
+    "synchronous": Slip((0.0, 0.0), 0.005, "Teeth do not slip"),
+    "roller chain": Slip((0.0, 0.0), 0.005, "Teeth do not slip"),
+}
+TOOTHED = ("synchronous", "roller chain")
 
 
 def ratio(driver_diameter_m: float, driven_diameter_m: float) -> float:

@@ -13,12 +13,34 @@ from sqlmodel import Session
 from tuyere import __version__
 from tuyere.store.database import engine_from, url_from_environment
 from tuyere.store.tables import Person
-from tuyere.web import calc, drives, errors, find, flat, floor, found, frontend, link, log, path, people, readings, rules, session, toothed
+from tuyere.web import (
+    calc,
+    drives,
+    errors,
+    find,
+    flat,
+    floor,
+    found,
+    frontend,
+    link,
+    log,
+    machines,
+    path,
+    people,
+    readings,
+    rules,
+    session,
+    speeds,
+    toothed,
+)
 from tuyere.web.errors import ProblemOut, respond, validation_problem
 from tuyere.web.rules import anyone
 from tuyere.web.state import SignedIn
 
 LARGEST_REQUEST = 256 * 1024
+
+# Computations without a record: they read no cookie and store nothing.
+CALC = (calc, find, path, toothed, flat, link, speeds, machines)
 
 
 @dataclass(frozen=True)
@@ -57,7 +79,7 @@ def create_app(settings: Settings | None = None) -> Flask:
     _sign_in(app)
     csrf = CSRFProtect(app)
     for view in app.view_functions.values():
-        if getattr(view, "__module__", "") in (calc.__name__, find.__name__, path.__name__, toothed.__name__, flat.__name__, link.__name__):
+        if getattr(view, "__module__", "") in {m.__name__ for m in CALC}:
             csrf.exempt(view)  # nothing is stored and no cookie is read there
 
     @app.errorhandler(CSRFError)
@@ -86,7 +108,7 @@ def openapi_app() -> OpenAPI:
     )
     errors.install(app)
     rules.install(app)
-    for module in (calc, find, path, toothed, flat, link, session, floor, drives, found, readings, log, people):
+    for module in (calc, find, path, toothed, flat, link, speeds, session, floor, drives, found, readings, log, people):
         app.register_api(module.blueprint)
 
     @app.get("/api/health", summary="Is it up, and which plant is it")

@@ -209,7 +209,7 @@ def survey_of(
         survey_id,
         standing,
         reason,
-        {k: dumped[k] for k in ("quantities", "choices", "path", "toothed", "flat", "link")},
+        {k: dumped[k] for k in ("quantities", "choices", "path", "toothed", "flat", "link", "machine")},
         dumped["design"],
         dict(form.design),
         form.spec,

@@ -7,12 +7,14 @@ from pydantic import BaseModel, ConfigDict, Field, field_validator
 
 from tuyere.core.dog_chain import DogReading, read_dogs
 from tuyere.core.flat_drive import FlatReading, read_flat
-from tuyere.core.identify.toothed import SIZES, Family, ToothedReading, read_toothed
+from tuyere.core.identify.toothed import FAMILIES, SIZES, Family, ToothedReading, read_toothed
 from tuyere.core.layout.form import MOST_BELTS
 from tuyere.core.layout.typed import TypedBelt, TypedCarriage, TypedKeeper, TypedPath, TypedPoint, TypedTakeUp, TypedTape, TypedWheel
 from tuyere.core.linear_belt import LinearReading, read_linear
 from tuyere.core.link_belting import LinkReading, read_link
 from tuyere.core.origin import Origin
+from tuyere.core.sheet.line_drive import of_flat, of_toothed
+from tuyere.core.sheet.spec import LineDrive
 from tuyere.core.sheet.typed import Reading, Typed, read_form
 from tuyere.core.toothed_drive import DriveReading, read_toothed_drive
 from tuyere.core.uncertainty import TOOLS
@@ -59,6 +61,9 @@ class Quantities(Strict):
     centre_distance: Entry = none_typed
     travel_in: Entry = none_typed
     travel_out: Entry = none_typed
+    open_turns: Entry = none_typed
+    most_turns: Entry = none_typed
+    turn_drop: Entry = none_typed
 
 
 class DesignPoint(Strict):
@@ -83,6 +88,7 @@ class Choices(Strict):
     driven_basis: str = Field("outside", max_length=40)
     rotation: str = Field("clockwise", max_length=40)
     centre_line_deg: str = Field("0", max_length=40)
+    adjustable: str = Field("", max_length=40)
 
 
 WheelNumber = Annotated[int, Field(ge=0, le=99)]
@@ -309,6 +315,22 @@ class FlatForm(Strict):
         return read_flat({k: e.typed() for k, e in self.quantities.items()}, self.model_dump(exclude={"quantities"}))
 
 
+class CurvePoint(Strict):
+    """One point of a fan's curve."""
+
+    flow: Entry = none_typed
+    pressure: Entry = none_typed
+
+
+class MachineForm(Strict):
+    """The driven machine and its motor: what kind it is, what was read of it, its limits, and a fan's curve."""
+
+    kind: str = Field("", max_length=40)
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=30)
+    words: dict[str, Annotated[str, Field(max_length=60)]] = Field(default_factory=dict, max_length=20)
+    curve: list[CurvePoint] = Field(default_factory=list, max_length=20)
+
+
 class SurveyForm(Strict):
     """What is fitted, as typed."""
 
@@ -319,6 +341,7 @@ class SurveyForm(Strict):
     toothed: ToothedForm = Field(default_factory=ToothedForm)
     flat: FlatForm = Field(default_factory=FlatForm)
     link: LinkForm = Field(default_factory=LinkForm)
+    machine: MachineForm = Field(default_factory=MachineForm)
 
 
 class GaugeForm(Strict):
@@ -338,8 +361,9 @@ class TachometerForm(Strict):
 
 
 class SheetForm(Strict):
-    """The whole sheet as typed."""
+    """The whole sheet as typed; `family` says which part of the survey holds the wheels."""
 
+    family: str = Field("v-belt", max_length=40)
     survey: SurveyForm = Field(default_factory=SurveyForm)
     gauge: GaugeForm = Field(default_factory=GaugeForm)
     tachometer: TachometerForm = Field(default_factory=TachometerForm)
@@ -351,7 +375,23 @@ def read_sheet(form: SheetForm) -> Reading:
     quantities = _typed(survey.quantities) | _typed(survey.design) | _typed(form.tachometer)
     choices = survey.choices.model_dump() | {"belt_state": gauge.belt_state}
     forces = [replace(entry.typed(), tool=gauge.tool if gauge.tool in FORCE_TOOLS else None) for entry in gauge.forces]
-    return read_form(quantities, choices, forces, gauge.deflection.typed())
+    reading = read_form(quantities, choices, forces, gauge.deflection.typed())
+    if form.family != "v-belt":
+        flat_speed = survey.flat.quantities.get("driver_speed", Entry()).typed()
+        if form.family == "flat belt" and reading.spec.driver_speed is None and flat_speed.text:
+            reading = read_form(quantities | {"driver_speed": flat_speed}, choices, forces, gauge.deflection.typed())
+        reading.spec = replace(reading.spec, section=None, belt=None, adjustable=None, line=_line(form.family, survey))
+    return reading
+
+
+def _line(family: str, survey: SurveyForm) -> LineDrive | None:
+    """The wheels of a drive that is not by V-belt, once its own survey has them."""
+    if family == "flat belt":
+        flat = survey.flat.read().drive
+        return of_flat(flat, survey.flat.belt) if flat else None
+    known = next((f for f in FAMILIES if f == family), None)
+    drive = read_toothed_form(known, survey.toothed)[1].drive if known else None
+    return of_toothed(family, drive) if drive else None
 
 
 def typed_path(form: SurveyForm) -> TypedPath:

@@ -48,7 +48,8 @@ class Drawing:
 
 def draw(spec: DriveSpec, page: Page) -> Drawing | None:
     """The drawing, once both sheaves and their centres are known."""
-    if not (spec.section and page.has("centre_distance", "driver_datum", "driven_datum")):
+    known = page.has("centre_distance", "driver_datum", "driven_datum")
+    if not known or not (spec.section or spec.line) or (spec.line and spec.line.crossed):
         return None
     d, big, c = (page.values[k].n for k in ("driver_datum", "driven_datum", "centre_distance"))
     path = open_path(d, big, c, math.radians(spec.centre_line_deg))
@@ -81,8 +82,8 @@ def draw(spec: DriveSpec, page: Page) -> Drawing | None:
     return Drawing(
         wheels,
         (_span(path.upper, upper, not clockwise), _span(path.lower, lower, clockwise)),
-        spec.section.height_m,
-        (page.values["driver_outside"].n - d) / 2,
+        spec.line.height_m if spec.line else spec.section.height_m if spec.section else 0.0,
+        spec.line.back_m if spec.line else (page.values["driver_outside"].n - d) / 2,
         clockwise,
         page.values["deflection"].n if page.has("deflection") else None,
     )

@@ -33,6 +33,9 @@ def length_and_centres(spec: DriveSpec, page: Page) -> None:
     """Whichever of centre distance and belt is known gives the other; both known are compared."""
     if not page.has("driver_datum", "driven_datum"):
         return
+    if spec.line:
+        _line_centres(spec.line.centre_m, page)
+        return
     touching = (page.values["driver_outside"].n + page.values["driven_outside"].n) / 2
     if spec.belt and not _belt_goes_round(spec.belt, touching, page):
         return
@@ -62,6 +65,15 @@ def length_and_centres(spec: DriveSpec, page: Page) -> None:
     _spans_and_wraps(page)
     _length_verdict(spec, page)
     _take_up(spec, page)
+
+
+def _line_centres(centre_m: float | None, page: Page) -> None:
+    """Centres of a drive that is not by V-belt: its own survey has settled them."""
+    if centre_m is None:
+        return
+    at = exact(centre_m)
+    page.put(given_figure("centre_distance", "centre distance", "C", "length", at.n, 0.0, Origin.MEASURED, to_set=True), at)
+    _spans_and_wraps(page)
 
 
 def _as(figure_: Figure, key: str, label: str, symbol: str) -> Figure:

@@ -1,4 +1,4 @@
-"""What is known about a two-sheave V-belt drive, in SI: the input of every computation on the sheet."""
+"""What is known about a drive on two wheels, in SI: the input of every computation on the sheet."""
 
 from dataclasses import dataclass
 from typing import Literal
@@ -13,6 +13,7 @@ Basis = Literal["outside", "datum"]
 DriverClass = Literal["normal", "high"]
 BeltState = Literal["new", "run in"]
 Rotation = Literal["clockwise", "counter-clockwise"]
+Role = Literal["driver", "driven"]
 
 
 @dataclass(frozen=True)
@@ -39,8 +40,45 @@ class Gauge:
 
 
 @dataclass(frozen=True)
+class Adjustable:
+    """A sheave whose flange is screwed in or out: on which shaft, turns open, what the belt's line loses a turn (m), most turns open."""
+
+    role: Role
+    turns: float
+    drop_m: float
+    most: float
+    drop_origin: Origin = Origin.RULE_OF_THUMB
+
+
+@dataclass(frozen=True)
+class LineWheel:
+    """A wheel that is no V-sheave: diameter of the belt's or chain's line and over the rim or tips (m), its doubt; teeth where it has them."""
+
+    line_m: float
+    rim_m: float
+    std_m: float
+    origin: Origin
+    teeth: int | None = None
+
+
+@dataclass(frozen=True)
+class LineDrive:
+    """A toothed, flat or chain drive on two wheels: what the sheet needs of it. `back_m`: the back over the line; `fastest_m_per_s`: its usual limit."""
+
+    family: str
+    driver: LineWheel
+    driven: LineWheel
+    centre_m: float | None
+    height_m: float
+    back_m: float
+    fastest_m_per_s: float | None
+    fastest_source: str
+    crossed: bool = False
+
+
+@dataclass(frozen=True)
 class DriveSpec:
-    """One driver sheave, one driven sheave, a set of classical V-belts. None means not known."""
+    """One driver sheave, one driven sheave, a set of V-belts; or, with `line`, another kind of drive. None means not known."""
 
     driver_power: Given | None = None
     driver_speed: Given | None = None
@@ -63,4 +101,6 @@ class DriveSpec:
     centre_line_deg: float = 0.0
     tach_driver: Given | None = None
     tach_driven: Given | None = None
+    adjustable: Adjustable | None = None
+    line: LineDrive | None = None
     gauge: Gauge | None = None

@@ -6,11 +6,11 @@ from typing import TypeVar, get_args
 
 from tuyere.core.families import v_belt
 from tuyere.core.origin import Origin
-from tuyere.core.quantity import QuantityError
+from tuyere.core.quantity import QuantityError, to_si
 from tuyere.core.rating import ip20
 from tuyere.core.sheet.field import FIELDS, Note, read_field
 from tuyere.core.sheet.power import BELTS_FITTED_LIMIT
-from tuyere.core.sheet.spec import Basis, BeltState, DriverClass, DriveSpec, Gauge, Given, Rotation
+from tuyere.core.sheet.spec import Adjustable, Basis, BeltState, DriverClass, DriveSpec, Gauge, Given, Role, Rotation
 from tuyere.core.sheet.verdict import Problem
 from tuyere.core.uncertainty import standard_uncertainty
 
@@ -73,8 +73,34 @@ def read_form(
     }
     reading.design = {key: found.value for key, found in design.items() if found}
     _words(reading, choices)
+    _adjustable(reading, quantities, choices)
     _gauge(reading, choices, forces, deflection)
     return reading
+
+
+# A light-duty sheave opens five turns and loses about 0.2 in of pitch diameter a turn: common practice, no source.
+USUAL_MOST_TURNS = 5.0
+USUAL_TURN_DROP_M = to_si(0.2, "length", "in")
+
+
+def _adjustable(reading: Reading, quantities: Mapping[str, Typed], choices: Mapping[str, str]) -> None:
+    """An adjustable sheave, where there is one: on which shaft, and how far it is open (half a turn each, the set screw wants a flat)."""
+    found = {key: _one(reading, key, quantities[key]) for key in ("open_turns", "most_turns", "turn_drop") if key in quantities}
+    role = next((r for r in get_args(Role) if r == choices.get("adjustable", "")), None)
+    if role is None:
+        return
+    turns, most, drop = found.get("open_turns"), found.get("most_turns"), found.get("turn_drop")
+    opens = most.value if most else USUAL_MOST_TURNS
+    if turns and turns.value > opens + 1e-9:
+        reading.problems.append(Problem("open_turns", f"It opens {opens:g} turns at most: count them again from closed."))
+        return
+    reading.spec = replace(
+        reading.spec,
+        adjustable=Adjustable(
+            role, turns.value if turns else 0.0, drop.value if drop else USUAL_TURN_DROP_M, opens,
+            drop.origin if drop else Origin.RULE_OF_THUMB,
+        ),
+    )  # fmt: skip
 
 
 def _one(reading: Reading, key: str, typed: Typed, as_field: str | None = None) -> Given | None:

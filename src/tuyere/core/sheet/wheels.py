@@ -6,9 +6,9 @@ from tuyere.core.origin import Confidence, Origin
 from tuyere.core.quantity import System, show
 from tuyere.core.sheet.figure import Line, figure, given_figure, shown
 from tuyere.core.sheet.page import Page
-from tuyere.core.sheet.spec import DriveSpec, Given
+from tuyere.core.sheet.spec import Adjustable, DriveSpec, Given, LineWheel
 from tuyere.core.sheet.verdict import Tone
-from tuyere.core.uncertainty import probability_between, sureness, wrapped
+from tuyere.core.uncertainty import exact, probability_between, sureness, uncertain, wrapped
 
 GEOMETRY = "plane geometry and kinematics"
 
@@ -22,13 +22,53 @@ _slip = wrapped(speed.slip)
 
 
 def diameters(spec: DriveSpec, page: Page) -> None:
-    """Outside and datum diameter of both sheaves, from whichever was entered."""
+    """Outside and datum diameter of both sheaves, from whichever was entered; of other wheels, as their own family has them."""
+    if spec.line:
+        _line_wheel("driver", spec.line.driver, page)
+        _line_wheel("driven", spec.line.driven, page)
+        return
     for role, given, basis in (
         ("driver", spec.driver_diameter, spec.driver_basis),
         ("driven", spec.driven_diameter, spec.driven_basis),
     ):
         if given and spec.section:
             _one_wheel(spec.section, role, given, basis, page)
+            if spec.adjustable and spec.adjustable.role == role and page.has(f"{role}_datum"):
+                _opened(spec.adjustable, page)
+
+
+def _line_wheel(role: str, wheel: LineWheel, page: Page) -> None:
+    """A toothed or flat wheel: the diameter of its line, and over the rim or tips."""
+    small, big = ("d", "d_o") if role == "driver" else ("D", "D_o")
+    name = f"{role} diameter of the line"
+    line = uncertain(wheel.line_m, wheel.std_m, name)
+    if wheel.teeth:
+        teeth = Line("z", f"{role} teeth", str(wheel.teeth), str(wheel.teeth), Origin.MEASURED, Origin.MEASURED)
+        page.put(figure(f"{role}_datum", f"{role} pitch diameter", small, "length", line, [teeth], f"{small} from z and the pitch", GEOMETRY, decimals=(3, 2)), line)  # fmt: skip
+    else:
+        page.put(given_figure(f"{role}_datum", f"{role} diameter at mid-thickness", small, "length", line.n, line.s, wheel.origin), line)
+    rim = uncertain(wheel.rim_m, wheel.std_m, name)
+    page.put(given_figure(f"{role}_outside", f"{role} outside diameter", big, "length", rim.n, rim.s, wheel.origin, decimals=(3, 2) if wheel.teeth else None), rim)  # fmt: skip
+
+
+def _opened(sheave: Adjustable, page: Page) -> None:
+    """An adjustable sheave: turned open, the belt sinks, and its line with it."""
+    role, symbol = sheave.role, "d_d" if sheave.role == "driver" else "D_d"
+    closed = page.figures[f"{role}_datum"]
+    drop_us, drop_si = shown(sheave.drop_m, "length", decimals=(2, 1))
+    turns = f"{sheave.turns:g}"
+    value = page.values[f"{role}_datum"] - sheave.turns * uncertain(sheave.drop_m, 0.1 * sheave.drop_m, "drop a turn")
+    lines = [
+        closed.line(f"{symbol} closed"),
+        Line("x", "turns open", turns, turns, Origin.CHOSEN, Origin.CHOSEN),
+        Line("c", "loss a turn", drop_us, drop_si, sheave.drop_origin, sheave.drop_origin),
+    ]
+    page.put(
+        figure(f"{role}_datum", f"{role} datum diameter", symbol, "length", value, lines, f"{symbol} = {symbol} closed - x c",
+               "geometry of the flange screw; about 0.2 in a turn on light-duty sheaves: common practice, no source", Confidence.MEDIUM,
+               limits="Half turns only: the set screw must land on a flat."),
+        value,
+    )  # fmt: skip
 
 
 def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, page: Page) -> None:
@@ -75,13 +115,19 @@ def ratio_and_speeds(spec: DriveSpec, page: Page) -> None:
     if not page.has("driver_datum", "driven_datum"):
         return
     small, large = page.values["driver_datum"], page.values["driven_datum"]
-    ratio = _ratio(small, large)
-    by_outside = page.values["driven_outside"].n / page.values["driver_outside"].n
+    if spec.line and spec.line.driver.teeth and spec.line.driven.teeth:
+        ratio = exact(spec.line.driven.teeth / spec.line.driver.teeth)
+        formula, note = "R = z_2 / z_1", "Teeth cannot slip: the ratio is exact."
+    else:
+        ratio = _ratio(small, large)
+        by_outside = page.values["driven_outside"].n / page.values["driver_outside"].n
+        formula = "R = D / d" if spec.line else "R = D_d / d_d"
+        line = "at mid-thickness" if spec.line else "near the datum line, a little outside it"
+        note = f"By outside diameters the ratio would be {by_outside:.3f}. The belt's line runs {line}; the tachometer settles it."
     page.put(
-        figure("ratio", "speed ratio", "R", "number", ratio, page.lines("driven_datum", "driver_datum"), "R = D_d / d_d", GEOMETRY,
-               note=f"By outside diameters the ratio would be {by_outside:.3f}. The belt's cords run near the datum line, a little outside it; the tachometer settles it."),
+        figure("ratio", "speed ratio", "R", "number", ratio, page.lines("driven_datum", "driver_datum"), formula, GEOMETRY, note=note),
         ratio,
-    )  # fmt: skip
+    )
     if not spec.driver_speed:
         return
     driver_value = spec.driver_speed.u
@@ -94,21 +140,22 @@ def ratio_and_speeds(spec: DriveSpec, page: Page) -> None:
     driven = _driven_speed(driver_value, ratio)
     page.put(
         figure("driven_speed", "driven speed", "n_2", "rotation", driven, [driver.line(), *page.lines("ratio")], "n_2 = n_1 / R", GEOMETRY,
-               limits="Without slip; a V-belt drive in order runs 0.5 to 2 % slower."),
+               limits=speed.SLIPS[_family(spec)].said),
         driven,
     )  # fmt: skip
     velocity = _belt_speed(small, driver_value)
+    fastest, source = _fastest(spec)
+    label = "chain speed" if _family(spec) == "roller chain" else "belt speed"
     page.put(
-        figure("belt_speed", "belt speed", "V", "velocity", velocity, page.lines("driver_datum", "driver_speed"), "V = π d_d n_1", GEOMETRY,
-               limits="Classical V-belts run to 6500 ft/min (33 m/s).",
-            limit_si=spec.section.max_speed_m_per_s if spec.section else None),
+        figure("belt_speed", label, "V", "velocity", velocity, page.lines("driver_datum", "driver_speed"), "V = π d n_1", GEOMETRY,
+               limits=source, limit_si=fastest),
         velocity,
     )  # fmt: skip
     _speed_limits(spec, page, driven.n)
 
 
 def _speed_limits(spec: DriveSpec, page: Page, driven_speed: float) -> None:
-    assert spec.driver_speed and spec.section
+    assert spec.driver_speed
     for role, rotation in (("driver", spec.driver_speed.value), ("driven", driven_speed)):
         rim = _belt_speed(page.values[f"{role}_outside"], rotation)
         page.put(
@@ -123,12 +170,21 @@ def _speed_limits(spec: DriveSpec, page: Page, driven_speed: float) -> None:
                 "rim-speed", f"{role}_diameter",
                 f"The {role} rim runs faster than 6500 ft/min (33 m/s), the limit for cast iron: stop at {most}, or fit a wheel marked for the speed.",
             )  # fmt: skip
-    if page.values["belt_speed"].n > spec.section.max_speed_m_per_s:
-        page.flag(
-            "belt-speed",
-            "driver_speed",
-            "The belt runs faster than 6500 ft/min (33 m/s), beyond any classical V-belt rating: use smaller sheaves or a slower motor.",
-        )
+    fastest, source = _fastest(spec)
+    if fastest and page.values["belt_speed"].n > fastest:
+        most = f"{show(fastest, 'velocity', System.US)} ({show(fastest, 'velocity', System.SI)})"
+        page.flag("belt-speed", "driver_speed", f"The belt runs faster than {most}: use smaller wheels or a slower motor. {source}.")
+
+
+def _family(spec: DriveSpec) -> str:
+    return spec.line.family if spec.line else "v-belt"
+
+
+def _fastest(spec: DriveSpec) -> tuple[float | None, str]:
+    """The usual limit of the belt's speed (m/s), and where it comes from."""
+    if spec.line:
+        return spec.line.fastest_m_per_s, spec.line.fastest_source
+    return (spec.section.max_speed_m_per_s, f"by the table of sections: {spec.section.source}") if spec.section else (None, "")
 
 
 def tachometer(spec: DriveSpec, page: Page) -> None:
@@ -171,18 +227,33 @@ def tachometer(spec: DriveSpec, page: Page) -> None:
             slip,
             [driver.line(), *page.lines("tach_driven", "ratio")],
             "s = 1 - (n_2m / n_1m) R",
-            speed.SLIP_SOURCE,
+            speed.SLIPS[_family(spec)].said,
             Confidence.MEDIUM,
         ),
         slip,
     )
-    _slip_verdict(page, found.us, found.plus_minus_us, bool(spec.tach_driver))
+    if _family(spec) in speed.TOOTHED:
+        _step_verdict(page, found.us, found.plus_minus_us)
+    else:
+        _slip_verdict(page, speed.SLIPS[_family(spec)], found.us, found.plus_minus_us, bool(spec.tach_driver))
     _against_design(spec, page)
 
 
-def _slip_verdict(page: Page, shown_slip: str, plus_minus: str, both_measured: bool) -> None:
+def _step_verdict(page: Page, shown_slip: str, plus_minus: str) -> None:
+    """Teeth hold step: any difference is in the counting, the reading, or teeth that jump."""
     slip = page.values["slip"]
-    fault, negative = 1 - probability_between(slip, -9, speed.FAULT_SLIP), probability_between(slip, -9, -0.005)
+    off = 1 - probability_between(slip, -0.005, 0.005)
+    doubt = f" (± {plus_minus})" if plus_minus else ""
+    if off >= 2 / 3:
+        page.say("speed", Tone.WATCH, f"The shafts are out of step by {shown_slip}{doubt}",
+                 "Teeth cannot slip. Count both wheels' teeth again and read both shafts together; a belt or chain that jumps teeth is heard.", sureness(off).value)  # fmt: skip
+    else:
+        page.say("speed", Tone.GOOD, "The shafts keep step", "Teeth cannot slip: the two readings agree with the teeth counted.", sureness(1 - off).value)  # fmt: skip
+
+
+def _slip_verdict(page: Page, usual: speed.Slip, shown_slip: str, plus_minus: str, both_measured: bool) -> None:
+    slip = page.values["slip"]
+    fault, negative = 1 - probability_between(slip, -9, usual.fault), probability_between(slip, -9, -0.005)
     settle = "" if both_measured else " Read the driver's speed with the tachometer too: its plate is only near."
     doubt = f" (± {plus_minus})" if plus_minus else ""
     if fault >= 2 / 3:
@@ -208,19 +279,19 @@ def _slip_verdict(page: Page, shown_slip: str, plus_minus: str, both_measured: b
             f"Slip {shown_slip}{doubt}: cannot tell",
             f"The largest doubt is the {page.figures['slip'].largest_doubt}: measure that better." + settle,
         )
-    elif slip.n > speed.NORMAL_SLIP[1]:
+    elif slip.n > usual.usual[1]:
         page.say(
             "speed",
             Tone.OPEN,
             f"Slip {shown_slip}{doubt}: on the high side",
-            "0.5 to 2 % is usual, over 3 % a fault: gauge the tension soon." + settle,
+            f"{usual.said}. Gauge the tension soon." + settle,
         )
     else:
         page.say(
             "speed",
             Tone.GOOD,
             f"Slip {shown_slip}{doubt}: as it should be",
-            "A V-belt drive in order slips 0.5 to 2 %.",
+            f"{usual.said}.",
             sureness(1 - fault - negative).value,
         )
 

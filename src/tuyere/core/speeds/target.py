@@ -1,0 +1,332 @@
+"""A target speed over stock wheels: every pair within the tolerance, whether the belt that is on still fits, and what speaks against it.
+
+Stock is the tables' common sizes, assumed; the driven speed is by the tachometer's ratio where both shafts were read, else by the
+diameters with the slip usual for the family.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from functools import cache
+from typing import Literal
+
+import numpy as np
+
+from tuyere.core.families import roller_chain, synchronous, v_belt
+from tuyere.core.geometry import open_belt
+from tuyere.core.geometry.open_belt import GeometryError
+from tuyere.core.quantity import to_si
+from tuyere.core.sheet.page import Page
+from tuyere.core.sheet.spec import DriveSpec, Role
+from tuyere.core.sheet.verdict import Tone, Verdict
+from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, SLIPS
+from tuyere.core.table import rows
+
+Keep = Literal["", "driver", "driven"]
+_LOOKED_AT = 60  # nearest pairs judged in full
+SHOWN = 12
+_ROLES: tuple[Role, Role] = ("driver", "driven")
+_LEAST_WRAP = math.radians(120)
+
+
+@dataclass(frozen=True)
+class StockWheel:
+    """A wheel as made: diameter of its line and over the rim (m), teeth where it has them."""
+
+    line_m: float
+    rim_m: float
+    teeth: int | None = None
+
+
+@dataclass(frozen=True)
+class Pair:
+    """One pair of wheels that gives the speed: driven speed (rad/s), off the target (a share), belt or chain, centres it stands at (m).
+
+    `changes`: which wheels are new. `belt_stays`: the one that is on fits within the take-up. `against`: what speaks against it, in words.
+    """
+
+    driver: StockWheel
+    driven: StockWheel
+    speed: float
+    off: float
+    belt_speed: float | None
+    wrap_rad: float | None
+    changes: tuple[Role, ...]
+    belt: str
+    belt_stays: bool
+    centre_m: float | None
+    against: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Targets:
+    """Pairs, the best first; how many pairs of the stock there are and how many hit the speed; how the speed was reckoned; the exact wheel for each."""
+
+    pairs: tuple[Pair, ...]
+    stock: int
+    hits: int
+    by: str
+    exact_driver_m: float
+    exact_driven_m: float
+
+
+@cache
+def _v_stock(groove: str, count: int) -> tuple[StockWheel, ...]:
+    found = []
+    for r in rows("v_sheaves"):
+        if r["groove"] == groove and r["kind"] == "stock" and (not r["grooves"] or str(count) in r["grooves"].split()):
+            found.append(
+                StockWheel(to_si(float(r["diameter"]), "length", r["unit"]), to_si(float(r["outside_diameter"]), "length", r["unit"]))
+            )
+    return tuple(found)
+
+
+def _counts(text: str) -> list[int]:
+    found: list[int] = []
+    for part in text.split():
+        low, _, high = part.partition("-")
+        found += range(int(low), int(high or low) + 1)
+    return found
+
+
+def stock(spec: DriveSpec, of: str = "", belt_thickness_m: float = 0.0) -> tuple[StockWheel, ...]:
+    """The stock wheels that the drive's belt or chain runs on; `of`: profile or chain of a toothed drive."""
+    if spec.section:
+        return _v_stock(spec.section.groove, spec.belt_count or 1)
+    if not spec.line:
+        return ()
+    if spec.line.family == "synchronous":
+        p = synchronous.profile(of)
+        return tuple(
+            StockWheel(synchronous.pitch_diameter(p, int(r["teeth"])), synchronous.outside_diameter(p, int(r["teeth"])), int(r["teeth"]))
+            for r in rows("toothed_pulleys")
+            if r["pitch_name"] == p.pitch_name
+        )
+    if spec.line.family == "roller chain":
+        c = roller_chain.chain(of)
+        series = "metric" if c.name[-1:] == "B" else "inch"
+        teeth = next(_counts(r["teeth"]) for r in rows("sprockets_stock") if r["series"] == series)
+        return tuple(StockWheel(roller_chain.pitch_diameter(c.pitch_m, z), roller_chain.sprocket(c, z).outside_m, z) for z in teeth)
+    sizes = [float(r["diameter"]) / 1000 for r in rows("flat_crowns")]
+    return tuple(StockWheel(d + belt_thickness_m, d) for d in sizes)
+
+
+def targets(spec: DriveSpec, page: Page, target: float, tolerance: float, keep: Keep = "", of: str = "") -> Targets | None:
+    """Search the stock for pairs within `tolerance` (a share) of the target driven speed (rad/s). None until the wheels and the driver's speed are known."""
+    if not page.has("ratio", "driver_speed"):
+        return None
+    thickness = spec.line.height_m if spec.line and spec.line.family == "flat belt" else 0.0
+    here = stock(spec, of, thickness)
+    now: dict[Role, StockWheel] = {role: StockWheel(page.values[f"{role}_datum"].n, page.values[f"{role}_outside"].n, _teeth(spec, role)) for role in _ROLES}  # fmt: skip
+    drivers = (now["driver"],) if keep == "driver" else _with(here, now["driver"])
+    drivens = (now["driven"],) if keep == "driven" else _with(here, now["driven"])
+    pace, by = _pace(spec, page)
+    size = _teeth_or_line(drivers), _teeth_or_line(drivens)
+    speeds = pace * size[0][:, None] / size[1][None, :]
+    off = np.abs(speeds / target - 1)
+    hits = np.argwhere(off <= tolerance)
+    best = sorted(((float(off[i, j]), int(i), int(j)) for i, j in hits), key=lambda h: (_changed(now, drivers[h[1]], drivens[h[2]]), h[0]))
+    kept = [
+        p for p in (_pair(spec, page, now, drivers[i], drivens[j], float(speeds[i, j]), target, of) for _, i, j in best[:_LOOKED_AT]) if p
+    ]
+    kept.sort(key=_rank)
+    k = pace * _one(now["driver"]) / (_one(now["driven"]) * target)  # driven speed now over the target
+    return Targets(
+        tuple(kept[:SHOWN]), len(drivers) * len(drivens), len(hits), by, now["driver"].line_m / k, now["driven"].line_m * k,
+    )  # fmt: skip
+
+
+RATED = ("A", "B", "C", "D", "AX", "BX", "CX")  # the sections that IP-20 is in for; the others follow
+
+
+def rated(spec: DriveSpec) -> bool:
+    """Whether the drive's power can be rated here."""
+    return bool(spec.section and spec.section.name in RATED)
+
+
+def say(found: Targets | None, spec: DriveSpec, page: Page) -> list[Verdict]:
+    """What a search came to."""
+    if found is None:
+        known = page.has("ratio", "driver_speed")
+        return [
+            Verdict(
+                "target",
+                Tone.OPEN,
+                "Which speed should it have?" if known else "Survey both wheels and the driver's speed first",
+                "Every stock pair that gives it stands here then.",
+            )
+        ]
+    if not found.pairs:
+        said = [
+            Verdict(
+                "target",
+                Tone.WATCH,
+                "No stock pair comes that near",
+                f"{found.stock} pairs looked at, {found.hits} near enough but none that fits. Allow more, free the other wheel, or turn one down: its exact size stands below.",
+            )
+        ]
+    else:
+        sound = sum(not p.against for p in found.pairs)
+        tone = Tone.GOOD if sound else Tone.WATCH
+        said = [
+            Verdict(
+                "target",
+                tone,
+                f"{sound} of the nearest {len(found.pairs)} pairs have nothing against them",
+                f"{found.hits} of {found.stock} stock pairs are near enough. Speeds {found.by}. Stock is the tables' common sizes, assumed.",
+            )
+        ]
+    if not rated(spec):
+        said.append(
+            Verdict(
+                "target",
+                Tone.OPEN,
+                "This kind of drive is not rated here yet",
+                "Speed, fit and limits are judged; what it carries is not: ask its maker's table.",
+            )
+        )
+    return said
+
+
+def with_pair(pair: Pair, spec: DriveSpec) -> DriveSpec:
+    """A V-belt drive with this pair and its belt on, untouched by what the tachometer read of the old one."""
+    assert spec.section and spec.driver_diameter and spec.driven_diameter
+    return replace(
+        spec,
+        driver_diameter=replace(spec.driver_diameter, value=pair.driver.rim_m),
+        driver_basis="outside",
+        driven_diameter=replace(spec.driven_diameter, value=pair.driven.rim_m),
+        driven_basis="outside",
+        belt=v_belt.parse_designation(pair.belt, spec.section) if pair.belt else None,
+        centre_distance=replace(spec.centre_distance, value=pair.centre_m) if spec.centre_distance and pair.centre_m else None,
+        tach_driver=None,
+        tach_driven=None,
+        adjustable=None,
+    )
+
+
+def _one(w: StockWheel) -> float:
+    return float(w.teeth or w.line_m)
+
+
+def _teeth_or_line(wheels: Sequence[StockWheel]) -> np.ndarray:
+    return np.array([_one(w) for w in wheels])
+
+
+def _teeth(spec: DriveSpec, role: Role) -> int | None:
+    return getattr(spec.line, role).teeth if spec.line else None
+
+
+def _with(here: tuple[StockWheel, ...], now: StockWheel) -> tuple[StockWheel, ...]:
+    """The stock, and the wheel that is on: it costs nothing."""
+    return (now, *(w for w in here if not _same(w, now)))
+
+
+def _same(a: StockWheel, b: StockWheel) -> bool:
+    return a.teeth == b.teeth if a.teeth and b.teeth else abs(a.rim_m - b.rim_m) < 0.0008
+
+
+def _changed(now: dict[Role, StockWheel], driver: StockWheel, driven: StockWheel) -> int:
+    return (driver is not now["driver"]) + (driven is not now["driven"])
+
+
+def _pace(spec: DriveSpec, page: Page) -> tuple[float, str]:
+    """Driven speed times D/d: by the tachometer's ratio where both shafts were read."""
+    family = spec.line.family if spec.line else "v-belt"
+    if page.has("slip", "tach_driven") and spec.tach_driver and spec.tach_driven:
+        return spec.tach_driven.value * page.values["ratio"].n, "by the ratio that the tachometer read, carried over"
+    usual = SLIPS[family].usual
+    loss = sum(usual) / 2
+    words = f"by the diameters, {loss:.2%} off for usual slip" if loss else "by the teeth"
+    return page.values["driver_speed"].n * (1 - loss), words
+
+
+def _pair(
+    spec: DriveSpec, page: Page, now: dict[Role, StockWheel], driver: StockWheel, driven: StockWheel, speed: float, target: float, of: str
+) -> Pair | None:  # fmt: skip
+    changes: list[Role] = [r for r, w in zip(_ROLES, (driver, driven), strict=True) if w is not now[r]]
+    belt, stays, centre = _belt(spec, page, driver, driven, of)
+    if centre is not None and centre <= (driver.rim_m + driven.rim_m) / 2:
+        return None
+    velocity = driver.line_m * page.values["driver_speed"].n / 2
+    wrap = (
+        min(open_belt.wraps(driver.line_m, driven.line_m, centre)) if centre and centre > abs(driver.line_m - driven.line_m) / 2 else None
+    )
+    return Pair(
+        driver, driven, speed, speed / target - 1, velocity, wrap, tuple(changes), belt, stays, centre,
+        tuple(_against(spec, page, driver, driven, speed, velocity, wrap, belt)),
+    )  # fmt: skip
+
+
+def _against(
+    spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, speed: float, velocity: float, wrap: float | None, belt: str
+) -> list[str]:
+    found = []
+    if spec.section and min(driver.line_m, driven.line_m) < v_belt.min_datum_diameter(spec.section) - 1e-6:
+        found.append(f"under the smallest for {spec.section.name}")
+    if spec.line and spec.line.family == "roller chain" and min(driver.teeth or 99, driven.teeth or 99) < 17:
+        found.append("under 17 teeth: runs roughly")
+    fastest = spec.section.max_speed_m_per_s if spec.section else spec.line.fastest_m_per_s if spec.line else None
+    if fastest and velocity > fastest:
+        found.append("belt too fast")
+    rims = driver.rim_m / 2 * page.values["driver_speed"].n, driven.rim_m / 2 * speed
+    if max(rims) > CAST_IRON_RIM_LIMIT_M_PER_S:
+        found.append("rim past 6500 ft/min")
+    if wrap is not None and wrap < _LEAST_WRAP:
+        found.append(f"wraps only {math.degrees(wrap):.0f}°")
+    if not belt:
+        found.append("no made belt fits the take-up")
+    return found
+
+
+def _belt(spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, of: str) -> tuple[str, bool, float | None]:
+    """The belt or chain for the pair, whether it is the one that is on, and its centres."""
+    if not page.has("centre_distance"):
+        return (spec.belt.designation if spec.belt else ""), False, None
+    now = page.values["centre_distance"].n
+    low = now - (spec.travel_in.value if spec.travel_in else 0.0)
+    high = now + (spec.travel_out.value if spec.travel_out else 0.0)
+    if spec.line:
+        return _line_belt(spec, driver, driven, now, of)
+    if spec.belt:
+        try:
+            at = open_belt.centre_distance(driver.line_m, driven.line_m, spec.belt.datum_length_m)
+            if low - 1e-4 <= at <= high + 1e-4:
+                return spec.belt.designation, True, at
+        except GeometryError:
+            pass
+    assert spec.section
+    wanted = open_belt.belt_length(driver.line_m, driven.line_m, now)
+    for made in sorted((b for b in v_belt.standard_belts(spec.section.name)), key=lambda b: abs(b.datum_length_m - wanted)):
+        try:
+            at = open_belt.centre_distance(driver.line_m, driven.line_m, made.datum_length_m)
+        except GeometryError:
+            continue
+        return (made.designation, False, at) if low - 1e-4 <= at <= high + 1e-4 else ("", False, at)
+    return "", False, None
+
+
+def _line_belt(spec: DriveSpec, driver: StockWheel, driven: StockWheel, now: float, of: str) -> tuple[str, bool, float | None]:
+    assert spec.line
+    if spec.line.family == "flat belt" or not (driver.teeth and driven.teeth):
+        return "cut to length", False, now
+    if spec.line.family == "roller chain":
+        c = roller_chain.chain(of)
+        pitches = 2 * round(roller_chain.length_in_pitches(driver.teeth, driven.teeth, now / c.pitch_m) / 2)
+        return f"{c.name}, {pitches} pitches", False, roller_chain.centre_distance(driver.teeth, driven.teeth, pitches) * c.pitch_m
+    p = synchronous.profile(of)
+    wanted = open_belt.belt_length(driver.line_m, driven.line_m, now) / p.pitch_m
+    listed = synchronous.standard_teeth(p)
+    if not listed:
+        return "", False, now
+    teeth = min(listed, key=lambda z: abs(z - wanted))
+    try:
+        at = open_belt.centre_distance(driver.line_m, driven.line_m, teeth * p.pitch_m)
+    except GeometryError:
+        return "", False, now
+    return synchronous.ToothedBelt(p, teeth, None, True).designation, False, at
+
+
+def _rank(pair: Pair) -> tuple[int, int, int, float]:
+    """Sound ones first, then the fewest new parts, then the nearest speed."""
+    return len(pair.against), len(pair.changes), 0 if pair.belt_stays else 1, abs(pair.off)

@@ -1,0 +1,69 @@
+"""A sheave to make, as a drawing at 1:1 in millimetres: SVG for paper, DXF for whoever cuts it."""
+
+import io
+
+import ezdxf
+from ezdxf import units
+from jinja2 import Environment, PackageLoader
+
+from tuyere.core.sheet.figure import both, fine
+from tuyere.core.speeds.wheel import MadeWheel
+
+_PAGES = Environment(loader=PackageLoader("tuyere.documents", "."), autoescape=True)
+_MM = 1000.0
+
+
+def sizes(wheel: MadeWheel) -> list[tuple[str, str]]:
+    """The figures a turner works to, each with its name."""
+    g = wheel.groove
+    assert g.spacing_m and g.edge_m
+    found = [
+        ("Finished outside diameter", fine(wheel.outside_m)),
+        ("Line (datum, pitch) diameter", fine(wheel.line_m)),
+        ("Face width", fine(wheel.face_m)),
+        ("Groove angle", f"{g.angle_deg:g}°"),
+        ("Groove top width", fine(g.top_width_m)),
+        ("Groove depth, at least", fine(g.depth_min_m)),
+    ]
+    if wheel.grooves > 1:
+        found.append(("Groove to groove", fine(g.spacing_m)))
+    found += [
+        ("Groove centre to edge", fine(g.edge_m)),
+        ("Bore", fine(wheel.bore_m)),
+        ("Run-out at the rim, full reading", fine(wheel.radial_run_out_m)),
+        ("Run-out at the face, full reading", fine(wheel.axial_run_out_m)),
+    ]
+    return found
+
+
+def wheel_svg(wheel: MadeWheel) -> str:
+    """The upper half in section over the shaft's axis, at 1:1."""
+    half, face = wheel.outside_m / 2 * _MM, wheel.face_m * _MM
+    path = " ".join(f"{'M' if k == 0 else 'L'}{x * _MM:.3f} {half - y * _MM:.3f}" for k, (x, y) in enumerate(wheel.profile)) + " Z"
+    rows = sizes(wheel)
+    width = max(face + 20, 130.0)
+    return _PAGES.get_template("wheel.svg").render(
+        path=path, width=width, height=half + 26 + 6 * len(rows), half=half, face=face, rows=rows,
+        title=f"{wheel.section.name} sheave, {both(wheel.outside_m)} outside, {wheel.grooves} groove{'s' if wheel.grooves > 1 else ''}",
+    )  # fmt: skip
+
+
+def wheel_dxf(wheel: MadeWheel) -> str:
+    """The section's outline (closed), the axis, and the outside and bore seen from the end, in millimetres. DXF R2010."""
+    drawing = ezdxf.new("R2010", setup=True)  # type: ignore[attr-defined]
+    drawing.units = units.MM
+    for name, colour in (("SECTION", 7), ("AXIS", 1), ("END", 5)):
+        drawing.layers.add(name, color=colour)
+    space = drawing.modelspace()
+    space.add_lwpolyline([(x * _MM, y * _MM) for x, y in wheel.profile], close=True, dxfattribs={"layer": "SECTION"})
+    face, reach = wheel.face_m * _MM, 5.0
+    space.add_line((-reach, 0), (face + reach, 0), dxfattribs={"layer": "AXIS", "linetype": "CENTER"})
+    middle = (face + 20 + wheel.outside_m / 2 * _MM, 0)
+    for diameter in (wheel.outside_m, wheel.line_m, wheel.bore_m):
+        space.add_circle(middle, diameter / 2 * _MM, dxfattribs={"layer": "END"})
+    for k, (name, value) in enumerate(sizes(wheel)):
+        text = f"{name}: {value}".replace("°", "%%d")
+        space.add_text(text, height=2.5, dxfattribs={"layer": "AXIS"}).set_placement((0, -8 - 4 * k))
+    out = io.StringIO()
+    drawing.write(out)
+    return out.getvalue()

@@ -1,0 +1,451 @@
+"""POST /api/calc/speed/<question>: any unknown, what a reading means, stock for a target, adjustable sheaves, step cones."""
+
+from typing import Annotated, Literal
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+
+from tuyere.core.sheet.field import Note
+from tuyere.core.sheet.figure import shown
+from tuyere.core.sheet.page import Page
+from tuyere.core.sheet.reader import FieldReader
+from tuyere.core.sheet.solve import solve_page
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.sheet.typed import Reading, Typed
+from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+from tuyere.core.speeds.adjustable import adjust
+from tuyere.core.speeds.cones_form import ConesReading, read_cones
+from tuyere.core.speeds.explain import Explanation, eighths
+from tuyere.core.speeds.reading import ByDiameter, read_speeds
+from tuyere.core.speeds.target import Pair, StockWheel, Targets, rated, say, targets, with_pair
+from tuyere.core.speeds.unknown import ShaftRow, WheelRow, read_unknown
+from tuyere.web.calc import answer
+from tuyere.web.errors import ProblemOut
+from tuyere.web.forms import Entry, SheetForm, Strict, none_typed, read_sheet
+from tuyere.web.path import BothOut, both_out
+from tuyere.web.rules import anyone
+
+blueprint = APIBlueprint(
+    "speeds",
+    __name__,
+    url_prefix="/api/calc/speed",
+    abp_tags=[Tag(name="speed", description="Getting the driven shaft to the speed it should have; without a record")],
+    abp_responses={"422": ProblemOut},
+)
+Words = dict[str, Annotated[str, Field(max_length=60)]]
+Entries = dict[str, Entry]
+
+
+class Answered(BaseModel):
+    """What every answer carries: what the fields understood, their problems, and what to say."""
+
+    verdicts: list[Verdict]
+    notes: dict[str, Note]
+    problems: list[Problem]
+
+
+def pair_out(text: tuple[str, str]) -> BothOut:
+    return BothOut(us=text[0], si=text[1])
+
+
+def typed_entries(quantities: Entries) -> dict[str, Typed]:
+    return {key: entry.typed() for key, entry in quantities.items()}
+
+
+def solved(form: SheetForm) -> tuple[Reading, Page]:
+    reading = read_sheet(form)
+    return reading, solve_page(reading.spec)
+
+
+class UnknownIn(Strict):
+    """A train with one thing left out.
+
+    Quantities first_speed, last_speed, driving_1, driven_1 ...; words ratio_1, slip, marks_driving, marks_driven.
+    """
+
+    quantities: Entries = Field(default_factory=dict, max_length=20)
+    words: Words = Field(default_factory=dict, max_length=40)
+    stages: int = Field(1, ge=1, le=4)
+    teeth: bool = False
+
+
+class UnknownOut(Answered):
+    """Shafts and wheels with what was found."""
+
+    shafts: list[ShaftRow]
+    wheels: list[WheelRow]
+    ratios: list[str]
+
+
+@blueprint.post("/unknown", summary="Any unknown of a train of wheels", responses={"200": UnknownOut})
+@anyone()
+def calc_unknown(body: UnknownIn) -> Response:
+    found = read_unknown(typed_entries(body.quantities), body.words, body.stages, body.teeth)
+    return answer(
+        UnknownOut(
+            shafts=list(found.shafts),
+            wheels=list(found.wheels),
+            ratios=list(found.ratios),
+            verdicts=list(found.verdicts),
+            notes=found.notes,
+            problems=list(found.problems),
+        )
+    )
+
+
+class ExplainIn(Strict):
+    """The sheet with both shafts read, which wheel is to change and to what, the reading after it, and the speed wanted."""
+
+    sheet: SheetForm = Field(default_factory=SheetForm)
+    change: Literal["driver", "driven"] = "driver"
+    new_diameter: Entry = none_typed
+    new_teeth: str = Field("", max_length=20)
+    after_driver: Entry = none_typed
+    after_driven: Entry = none_typed
+    target: Entry = none_typed
+
+
+class ExplanationOut(BaseModel):
+    """One explanation: how well it holds, what the marks would show by hand, what it predicts."""
+
+    title: str
+    reason: str
+    plausible: str
+    by_hand: str
+    predicted: BothOut | None
+    predicted_plus_minus: BothOut | None
+
+
+class DiameterRow(BaseModel):
+    """One kind of diameter: both wheels, the ratio and the driven speed by it."""
+
+    what: str
+    driver: BothOut
+    driven: BothOut
+    ratio: str
+    speed: BothOut | None
+    off: float | None
+
+
+class ExplainOut(Answered):
+    """The loss, the explanations, which diameter makes what difference; after a change what it taught."""
+
+    loss: str | None
+    hand_turns: int | None
+    explanations: list[ExplanationOut]
+    diameters: list[DiameterRow]
+    by_diameters: BothOut | None
+    factor: str | None
+    effective_change: str | None
+
+
+@blueprint.post("/explain", summary="What the tachometer and the diameters say together", responses={"200": ExplainOut})
+@anyone()
+def calc_explain(body: ExplainIn) -> Response:
+    reading, page = solved(body.sheet)
+    typed = {k: getattr(body, k).typed() for k in ("new_diameter", "after_driver", "after_driven", "target")}
+    found = read_speeds(reading.spec, page, typed, {"new_teeth": body.new_teeth}, body.change)
+    explained, learned = found.explained, found.learned
+    wanted = explained is not None and explained.verdicts[0].tone is not Tone.GOOD
+    return answer(
+        ExplainOut(
+            loss=shown(explained.loss.n, "share")[0] if explained else None,
+            hand_turns=explained.hand_turns if explained else None,
+            explanations=[_explanation(e) for e in explained.explanations] if explained and wanted else [],
+            diameters=[_by_diameter(d) for d in found.diameters],
+            by_diameters=both_out(found.by_diameters, "rotation") if found.by_diameters else None,
+            factor=f"{learned.factor.n:.3f}" if learned else None,
+            effective_change=shown(learned.effective_change.n, "share")[0] if learned and learned.effective_change is not None else None,
+            verdicts=list(found.verdicts),
+            notes=found.notes,
+            problems=list(found.problems),
+        )
+    )
+
+
+def _explanation(e: Explanation) -> ExplanationOut:
+    return ExplanationOut(
+        title=e.title,
+        reason=e.reason,
+        plausible=e.plausible,
+        by_hand=eighths(e.by_hand),
+        predicted=both_out(e.predicted.n, "rotation") if e.predicted is not None else None,
+        predicted_plus_minus=both_out(2 * e.predicted.s, "rotation") if e.predicted is not None else None,
+    )
+
+
+def _by_diameter(d: ByDiameter) -> DiameterRow:
+    return DiameterRow(
+        what=d.what,
+        driver=both_out(d.driver_m, "length", decimals=(2, 1)),
+        driven=both_out(d.driven_m, "length", decimals=(2, 1)),
+        ratio=f"{d.ratio:.3f}",
+        speed=both_out(d.speed, "rotation") if d.speed else None,
+        off=d.off,
+    )
+
+
+class TargetIn(Strict):
+    """The sheet, the speed wanted, how near it must come (percent), and which wheel stays."""
+
+    sheet: SheetForm = Field(default_factory=SheetForm)
+    target: Entry = none_typed
+    tolerance: str = Field("", max_length=20)
+    keep: Literal["", "driver", "driven"] = ""
+
+
+class PairOut(BaseModel):
+    """One pair of stock wheels: sizes over the rim (or teeth), the speed it gives, and what speaks against it."""
+
+    driver: str
+    driven: str
+    driver_si: str
+    driven_si: str
+    driver_m: float
+    driven_m: float
+    driver_teeth: int | None
+    driven_teeth: int | None
+    speed: BothOut
+    off: float
+    belt: str
+    belt_stays: bool
+    centre: BothOut | None
+    belt_speed: BothOut | None
+    wrap: str
+    changes: list[str]
+    against: list[str]
+    rated: str
+
+
+class TargetOut(Answered):
+    """Pairs, the best first; the size of the stock; the exact wheel of either shaft."""
+
+    pairs: list[PairOut]
+    stock: int
+    hits: int
+    by: str
+    exact_driver: BothOut | None
+    exact_driven: BothOut | None
+    exact_driver_m: float | None
+    exact_driven_m: float | None
+    rateable: bool
+
+
+@blueprint.post("/target", summary="Stock wheels for a target speed", responses={"200": TargetOut})
+@anyone()
+def calc_target(body: TargetIn) -> Response:
+    reading, page = solved(body.sheet)
+    reader = FieldReader({"target": body.target.typed()}, {"tolerance": body.tolerance})
+    target = reader.value("target", "target_speed")
+    tolerance = reader.number("tolerance", 0.1, 20, "Write how near it must come in percent, such as 3.")
+    of = body.sheet.survey.toothed.drive.name
+    found = None
+    if target is not None and not reader.problems:
+        found = targets(reading.spec, page, target, (tolerance if tolerance is not None else 3.0) / 100, body.keep, of)
+    return answer(_target_out(reading.spec, page, reader, found))
+
+
+def _target_out(spec: DriveSpec, page: Page, reader: FieldReader, found: Targets | None) -> TargetOut:
+    sizes = (found.exact_driver_m, found.exact_driven_m) if found else (None, None)
+    exact_out = [both_out(v, "length", decimals=(3, 1)) if v else None for v in sizes]
+    return TargetOut(
+        pairs=[_one_pair(p, spec) for p in found.pairs] if found else [],
+        stock=found.stock if found else 0,
+        hits=found.hits if found else 0,
+        by=found.by if found else "",
+        exact_driver=exact_out[0],
+        exact_driven=exact_out[1],
+        exact_driver_m=sizes[0],
+        exact_driven_m=sizes[1],
+        rateable=rated(spec),
+        verdicts=say(found, spec, page),
+        notes=reader.notes,
+        problems=reader.problems,
+    )
+
+
+def _one_pair(p: Pair, spec: DriveSpec) -> PairOut:
+    def size(w: StockWheel, system: int) -> str:
+        return f"{w.teeth} teeth" if w.teeth else shown(w.rim_m, "length", decimals=(2, 1))[system]
+
+    return PairOut(
+        driver=size(p.driver, 0),
+        driven=size(p.driven, 0),
+        driver_si=size(p.driver, 1),
+        driven_si=size(p.driven, 1),
+        driver_m=p.driver.rim_m,
+        driven_m=p.driven.rim_m,
+        driver_teeth=p.driver.teeth,
+        driven_teeth=p.driven.teeth,
+        speed=both_out(p.speed, "rotation"),
+        off=p.off,
+        belt=p.belt,
+        belt_stays=p.belt_stays,
+        centre=both_out(p.centre_m, "length", True) if p.centre_m else None,
+        belt_speed=both_out(p.belt_speed, "velocity") if p.belt_speed else None,
+        wrap=shown(p.wrap_rad, "angle")[0] if p.wrap_rad else "",
+        changes=list(p.changes),
+        against=list(p.against),
+        rated=_belts_needed(p, spec),
+    )
+
+
+def _belts_needed(p: Pair, spec: DriveSpec) -> str:
+    """Belts that the pair needs, where the section is rated; empty where it is not."""
+    if not rated(spec) or not p.belt:
+        return ""
+    needed = solve_page(with_pair(p, spec)).values.get("belts_needed")
+    fitted = f" of {spec.belt_count}" if spec.belt_count else ""
+    return f"{needed.n:.0f}{fitted} belts needed" if needed is not None else ""
+
+
+class AdjustableIn(Strict):
+    """The sheet with an adjustable sheave in its survey, and the speed wanted."""
+
+    sheet: SheetForm = Field(default_factory=SheetForm)
+    target: Entry = none_typed
+
+
+class SettingOut(BaseModel):
+    """One half turn: turns open, pitch diameter, driven speed, whether it may stand there, is the one now or the nearest."""
+
+    turns: float
+    diameter: BothOut
+    speed: BothOut
+    speed_rad_per_s: float
+    usable: bool
+    now: bool
+    nearest: bool
+
+
+class AdjustableOut(Answered):
+    """Every setting, closed first; how far the belt's plane moves for the nearest one."""
+
+    role: str
+    settings: list[SettingOut]
+    shift: BothOut | None
+
+
+@blueprint.post("/adjustable", summary="An adjustable sheave, half turn by half turn", responses={"200": AdjustableOut})
+@anyone()
+def calc_adjustable(body: AdjustableIn) -> Response:
+    reading, page = solved(body.sheet)
+    spec, sheave = reading.spec, reading.spec.adjustable
+    reader = FieldReader({"target": body.target.typed()}, {})
+    target = reader.value("target", "target_speed")
+    speed = spec.tach_driven.value if spec.tach_driven else page.values["driven_speed"].n if page.has("driven_speed") else None
+    if sheave is None or speed is None:
+        wanted = "Which sheave is adjustable, and how far open?" if sheave is None else "Survey both sheaves and the driver's speed first"
+        said = Verdict("adjustable", Tone.OPEN, wanted, "The table then shows what each half turn does.")
+        return answer(
+            AdjustableOut(role="", settings=[], shift=None, verdicts=[said], notes=reader.notes | _own(reading), problems=reader.problems)
+        )
+    closed = page.values[f"{sheave.role}_datum"].n + sheave.turns * sheave.drop_m
+    design = reading.design.get("design_turns")
+    found = adjust(sheave.role, closed, sheave.drop_m, sheave.most, sheave.turns, speed, target, design, spec.belt_count or 1)
+    return answer(
+        AdjustableOut(
+            role=sheave.role,
+            settings=[
+                SettingOut(
+                    turns=s.turns,
+                    diameter=both_out(s.pitch_diameter_m, "length", decimals=(2, 1)),
+                    speed=both_out(s.driven_speed, "rotation"),
+                    speed_rad_per_s=s.driven_speed,
+                    usable=s.usable,
+                    now=s.now,
+                    nearest=s is found.nearest,
+                )
+                for s in found.settings
+            ],
+            shift=both_out(found.shift_m, "length", decimals=(3, 1)) if found.shift_m else None,
+            verdicts=list(found.verdicts),
+            notes=reader.notes | _own(reading),
+            problems=[*reader.problems, *(p for p in reading.problems if p.field in _SHEAVE)],
+        )
+    )
+
+
+_SHEAVE = ("open_turns", "most_turns", "turn_drop")
+
+
+def _own(reading: Reading) -> dict[str, Note]:
+    return {k: n for k, n in reading.notes.items() if k in _SHEAVE}
+
+
+class ConesIn(Strict):
+    """A pair of step cones.
+
+    Quantities centre_distance, cone_speed, cone_thickness, first_driving, driving_1...; words mode, lay, ratio_1...
+    """
+
+    quantities: Entries = Field(default_factory=dict, max_length=40)
+    words: Words = Field(default_factory=dict, max_length=40)
+    steps: int = Field(3, ge=1, le=8)
+
+
+class ConeStepOut(BaseModel):
+    """One step as shown and as drawn."""
+
+    number: int
+    driving: BothOut
+    driven: BothOut
+    driving_m: float
+    driven_m: float
+    ratio: str
+    speed: BothOut | None
+    length: BothOut
+    short: BothOut
+    short_m: float
+
+
+class ConvertedOut(BaseModel):
+    """One range before and after."""
+
+    before: BothOut
+    after: BothOut
+    speed_change: float
+    torque: float
+
+
+class ConesOut(Answered):
+    """The steps and the conversions."""
+
+    steps: list[ConeStepOut]
+    centre_m: float | None
+    conversions: list[ConvertedOut]
+
+
+@blueprint.post("/cones", summary="Step cones that one belt fits", responses={"200": ConesOut})
+@anyone()
+def calc_cones(body: ConesIn) -> Response:
+    return answer(_cones_out(read_cones(typed_entries(body.quantities), body.words, body.steps)))
+
+
+def _cones_out(found: ConesReading) -> ConesOut:
+    return ConesOut(
+        steps=[
+            ConeStepOut(
+                number=s.number,
+                driving=pair_out(s.driving),
+                driven=pair_out(s.driven),
+                driving_m=s.driving_m,
+                driven_m=s.driven_m,
+                ratio=f"{s.ratio:.3f}",
+                speed=pair_out(s.speed) if s.speed else None,
+                length=pair_out(s.length),
+                short=pair_out(s.short),
+                short_m=s.short_m,
+            )
+            for s in found.steps
+        ],
+        centre_m=found.centre_m,
+        conversions=[
+            ConvertedOut(before=pair_out(c.before), after=pair_out(c.after), speed_change=c.speed_change, torque=c.torque)
+            for c in found.conversions
+        ],
+        verdicts=list(found.verdicts),
+        notes=found.notes,
+        problems=list(found.problems),
+    )
