@@ -26,6 +26,7 @@ from tuyere.store.tables import (
     ReadingValue,
     Stage,
     TemporaryFix,
+    Trial,
     Wheel,
     now,
 )
@@ -125,6 +126,35 @@ def _newest_configurations(session: Session, drive_ids: list[uuid.UUID]) -> dict
 def current_configuration(session: Session, drive_id: uuid.UUID) -> Configuration | None:
     """What is fitted to a drive now."""
     return _newest_configurations(session, [drive_id]).get(drive_id)
+
+
+def proposed_configuration(session: Session, drive_id: uuid.UUID) -> Configuration | None:
+    """The newest proposal, unless something has been fitted since."""
+    newest = session.exec(
+        select(Configuration).where(Configuration.drive_id == drive_id).order_by(col(Configuration.sequence).desc())
+    ).first()
+    return newest if newest and newest.standing == "proposed" else None
+
+
+def last_slip(session: Session, drive_id: uuid.UUID) -> float | None:
+    """The slip that was read last, a share."""
+    kept = session.exec(
+        select(Reading)
+        .where(Reading.drive_id == drive_id, Reading.kind == "shaft speed", col(Reading.struck_at).is_(None))
+        .order_by(col(Reading.taken_at).desc())
+    ).first()
+    found = kept.summary.get("figures", {}).get("slip") if kept else None
+    return float(found["si"]) if found else None
+
+
+def speeds_off_design(session: Session, drive_id: uuid.UUID) -> list[float]:
+    """How far each kept speed lay from the design speed at the time (a share), oldest first."""
+    kept = session.exec(
+        select(Reading)
+        .where(Reading.drive_id == drive_id, Reading.kind == "shaft speed", col(Reading.struck_at).is_(None))
+        .order_by(col(Reading.taken_at))
+    )
+    return [r.summary["figures"]["off_design"]["si"] for r in kept if "off_design" in r.summary.get("figures", {})]
 
 
 def add_drive(session: Session, writer: Writer, machine: Machine, drive: Drive) -> None:
@@ -313,7 +343,7 @@ def _keep_layout(session: Session, writer: Writer, drive: Drive, first: Stage, p
             )
             insert(session, writer, wheel, "kept wheel")
         _keep_keepers(session, writer, stage, [k for b, k, _ in path.keepers if b == number - 1])
-    _settle_findings(session, writer, drive, first.configuration_id, path.findings)
+    settle_findings(session, writer, drive.id, first.configuration_id, "keeper", path.findings, "stop")
 
 
 def _keep_keepers(session: Session, writer: Writer, stage: Stage, keepers: list[Keeper]) -> None:
@@ -334,9 +364,11 @@ def _keep_keepers(session: Session, writer: Writer, stage: Stage, keepers: list[
         insert(session, writer, row, "kept keeper")
 
 
-def _settle_findings(session: Session, writer: Writer, drive: Drive, configuration_id: uuid.UUID, said: tuple[str, ...]) -> None:
-    """Raise what the survey found of its keepers, and close what an earlier one found and this one does not."""
-    held = select(Finding).where(Finding.drive_id == drive.id, Finding.subject == "keeper", col(Finding.closed_at).is_(None))
+def settle_findings(
+    session: Session, writer: Writer, drive_id: uuid.UUID, cause_id: uuid.UUID, subject: str, said: tuple[str, ...], weight: str = "watch"
+) -> None:
+    """Raise what was found of one subject, and close what was found of it earlier and is not now. `cause_id`: the survey or reading."""
+    held = select(Finding).where(Finding.drive_id == drive_id, Finding.subject == subject, col(Finding.closed_at).is_(None))
     still = set(said)
     for finding in session.exec(held):
         if finding.what in still:
@@ -345,7 +377,7 @@ def _settle_findings(session: Session, writer: Writer, drive: Drive, configurati
             update(session, writer, finding, finding.row_version, {"closed_at": now()}, "closed a finding")
     for what in sorted(still):
         raised = Finding(
-            id=uuid.uuid5(configuration_id, what), drive_id=drive.id, what=what, weight="stop", subject="keeper", found_by=writer.person_id
+            id=uuid.uuid5(cause_id, what), drive_id=drive_id, what=what, weight=weight, subject=subject, found_by=writer.person_id
         )
         insert(session, writer, raised, "raised a finding")
 
@@ -381,6 +413,7 @@ class LogEntry:
     slip: CounterSlip | None = None
     fix: TemporaryFix | None = None
     life: BeltLife | None = None
+    trial: Trial | None = None
 
 
 def log(session: Session, drive_id: uuid.UUID) -> list[LogEntry]:
@@ -421,4 +454,6 @@ def _found_out(session: Session, drive_id: uuid.UUID) -> list[LogEntry]:
         found.append(LogEntry(fix.made_at, names[fix.made_by], fix=fix))
     for life in session.exec(select(BeltLife).where(BeltLife.drive_id == drive_id)):
         found.append(LogEntry(life.made_at, names[life.made_by], life=life))
+    for trial in session.exec(select(Trial).where(Trial.drive_id == drive_id)):
+        found.append(LogEntry(trial.made_at, names[trial.made_by], trial=trial))
     return found

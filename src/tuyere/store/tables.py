@@ -391,6 +391,21 @@ class BeltLife(SQLModel, table=True):
     typed: dict[str, Any] = _json()
 
 
+class Trial(SQLModel, table=True):
+    """Readings before and after one change, as typed and in SI, and what the core said of them at the time."""
+
+    __table_args__ = (_not_blank("change"),)
+    id: uuid.UUID = Field(primary_key=True)
+    drive_id: uuid.UUID = Field(foreign_key="drive.id", index=True)
+    change: str
+    note: str = ""
+    made_by: uuid.UUID = Field(foreign_key="person.id")
+    made_at: datetime = _when()
+    typed: dict[str, Any] = _json()
+    values_si: dict[str, Any] = _json()
+    summary: dict[str, Any] = _json()
+
+
 class CrossReference(SQLModel, table=True):
     """A shop's own list: a machine's part number and the belt it means. `part_key` is the number without case and punctuation."""
 

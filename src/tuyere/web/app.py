@@ -14,6 +14,7 @@ from tuyere import __version__
 from tuyere.store.database import engine_from, url_from_environment
 from tuyere.store.tables import Person
 from tuyere.web import (
+    at_machine,
     calc,
     drives,
     errors,
@@ -108,7 +109,7 @@ def openapi_app() -> OpenAPI:
     )
     errors.install(app)
     rules.install(app)
-    for module in (calc, find, path, toothed, flat, link, speeds, session, floor, drives, found, readings, log, people):
+    for module in (calc, find, path, toothed, flat, link, speeds, session, floor, drives, found, readings, at_machine, log, people):
         app.register_api(module.blueprint)
 
     @app.get("/api/health", summary="Is it up, and which plant is it")

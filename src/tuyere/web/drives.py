@@ -42,6 +42,15 @@ class DrivePath(BaseModel):
     drive_id: uuid.UUID
 
 
+class ProposedOut(BaseModel):
+    """A proposal that is not fitted yet, as typed."""
+
+    id: uuid.UUID
+    reason: str
+    made_at: datetime
+    survey: SurveyForm
+
+
 class DriveOut(BaseModel):
     """A drive with what is fitted now, as typed; `row_version` goes back with the next survey."""
 
@@ -59,6 +68,7 @@ class DriveOut(BaseModel):
     configuration_id: uuid.UUID | None
     configuration_at: datetime | None
     survey: SurveyForm
+    proposed: ProposedOut | None
     findings: list[FindingOut]
     dues: list[DueOut]
 
@@ -88,10 +98,16 @@ def get_drive(path: DrivePath) -> Response:
                 configuration_id=configuration.id if configuration else None,
                 configuration_at=configuration.made_at if configuration else None,
                 survey=survey_form(drive, configuration),
+                proposed=_proposed(session, drive),
                 findings=[FindingOut(id=f.id, what=f.what, weight=f.weight, found_at=f.found_at) for f in findings],
                 dues=[due_out(d) for d in dues],
             )
         )
+
+
+def _proposed(session: Session, drive: Drive) -> ProposedOut | None:
+    found = drives.proposed_configuration(session, drive.id)
+    return ProposedOut(id=found.id, reason=found.reason, made_at=found.made_at, survey=survey_form(drive, found)) if found else None
 
 
 def survey_form(drive: Drive, configuration: Configuration | None) -> SurveyForm:
@@ -150,7 +166,7 @@ class KeepSurvey(Strict):
 
     id: uuid.UUID
     row_version: int = Field(ge=1)
-    standing: Literal["as found", "as left", "corrected"] = "as found"
+    standing: Literal["as found", "as left", "corrected", "proposed"] = "as found"
     reason: str = Field("", max_length=400)
     survey: SurveyForm
 
@@ -209,7 +225,7 @@ def survey_of(
         survey_id,
         standing,
         reason,
-        {k: dumped[k] for k in ("quantities", "choices", "path", "toothed", "flat", "link", "machine")},
+        {k: dumped[k] for k in ("quantities", "choices", "path", "toothed", "flat", "link", "machine", "cones")},
         dumped["design"],
         dict(form.design),
         form.spec,

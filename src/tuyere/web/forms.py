@@ -331,6 +331,17 @@ class MachineForm(Strict):
     curve: list[CurvePoint] = Field(default_factory=list, max_length=20)
 
 
+class ConesForm(Strict):
+    """A pair of step cones.
+
+    Quantities centre_distance, cone_speed, cone_thickness, first_driving, driving_1...; words mode, lay, ratio_1...
+    """
+
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=40)
+    words: dict[str, Annotated[str, Field(max_length=60)]] = Field(default_factory=dict, max_length=40)
+    steps: int = Field(3, ge=1, le=8)
+
+
 class SurveyForm(Strict):
     """What is fitted, as typed."""
 
@@ -342,6 +353,7 @@ class SurveyForm(Strict):
     flat: FlatForm = Field(default_factory=FlatForm)
     link: LinkForm = Field(default_factory=LinkForm)
     machine: MachineForm = Field(default_factory=MachineForm)
+    cones: ConesForm = Field(default_factory=ConesForm)
 
 
 class GaugeForm(Strict):

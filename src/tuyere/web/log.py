@@ -56,7 +56,7 @@ class LogEntryOut(BaseModel):
     """One line of the log."""
 
     id: uuid.UUID
-    kind: Literal["belt tension", "shaft speed", "survey", "finding", "counter slip", "get-home fix", "set ended"]
+    kind: Literal["belt tension", "shaft speed", "survey", "finding", "counter slip", "get-home fix", "set ended", "trial"]
     at: datetime
     who: str
     title: str
@@ -100,7 +100,7 @@ def _log_entry(entry: drives.LogEntry) -> LogEntryOut:
             kind="survey",
             at=entry.at,
             who=entry.who,
-            title=f"Survey {c.sequence}, {c.standing}",
+            title="Proposal, not fitted" if c.standing == "proposed" else f"Survey {c.sequence}, {c.standing}",
             detail=fitted,
             tone="",
             note=c.reason,
@@ -129,6 +129,9 @@ def _found_out(entry: drives.LogEntry) -> LogEntryOut:
         f = entry.fix
         state = f"taken off {f.off_at:%d %b %Y}" if f.off_at else "still on"
         return line(f.id, "get-home fix", f"Get-home fix: {f.what}", f"{f.share_text}; {state}", "" if f.off_at else "watch", f.run)
+    if entry.trial:
+        t, said = entry.trial, entry.trial.summary
+        return line(t.id, "trial", f"Trial: {said.get('change', t.change)}", said.get("headline", ""), said.get("tone", ""), t.note)
     assert entry.life
     return line(
         entry.life.id, "set ended", f"A set came off after {entry.life.hours_h:g} h", f"{entry.life.ended_on:%d %b %Y}", note=entry.life.why

@@ -1,4 +1,4 @@
-"""POST /api/calc/speed/<question>: what the machine feels, a wheel to make, trials."""
+"""POST /api/calc/speed/<question>: what the machine feels, a wheel to make, trials, readings from a file."""
 
 from typing import Literal
 from urllib.parse import urlencode
@@ -6,6 +6,7 @@ from urllib.parse import urlencode
 from flask import Response
 from pydantic import BaseModel, Field
 
+from tuyere.core import readings_file
 from tuyere.core.families import v_belt
 from tuyere.core.quantity import from_si
 from tuyere.core.sheet.field import Note
@@ -243,3 +244,34 @@ def trial_out(found: TrialReading) -> TrialOut:
         notes=found.notes,
         problems=list(found.problems),
     )
+
+
+class FileIn(Strict):
+    """A file of readings as text."""
+
+    text: str = Field(max_length=200_000)
+
+
+class FileRowOut(BaseModel):
+    """One row of the file: the field it fills, or a sentence why not."""
+
+    line: int
+    field: str
+    text: str
+    unit: str
+    sentence: str
+
+
+class FileOut(BaseModel):
+    """The rows in turn; a sentence when the file as a whole cannot be read."""
+
+    rows: list[FileRowOut]
+    refused: str
+
+
+@blueprint.post("/readings-file", summary="Readings from a CSV file", responses={"200": FileOut})
+@anyone()
+def calc_readings_file(body: FileIn) -> Response:
+    found = readings_file.read_file(body.text)
+    rows = [FileRowOut(line=r.line, field=r.field, text=r.text, unit=r.unit, sentence=r.sentence) for r in found.rows]
+    return answer(FileOut(rows=rows, refused=found.refused))

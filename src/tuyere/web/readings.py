@@ -13,6 +13,7 @@ from tuyere.core.sheet.field import FIELDS
 from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.core.sheet.spec import Given
 from tuyere.core.sheet.typed import Typed, given
+from tuyere.core.speeds import design_point
 from tuyere.store import drives
 from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role, now
 from tuyere.store.write import Answer, Writer
@@ -70,7 +71,12 @@ def post_reading(path: DrivePath, body: KeepReading) -> Response:
         drive = session.get_one(Drive, path.drive_id)
         configuration = drives.current_configuration(session, drive.id)
         row, values = reading_of(body, drive, configuration, writer.person_id, hours)
+        earlier = drives.speeds_off_design(session, drive.id)
         drives.keep_reading(session, writer, row, values)
+        off = row.summary["figures"].get("off_design")
+        if off and drive.design_speed_rad_per_s:
+            said = design_point.finding(off["si"], drive.design_speed_rad_per_s, earlier)
+            drives.settle_findings(session, writer, drive.id, row.id, "design speed", (said,) if said else ())
         return Answer(201, {"id": str(row.id), "headline": row.summary.get("headline", ""), "tone": row.summary.get("tone", "")})
 
     done = write(body.model_dump(mode="json"), work)

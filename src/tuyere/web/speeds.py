@@ -22,7 +22,7 @@ from tuyere.core.speeds.target import Pair, StockWheel, Targets, rated, say, tar
 from tuyere.core.speeds.unknown import ShaftRow, WheelRow, read_unknown
 from tuyere.web.calc import answer
 from tuyere.web.errors import ProblemOut
-from tuyere.web.forms import Entry, SheetForm, Strict, none_typed, read_sheet
+from tuyere.web.forms import ConesForm, Entry, SheetForm, Strict, none_typed, read_sheet
 from tuyere.web.path import BothOut, both_out
 from tuyere.web.rules import anyone
 
@@ -374,17 +374,6 @@ def _own(reading: Reading) -> dict[str, Note]:
     return {k: n for k, n in reading.notes.items() if k in _SHEAVE}
 
 
-class ConesIn(Strict):
-    """A pair of step cones.
-
-    Quantities centre_distance, cone_speed, cone_thickness, first_driving, driving_1...; words mode, lay, ratio_1...
-    """
-
-    quantities: Entries = Field(default_factory=dict, max_length=40)
-    words: Words = Field(default_factory=dict, max_length=40)
-    steps: int = Field(3, ge=1, le=8)
-
-
 class ConeStepOut(BaseModel):
     """One step as shown and as drawn."""
 
@@ -419,7 +408,7 @@ class ConesOut(Answered):
 
 @blueprint.post("/cones", summary="Step cones that one belt fits", responses={"200": ConesOut})
 @anyone()
-def calc_cones(body: ConesIn) -> Response:
+def calc_cones(body: ConesForm) -> Response:
     return answer(_cones_out(read_cones(typed_entries(body.quantities), body.words, body.steps)))
 
 
