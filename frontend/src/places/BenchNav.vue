@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What lies on the bench: sums and look-ups without a record. */
-const { here } = defineProps<{ here: 'belt' | 'toothed' | 'chain' | 'tables' }>()
+const { here } = defineProps<{ here: 'belt' | 'toothed' | 'chain' | 'speeds' | 'tables' }>()
 </script>
 
 <template>
@@ -12,6 +12,7 @@ const { here } = defineProps<{ here: 'belt' | 'toothed' | 'chain' | 'tables' }>(
       <router-link to="/bench/toothed" :aria-current="here === 'toothed' ? 'page' : undefined"
         >Toothed belt</router-link
       >
+      <router-link to="/bench/speeds" :aria-current="here === 'speeds' ? 'page' : undefined">Speeds</router-link>
       <router-link to="/bench/chain" :aria-current="here === 'chain' ? 'page' : undefined">Chain</router-link>
     </nav>
     <span class="soft small">Nothing here is kept on a drive.</span>

@@ -4,11 +4,23 @@ import { ElMessageBox } from 'element-plus'
 import { computed, provide, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Choices, DriveOut, Sheet } from '../api/client'
+import { api, type Choices, type DriveOut, type Sheet, type SheetForm, unwrap } from '../api/client'
 import { type Station, STATIONS } from '../router'
 import { useFound } from '../api/queries'
 import LogStation from '../stations/log/LogStation.vue'
+import AdjustableSheave from '../stations/speed/ask/AdjustableSheave.vue'
+import MachineFeels from '../stations/speed/ask/MachineFeels.vue'
+import MakeWheel from '../stations/speed/ask/MakeWheel.vue'
+import OneTrial from '../stations/speed/ask/OneTrial.vue'
+import TargetSpeed from '../stations/speed/ask/TargetSpeed.vue'
+import WhatItMeans from '../stations/speed/ask/WhatItMeans.vue'
+import ConesPanel from '../stations/speed/ConesPanel.vue'
 import SpeedStation from '../stations/speed/SpeedStation.vue'
+import { useCones } from '../stations/speed/useCones'
+import { useMachine } from '../stations/speed/useMachine'
+import { useMade } from '../stations/speed/useMade'
+import { type Cones, speedAskKey, useSpeedAsk } from '../stations/speed/useSpeedAsk'
+import KeepSurvey from '../stations/survey/KeepSurvey.vue'
 import AtTheCounter from '../stations/survey/ask/AtTheCounter.vue'
 import CandidateLadder from '../stations/survey/ask/CandidateLadder.vue'
 import LinkBelt from '../stations/survey/ask/LinkBelt.vue'
@@ -18,8 +30,8 @@ import NoBelt from '../stations/survey/ask/NoBelt.vue'
 import PartNumber from '../stations/survey/ask/PartNumber.vue'
 import SitsRight from '../stations/survey/ask/SitsRight.vue'
 import WhichBelt from '../stations/survey/ask/WhichBelt.vue'
-import type { Ask } from '../stations/survey/asks'
-import AskStrip from '../stations/survey/AskStrip.vue'
+import { type Ask, ASK_TITLES, ASKS, SPEED_ASKS, SPEED_TITLES, type SpeedAsk } from '../stations/asks'
+import AskStrip from '../stations/AskStrip.vue'
 import FlatSurvey from '../stations/survey/FlatSurvey.vue'
 import SurveyStation from '../stations/survey/SurveyStation.vue'
 import { findKey, useFind } from '../stations/survey/useFind'
@@ -31,7 +43,11 @@ import DetailsSlip from './DetailsSlip.vue'
 import DriveDrawing from './DriveDrawing.vue'
 import GrooveDrawing from './GrooveDrawing.vue'
 import KeyStrip from './KeyStrip.vue'
-import type { QuantityKey } from './form'
+import ConesDrawing from './ConesDrawing.vue'
+import FanChart from './FanChart.vue'
+import { type QuantityKey, trimmed } from './form'
+import { useAnswer } from './useAnswer'
+import WheelSection from './WheelSection.vue'
 import { blankPath, looseKeepers } from './layoutEdit'
 import LayoutDrawing from './LayoutDrawing.vue'
 import LinkDrawing from './LinkDrawing.vue'
@@ -42,11 +58,12 @@ import TeachDrawing, { type Step } from './TeachDrawing.vue'
 import { answersKey, focusKey, moreFiguresKey, sheetKey, useSheet, workingKey } from './useSheet'
 import WorkingSlip from './WorkingSlip.vue'
 
-const { drive, choices, station, ask } = defineProps<{
+const { drive, choices, station, ask, speedAsk } = defineProps<{
   drive: DriveOut
   choices: Choices
   station: Station
   ask: Ask
+  speedAsk: SpeedAsk
 }>()
 const router = useRouter()
 
@@ -62,8 +79,10 @@ const find = useFind(
 )
 provide(findKey, find)
 const focus = ref('')
+const preview = ref<SheetForm | null>(null)
 const panel = ref<HTMLElement>()
-watch([() => station, () => ask], () => {
+watch([() => station, () => ask, () => speedAsk], () => {
+  preview.value = null
   focus.value = ''
   panel.value?.scrollTo({ top: 0 })
 })
@@ -114,6 +133,36 @@ const askMarks = computed(() => ({
   ...(found.value?.fixes.length ? { home: 'A get-home fix is on' } : {}),
   ...(found.value?.slip ? { counter: 'A slip is kept' } : {}),
 }))
+/** What is asked at Speed: kept on the device; the drawing shows whatever the question is about. */
+const asked = useSpeedAsk(drive.id)
+provide(speedAskKey, asked)
+const atSpeed = (name: SpeedAsk) => computed(() => station === 'speed' && speedAsk === name)
+const felt = useMachine(state, asked, atSpeed('feels'))
+const conesForm = computed({
+  get: () => state.form.value.survey.cones as Cones,
+  set: (value) => (state.form.value.survey.cones = value),
+})
+const cones = useCones(conesForm, atSpeed('cones'))
+const madeForm = computed(() => asked.value.made)
+const made = useMade(madeForm, atSpeed('make'))
+const previewed = computed(() => (station === 'speed' && speedAsk === 'target' ? preview.value : null))
+const { answer: previewSheet } = useAnswer(previewed, async (signal) =>
+  previewed.value ? unwrap(api.POST('/api/calc/sheet', { body: trimmed(previewed.value), signal })) : null,
+)
+const shownSheet = computed(() => (previewed.value && previewSheet.value?.drawing ? previewSheet.value : null))
+const speedAsks = computed<readonly SpeedAsk[]>(() =>
+  drive.family === 'v-belt' ? SPEED_ASKS : SPEED_ASKS.filter((a) => a !== 'turns' && a !== 'make'),
+)
+if (station === 'speed' && !speedAsks.value.includes(speedAsk)) void router.replace(`/drives/${drive.id}/speed`)
+function makeWheel(role: 'driver' | 'driven', line_m: number): void {
+  asked.value.made.section = state.form.value.survey.choices?.section ?? ''
+  asked.value.made.diameter = { text: `${(line_m * 1000).toFixed(2)} mm`, unit: 'mm', origin: null }
+  asked.value.made.basis = 'datum'
+  asked.value.made.grooves = state.form.value.survey.choices?.belt_count || '1'
+  asked.value.made.speed =
+    role === 'driver' ? { ...state.form.value.survey.quantities!.driver_speed! } : { ...asked.value.target }
+  void router.push(`/drives/${drive.id}/speed/make`)
+}
 const linkTabs = ref<string | null>(null)
 const working = ref<string | null>(null)
 const details = ref(false)
@@ -128,7 +177,7 @@ provide(workingKey, (key) => (working.value = key))
 const TITLES: Record<Station, string> = { survey: 'Survey', speed: 'Speed', tension: 'Tension', log: 'Log' }
 const recordOnly = computed(() => drive.family !== 'v-belt')
 const toothed = computed(() => (isToothed(drive.family) ? drive.family : null))
-const stations = computed<readonly Station[]>(() => (recordOnly.value ? ['survey', 'log'] : STATIONS))
+const stations = computed<readonly Station[]>(() => (recordOnly.value ? ['survey', 'speed', 'log'] : STATIONS))
 if (!stations.value.includes(station)) void router.replace(`/drives/${drive.id}/${stations.value[0]}`)
 
 const moreFigures = ref<Sheet['figures']>({})
@@ -200,10 +249,13 @@ const drawnMachine = computed(() =>
 
     <ToothedSurvey v-if="toothed && station === 'survey'" :drive="drive" :family="toothed" />
     <FlatSurvey v-else-if="drive.family === 'flat belt' && station === 'survey'" :drive="drive" :choices="choices" />
-    <div v-else class="work" :class="{ bare: recordOnly }">
-      <section v-if="!recordOnly" class="board" aria-label="Drawing">
+    <div v-else class="work" :class="{ bare: recordOnly && station === 'log' }">
+      <section v-if="!recordOnly || station !== 'log'" class="board" aria-label="Drawing">
+        <ConesDrawing v-if="station === 'speed' && speedAsk === 'cones'" :found="cones" />
+        <WheelSection v-else-if="station === 'speed' && speedAsk === 'make'" :found="made" />
+        <FanChart v-else-if="station === 'speed' && speedAsk === 'feels' && felt?.curves.length" :felt="felt" />
         <LayoutDrawing
-          v-if="layoutShown"
+          v-else-if="layoutShown"
           :layout="layout"
           :focus="wheelInHand"
           :tape="wheelsAsked ? tapeInHand : null"
@@ -234,8 +286,8 @@ const drawnMachine = computed(() =>
         <LinkDrawing v-else-if="station === 'survey' && ask === 'link'" :tabs="linkTabs" />
         <DriveDrawing
           v-else
-          :drawing="state.lastDrawn.value"
-          :figures="figures"
+          :drawing="shownSheet?.drawing ?? state.lastDrawn.value"
+          :figures="shownSheet?.figures ?? figures"
           :station="station"
           :focus="focus"
           :steps="station === 'survey' ? steps : []"
@@ -245,6 +297,7 @@ const drawnMachine = computed(() =>
         >
           <TeachDrawing :steps="steps" />
         </DriveDrawing>
+        <p v-if="shownSheet" class="offline" role="status">Drawn with the chosen pair: not fitted, not kept.</p>
         <p v-if="state.unreachable.value" class="offline" role="status">
           No answer from the server: the numbers shown are the last ones.
           <button class="bare" type="button" @click="state.ask()"><u>Ask again</u></button>
@@ -261,14 +314,23 @@ const drawnMachine = computed(() =>
           </p>
         </div>
         <KeyStrip
-          v-else-if="!['belt', 'groove', 'wheels', 'link'].includes(ask)"
-          :figures="figures"
+          v-else-if="
+            !['belt', 'groove', 'wheels', 'link'].includes(ask) &&
+            !(station === 'speed' && ['cones', 'make'].includes(speedAsk))
+          "
+          :figures="shownSheet?.figures ?? figures"
           :stale="state.stale.value"
         />
       </section>
       <section ref="panel" class="panel" data-panel :aria-label="TITLES[station]">
         <template v-if="station === 'survey' && !recordOnly">
-          <AskStrip :drive="drive.id" :ask="ask" :marks="askMarks" />
+          <AskStrip
+            :base="`/drives/${drive.id}/survey`"
+            :asks="ASKS"
+            :titles="ASK_TITLES"
+            :ask="ask"
+            :marks="askMarks"
+          />
           <SurveyStation v-if="ask === 'drive'" :drive="drive" :choices="choices" />
           <ManyWheels
             v-else-if="ask === 'wheels'"
@@ -289,7 +351,32 @@ const drawnMachine = computed(() =>
           <GetHome v-else-if="ask === 'home'" :drive="drive" :choices="choices" />
           <AtTheCounter v-else :drive="drive" :choices="choices" />
         </template>
-        <SpeedStation v-else-if="station === 'speed' && !recordOnly" :drive="drive" :choices="choices" />
+        <template v-else-if="station === 'speed'">
+          <AskStrip
+            :base="`/drives/${drive.id}/speed`"
+            :asks="speedAsks"
+            :titles="SPEED_TITLES"
+            :ask="speedAsk"
+            :marks="drive.proposed ? { runs: 'Wheels are proposed' } : {}"
+          />
+          <SpeedStation v-if="speedAsk === 'runs'" :drive="drive" :choices="choices" />
+          <WhatItMeans v-else-if="speedAsk === 'means'" :drive="drive" :choices="choices" />
+          <TargetSpeed
+            v-else-if="speedAsk === 'target'"
+            :drive="drive"
+            :choices="choices"
+            @preview="preview = $event"
+            @make="makeWheel"
+          />
+          <AdjustableSheave v-else-if="speedAsk === 'turns'" :drive="drive" :choices="choices" />
+          <template v-else-if="speedAsk === 'cones'">
+            <ConesPanel v-model="conesForm" :found="cones" />
+            <KeepSurvey :drive="drive" usual="step cones taped" />
+          </template>
+          <MachineFeels v-else-if="speedAsk === 'feels'" :drive="drive" :choices="choices" :felt="felt" />
+          <MakeWheel v-else-if="speedAsk === 'make'" v-model="asked.made" :choices="choices" :found="made" />
+          <OneTrial v-else :drive="drive" :choices="choices" />
+        </template>
         <TensionStation v-else-if="station === 'tension' && !recordOnly" :drive="drive" :choices="choices" />
         <LogStation v-else :drive="drive" :record-only="recordOnly" />
       </section>

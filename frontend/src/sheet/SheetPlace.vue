@@ -4,13 +4,15 @@ import { useRoute } from 'vue-router'
 
 import { useChoices, useDrive } from '../api/queries'
 import type { Station } from '../router'
-import type { Ask } from '../stations/survey/asks'
+import type { Ask, SpeedAsk } from '../stations/asks'
 import SheetBody from './SheetBody.vue'
 
 const route = useRoute()
 const id = computed(() => String(route.params.id))
 const station = computed(() => String(route.params.station) as Station)
-const ask = computed(() => (route.params.ask ? (String(route.params.ask) as Ask) : 'drive'))
+const asked = computed(() => String(route.params.ask ?? ''))
+const ask = computed(() => (station.value === 'survey' && asked.value ? (asked.value as Ask) : 'drive'))
+const speedAsk = computed(() => (station.value === 'speed' && asked.value ? (asked.value as SpeedAsk) : 'runs'))
 const { data: drive, error, refetch } = useDrive(id)
 const { data: choices, error: choicesError, refetch: refetchChoices } = useChoices()
 const trouble = computed(() => error.value ?? choicesError.value)
@@ -32,6 +34,7 @@ const trouble = computed(() => error.value ?? choicesError.value)
     :choices="choices"
     :station="station"
     :ask="ask"
+    :speed-ask="speedAsk"
   />
   <p v-else class="gap soft">Opening the sheet…</p>
 </template>

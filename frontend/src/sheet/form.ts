@@ -1,6 +1,7 @@
 import type { Choices, Entry, SheetForm } from '../api/client'
 import { settings } from '../settings'
 import { completedFlat } from './flat/flatForm'
+import { completedCones, completedMachine } from '../stations/speed/useSpeedAsk'
 import { blankPath } from './layoutEdit'
 import { blankToothed } from './toothed/toothedForm'
 
@@ -37,6 +38,7 @@ export type WheelEntry = NonNullable<PathForm['wheels']>[number]
 
 export function blankForm(): SheetForm {
   return {
+    family: 'v-belt',
     survey: {
       quantities: {
         driver_power: entry(),
@@ -47,6 +49,9 @@ export function blankForm(): SheetForm {
         centre_distance: entry(),
         travel_in: entry(),
         travel_out: entry(),
+        open_turns: entry(),
+        most_turns: entry(),
+        turn_drop: entry(),
       },
       choices: {
         section: '',
@@ -58,6 +63,7 @@ export function blankForm(): SheetForm {
         driven_basis: 'outside',
         rotation: 'clockwise',
         centre_line_deg: '0',
+        adjustable: '',
       },
       design: {
         design_speed: entry(),
@@ -70,6 +76,8 @@ export function blankForm(): SheetForm {
       toothed: blankToothed(''),
       flat: completedFlat(),
       link: blankLink(),
+      machine: completedMachine(),
+      cones: completedCones(),
     },
     gauge: { forces: [], deflection: entry(), belt_state: 'run in', tool: 'spring gauge' },
     tachometer: { tach_driver: entry(), tach_driven: entry() },

@@ -7,7 +7,7 @@ import { useWrite } from '../api/useWrite'
 import { trimmed, type Survey } from './form'
 import type { SheetState } from './useSheet'
 
-export type Standing = 'as found' | 'as left' | 'corrected'
+export type Standing = 'as found' | 'as left' | 'corrected' | 'proposed'
 interface Body {
   row_version: number
   standing: Standing
@@ -44,6 +44,15 @@ export function useKeepSurvey(drive: () => DriveOut, state: SheetState) {
     return true
   }
 
+  /** Keep another survey as a proposal: what is fitted stays as it is. */
+  async function propose(survey: Survey, reason: string): Promise<boolean> {
+    const answer = await write({ row_version: state.base.value, standing: 'proposed', reason, survey: trimmed(survey) })
+    if (!answer) return false
+    state.base.value = answer.row_version
+    await refresh()
+    return true
+  }
+
   /** Undo: the survey before is kept again as a correction; nothing is overwritten. */
   async function undo(): Promise<void> {
     if (!before.value) return
@@ -60,5 +69,5 @@ export function useKeepSurvey(drive: () => DriveOut, state: SheetState) {
     void client.invalidateQueries({ queryKey: ['floor'] })
   }
 
-  return { keep, undo, kept, before, refresh, ...rest }
+  return { keep, propose, undo, kept, before, refresh, ...rest }
 }

@@ -6,6 +6,7 @@ import { blankForm, blankLink, trimmed, usualUnit } from './form'
 import { completedFlat } from './flat/flatForm'
 import { completed } from './layoutEdit'
 import { completedToothed } from './toothed/toothedForm'
+import { completedCones, completedMachine } from '../stations/speed/useSpeedAsk'
 
 interface Draft {
   based_on: number
@@ -39,6 +40,11 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   form.value.survey.toothed = completedToothed(drive.value.family, form.value.survey.toothed)
   form.value.survey.flat = completedFlat(form.value.survey.flat)
   form.value.survey.link = { ...blankLink(), ...form.value.survey.link }
+  form.value.survey.machine = completedMachine(form.value.survey.machine)
+  form.value.survey.cones = completedCones(form.value.survey.cones)
+  form.value.survey.quantities = { ...blankForm().survey.quantities!, ...form.value.survey.quantities }
+  form.value.survey.choices = { ...blankForm().survey.choices!, ...form.value.survey.choices }
+  form.value.family = drive.value.family
   const base = ref(draft.value ? draft.value.based_on : drive.value.row_version)
   const sheet = shallowRef<Sheet | null>(null)
   const lastDrawn = shallowRef<Sheet['drawing']>(null)
@@ -48,7 +54,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   const dirty = computed(() => print(form.value.survey) !== keptPrint.value)
 
   function kept(): SheetForm {
-    const fresh = blankForm()
+    const fresh = { ...blankForm(), family: drive.value.family }
     const known = JSON.parse(JSON.stringify(drive.value.survey)) as SheetForm['survey']
     fresh.survey = {
       ...fresh.survey,
@@ -57,6 +63,10 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
       toothed: completedToothed(drive.value.family, known.toothed),
       flat: completedFlat(known.flat),
       link: { ...blankLink(), ...known.link },
+      machine: completedMachine(known.machine),
+      cones: completedCones(known.cones),
+      quantities: { ...fresh.survey.quantities!, ...known.quantities },
+      choices: { ...fresh.survey.choices!, ...known.choices },
     }
     for (const [key, value] of [
       ...Object.entries(fresh.survey.quantities ?? {}),

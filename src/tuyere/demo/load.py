@@ -134,6 +134,14 @@ def _layout(told: Any) -> Any:
     return {k: Entry(text=v) if k in LAYOUT_QUANTITIES else _layout(v) for k, v in told.items()}
 
 
+def _quantities(told: dict[str, Any]) -> dict[str, Any]:
+    """A form whose quantities are one table, and a curve's points another."""
+    found = {**told, "quantities": {k: Entry(text=v) for k, v in told.get("quantities", {}).items()}}
+    if "curve" in told:
+        found["curve"] = [{k: Entry(text=v) for k, v in point.items()} for point in told["curve"]]
+    return found
+
+
 def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any], item: dict[str, Any], at: datetime) -> Configuration:
     typed = SurveyForm.model_validate(
         {
@@ -144,6 +152,8 @@ def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any
             "toothed": _layout(entry.get("toothed", {})),
             "flat": _layout(entry.get("flat", {})),
             "link": _layout(entry.get("link", {})),
+            "machine": _quantities(entry.get("machine", {})),
+            "cones": _quantities(entry.get("cones", {})),
         }
     )
     form = read_sheet(SheetForm(survey=typed))
@@ -154,7 +164,7 @@ def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any
 def _reading(
     session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, what: str, item: dict[str, Any], at: datetime
 ) -> None:
-    sheet = solve(read_sheet(SheetForm(survey=survey_form(drive, configuration))).spec)
+    sheet = solve(read_sheet(SheetForm(family=drive.family, survey=survey_form(drive, configuration))).spec)
     body = _tension_round(sheet, item) if what == "tension" else _speed_round(sheet, item)
     row, values = reading_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
     drives.keep_reading(session, writer, row, values)

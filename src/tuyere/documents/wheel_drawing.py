@@ -13,8 +13,8 @@ _PAGES = Environment(loader=PackageLoader("tuyere.documents", "."), autoescape=T
 _MM = 1000.0
 
 
-def sizes(wheel: MadeWheel) -> list[tuple[str, str]]:
-    """The figures a turner works to, each with its name."""
+def sizes(wheel: MadeWheel, bore_given: bool = True) -> list[tuple[str, str]]:
+    """The figures a turner works to, each with its name; a bore that was not given says so."""
     g = wheel.groove
     assert g.spacing_m and g.edge_m
     found = [
@@ -29,7 +29,7 @@ def sizes(wheel: MadeWheel) -> list[tuple[str, str]]:
         found.append(("Groove to groove", fine(g.spacing_m)))
     found += [
         ("Groove centre to edge", fine(g.edge_m)),
-        ("Bore", fine(wheel.bore_m)),
+        ("Bore" if bore_given else "Bore, assumed: measure the shaft", fine(wheel.bore_m)),
         ("Run-out at the rim, full reading", fine(wheel.radial_run_out_m)),
         ("Run-out at the face, full reading", fine(wheel.axial_run_out_m)),
     ]

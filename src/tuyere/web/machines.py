@@ -14,7 +14,7 @@ from tuyere.core.sheet.reader import FieldReader
 from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 from tuyere.core.speeds import wheel as wheels
 from tuyere.core.speeds.machine import KINDS, Row
-from tuyere.core.speeds.machine_form import CurveLine, read_machine
+from tuyere.core.speeds.machine_form import read_machine
 from tuyere.core.speeds.trial import CHANGES, LEAKS, TrialReading, TrialRow, read_trial
 from tuyere.documents.wheel_drawing import sizes, wheel_dxf, wheel_svg
 from tuyere.web.calc import answer
@@ -53,12 +53,19 @@ class PointOut(BaseModel):
     pressure: BothOut
 
 
+class CurveOut(BaseModel):
+    """A curve to draw: flow (m3/s) and pressure (Pa), point after point."""
+
+    what: str
+    points: list[list[float]]
+
+
 class MachineOut(Answered):
     """What changes, the curves to draw, and whether something would be overloaded."""
 
     rows: list[RowOut]
     overloaded: bool
-    curves: list[CurveLine]
+    curves: list[CurveOut]
     points: list[PointOut]
     kinds: dict[str, str]
 
@@ -76,7 +83,7 @@ def calc_machine(body: MachineIn) -> Response:
         MachineOut(
             rows=[_row_out(r) for r in found.felt.rows] if found.felt else [],
             overloaded=bool(found.felt and found.felt.overloaded),
-            curves=list(found.curves),
+            curves=[CurveOut(what=c.what, points=[list(p) for p in c.points]) for c in found.curves],
             points=[
                 PointOut(flow_m3_per_s=q, pressure_pa=p, flow=both_out(q, "airflow"), pressure=both_out(p, "pressure")) for q, p in found.at
             ],
@@ -144,7 +151,7 @@ def calc_wheel(body: WheelIn) -> Response:
         query = urlencode(sized | {"bore_mm": f"{made.bore_m * 1000:.3f}", "material": made.material.name})
     return answer(
         MadeOut(
-            sizes=[SizeRow(name=n, value=v) for n, v in sizes(made)] if made else [],
+            sizes=[SizeRow(name=n, value=v) for n, v in sizes(made, bore_given=bool(body.bore.text.strip()))] if made else [],
             profile=[list(p) for p in made.profile] if made else [],
             outside_m=made.outside_m if made else None,
             face_m=made.face_m if made else None,
@@ -220,10 +227,21 @@ class TrialForm(Strict):
         return read_trial(typed_entries(self.quantities), self.words)
 
 
+class TrialRowOut(BaseModel):
+    """One reading before and after, its change, and whether that is more than its doubt."""
+
+    key: str
+    label: str
+    before: BothOut | None
+    after: BothOut | None
+    change: float | None
+    real: bool
+
+
 class TrialOut(Answered):
     """Both columns side by side."""
 
-    rows: list[TrialRow]
+    rows: list[TrialRowOut]
     changes: dict[str, str]
     leaks: list[str]
 
@@ -237,13 +255,18 @@ def calc_trial(body: TrialForm) -> Response:
 def trial_out(found: TrialReading) -> TrialOut:
     """A trial as an answer."""
     return TrialOut(
-        rows=list(found.rows),
+        rows=[_trial_row(r) for r in found.rows],
         changes=dict(CHANGES),
         leaks=list(LEAKS),
         verdicts=list(found.verdicts),
         notes=found.notes,
         problems=list(found.problems),
     )
+
+
+def _trial_row(r: TrialRow) -> TrialRowOut:
+    before, after = (pair_out(v) if v else None for v in (r.before, r.after))
+    return TrialRowOut(key=r.key, label=r.label, before=before, after=after, change=r.change, real=r.real)
 
 
 class FileIn(Strict):

@@ -13,7 +13,9 @@ import SurveyFirst from '../../sheet/SurveyFirst.vue'
 import { useKeepReading } from '../../sheet/useKeepReading'
 import { sheetKey } from '../../sheet/useSheet'
 import VerdictSlip from '../../sheet/VerdictSlip.vue'
+import InstrumentRack from './InstrumentRack.vue'
 import LimitBar from './LimitBar.vue'
+import ReadingsFile from './ReadingsFile.vue'
 
 const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
 const state = inject(sheetKey)!
@@ -23,9 +25,18 @@ const t = computed(() => state.form.value.tachometer)
 const keeper = useKeepReading('shaft speed', () => drive, state)
 const { busy, waiting, problem, kept, hourMeter, note } = keeper
 const read = computed(() => Boolean(t.value.tach_driven?.text))
+const chain = computed(() => drive.family === 'roller chain')
+function put(field: string, text: string, unit: string): void {
+  if (field === 'tach_driver' || field === 'tach_driven') t.value[field] = { text, unit, origin: null }
+}
+const proposed = computed(() => drive.proposed)
+function takeProposal(): void {
+  if (proposed.value)
+    state.form.value.survey = JSON.parse(JSON.stringify(proposed.value.survey)) as typeof state.form.value.survey
+}
 const next = computed(() =>
   !figures.value.driven_speed
-    ? 'Measure both sheaves and enter the driver speed in Survey'
+    ? 'Survey both wheels and the driver speed first'
     : !read.value
       ? `By the diameters it turns ${figures.value.driven_speed.us}: read the driven shaft to know the slip`
       : '',
@@ -36,8 +47,12 @@ const next = computed(() =>
   <div class="station">
     <VerdictSlip :topics="['speed', 'design']" :flags="['rim-speed', 'belt-speed']" :next="next" />
     <CautionStrip :cautions="choices.cautions.speed" state="Running, guard on." />
+    <p v-if="proposed" class="proposal">
+      <b>Proposed, not fitted:</b> {{ proposed.reason }}.
+      <button v-if="mayWrite" type="button" class="bare" @click="takeProposal"><u>Write it into the survey</u></button>
+    </p>
     <section>
-      <h3>By the diameters</h3>
+      <h3>{{ drive.family === 'v-belt' || drive.family === 'flat belt' ? 'By the diameters' : 'By the teeth' }}</h3>
       <div class="grid">
         <FigureValue :figure="figures.driver_speed" label="Driver" />
         <FigureValue :figure="figures.ratio" label="Ratio" doubt />
@@ -52,6 +67,13 @@ const next = computed(() =>
       <FigureValue :figure="figures.slip" label="Slip" doubt size="big" />
       <FigureValue :figure="figures.off_design" label="Off its design speed" doubt size="big" />
     </section>
+    <InstrumentRack :drive="drive" to="these two" @take="put" />
+    <ReadingsFile @take="put" />
+    <p v-if="figures.slip" class="small">
+      <router-link :to="`/drives/${drive.id}/speed/means`"
+        >What can that mean, and what would another wheel do?</router-link
+      >
+    </p>
     <ReadingFoot v-if="read" v-model:hours="hourMeter" v-model:note="note" :problem="problem" />
     <section v-if="figures.belt_speed">
       <h3>Speed limits</h3>
@@ -61,11 +83,8 @@ const next = computed(() =>
         :figure="figures[key]"
       />
       <p class="small soft">
-        {{
-          say(
-            'Cast-iron sheaves and classical V-belts run to 6500 ft/min (33 m/s), unless another limit is cast on the wheel.',
-          )
-        }}
+        {{ say('Cast-iron wheels run to 6500 ft/min (33 m/s), unless another limit is cast on the wheel.') }}
+        <template v-if="chain">How fast a chain may run depends on its size and oil: its rating says.</template>
       </p>
     </section>
   </div>
@@ -96,6 +115,10 @@ section {
   padding-top: 10px;
   display: grid;
   gap: 8px;
+}
+.proposal {
+  border-left: 4px solid var(--ink-2);
+  padding-left: 12px;
 }
 .grid,
 .read {

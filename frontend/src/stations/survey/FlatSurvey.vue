@@ -12,6 +12,7 @@ import MeasureField from '../../sheet/MeasureField.vue'
 import { useAnswer } from '../../sheet/useAnswer'
 import { answersKey, focusKey, sheetKey } from '../../sheet/useSheet'
 import VerdictNotes from '../../sheet/VerdictNotes.vue'
+import DriverFields from './DriverFields.vue'
 import FamilySlip from './FamilySlip.vue'
 import KeepSurvey from './KeepSurvey.vue'
 import WordField from './WordField.vue'
@@ -109,6 +110,7 @@ const SURFACES = [
           </template>
         </dl>
       </div>
+      <DriverFields :speed="false" />
       <FamilySlip :drive="drive" />
       <KeepSurvey :drive="drive" :usual="drive.configuration_id ? 'surveyed again' : 'first survey'" />
     </section>

@@ -5,6 +5,7 @@ import type { DriveOut } from '../../api/client'
 import { sheetKey } from '../../sheet/useSheet'
 import type { Family, ToothedForm } from '../../sheet/toothed/toothedForm'
 import ToothedWork from '../../sheet/toothed/ToothedWork.vue'
+import DriverFields from './DriverFields.vue'
 import FamilySlip from './FamilySlip.vue'
 import KeepSurvey from './KeepSurvey.vue'
 
@@ -20,6 +21,7 @@ const form = computed({
 <template>
   <ToothedWork v-model="form" :family="family">
     <template #keep>
+      <DriverFields />
       <FamilySlip :drive="drive" />
       <KeepSurvey :drive="drive" :usual="drive.configuration_id ? 'surveyed again' : 'first survey'" />
     </template>

@@ -59,7 +59,9 @@ def read_machine(
         design.get("design_amps"),
         reader.value("no_load_amps", "amps"),
     )
-    air_now, air_then = _air(reader, "temperature_now", "altitude"), _air(reader, "temperature_new", "altitude")
+    air_now = _air(reader, "temperature_now", "altitude")
+    same = reader.words.get("temperature_new", "").strip() in ("", "-")
+    air_then = air_now if same else _air(reader, "temperature_new", "altitude")
     limits = Limits(
         reader.value("most_speed", "machine_speed"), page.values["driven_outside"].n / 2 if page.has("driven_outside") else None,
         CAST_IRON_RIM_LIMIT_M_PER_S,

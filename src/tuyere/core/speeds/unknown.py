@@ -25,8 +25,16 @@ class ShaftRow:
 
 
 @dataclass(frozen=True)
+class WholeTeeth:
+    """A whole number of teeth, and the last shaft's speed with it."""
+
+    teeth: int
+    speed: str
+
+
+@dataclass(frozen=True)
 class WheelRow:
-    """One wheel of a stage: its diameter (or teeth), speed of its rim; `found`: it was left out. `whole`: the teeth to either side, and the last shaft's speed with them."""
+    """One wheel of a stage: its diameter (or teeth), speed of its rim; `found`: it was left out; `size` for drawing (m, or teeth). `whole`: the teeth to either side, and the last shaft's speed with them."""
 
     stage: int
     role: str
@@ -35,7 +43,8 @@ class WheelRow:
     rim_us: str
     rim_si: str
     found: bool
-    whole: tuple[tuple[int, str], ...] = ()
+    size: float
+    whole: tuple[WholeTeeth, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -113,20 +122,20 @@ def _wheels(solved: Solved, teeth: bool) -> list[WheelRow]:
                     if is_found and abs(wheel.middle - round(wheel.middle)) > 1e-6
                     else f"{wheel.middle:.0f} teeth"
                 )
-                found.append(WheelRow(k + 1, role, text, text, "", "", is_found, whole))
+                found.append(WheelRow(k + 1, role, text, text, "", "", is_found, wheel.middle, whole))
                 continue
             rim = exactly(0.5) * wheel * speed
-            found.append(WheelRow(k + 1, role, *wheel.shown("length"), *rim.shown("velocity"), is_found))
+            found.append(WheelRow(k + 1, role, *wheel.shown("length"), *rim.shown("velocity"), is_found, wheel.middle))
     return found
 
 
-def _whole(solved: Solved, k: int, role: str, wheel: Band) -> tuple[tuple[int, str], ...]:
+def _whole(solved: Solved, k: int, role: str, wheel: Band) -> tuple[WholeTeeth, ...]:
     """Whole teeth to either side of what was found, and the last shaft's speed with each."""
     found = []
     for z in sorted({math.floor(wheel.middle), math.ceil(wheel.middle)}):
         share = z / wheel.middle if role == "driving" else wheel.middle / z
         speed = Band(solved.speeds[-1].low * share, solved.speeds[-1].high * share)
-        found.append((z, speed.shown("rotation")[0]))
+        found.append(WholeTeeth(z, speed.shown("rotation")[0]))
     return tuple(found)
 
 

@@ -1,24 +1,35 @@
-<script setup lang="ts">
-import { type Ask, ASK_TITLES, ASKS } from './asks'
-
-/** The questions of Survey; each has its own address, so that Back works. */
-const { drive, ask, marks = {} } = defineProps<{ drive: string; ask: Ask; marks?: Partial<Record<Ask, string>> }>()
-const to = (name: Ask) => `/drives/${drive}/survey${name === 'drive' ? '' : `/${name}`}`
+<script setup lang="ts" generic="T extends string">
+/** The questions of a station; each has its own address, so that Back works. The first is the station's own. */
+const {
+  base,
+  asks,
+  titles,
+  ask,
+  marks = {},
+} = defineProps<{
+  base: string
+  asks: readonly T[]
+  titles: Record<T, string>
+  ask: T
+  marks?: Partial<Record<T, string>>
+}>()
+const to = (name: T) => (name === asks[0] ? base : `${base}/${name}`)
+const mark = (name: T) => (marks as Partial<Record<T, string>>)[name]
 </script>
 
 <template>
   <nav class="asks no-print" aria-label="Questions">
     <router-link
-      v-for="name in ASKS"
+      v-for="name in asks"
       :key="name"
       :to="to(name)"
       :class="{ here: name === ask }"
       :aria-current="name === ask ? 'true' : undefined"
     >
-      {{ ASK_TITLES[name] }}
-      <span v-if="marks[name]" class="mark" :title="marks[name]">
+      {{ titles[name] }}
+      <span v-if="mark(name)" class="mark" :title="mark(name)">
         <span aria-hidden="true">●</span>
-        <span class="sr">{{ marks[name] }}</span>
+        <span class="sr">{{ mark(name) }}</span>
       </span>
     </router-link>
   </nav>

@@ -12,3 +12,18 @@ export const ASK_TITLES: Record<Ask, string> = {
   link: 'Link belt',
   counter: 'Counter slip',
 }
+
+/** The questions of Speed. */
+export const SPEED_ASKS = ['runs', 'means', 'target', 'turns', 'cones', 'feels', 'make', 'trial'] as const
+export type SpeedAsk = (typeof SPEED_ASKS)[number]
+
+export const SPEED_TITLES: Record<SpeedAsk, string> = {
+  runs: 'As it runs',
+  means: 'What it means',
+  target: 'Target speed',
+  turns: 'Adjustable',
+  cones: 'Step cones',
+  feels: 'The machine',
+  make: 'Make a wheel',
+  trial: 'Trial',
+}

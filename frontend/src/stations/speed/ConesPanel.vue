@@ -1,0 +1,17 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import { useAnswers } from '../../sheet/useAnswers'
+import StepCones from './ask/StepCones.vue'
+import type { ConesAnswer } from './useCones'
+import type { Cones } from './useSpeedAsk'
+
+/** Step cones with their own answers beside the fields. */
+const form = defineModel<Cones>({ required: true })
+const { found } = defineProps<{ found: ConesAnswer | null }>()
+useAnswers(computed(() => found))
+</script>
+
+<template>
+  <StepCones v-model="form" :found="found" />
+</template>
