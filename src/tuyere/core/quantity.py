@@ -402,4 +402,6 @@ def show(value_si: float, kind: str, system: System, decimals: int | None = None
     if kind == "power" and decimals is None and abs(value) >= 10:
         places = 1
     text = f"{value:,.{places}f}" if abs(value) >= 10_000 else f"{value:.{places}f}"
+    if kind == "rotation" and decimals is None and abs(value) < 100:
+        text = f"{value:.1f}".removesuffix(".0")
     return f"{text} {symbol}".strip() if symbol not in ("°", "%") else f"{text} {symbol}".replace(" °", "°")

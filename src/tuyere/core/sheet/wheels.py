@@ -243,12 +243,13 @@ def _step_verdict(page: Page, shown_slip: str, plus_minus: str) -> None:
     """Teeth hold step: any difference is in the counting, the reading, or teeth that jump."""
     slip = page.values["slip"]
     off = 1 - probability_between(slip, -0.005, 0.005)
+    agree = abs(slip.n) <= max(0.005, 2 * slip.s)
     doubt = f" (± {plus_minus})" if plus_minus else ""
-    if off >= 2 / 3:
+    if not agree:
         page.say("speed", Tone.WATCH, f"The shafts are out of step by {shown_slip}{doubt}",
                  "Teeth cannot slip. Count both wheels' teeth again and read both shafts together; a belt or chain that jumps teeth is heard.", sureness(off).value)  # fmt: skip
     else:
-        page.say("speed", Tone.GOOD, "The shafts keep step", "Teeth cannot slip: the two readings agree with the teeth counted.", sureness(1 - off).value)  # fmt: skip
+        page.say("speed", Tone.GOOD, "The shafts keep step", f"Teeth cannot slip: the two readings agree with the teeth counted, within their doubt{doubt}.")  # fmt: skip
 
 
 def _slip_verdict(page: Page, usual: speed.Slip, shown_slip: str, plus_minus: str, both_measured: bool) -> None:

@@ -162,7 +162,7 @@ def say(found: Targets | None, spec: DriveSpec, page: Page) -> list[Verdict]:
                 "target",
                 Tone.WATCH,
                 "No stock pair comes that near",
-                f"{found.stock} pairs looked at, {found.hits} near enough but none that fits. Allow more, free the other wheel, or turn one down: its exact size stands below.",
+                f"{found.stock} pairs looked at{f', {found.hits} near enough but none that fits' if found.hits else ''}. Allow more, free the other wheel, or turn one down: its exact size stands below.",
             )
         ]
     else:
