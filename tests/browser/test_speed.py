@@ -95,6 +95,17 @@ def test_an_overload_is_refused(open_as: Any) -> None:
     expect(page.get_by_text("Write the temperature with its letter, such as 70 F or 21 C.")).to_be_visible()
 
 
+def test_a_pair_that_would_overload_is_not_proposed(open_as: Any) -> None:
+    page = open_as("Ines")
+    open_drive(page, "Steep-water pump", "Speed")
+    speed(page, "Target speed")
+    page.locator("#f-target").fill("1700 rpm")
+    page.locator(".pairs li").first.get_by_role("button").first.click()
+    expect(page.get_by_role("heading", name=re.compile("Stop: the motor would carry"))).to_be_visible()
+    expect(page.get_by_role("button", name="Propose it")).to_be_hidden()
+    expect(page.get_by_role("button", name="Write it into the survey")).to_be_visible()
+
+
 def test_the_pump_whose_diameters_lied(open_as: Any) -> None:
     """Common practice, no source: 170 rpm by the diameters reads 125; a pulley cut for 220 reads 260; 240 wants 7.7 % less."""
     page = open_as("Tobias")

@@ -37,6 +37,18 @@ def test_a_proposal_is_kept_beside_what_is_fitted_until_something_is(sign_in: An
         assert standings[-2:] == ["proposed", "as left"]
 
 
+def test_a_proposal_that_overloads_the_motor_is_refused(sign_in: Any) -> None:
+    """Power as speed cubed (pump affinity): 10.4 of 12.8 A at 1316 rpm leaves too little for 1700."""
+    caller = sign_in("Ines")
+    drive = drive_of(caller, "Steep-water pump")
+    survey = drive["survey"]
+    survey["quantities"]["driver_diameter"]["text"] = "8.15"
+    refused = keep(caller, drive, survey, "proposed")
+    assert refused.status_code == 422 and refused.json["detail"].startswith("Stop: the motor would carry")
+    survey["quantities"]["driver_diameter"]["text"] = "6.55"
+    assert keep(caller, drive, survey, "proposed").status_code == 201
+
+
 def test_a_speed_off_the_design_raises_one_finding_and_a_right_one_closes_it(sign_in: Any, engine: Engine) -> None:
     caller = sign_in("Tobias")
     drive = drive_of(caller, "Bucket elevator 2")

@@ -305,7 +305,7 @@ ol {
 }
 .belts {
   font-stretch: 78%;
-  white-space: nowrap;
+  overflow-wrap: anywhere;
   font-size: 16px;
 }
 .belts .soft {

@@ -16,12 +16,14 @@ const scene = computed(() => {
   const top = Math.max(...steps.map((s) => s.driving_m)) / 2
   const bottom = Math.max(...steps.map((s) => s.driven_m)) / 2
   const tall = top + centre + bottom
-  const scale = Math.min((height.value - 120) / tall, (width.value - 220) / (tall * 0.9))
-  const step = Math.min(120, Math.max(64, (width.value - 260) / steps.length))
+  const small = height.value < 260
+  const scale = Math.min((height.value - (small ? 40 : 120)) / tall, (width.value - 220) / (tall * 0.9))
+  const step = Math.min(120, Math.max(small ? 74 : 64, (width.value - 260) / steps.length))
   const x0 = (width.value - step * steps.length) / 2
-  const y1 = 46 + top * scale
+  const y1 = (small ? 22 : 46) + top * scale
   const y2 = y1 + centre * scale
   return {
+    small,
     y1,
     y2,
     deep: bottom * scale,
@@ -55,7 +57,7 @@ const described = computed(
           {{ s.speed ? inSystem(s.speed) : `${s.ratio} : 1` }}
         </text>
         <text
-          v-if="s.short_m > 0.0005"
+          v-if="s.short_m > 0.0005 && !scene.small"
           :x="s.x + s.w / 2"
           :y="scene.y2 + scene.deep + 20 + (s.number % 2) * 18"
           text-anchor="middle"

@@ -13,7 +13,7 @@ from sqlmodel import Session, col, select
 from tuyere.core.flat_drive import FlatDrive
 from tuyere.core.identify.toothed import FAMILIES
 from tuyere.core.layout.form import read_path
-from tuyere.core.sheet.solve import Sheet, solve
+from tuyere.core.sheet.solve import Sheet, solve, solve_page
 from tuyere.core.sheet.typed import Reading as FormReading
 from tuyere.core.sheet.verdict import Tone
 from tuyere.core.toothed_drive import ToothedDrive
@@ -23,7 +23,7 @@ from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import DueOut, FindingOut, due_out, explain_clash
-from tuyere.web.forms import Entry, SheetForm, Strict, SurveyForm, read_sheet, read_toothed_form, typed_path
+from tuyere.web.forms import Entry, SheetForm, Strict, SurveyForm, read_machine_form, read_sheet, read_toothed_form, typed_path
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
 
@@ -188,12 +188,26 @@ def post_survey(path: DrivePath, body: KeepSurvey) -> Response:
 
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
+        if body.standing == "proposed":
+            _refuse_overload(session, drive, body.survey)
         survey = survey_of(body.id, body.standing, body.reason, body.survey, form, family=drive.family)
         kept = drives.keep_survey(session, writer, drive, body.row_version, survey)
         return Answer(201, {"id": str(kept.id), "row_version": drive.row_version, "sequence": kept.sequence})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(KeptSurveyOut(**done.body), done.status)
+
+
+def _refuse_overload(session: Session, drive: Drive, survey: SurveyForm) -> None:
+    """A speed that would overload the motor, or run machine or rim too fast, is not proposed."""
+    now = read_sheet(SheetForm(family=drive.family, survey=survey_form(drive, drives.current_configuration(session, drive.id))))
+    then = solve_page(read_sheet(SheetForm(family=drive.family, survey=survey)).spec)
+    if not then.has("driven_speed"):
+        return
+    found = read_machine_form(now, survey.machine, then.values["driven_speed"].n)
+    stop = next((v for v in found.felt.verdicts if v.tone is Tone.STOP), None) if found.felt else None
+    if stop:
+        raise Refusal(422, f"{stop.headline}. {stop.detail}")
 
 
 def _refuse_layout(survey: SurveyForm, standing: str) -> None:

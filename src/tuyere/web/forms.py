@@ -14,8 +14,10 @@ from tuyere.core.linear_belt import LinearReading, read_linear
 from tuyere.core.link_belting import LinkReading, read_link
 from tuyere.core.origin import Origin
 from tuyere.core.sheet.line_drive import of_flat, of_toothed
+from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import LineDrive
 from tuyere.core.sheet.typed import Reading, Typed, read_form
+from tuyere.core.speeds.machine_form import MachineReading, read_machine
 from tuyere.core.toothed_drive import DriveReading, read_toothed_drive
 from tuyere.core.uncertainty import TOOLS
 
@@ -440,6 +442,14 @@ def read_toothed_form(family: Family, form: ToothedForm) -> tuple[ToothedReading
     words["open_ended"] = "yes" if form.linear.fitted else ""
     centres = {"centre_distance": form.drive.centre_distance.typed()}
     return read_toothed(family, quantities, form.words.model_dump()), read_toothed_drive(family, centres, words)
+
+
+def read_machine_form(sheet: Reading, form: MachineForm, new_speed: float | None) -> MachineReading:
+    """What the machine of a sheet feels of a new driven speed (rad/s), as the core reads it."""
+    quantities = {k: e.typed() for k, e in form.quantities.items()}
+    curve = [(p.flow.typed(), p.pressure.typed()) for p in form.curve]
+    words = form.words | {"kind": form.kind}
+    return read_machine(sheet.spec, solve_page(sheet.spec), sheet.design, quantities, words, curve, new_speed)
 
 
 def _typed(model: Quantities | DesignPoint | TachometerForm) -> dict[str, Typed]:

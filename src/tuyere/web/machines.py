@@ -14,15 +14,14 @@ from tuyere.core.sheet.reader import FieldReader
 from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 from tuyere.core.speeds import wheel as wheels
 from tuyere.core.speeds.machine import KINDS, Row
-from tuyere.core.speeds.machine_form import read_machine
 from tuyere.core.speeds.trial import CHANGES, LEAKS, TrialReading, TrialRow, read_trial
 from tuyere.documents.wheel_drawing import sizes, wheel_dxf, wheel_svg
 from tuyere.web.calc import answer
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import Entry, MachineForm, SheetForm, Strict, none_typed
+from tuyere.web.forms import Entry, MachineForm, SheetForm, Strict, none_typed, read_machine_form, read_sheet
 from tuyere.web.path import BothOut, both_out
 from tuyere.web.rules import anyone
-from tuyere.web.speeds import Answered, Entries, Words, blueprint, pair_out, solved, typed_entries
+from tuyere.web.speeds import Answered, Entries, Words, blueprint, pair_out, typed_entries
 
 
 class MachineIn(Strict):
@@ -73,12 +72,7 @@ class MachineOut(Answered):
 @blueprint.post("/machine", summary="What the machine and its motor feel of another speed", responses={"200": MachineOut})
 @anyone()
 def calc_machine(body: MachineIn) -> Response:
-    reading, page = solved(body.sheet)
-    m = body.machine
-    curve = [(p.flow.typed(), p.pressure.typed()) for p in m.curve]
-    found = read_machine(
-        reading.spec, page, reading.design, typed_entries(m.quantities), m.words | {"kind": m.kind}, curve, body.new_speed_rad_per_s
-    )
+    found = read_machine_form(read_sheet(body.sheet), body.machine, body.new_speed_rad_per_s)
     return answer(
         MachineOut(
             rows=[_row_out(r) for r in found.felt.rows] if found.felt else [],

@@ -207,6 +207,7 @@ class PairOut(BaseModel):
     driver_teeth: int | None
     driven_teeth: int | None
     speed: BothOut
+    speed_rad_per_s: float
     off: float
     belt: str
     belt_stays: bool
@@ -279,6 +280,7 @@ def _one_pair(p: Pair, spec: DriveSpec) -> PairOut:
         driver_teeth=p.driver.teeth,
         driven_teeth=p.driven.teeth,
         speed=both_out(p.speed, "rotation"),
+        speed_rad_per_s=p.speed,
         off=p.off,
         belt=p.belt,
         belt_stays=p.belt_stays,

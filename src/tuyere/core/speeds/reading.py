@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from tuyere.core.families import v_belt
+from tuyere.core.quantity import to_si
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.reader import FieldReader
@@ -12,6 +13,8 @@ from tuyere.core.sheet.typed import Typed
 from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.core.speeds.explain import Explained, Learned, explain, learn
 from tuyere.core.uncertainty import UFloat, exact, uncertain
+
+_LOW = to_si(1 / 16, "length", "in")
 
 
 @dataclass(frozen=True)
@@ -100,6 +103,7 @@ def _diameters(spec: DriveSpec, page: Page) -> list[ByDiameter]:
     if spec.section:
         sunk = 2 * spec.section.height_m
         kinds.append(("belt's narrow face", (rim[0] - sunk, rim[1] - sunk)))
+        kinds.append(("riding 1/16 in low in both", (line[0] - 2 * _LOW, line[1] - 2 * _LOW)))
     driver = spec.tach_driver or spec.driver_speed
     base = line[1] / line[0]
     return [

@@ -13,7 +13,7 @@ import { useKeepSurvey } from '../../../sheet/useKeepSurvey'
 import { sheetKey } from '../../../sheet/useSheet'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
 import WordField from '../../survey/WordField.vue'
-import { speedAskKey } from '../useSpeedAsk'
+import { completedMachine, speedAskKey } from '../useSpeedAsk'
 
 /** Stock wheels for a target speed; one shown on the drawing to scale, proposed, or written into the survey. */
 const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
@@ -67,7 +67,21 @@ function surveyWith(p: Pair): SheetForm['survey'] {
   if (p.centre) q.centre_distance = size(p.centre.us)
   return survey
 }
-watch(pair, (p) => emit('preview', p ? { ...state.form.value, survey: surveyWith(p) } : null))
+/** What the machine feels of the pair: an overload stops it. */
+const feltBody = computed(() =>
+  pair.value
+    ? trimmed({
+        sheet: state.form.value,
+        machine: completedMachine(state.form.value.survey.machine),
+        new_speed_rad_per_s: pair.value.speed_rad_per_s,
+      })
+    : null,
+)
+const { answer: felt } = useAnswer(feltBody, async (signal) =>
+  feltBody.value ? unwrap(api.POST('/api/calc/speed/machine', { body: feltBody.value, signal })) : null,
+)
+const feltOf = computed(() => (pair.value && felt.value?.rows.length ? felt.value : null))
+watch(pair, (p) => emit('preview', p ? { ...state.form.value, survey: surveyWith(p), tachometer: {} } : null))
 
 const keeper = useKeepSurvey(() => drive, state)
 const done = ref('')
@@ -133,8 +147,13 @@ const percent = (share: number) => `${share > 0 ? '+' : ''}${(share * 100).toFix
             <template v-if="p.wrap">Wrap {{ p.wrap }}.</template>
             It stands on the drawing, to scale.
           </p>
+          <VerdictNotes v-if="feltOf" :verdicts="feltOf.verdicts.filter((v) => v.topic === 'machine')" />
           <p class="row">
-            <el-button v-if="mayWrite" type="primary" :loading="keeper.busy.value" @click="propose(p)"
+            <el-button
+              v-if="mayWrite && !feltOf?.overloaded"
+              type="primary"
+              :loading="keeper.busy.value"
+              @click="propose(p)"
               >Propose it</el-button
             >
             <el-button @click="intoSurvey(p)">Write it into the survey</el-button>
