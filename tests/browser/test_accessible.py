@@ -32,7 +32,8 @@ def test_main_views(open_as: Any, address: str, scheme: Any) -> None:
     page.locator("#f-driver_diameter").fill("1/0")
     page.wait_for_timeout(300)
     assert violations(page) == []
-    for ask in ("wheels", "belt", "length", "groove", "home", "counter"):
+    page.locator("#f-driver_diameter").fill("9.4")
+    for ask in ("wheels", "belt", "length", "groove", "home", "link", "counter"):
         page.goto(re.sub(r"/survey.*", f"/survey/{ask}", page.url))
         page.wait_for_selector("[data-panel]")
         if ask == "belt":
@@ -42,7 +43,7 @@ def test_main_views(open_as: Any, address: str, scheme: Any) -> None:
             page.get_by_role("button", name="Add the driver").click()
             page.get_by_role("button", name="Add an idler").click()
             assert violations(page) == [], ask
-    for bench in ("/bench/tables/v_grooves", "/bench/belt", "/bench/toothed", "/bench/chain"):
+    for bench in ("/bench/tables/v_grooves", "/bench/belt", "/bench/toothed", "/bench/chain", "/bench/speeds"):
         drive = page.url
         page.goto(bench)
         page.wait_for_selector("main h1")
@@ -55,6 +56,17 @@ def test_main_views(open_as: Any, address: str, scheme: Any) -> None:
         if station == "tension":
             page.locator("#f-force_1").fill("6")
         assert violations(page) == [], station
+        if station == "speed":
+            base = page.url
+            for ask in ("means", "target", "turns", "cones", "feels", "make", "trial"):
+                page.goto(f"{base}/{ask}")
+                page.wait_for_selector("[data-panel]")
+                if ask == "target":
+                    page.locator("#f-target").fill("600")
+                    page.wait_for_selector(".pairs li")
+                    page.locator(".pairs button").first.click()
+                assert violations(page) == [], ask
+            page.goto(base)
 
 
 def test_sign_in(address: str, page: Page) -> None:

@@ -46,8 +46,9 @@ class LinkReading:
 def cut(tape_m: float, pitch_m: float) -> LinkBelt:
     """The belt for a tape laid hand-tight round the wheels: whole links, one in 24 less.
 
-    >>> cut(1.2, 0.0125)
-    LinkBelt(pitch_m=0.0125, hand_tight=96, take_out=4, length_m=1.15)
+    >>> belt = cut(1.2, 0.0125)
+    >>> belt.hand_tight, belt.take_out, round(belt.length_m, 3)
+    (96, 4, 1.15)
     """
     links = round(tape_m / pitch_m)
     out = links // _LINKS_TO_ONE

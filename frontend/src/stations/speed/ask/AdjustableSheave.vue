@@ -123,7 +123,7 @@ const WHICH = [
   padding: 0 6px;
 }
 .rung[aria-checked='true'] {
-  background: var(--hair-2);
+  background: var(--paper);
   box-shadow: inset 3px 0 0 var(--ember);
 }
 .rung.off {

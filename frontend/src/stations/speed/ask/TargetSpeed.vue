@@ -223,11 +223,11 @@ const percent = (share: number) => `${share > 0 ? '+' : ''}${(share * 100).toFix
   font-stretch: 76%;
 }
 .pick[aria-pressed='true'] {
-  background: var(--hair-2);
+  background: var(--paper);
   box-shadow: inset 3px 0 0 var(--ember);
 }
 .what {
   padding: 0 8px 10px;
-  background: var(--hair-2);
+  background: var(--paper);
 }
 </style>

@@ -147,6 +147,6 @@ const BASIS = [
   box-shadow: inset 3px 0 0 var(--ember);
 }
 .pick[aria-pressed='true'] {
-  background: var(--hair-2);
+  background: var(--paper);
 }
 </style>
