@@ -59,7 +59,7 @@ const TABS = [
           >
         </nav>
         <AnyUnknown v-if="ask === 'unknown'" v-model="train" :found="unknown" />
-        <ConesPanel v-else-if="ask === 'cones'" v-model="cones" :found="stepped" />
+        <ConesPanel v-else-if="ask === 'cones' && choices" v-model="cones" :found="stepped" :choices="choices" />
         <MakeWheel v-else-if="choices" v-model="asked.made" :choices="choices" :found="made" />
       </section>
     </div>

@@ -370,7 +370,7 @@ const drawnMachine = computed(() =>
           />
           <AdjustableSheave v-else-if="speedAsk === 'turns'" :drive="drive" :choices="choices" />
           <template v-else-if="speedAsk === 'cones'">
-            <ConesPanel v-model="conesForm" :found="cones" />
+            <ConesPanel v-model="conesForm" :found="cones" :choices="choices" />
             <KeepSurvey :drive="drive" usual="step cones taped" />
           </template>
           <MachineFeels v-else-if="speedAsk === 'feels'" :drive="drive" :choices="choices" :felt="felt" />

@@ -44,6 +44,7 @@ export function useKeepReading(kind: Kind, drive: () => DriveOut, state: SheetSt
     hourMeter.value = note.value = ''
     kept.value = `Kept. ${answer.headline}${answer.headline ? '.' : ''} It stands in the log.`
     void client.invalidateQueries({ queryKey: ['log', drive().id] })
+    void client.invalidateQueries({ queryKey: ['drive', drive().id] })
     void client.invalidateQueries({ queryKey: ['floor'] })
     return true
   }

@@ -136,13 +136,20 @@ def proposed_configuration(session: Session, drive_id: uuid.UUID) -> Configurati
     return newest if newest and newest.standing == "proposed" else None
 
 
+def last_speed(session: Session, drive_id: uuid.UUID) -> Reading | None:
+    """The newest speed reading of a drive that is not struck out."""
+    wanted = select(Reading).where(Reading.drive_id == drive_id, Reading.kind == "shaft speed", col(Reading.struck_at).is_(None))
+    return session.exec(wanted.order_by(col(Reading.taken_at).desc())).first()
+
+
+def values_of(session: Session, reading_id: uuid.UUID) -> list[ReadingValue]:
+    """The values of a reading, as typed and in SI."""
+    return list(session.exec(select(ReadingValue).where(ReadingValue.reading_id == reading_id)))
+
+
 def last_slip(session: Session, drive_id: uuid.UUID) -> float | None:
     """The slip that was read last, a share."""
-    kept = session.exec(
-        select(Reading)
-        .where(Reading.drive_id == drive_id, Reading.kind == "shaft speed", col(Reading.struck_at).is_(None))
-        .order_by(col(Reading.taken_at).desc())
-    ).first()
+    kept = last_speed(session, drive_id)
     found = kept.summary.get("figures", {}).get("slip") if kept else None
     return float(found["si"]) if found else None
 

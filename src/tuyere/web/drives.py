@@ -51,6 +51,14 @@ class ProposedOut(BaseModel):
     survey: SurveyForm
 
 
+class LastSpeedOut(BaseModel):
+    """The speeds read last of what is fitted now, as typed."""
+
+    taken_at: datetime
+    tach_driver: Entry | None
+    tach_driven: Entry
+
+
 class DriveOut(BaseModel):
     """A drive with what is fitted now, as typed; `row_version` goes back with the next survey."""
 
@@ -69,6 +77,7 @@ class DriveOut(BaseModel):
     configuration_at: datetime | None
     survey: SurveyForm
     proposed: ProposedOut | None
+    last_speed: LastSpeedOut | None
     findings: list[FindingOut]
     dues: list[DueOut]
 
@@ -99,6 +108,7 @@ def get_drive(path: DrivePath) -> Response:
                 configuration_at=configuration.made_at if configuration else None,
                 survey=survey_form(drive, configuration),
                 proposed=_proposed(session, drive),
+                last_speed=_last_speed(session, drive, configuration),
                 findings=[FindingOut(id=f.id, what=f.what, weight=f.weight, found_at=f.found_at) for f in findings],
                 dues=[due_out(d) for d in dues],
             )
@@ -108,6 +118,15 @@ def get_drive(path: DrivePath) -> Response:
 def _proposed(session: Session, drive: Drive) -> ProposedOut | None:
     found = drives.proposed_configuration(session, drive.id)
     return ProposedOut(id=found.id, reason=found.reason, made_at=found.made_at, survey=survey_form(drive, found)) if found else None
+
+
+def _last_speed(session: Session, drive: Drive, configuration: Configuration | None) -> LastSpeedOut | None:
+    """Only of what is fitted now: another pair of wheels was another ratio."""
+    kept = drives.last_speed(session, drive.id)
+    if kept is None or configuration is None or kept.configuration_id != configuration.id:
+        return None
+    typed = {v.quantity: Entry(text=v.typed_text, unit=v.typed_unit) for v in drives.values_of(session, kept.id)}
+    return LastSpeedOut(taken_at=kept.taken_at, tach_driver=typed.get("tach_driver"), tach_driven=typed["tach_driven"])
 
 
 def survey_form(drive: Drive, configuration: Configuration | None) -> SurveyForm:

@@ -20,7 +20,7 @@ export function blankCones(): Cones {
       ...numbers.flatMap((k) => [`driving_${k}`, `driven_${k}`]),
       ...[1, 2, 3, 4].flatMap((k) => [`before_${k}`, `after_${k}`]),
     ),
-    words: { mode: 'design', lay: 'open', ...Object.fromEntries(numbers.map((k) => [`ratio_${k}`, ''])) },
+    words: { mode: 'design', lay: 'open', section: '', ...Object.fromEntries(numbers.map((k) => [`ratio_${k}`, ''])) },
     steps: 3,
   }
 }

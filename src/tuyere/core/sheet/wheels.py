@@ -321,7 +321,15 @@ def _against_design(spec: DriveSpec, page: Page) -> None:
     word = "above" if off.n > 0 else "below"
     size = found.us.lstrip("-")
     if abs(off.n) <= 0.03:
-        page.say("design", Tone.GOOD, f"At its design speed (within {size})", "")
+        if spec.tach_driven:
+            page.say("design", Tone.GOOD, f"At its design speed (within {size})", "")
+        else:
+            page.say(
+                "design",
+                Tone.OPEN,
+                f"By its wheels at its design speed (within {size})",
+                "Read the driven shaft to know: slip is not in this.",
+            )
     else:
         how = "measured" if spec.tach_driven else "by the diameters"
         page.say(

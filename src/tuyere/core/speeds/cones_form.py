@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from tuyere.core.families import v_belt
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.quantity import to_si
 from tuyere.core.sheet.field import Note
@@ -55,30 +56,46 @@ class ConesReading:
     problems: tuple[Problem, ...]
 
 
+@dataclass(frozen=True)
+class _Rim:
+    """How the belt's line lies to the rim: in a V-groove by the groove's table, on a flat face half the belt's thickness over it."""
+
+    section: v_belt.Section | None
+    half_m: float
+
+    def line(self, rim_m: float) -> float:
+        return v_belt.datum_from_outside(self.section, rim_m) if self.section else rim_m + 2 * self.half_m
+
+    def rim(self, line_m: float) -> float:
+        return v_belt.outside_from_datum(self.section, line_m) if self.section else line_m - 2 * self.half_m
+
+
+def _section(name: str) -> v_belt.Section | None:
+    return v_belt.sections().get(name)
+
+
 def read_cones(quantities: Mapping[str, Typed], words: Mapping[str, str], count: int) -> ConesReading:
     """Read a pair to make (`mode` design: first driving wheel, slowest and fastest ratio or each of them) or one that is there."""
     reader = FieldReader(quantities, words)
     centre, speed = reader.value("centre_distance"), reader.value("cone_speed", "train_speed")
-    half = (reader.value("cone_thickness", "flat_thickness") or 0.0) / 2
+    rim = _Rim(_section(words.get("section", "")), (reader.value("cone_thickness", "flat_thickness") or 0.0) / 2)
     crossed = words.get("lay") == "crossed"
     count = max(1, min(count, MOST_STEPS))
     try:
         if words.get("mode") == "found":
             pairs = [(reader.value(f"driving_{k}", "train_wheel"), reader.value(f"driven_{k}", "train_wheel")) for k in range(1, count + 1)]
-            known = [(d + 2 * half, big + 2 * half) for d, big in pairs if d is not None and big is not None]
+            known = [(rim.line(d), rim.line(big)) for d, big in pairs if d is not None and big is not None]
             steps = as_found(known, centre, crossed) if centre and known and not reader.problems else []
         else:
             ratios = _ratios(reader, count)
             first = reader.value("first_driving", "train_wheel")
-            steps = design(ratios, first + 2 * half, centre, crossed) if centre and first and ratios and not reader.problems else []
-    except GeometryError as reason:
+            steps = design(ratios, rim.line(first), centre, crossed) if centre and first and ratios and not reader.problems else []
+        rows = tuple(_rows(steps, rim, speed))
+    except (GeometryError, v_belt.BeltError) as reason:
         reader.problems.append(Problem("centre_distance", str(reason)))
-        steps = []
-    rows = tuple(_rows(steps, half, speed))
+        steps, rows = [], ()
     conversions = tuple(_conversions(reader))
-    return ConesReading(
-        rows, centre, conversions, tuple(_say(steps, words, speed, conversions, half)), reader.notes, tuple(reader.problems)
-    )
+    return ConesReading(rows, centre, conversions, tuple(_say(steps, words, speed, conversions, rim)), reader.notes, tuple(reader.problems))
 
 
 _RATIO = "Write the ratio as turns of the driver to one of the driven, such as 2.4."
@@ -95,13 +112,13 @@ def _ratios(reader: FieldReader, count: int) -> list[float]:
     return [r if r is not None else even[k] for k, r in enumerate(each)]
 
 
-def _rows(steps: list[ConeStep], half: float, speed: float | None) -> list[StepRow]:
+def _rows(steps: list[ConeStep], rim: _Rim, speed: float | None) -> list[StepRow]:
     if not steps:
         return []
     longest = max(s.length_m for s in steps)
     found = []
     for number, s in enumerate(steps, 1):
-        driving, driven = s.driving_m - 2 * half, s.driven_m - 2 * half
+        driving, driven = rim.rim(s.driving_m), rim.rim(s.driven_m)
         sizes = [shown(v, "length", decimals=(3, 1)) for v in (driving, driven)]
         found.append(StepRow(
             number, sizes[0], sizes[1], driving, driven, s.ratio, shown(speed / s.ratio, "rotation") if speed else None,
@@ -120,7 +137,7 @@ def _conversions(reader: FieldReader) -> list[ConvertedRow]:
     return found
 
 
-def _say(steps: list[ConeStep], words: Mapping[str, str], speed: float | None, conversions: tuple[ConvertedRow, ...], half: float) -> list[Verdict]:  # fmt: skip
+def _say(steps: list[ConeStep], words: Mapping[str, str], speed: float | None, conversions: tuple[ConvertedRow, ...], rim_of: _Rim) -> list[Verdict]:  # fmt: skip
     found = []
     if not steps:
         what = (
@@ -142,7 +159,7 @@ def _say(steps: list[ConeStep], words: Mapping[str, str], speed: float | None, c
             slack = min(range(len(steps)), key=lambda k: steps[k].length_m) + 1
             found.append(Verdict("cones", Tone.WATCH, f"Step {slack} runs slack by {both(spread, decimals=(2, 1))}", "A belt tight on the longest step is that much too long there: the take-up must move at each change, or that step is turned again."))  # fmt: skip
         if speed:
-            rim = max(max((s.driving_m - 2 * half) * speed, (s.driven_m - 2 * half) * speed / s.ratio) / 2 for s in steps)
+            rim = max(max(rim_of.rim(s.driving_m) * speed, rim_of.rim(s.driven_m) * speed / s.ratio) / 2 for s in steps)
             if rim > CAST_IRON_RIM_LIMIT_M_PER_S:
                 most = CAST_IRON_RIM_LIMIT_M_PER_S / to_si(1, "velocity", "ft/min")
                 found.append(Verdict("cones", Tone.STOP, f"A rim would run {rim / to_si(1, 'velocity', 'ft/min'):.0f} ft/min", f"Cast iron goes to {most:.0f} ft/min: smaller cones, or a slower driver."))  # fmt: skip

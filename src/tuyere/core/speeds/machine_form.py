@@ -78,7 +78,7 @@ def read_machine(
     flow_now = reader.value("flow_now", "liquid_flow" if liquid else "machine_flow")
     pressure = reader.value("pressure_now", "machine_pressure")
     now = Now(
-        speed, power, power_from, flow if flow is not None else flow_now if flow_now is not None else design.get("design_airflow"),
+        speed, power, power_from, flow if flow is not None else flow_now if flow_now is not None or liquid else design.get("design_airflow"),
         pressure if pressure is not None else design.get("design_pressure"), reader.value("displacement"),
     )  # fmt: skip
     felt = feel(kind, now, new, motor, limits, air_then / air_now)
@@ -105,7 +105,12 @@ def _power(motor: Motor, amps: float | None, typed: float | None) -> tuple[UFloa
             return found, f"{amps:.1f} A read"
     if typed is not None:
         return exact(typed), "as typed"
-    return (exact(motor.power_w), "taken as the plate's, nothing was read") if motor.power_w else (None, "not known")
+    unread = (
+        "taken as the plate's: amps say nothing without the full-load amps"
+        if amps is not None
+        else "taken as the plate's, nothing was read"
+    )
+    return (exact(motor.power_w), unread) if motor.power_w else (None, "not known")
 
 
 _DEGREES = re.compile(r"^\s*(-?\d+(?:[.,]\d+)?)\s*°?\s*([CFcf])\s*$")

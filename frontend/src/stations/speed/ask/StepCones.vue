@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import type { Choices } from '../../../api/client'
 import { inSystem } from '../../../settings'
 import MeasureField from '../../../sheet/MeasureField.vue'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
@@ -10,7 +11,8 @@ import type { Cones } from '../useSpeedAsk'
 
 /** Step cones: a pair to make, or a pair that is there; and a conversion's ranges before and after. */
 const form = defineModel<Cones>({ required: true })
-const { found } = defineProps<{ found: ConesAnswer | null }>()
+const { found, choices } = defineProps<{ found: ConesAnswer | null; choices: Choices }>()
+const belts = computed(() => [{ value: '', label: 'flat belt' }, ...choices.sections])
 const q = computed(() => form.value.quantities as Record<string, NonNullable<Cones['quantities'][string]>>)
 const w = computed(() => form.value.words as Record<string, string>)
 const MODE = [
@@ -35,7 +37,9 @@ const percent = (share: number) => `${share > 0 ? '+' : ''}${Math.round(share * 
       <WordField v-model="w.lay!" name="lay" label="Under an" :options="LAY" />
       <MeasureField v-model="q.centre_distance!" name="centre_distance" label="Centres" hint="shaft to shaft" />
       <MeasureField v-model="q.cone_speed!" name="cone_speed" field="train_speed" label="Driver turns" />
+      <WordField v-model="w.section!" name="cone_section" label="Belt" :options="belts" wide />
       <MeasureField
+        v-if="!w.section"
         v-model="q.cone_thickness!"
         name="cone_thickness"
         field="flat_thickness"

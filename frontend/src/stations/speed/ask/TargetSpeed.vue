@@ -13,6 +13,7 @@ import { useKeepSurvey } from '../../../sheet/useKeepSurvey'
 import { sheetKey } from '../../../sheet/useSheet'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
 import WordField from '../../survey/WordField.vue'
+import LastSpeed from '../LastSpeed.vue'
 import { completedMachine, speedAskKey } from '../useSpeedAsk'
 
 /** Stock wheels for a target speed; one shown on the drawing to scale, proposed, or written into the survey. */
@@ -102,6 +103,7 @@ const percent = (share: number) => `${share > 0 ? '+' : ''}${(share * 100).toFix
     <div aria-live="polite" class="stack">
       <VerdictNotes v-if="answer" :verdicts="answer.verdicts" />
     </div>
+    <LastSpeed :drive="drive" />
     <fieldset>
       <legend>The speed it should have</legend>
       <MeasureField v-model="asked.target" name="target" field="target_speed" label="Driven shaft" />

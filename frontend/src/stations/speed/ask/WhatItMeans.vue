@@ -11,6 +11,7 @@ import { useAnswers } from '../../../sheet/useAnswers'
 import { sheetKey } from '../../../sheet/useSheet'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
 import WordField from '../../survey/WordField.vue'
+import LastSpeed from '../LastSpeed.vue'
 import { speedAskKey } from '../useSpeedAsk'
 
 /** What the tachometer and the diameters say together: slip or a wrong diameter, what each predicts for a change, what the change taught. */
@@ -51,6 +52,7 @@ const percent = (share: number) => `${share > 0 ? '+' : ''}${(share * 100).toFix
         meaning predicts for the next wheel.
       </p>
     </div>
+    <LastSpeed :drive="drive" />
     <CautionStrip :cautions="choices.cautions.speed" state="Running, guard on." />
     <fieldset>
       <legend>Read now</legend>
