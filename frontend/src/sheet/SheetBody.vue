@@ -1,39 +1,18 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
-import { ElMessageBox } from 'element-plus'
 import { computed, provide, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { api, type Choices, type DriveOut, type Sheet, type SheetForm, unwrap } from '../api/client'
+import type { Choices, DriveOut, Sheet } from '../api/client'
 import { type Station, STATIONS } from '../router'
 import { useFound } from '../api/queries'
 import LogStation from '../stations/log/LogStation.vue'
-import AdjustableSheave from '../stations/speed/ask/AdjustableSheave.vue'
-import MachineFeels from '../stations/speed/ask/MachineFeels.vue'
-import MakeWheel from '../stations/speed/ask/MakeWheel.vue'
-import OneTrial from '../stations/speed/ask/OneTrial.vue'
-import TargetSpeed from '../stations/speed/ask/TargetSpeed.vue'
-import WhatItMeans from '../stations/speed/ask/WhatItMeans.vue'
-import ConesPanel from '../stations/speed/ConesPanel.vue'
-import SpeedStation from '../stations/speed/SpeedStation.vue'
-import { useCones } from '../stations/speed/useCones'
-import { useMachine } from '../stations/speed/useMachine'
-import { useMade } from '../stations/speed/useMade'
-import { type Cones, speedAskKey, useSpeedAsk } from '../stations/speed/useSpeedAsk'
-import KeepSurvey from '../stations/survey/KeepSurvey.vue'
-import AtTheCounter from '../stations/survey/ask/AtTheCounter.vue'
 import CandidateLadder from '../stations/survey/ask/CandidateLadder.vue'
-import LinkBelt from '../stations/survey/ask/LinkBelt.vue'
-import ManyWheels from '../stations/survey/ask/ManyWheels.vue'
-import GetHome from '../stations/survey/ask/GetHome.vue'
-import NoBelt from '../stations/survey/ask/NoBelt.vue'
-import PartNumber from '../stations/survey/ask/PartNumber.vue'
-import SitsRight from '../stations/survey/ask/SitsRight.vue'
-import WhichBelt from '../stations/survey/ask/WhichBelt.vue'
-import { type Ask, ASK_TITLES, ASKS, SPEED_ASKS, SPEED_TITLES, type SpeedAsk } from '../stations/asks'
-import AskStrip from '../stations/AskStrip.vue'
+import type { Ask, SpeedAsk } from '../stations/asks'
+import SpeedPanel from '../stations/speed/SpeedPanel.vue'
+import { speedDeskKey, useSpeedDesk } from '../stations/speed/useSpeedDesk'
+import SurveyPanel from '../stations/survey/SurveyPanel.vue'
 import FlatSurvey from '../stations/survey/FlatSurvey.vue'
-import SurveyStation from '../stations/survey/SurveyStation.vue'
 import { findKey, useFind } from '../stations/survey/useFind'
 import ToothedSurvey from '../stations/survey/ToothedSurvey.vue'
 import TensionStation from '../stations/tension/TensionStation.vue'
@@ -45,8 +24,7 @@ import GrooveDrawing from './GrooveDrawing.vue'
 import KeyStrip from './KeyStrip.vue'
 import ConesDrawing from './ConesDrawing.vue'
 import FanChart from './FanChart.vue'
-import { type QuantityKey, trimmed } from './form'
-import { useAnswer } from './useAnswer'
+import type { QuantityKey } from './form'
 import WheelSection from './WheelSection.vue'
 import { blankPath, looseKeepers } from './layoutEdit'
 import LayoutDrawing from './LayoutDrawing.vue'
@@ -79,13 +57,7 @@ const find = useFind(
 )
 provide(findKey, find)
 const focus = ref('')
-const preview = ref<SheetForm | null>(null)
 const panel = ref<HTMLElement>()
-watch([() => station, () => ask, () => speedAsk], () => {
-  preview.value = null
-  focus.value = ''
-  panel.value?.scrollTo({ top: 0 })
-})
 const narrow = useMediaQuery('(max-width: 760px)')
 function choose(designation: string): void {
   find.chosen.value = designation
@@ -107,13 +79,6 @@ const steps = computed<Step[]>(() => {
   ]
   return ask === 'length' ? [...tape, ...slide] : tape
 })
-async function clearFind(): Promise<void> {
-  const sure = await ElMessageBox.confirm('What was measured of this belt is cleared.', 'Start over?', {
-    confirmButtonText: 'Start over',
-    cancelButtonText: 'Keep it',
-  }).catch(() => null)
-  if (sure) find.clear()
-}
 /** A drive on many wheels shows its layout wherever there is no drive of two wheels to draw. */
 const wheelsAsked = computed(() => station === 'survey' && ask === 'wheels')
 const layoutShown = computed(
@@ -129,40 +94,19 @@ const tapeInHand = computed<[number, number] | null>(() => {
   const tape = path.value.tapes?.[Number(/^tape_(\d+)$/.exec(focus.value)?.[1]) - 1]
   return tape ? [tape.a, tape.b] : null
 })
-const askMarks = computed(() => ({
-  ...(found.value?.fixes.length ? { home: 'A get-home fix is on' } : {}),
-  ...(found.value?.slip ? { counter: 'A slip is kept' } : {}),
-}))
-/** What is asked at Speed: kept on the device; the drawing shows whatever the question is about. */
-const asked = useSpeedAsk(drive.id)
-provide(speedAskKey, asked)
-const atSpeed = (name: SpeedAsk) => computed(() => station === 'speed' && speedAsk === name)
-const felt = useMachine(state, asked, atSpeed('feels'))
-const conesForm = computed({
-  get: () => state.form.value.survey.cones as Cones,
-  set: (value) => (state.form.value.survey.cones = value),
+const desk = useSpeedDesk(
+  () => drive,
+  state,
+  () => (station === 'speed' ? speedAsk : null),
+)
+provide(speedDeskKey, desk)
+const { cones, made, felt, tried, drawn } = desk
+if (station === 'speed' && !desk.asks.value.includes(speedAsk)) void router.replace(`/drives/${drive.id}/speed`)
+watch([() => station, () => ask, () => speedAsk], () => {
+  desk.preview.value = null
+  focus.value = ''
+  panel.value?.scrollTo({ top: 0 })
 })
-const cones = useCones(conesForm, atSpeed('cones'))
-const madeForm = computed(() => asked.value.made)
-const made = useMade(madeForm, atSpeed('make'))
-const previewed = computed(() => (station === 'speed' && speedAsk === 'target' ? preview.value : null))
-const { answer: previewSheet } = useAnswer(previewed, async (signal) =>
-  previewed.value ? unwrap(api.POST('/api/calc/sheet', { body: trimmed(previewed.value), signal })) : null,
-)
-const shownSheet = computed(() => (previewed.value && previewSheet.value?.drawing ? previewSheet.value : null))
-const speedAsks = computed<readonly SpeedAsk[]>(() =>
-  drive.family === 'v-belt' ? SPEED_ASKS : SPEED_ASKS.filter((a) => a !== 'turns' && a !== 'make'),
-)
-if (station === 'speed' && !speedAsks.value.includes(speedAsk)) void router.replace(`/drives/${drive.id}/speed`)
-function makeWheel(role: 'driver' | 'driven', line_m: number): void {
-  asked.value.made.section = state.form.value.survey.choices?.section ?? ''
-  asked.value.made.diameter = { text: `${(line_m * 1000).toFixed(2)} mm`, unit: 'mm', origin: null }
-  asked.value.made.basis = 'datum'
-  asked.value.made.grooves = state.form.value.survey.choices?.belt_count || '1'
-  asked.value.made.speed =
-    role === 'driver' ? { ...state.form.value.survey.quantities!.driver_speed! } : { ...asked.value.target }
-  void router.push(`/drives/${drive.id}/speed/make`)
-}
 const linkTabs = ref<string | null>(null)
 const working = ref<string | null>(null)
 const details = ref(false)
@@ -251,9 +195,9 @@ const drawnMachine = computed(() =>
     <FlatSurvey v-else-if="drive.family === 'flat belt' && station === 'survey'" :drive="drive" :choices="choices" />
     <div v-else class="work" :class="{ bare: recordOnly && station === 'log' }">
       <section v-if="!recordOnly || station !== 'log'" class="board" aria-label="Drawing">
-        <ConesDrawing v-if="station === 'speed' && speedAsk === 'cones'" :found="cones" />
-        <WheelSection v-else-if="station === 'speed' && speedAsk === 'make'" :found="made" />
-        <FanChart v-else-if="station === 'speed' && speedAsk === 'feels' && felt?.curves.length" :felt="felt" />
+        <ConesDrawing v-if="drawn === 'cones'" :found="cones" />
+        <WheelSection v-else-if="drawn === 'wheel'" :found="made" />
+        <FanChart v-else-if="drawn === 'fan' && felt" :felt="felt" />
         <LayoutDrawing
           v-else-if="layoutShown"
           :layout="layout"
@@ -286,8 +230,8 @@ const drawnMachine = computed(() =>
         <LinkDrawing v-else-if="station === 'survey' && ask === 'link'" :tabs="linkTabs" />
         <DriveDrawing
           v-else
-          :drawing="shownSheet?.drawing ?? state.lastDrawn.value"
-          :figures="shownSheet?.figures ?? figures"
+          :drawing="tried?.drawing ?? state.lastDrawn.value"
+          :figures="tried?.figures ?? figures"
           :station="station"
           :focus="focus"
           :steps="station === 'survey' ? steps : []"
@@ -297,7 +241,7 @@ const drawnMachine = computed(() =>
         >
           <TeachDrawing :steps="steps" />
         </DriveDrawing>
-        <p v-if="shownSheet" class="offline" role="status">Drawn with the chosen pair: not fitted, not kept.</p>
+        <p v-if="tried" class="offline" role="status">Drawn with the chosen pair: not fitted, not kept.</p>
         <p v-if="state.unreachable.value" class="offline" role="status">
           No answer from the server: the numbers shown are the last ones.
           <button class="bare" type="button" @click="state.ask()"><u>Ask again</u></button>
@@ -314,69 +258,23 @@ const drawnMachine = computed(() =>
           </p>
         </div>
         <KeyStrip
-          v-else-if="
-            !['belt', 'groove', 'wheels', 'link'].includes(ask) &&
-            !(station === 'speed' && ['cones', 'make'].includes(speedAsk))
-          "
-          :figures="shownSheet?.figures ?? figures"
+          v-else-if="!['belt', 'groove', 'wheels', 'link'].includes(ask) && drawn !== 'cones' && drawn !== 'wheel'"
+          :figures="tried?.figures ?? figures"
           :stale="state.stale.value"
         />
       </section>
       <section ref="panel" class="panel" data-panel :aria-label="TITLES[station]">
-        <template v-if="station === 'survey' && !recordOnly">
-          <AskStrip
-            :base="`/drives/${drive.id}/survey`"
-            :asks="ASKS"
-            :titles="ASK_TITLES"
-            :ask="ask"
-            :marks="askMarks"
-          />
-          <SurveyStation v-if="ask === 'drive'" :drive="drive" :choices="choices" />
-          <ManyWheels
-            v-else-if="ask === 'wheels'"
-            :drive="drive"
-            :choices="choices"
-            :layout="layout"
-            @focus="wheelInHand = $event"
-          />
-          <WhichBelt v-else-if="ask === 'belt'" :choices="choices" :ladder="narrow" @choose="choose">
-            <template #part-number><PartNumber :drive="drive" @choose="choose" /></template>
-            <p v-if="find.anything.value" class="row">
-              <el-button @click="clearFind">Start over with another belt</el-button>
-            </p>
-          </WhichBelt>
-          <NoBelt v-else-if="ask === 'length'" :choices="choices" @choose="choose" />
-          <SitsRight v-else-if="ask === 'groove'" :choices="choices" />
-          <LinkBelt v-else-if="ask === 'link'" v-model:tabs="linkTabs" :drive="drive" :choices="choices" />
-          <GetHome v-else-if="ask === 'home'" :drive="drive" :choices="choices" />
-          <AtTheCounter v-else :drive="drive" :choices="choices" />
-        </template>
-        <template v-else-if="station === 'speed'">
-          <AskStrip
-            :base="`/drives/${drive.id}/speed`"
-            :asks="speedAsks"
-            :titles="SPEED_TITLES"
-            :ask="speedAsk"
-            :marks="drive.proposed ? { runs: 'Wheels are proposed' } : {}"
-          />
-          <SpeedStation v-if="speedAsk === 'runs'" :drive="drive" :choices="choices" />
-          <WhatItMeans v-else-if="speedAsk === 'means'" :drive="drive" :choices="choices" />
-          <TargetSpeed
-            v-else-if="speedAsk === 'target'"
-            :drive="drive"
-            :choices="choices"
-            @preview="preview = $event"
-            @make="makeWheel"
-          />
-          <AdjustableSheave v-else-if="speedAsk === 'turns'" :drive="drive" :choices="choices" />
-          <template v-else-if="speedAsk === 'cones'">
-            <ConesPanel v-model="conesForm" :found="cones" :choices="choices" />
-            <KeepSurvey :drive="drive" usual="step cones taped" />
-          </template>
-          <MachineFeels v-else-if="speedAsk === 'feels'" :drive="drive" :choices="choices" :felt="felt" />
-          <MakeWheel v-else-if="speedAsk === 'make'" v-model="asked.made" :choices="choices" :found="made" />
-          <OneTrial v-else :drive="drive" :choices="choices" />
-        </template>
+        <SurveyPanel
+          v-if="station === 'survey' && !recordOnly"
+          v-model:tabs="linkTabs"
+          :drive="drive"
+          :choices="choices"
+          :ask="ask"
+          :layout="layout"
+          @choose="choose"
+          @wheel="wheelInHand = $event"
+        />
+        <SpeedPanel v-else-if="station === 'speed'" :drive="drive" :choices="choices" :ask="speedAsk" />
         <TensionStation v-else-if="station === 'tension' && !recordOnly" :drive="drive" :choices="choices" />
         <LogStation v-else :drive="drive" :record-only="recordOnly" />
       </section>

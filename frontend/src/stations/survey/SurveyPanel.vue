@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
+import { ElMessageBox } from 'element-plus'
+import { computed, inject } from 'vue'
+
+import type { Choices, DriveOut, Layout } from '../../api/client'
+import { useFound } from '../../api/queries'
+import { type Ask, ASK_TITLES, ASKS } from '../asks'
+import AskStrip from '../AskStrip.vue'
+import AtTheCounter from './ask/AtTheCounter.vue'
+import GetHome from './ask/GetHome.vue'
+import LinkBelt from './ask/LinkBelt.vue'
+import ManyWheels from './ask/ManyWheels.vue'
+import NoBelt from './ask/NoBelt.vue'
+import PartNumber from './ask/PartNumber.vue'
+import SitsRight from './ask/SitsRight.vue'
+import WhichBelt from './ask/WhichBelt.vue'
+import SurveyStation from './SurveyStation.vue'
+import { findKey } from './useFind'
+
+/** Survey of a V-belt drive: its questions, one at a time. */
+const { drive, choices, ask, layout } = defineProps<{
+  drive: DriveOut
+  choices: Choices
+  ask: Ask
+  layout: Layout | null
+}>()
+const emit = defineEmits<{ choose: [designation: string]; wheel: [index: number] }>()
+const linkTabs = defineModel<string | null>('tabs', { required: true })
+const find = inject(findKey)!
+const { data: found } = useFound(() => drive.id)
+const narrow = useMediaQuery('(max-width: 760px)')
+const marks = computed(() => ({
+  ...(found.value?.fixes.length ? { home: 'A get-home fix is on' } : {}),
+  ...(found.value?.slip ? { counter: 'A slip is kept' } : {}),
+}))
+async function clearFind(): Promise<void> {
+  const sure = await ElMessageBox.confirm('What was measured of this belt is cleared.', 'Start over?', {
+    confirmButtonText: 'Start over',
+    cancelButtonText: 'Keep it',
+  }).catch(() => null)
+  if (sure) find.clear()
+}
+const choose = (designation: string) => emit('choose', designation)
+</script>
+
+<template>
+  <AskStrip :base="`/drives/${drive.id}/survey`" :asks="ASKS" :titles="ASK_TITLES" :ask="ask" :marks="marks" />
+  <SurveyStation v-if="ask === 'drive'" :drive="drive" :choices="choices" />
+  <ManyWheels
+    v-else-if="ask === 'wheels'"
+    :drive="drive"
+    :choices="choices"
+    :layout="layout"
+    @focus="emit('wheel', $event)"
+  />
+  <WhichBelt v-else-if="ask === 'belt'" :choices="choices" :ladder="narrow" @choose="choose">
+    <template #part-number><PartNumber :drive="drive" @choose="choose" /></template>
+    <p v-if="find.anything.value" class="row">
+      <el-button @click="clearFind">Start over with another belt</el-button>
+    </p>
+  </WhichBelt>
+  <NoBelt v-else-if="ask === 'length'" :choices="choices" @choose="choose" />
+  <SitsRight v-else-if="ask === 'groove'" :choices="choices" />
+  <LinkBelt v-else-if="ask === 'link'" v-model:tabs="linkTabs" :drive="drive" :choices="choices" />
+  <GetHome v-else-if="ask === 'home'" :drive="drive" :choices="choices" />
+  <AtTheCounter v-else :drive="drive" :choices="choices" />
+</template>
