@@ -11,7 +11,7 @@ from tuyere.core.fit.pairing import a, in_groove
 from tuyere.core.fit.seat import Trapezoid, seat
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.origin import Origin
-from tuyere.core.rating import ip20
+from tuyere.core.rating import ip20, vee
 from tuyere.core.sheet.figure import Figure, Line, figure
 from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.solve import solve_page
@@ -128,8 +128,8 @@ def _one_belt(spec: DriveSpec, section: Section, page: Page) -> tuple[float, str
         d, big = (_line_diameter(section, spec.section, page.values[f"{r}_outside"].n) for r in ("driver", "driven"))
         ratio = max(d, big) / min(d, big)
         fast = page.values["driver_speed"].n * max(1.0, d / big)
-        right = ip20.rated_power(spec.section, min(page.values["driver_datum"].n, page.values["driven_datum"].n), fast, ratio).total_w
-        narrow = ip20.rated_power(section, min(d, big), fast, ratio).total_w
+        right = vee.rated_power(spec.section, min(page.values["driver_datum"].n, page.values["driven_datum"].n), fast, ratio).total_w
+        narrow = vee.rated_power(section, min(d, big), fast, ratio).total_w
     except (ip20.OutOfRangeError, BeltError, GeometryError):
         return by_area, "by the belts' areas"
     return (

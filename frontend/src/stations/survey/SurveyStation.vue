@@ -45,6 +45,7 @@ const NEXT: Record<string, string> = {
 const next = computed(() => NEXT[state.sheet.value?.wanted[0] ?? ''] ?? '')
 const FLAGS = [
   'small-sheave',
+  'estimated-rating',
   'too-few-belts',
   'long-belt',
   'short-takeup',

@@ -3,7 +3,8 @@
 from tuyere.core.families import v_belt
 from tuyere.core.origin import Origin
 from tuyere.core.quantity import System, show
-from tuyere.core.rating import ip20
+from tuyere.core.rating import ip20, vee
+from tuyere.core.rating.ip20 import RatedPower
 from tuyere.core.sheet.figure import Line, figure, given_figure
 from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec
@@ -93,8 +94,9 @@ def _rate(spec: DriveSpec, section: v_belt.Section, belt: v_belt.Belt, page: Pag
     fast_key = "driver_speed" if small == "driver" else "driven_speed"
     big_over_small = max(ratio, 1 / ratio)
     diameter = page.values[f"{small}_datum"].n
-    rated = ip20.rated_power(section, diameter, page.values[fast_key].n, big_over_small)
-    factors = ip20.speed_ratio_factor(big_over_small), ip20.length_factor(belt)
+    how = vee.method(section)
+    rated = vee.rated_power(section, diameter, page.values[fast_key].n, big_over_small)
+    factors = vee.speed_ratio_factor(section, big_over_small), vee.length_factor(belt)
     ratio_line = page.lines("ratio")
     belt_line = Line(
         "",
@@ -118,11 +120,11 @@ def _rate(spec: DriveSpec, section: v_belt.Section, belt: v_belt.Belt, page: Pag
     ):
         page.put(
             figure(
-                key, label, symbol, "number", exact(value), lines, formula, ip20.SOURCE, note=note, origin=Origin.STANDARD, decimals=(3, 3)
+                key, label, symbol, "number", exact(value), lines, formula, how.source, note=note, origin=Origin.STANDARD, decimals=(3, 3)
             ),
             exact(value),
         )
-    _power_per_belt(section, small, fast_key, rated, page)
+    _power_per_belt(section, how, small, fast_key, rated, page)
     corrected = exact(rated.total_w * page.values["arc_factor"].n * factors[1])
     page.put(
         figure(
@@ -133,40 +135,37 @@ def _rate(spec: DriveSpec, section: v_belt.Section, belt: v_belt.Belt, page: Pag
             corrected,
             page.lines("rated_power", "arc_factor", "length_factor"),
             "P_b = HP K_θ K_L",
-            ip20.SOURCE,
+            how.source,
             rated.confidence,
+            note=how.estimate,
         ),
         corrected,
     )
     _belts(spec, page, corrected)
 
 
-def _power_per_belt(section: v_belt.Section, small: str, fast_key: str, rated: ip20.RatedPower, page: Page) -> None:
-    c = ip20.coefficients(section.name)
-    outside = (
-        ip20.rated_power(
-            section, page.values[f"{small}_outside"].n, page.values[fast_key].n, max(page.values["ratio"].n, 1 / page.values["ratio"].n)
-        )
-        if _outside_in_range(section, small, fast_key, page)
-        else None
-    )
-    other = (
-        f" With the outside diameter (the pitch diameter of the 1988 datum system) it would be {show(outside.total_w, 'power', System.US)} ({show(outside.total_w, 'power', System.SI)})."
-        if outside
-        else ""
-    )
+def _power_per_belt(section: v_belt.Section, how: vee.Method, small: str, fast_key: str, rated: RatedPower, page: Page) -> None:
+    other = ""
+    if how.standard == "IP-20" and _outside_in_range(section, small, fast_key, page):
+        ratio = max(page.values["ratio"].n, 1 / page.values["ratio"].n)
+        outside = vee.rated_power(section, page.values[f"{small}_outside"].n, page.values[fast_key].n, ratio)
+        other = f" With the outside diameter (the pitch diameter of the 1988 datum system) it would be {show(outside.total_w, 'power', System.US)} ({show(outside.total_w, 'power', System.SI)})."
     constants = [
-        Line(f"K{i}", f"section {section.name}", f"{k:g}", f"{k:g}", Origin.STANDARD, Origin.STANDARD)
-        for i, k in enumerate((c.k1, c.k2, c.k3, c.k4), 1)
+        Line(symbol, f"section {how.rated_as.name}", text, text, Origin.STANDARD, Origin.STANDARD) for symbol, text in how.constants
     ]
+    estimate = f"{how.estimate} " if how.estimate else ""
     page.put(
         figure("rated_power", "rated power of one belt", "HP", "power", exact(rated.total_w),
-               [*page.lines((f"{small}_datum", "d"), (fast_key, "1000 r"), "speed_ratio_factor"), *constants],
-               "HP = d r [K1 - K2/d - K3 (r d)² - K4 log(r d)] + K2 r (1 - 1/K_SR)", ip20.SOURCE, rated.confidence,
-               limits="d in inches, r in 1000 rpm, HP in hp; to 6500 ft/min; at 180° and the reference length.",
-               note=f"d is the datum diameter: which diameter the coefficients expect is not settled, and datum gives the lower, safer rating.{other}"),
+               [*page.lines((f"{small}_datum", "d"), (fast_key, "n"), "speed_ratio_factor"), *constants], how.formula, how.source,
+               rated.confidence, limits=how.limits, note=f"{estimate}{how.note}{other}", origin=Origin.ASSUMED if how.estimate else Origin.COMPUTED),
         exact(rated.total_w),
     )  # fmt: skip
+    if how.estimate:
+        page.flag(
+            "estimated-rating",
+            "section",
+            f"No standard rates section {section.name} here. {how.estimate} Ask the belt's supplier before you rely on it.",
+        )
 
 
 def _outside_in_range(section: v_belt.Section, small: str, fast_key: str, page: Page) -> bool:
@@ -183,7 +182,7 @@ def _belts(spec: DriveSpec, page: Page, corrected: UFloat) -> None:
             "rating",
             Tone.STOP,
             "These sheaves carry no power at this speed",
-            "By IP-20 the small sheave is too small for the section: fit larger sheaves or a cogged belt.",
+            "The small sheave is too small for the section at this speed: fit larger sheaves or a cogged belt.",
         )
         return
     inputs = page.lines("design_power", "power_per_belt")

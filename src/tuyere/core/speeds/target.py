@@ -16,6 +16,7 @@ from tuyere.core.families import roller_chain, synchronous, v_belt
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.quantity import to_si
+from tuyere.core.rating import vee
 from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec, Role
 from tuyere.core.sheet.verdict import Tone, Verdict
@@ -136,12 +137,9 @@ def targets(spec: DriveSpec, page: Page, target: float, tolerance: float, keep: 
     )  # fmt: skip
 
 
-RATED = ("A", "B", "C", "D", "AX", "BX", "CX")  # the sections that IP-20 is in for; the others follow
-
-
 def rated(spec: DriveSpec) -> bool:
     """Whether the drive's power can be rated here."""
-    return bool(spec.section and spec.section.name in RATED)
+    return bool(spec.section and vee.rated(spec.section))
 
 
 def say(found: Targets | None, spec: DriveSpec, page: Page) -> list[Verdict]:
