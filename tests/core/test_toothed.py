@@ -3,7 +3,7 @@
 import math
 
 import pytest
-from bench.identification_toothed import cases, judge
+from bench.identification_toothed import cases, drawn, judge
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -21,6 +21,16 @@ def test_the_frozen_cases() -> None:
     assert sum(r["place"] == 0 for _, r in results) >= 0.9 * len(results)
     assert [name for name, r in results if r["place"] > 1] == []
     assert [name for name, r in results if r["sure"] > 0.95 and r["place"]] == []
+
+
+@pytest.mark.parametrize("family", ["chain", "synchronous"])
+def test_cases_drawn_by_chance(family: str) -> None:
+    """Cases nobody chose: sizes of the tables with everyday scatter and wear. Same aims, and what it calls sure is right."""
+    results = [judge(case) for case in drawn(family, 80)]
+    assert sum(r["place"] == 0 for r in results) >= 0.9 * len(results)
+    assert sum(r["place"] < 2 for r in results) >= 0.98 * len(results)
+    assert sum(r["sure"] > 0.95 for r in results) >= 0.4 * len(results)
+    assert all(r["place"] == 0 for r in results if r["sure"] > 0.95)
 
 
 def chain_of(span: str, count: int, **more: str):  # type: ignore[no-untyped-def]

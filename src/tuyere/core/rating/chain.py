@@ -1,0 +1,90 @@
+"""What a roller chain carries: the lesser of link-plate fatigue and roller and bushing impact, by strands; galling as a caution.
+
+H1 = k N^1.08 n^0.9 p^(3 - 0.07 p) and H2 = 1000 K_r N^1.5 p^0.8 / n^1.5, hp, p in inches, N and n of the small sprocket: American
+Chain Association; Shigley, Mechanical Engineering Design (from memory). 15 000 h, 100 pitches, 1:1, the right lubricant.
+"""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from tuyere.core.families.roller_chain import Chain, ChainError, chain
+from tuyere.core.origin import Confidence
+from tuyere.core.quantity import from_si, to_si
+from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.table import rows
+
+Governs = Literal["link plates", "rollers and bushings"]
+
+
+@dataclass(frozen=True)
+class ChainRating:
+    """Power that the chain carries (W), each limit of one strand (W), which governs, the strand factor, cautions, and where it comes from."""
+
+    power_w: float
+    plates_w: float
+    rollers_w: float
+    governs: Governs
+    strand_factor: float
+    past_table: bool
+    estimate: str
+    confidence: Confidence
+    source: str
+
+
+def horsepower(k: float, kr: float, teeth: int, rpm: float, pitch_in: float) -> tuple[float, float]:
+    """Link-plate and roller limits of one strand in their own units, hp.
+
+    >>> [round(h, 1) for h in horsepower(0.004, 17, 17, 300, 1.75)]
+    [72.4, 358.8]
+    """
+    plates = k * teeth**1.08 * rpm**0.9 * pitch_in ** (3 - 0.07 * pitch_in)
+    rollers = 1000 * kr * teeth**1.5 * pitch_in**0.8 / rpm**1.5
+    return plates, rollers
+
+
+def strand_factor(strands: int) -> float:
+    """How many times one strand so many strands carry. Raises OutOfRangeError past six.
+
+    >>> strand_factor(3)
+    2.5
+    """
+    row = next((r for r in rows("chain_strands") if int(r["strands"]) == strands), None)
+    if row is None:
+        raise OutOfRangeError("Strand factors are known for 1 to 6 strands.")
+    return float(row["factor"])
+
+
+def rated_power(of: Chain, teeth: int, fast_shaft_rad_per_s: float, strands: int = 1) -> ChainRating:
+    """Rated power of a chain on a small sprocket of `teeth`. Raises OutOfRangeError for a chain without figures.
+
+    A chain of the B series is counted as the inch chain of its pitch, or the share of it that its strength is: an estimate.
+    """
+    row, share, estimate = _row(of)
+    rpm, pitch = from_si(fast_shaft_rad_per_s, "rotation", "rpm"), from_si(of.pitch_m, "length", "in")
+    if rpm <= 0:
+        raise OutOfRangeError("A chain that stands still carries no power: give its speed.")
+    limits = [to_si(h * share, "power", "hp") for h in horsepower(float(row["k"]), float(row["kr"]), teeth, rpm, pitch)]
+    factor = strand_factor(strands)
+    governs: Governs = "link plates" if limits[0] <= limits[1] else "rollers and bushings"
+    return ChainRating(
+        min(limits) * factor, limits[0], limits[1], governs, factor, rpm > float(row["last_rpm"]) * 1.0001, estimate,
+        Confidence.LOW if estimate else Confidence(row["confidence"]), f"{row['source']} (from memory)",
+    )  # fmt: skip
+
+
+def _row(of: Chain) -> tuple[dict[str, str], float, str]:
+    table = {r["chain"]: r for r in rows("chain_rating")}
+    name = of.name.removesuffix("H")
+    if name in table:
+        return table[name], 1.0, "" if name == of.name else f"Heavy plates are counted as the plain {name}."
+    like = next((n for n in table if n != "41" and abs(chain(n).pitch_m / of.pitch_m - 1) < 0.005), None)
+    if like is None or "B" not in of.name:
+        raise OutOfRangeError(
+            f"No rating for {of.name} chain is known here: its maker's table says, or its breaking load and a safe share of it."
+        )
+    try:
+        twin = chain(like)
+    except ChainError:  # the tables hold every rated chain
+        raise OutOfRangeError(f"No rating for {of.name} chain is known here.") from None
+    share = min(1.0, (of.strength_n or 0.0) / (twin.strength_n or 1.0)) if of.strength_n and twin.strength_n else 0.8
+    return table[like], share, f"Estimate: the B series is not this standard's; counted as {share:.0%} of {like}, by breaking load."

@@ -1,0 +1,77 @@
+"""What a toothed belt carries: ISO 5295 for the inch profiles, plainly marked engineering estimates for the others.
+
+P = (K_Z K_W T_a - (b/b_0) m v²) v, with K_W = (b/b_0)^1.14 and K_Z = 1 - 0.2 (6 - z_m) under six teeth in mesh: ISO 5295; GB/T 11362
+(from memory). Estimates: curvilinear by width (T_a per mm, a sixth of it a tooth), T and AT by tooth.
+"""
+
+import math
+from dataclasses import dataclass
+from functools import cache
+
+from tuyere.core.families.synchronous import Profile
+from tuyere.core.origin import Confidence
+from tuyere.core.quantity import from_si
+from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.table import rows
+
+_FULL_MESH, _MOST_TEETH, _TOOTH_RPM = 6, 12, 1000.0
+_LEAST_MESH = 2
+
+
+@dataclass(frozen=True)
+class ToothedRating:
+    """Power that the belt carries (W) at its width and mesh, the factors used, and where it comes from; `estimate` is empty for a standard."""
+
+    power_w: float
+    mesh_factor: float
+    width_factor: float
+    pull_n: float
+    centrifugal_n: float
+    estimate: str
+    confidence: Confidence
+    source: str
+
+
+@cache
+def _row(profile: str) -> dict[str, str] | None:
+    return next((r for r in rows("toothed_rating") if r["profile"] == profile), None)
+
+
+def mesh_factor(teeth_in_mesh: int) -> float:
+    """K_Z: one from six teeth on, a fifth less for each missing. ISO 5295; IP-24.
+
+    >>> [round(mesh_factor(z), 1) for z in (6, 5, 2)]
+    [1.0, 0.8, 0.2]
+    """
+    return 1.0 if teeth_in_mesh >= _FULL_MESH else max(0.0, 1 - 0.2 * (_FULL_MESH - teeth_in_mesh))
+
+
+def rated_power(of: Profile, width_m: float, small_teeth: int, fast_shaft_rad_per_s: float, teeth_in_mesh: float) -> ToothedRating:
+    """Rated power of a belt of the given width. teeth_in_mesh: on the small pulley; whole teeth count.
+
+    Raises OutOfRangeError for a profile without figures, under two teeth in mesh, or past what an estimate reaches.
+    """
+    r = _row(of.name)
+    if r is None:
+        raise OutOfRangeError(f"No rating for {of.name} is known here: ask its maker's table.")
+    mesh = math.floor(teeth_in_mesh + 1e-9)
+    if mesh < _LEAST_MESH:
+        raise OutOfRangeError("Under two teeth in mesh no belt is rated: move the shafts apart, or use a smaller ratio.")
+    width = from_si(width_m, "length", "mm")
+    v = of.pitch_m * small_teeth * fast_shaft_rad_per_s / math.tau
+    k_z = mesh_factor(mesh)
+    if r["method"] == "standard":
+        base, pull = float(r["base_width_mm"]), float(r["pull_n"])
+        k_w = (width / base) ** 1.14
+        lost = width / base * float(r["mass_kg_m"]) * v**2
+        return ToothedRating(max(0.0, (k_z * k_w * pull - lost) * v), k_z, k_w, k_z * k_w * pull, lost, "", Confidence(r["confidence"]), f"{r['source']} (from memory)")  # fmt: skip
+    lost = float(r["mass_per_mm"]) * width * v**2
+    if r["method"] == "width":
+        pull = float(r["pull_n"]) * width * min(1.0, mesh / _FULL_MESH)
+        said = f"Estimate: {r['pull_n']} N per mm of width, a sixth of it a tooth in mesh."
+    else:
+        if from_si(fast_shaft_rad_per_s, "rotation", "rpm") > _TOOTH_RPM * 1.001:
+            raise OutOfRangeError(f"The estimate for {of.name} reaches {_TOOTH_RPM:.0f} rpm: past that ask its maker's table.")
+        pull = float(r["pull_n"]) * width * min(mesh, _MOST_TEETH)
+        said = f"Estimate: {r['pull_n']} N per mm of width and tooth in mesh, at most {_MOST_TEETH} teeth."
+    return ToothedRating(max(0.0, (pull - lost) * v), min(1.0, mesh / _FULL_MESH), width, pull, lost, f"{said} Real belts are usually rated 1.2 to 2 times higher; their maker's table decides.", Confidence.LOW, r["source"])  # fmt: skip
