@@ -123,6 +123,9 @@ def test_a_flat_belt_drive_is_surveyed(open_as: Any) -> None:
     """Lengths by the open-belt formula: 2C + π(D+d)/2 + (D-d)²/4C = 98.02 in at the rims (Machinery's Handbook)."""
     page = open_as("Marta")
     open_drive(page, "Workshop lathe")
+    page.locator("#f-lay").select_option("open")
+    page.locator("#f-driven_face").fill("2 1/2 in")
+    page.locator("#f-centre_distance").fill("38 in")
     expect(page.get_by_text(re.compile(r"Steel tape round both .*98 1.64 in")).first).to_be_visible()
     expect(page.get_by_text("driven's crown holds the belt").first).to_be_visible()
     page.locator("#f-driver_face").fill("1 1/2")
