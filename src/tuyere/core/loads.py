@@ -107,7 +107,7 @@ def overhung_load(power_w: float, speed_rad_per_s: float, diameter_m: float, fac
 def reactions(force_n: float, overhang_m: float, span_m: float) -> tuple[float, float]:
     """Bearings' loads (near, far), N, of a force overhung past the near one; negative: the far one holds down what the near one lifts.
 
-    >>> reactions(1000, 0.1, 0.2)
+    >>> reactions(1000, 0.25, 0.5)
     (1500.0, -500.0)
     """
     return force_n * (overhang_m + span_m) / span_m, -force_n * overhang_m / span_m
