@@ -7,7 +7,7 @@ Chain Association; Shigley, Mechanical Engineering Design (from memory). 15 000 
 from dataclasses import dataclass
 from typing import Literal
 
-from tuyere.core.families.roller_chain import Chain, ChainError, chain
+from tuyere.core.families.roller_chain import Chain, chain
 from tuyere.core.origin import Confidence
 from tuyere.core.quantity import from_si, to_si
 from tuyere.core.rating.ip20 import OutOfRangeError
@@ -82,9 +82,8 @@ def _row(of: Chain) -> tuple[dict[str, str], float, str]:
         raise OutOfRangeError(
             f"No rating for {of.name} chain is known here: its maker's table says, or its breaking load and a safe share of it."
         )
-    try:
-        twin = chain(like)
-    except ChainError:  # the tables hold every rated chain
-        raise OutOfRangeError(f"No rating for {of.name} chain is known here.") from None
-    share = min(1.0, (of.strength_n or 0.0) / (twin.strength_n or 1.0)) if of.strength_n and twin.strength_n else 0.8
+    own, twin = of.strength_n, chain(like).strength_n
+    if not own or not twin:
+        raise OutOfRangeError(f"No rating for {of.name} chain is known here: its breaking load is not in the tables.")
+    share = min(1.0, own / twin)
     return table[like], share, f"Estimate: the B series is not this standard's; counted as {share:.0%} of {like}, by breaking load."
