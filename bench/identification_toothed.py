@@ -27,7 +27,7 @@ def cases() -> list[dict[str, str]]:
 def judge(case: dict[str, str]) -> dict[str, Any]:
     """Place of a right answer (0 first), how sure the first is, and the top of the list."""
     pairs = dict(item.split("=", 1) for item in f"{case['readings']};{case['words']}".split(";") if "=" in item)
-    words = {k: pairs.pop(k) for k in ("pitch_count", "shape", "material", "body", "plates", "label") if k in pairs}
+    words = {k: pairs.pop(k) for k in ("pitch_count", "wheel_teeth", "shape", "material", "body", "plates", "label") if k in pairs}
     callipers = {k: "caliper" for k in pairs if k not in ("pitch_span", "belt_width")}
     reading = read_toothed(FAMILY[case["family"]], {k: Typed(v, "mm", tool=callipers.get(k, "rule")) for k, v in pairs.items()}, words)
     assert not reading.problems, (case["id"], reading.problems)

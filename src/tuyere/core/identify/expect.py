@@ -17,7 +17,7 @@ _WEAR_SHARE = 0.012  # a belt in use has lost about this much of its width, give
 _MADE_WIDTH_M, _MADE_HEIGHT_M = 0.00025, 0.0003
 _GROOVE_WORN_M, _GROOVE_SPREAD_M = 0.0001, 0.0003
 _ANGLE_SPREAD = math.radians(2.5)
-_SPACING_SPREAD_M = 0.0004
+_SPACING_SPREAD_M, _RIB_SPACING_SPREAD_M = 0.0004, 0.00008  # ISO 9982 holds rib pitch to 0.03 to 0.08 mm (from memory)
 
 
 @dataclass(frozen=True)
@@ -64,7 +64,7 @@ def expected(belt: Section, key: str, evidence: Evidence) -> Expected | None:
     if key == "groove_depth":
         return Expected(groove.depth_min_m * 1.08, 0.08 * groove.depth_min_m)
     if key == "groove_spacing" and groove.spacing_m:
-        return Expected(groove.spacing_m, _SPACING_SPREAD_M)
+        return Expected(groove.spacing_m, _RIB_SPACING_SPREAD_M if belt.construction == "ribbed" else _SPACING_SPREAD_M)
     return None
 
 
