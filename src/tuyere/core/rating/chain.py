@@ -5,12 +5,13 @@ Chain Association; Shigley, Mechanical Engineering Design (from memory). 15 000 
 """
 
 from dataclasses import dataclass
+from functools import cache
 from typing import Literal
 
 from tuyere.core.families.roller_chain import Chain, chain
 from tuyere.core.origin import Confidence
 from tuyere.core.quantity import from_si, to_si
-from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.rating.ip20 import Numbers, OutOfRangeError
 from tuyere.core.table import rows
 
 Governs = Literal["link plates", "rollers and bushings"]
@@ -31,8 +32,8 @@ class ChainRating:
     source: str
 
 
-def horsepower(k: float, kr: float, teeth: int, rpm: float, pitch_in: float) -> tuple[float, float]:
-    """Link-plate and roller limits of one strand in their own units, hp.
+def horsepower(k: float, kr: float, teeth: Numbers, rpm: Numbers, pitch_in: float) -> tuple[Numbers, Numbers]:
+    """Link-plate and roller limits of one strand in their own units, hp, for one or many.
 
     >>> [round(h, 1) for h in horsepower(0.004, 17, 17, 300, 1.75)]
     [72.4, 358.8]
@@ -48,10 +49,14 @@ def strand_factor(strands: int) -> float:
     >>> strand_factor(3)
     2.5
     """
-    row = next((r for r in rows("chain_strands") if int(r["strands"]) == strands), None)
-    if row is None:
+    if strands not in _strands():
         raise OutOfRangeError("Strand factors are known for 1 to 6 strands.")
-    return float(row["factor"])
+    return _strands()[strands]
+
+
+@cache
+def _strands() -> dict[int, float]:
+    return {int(r["strands"]): float(r["factor"]) for r in rows("chain_strands")}
 
 
 def rated_power(of: Chain, teeth: int, fast_shaft_rad_per_s: float, strands: int = 1) -> ChainRating:
@@ -59,11 +64,11 @@ def rated_power(of: Chain, teeth: int, fast_shaft_rad_per_s: float, strands: int
 
     A chain of the B series is counted as the inch chain of its pitch, or the share of it that its strength is: an estimate.
     """
-    row, share, estimate = _row(of)
+    row, share, estimate = constants(of)
     rpm, pitch = from_si(fast_shaft_rad_per_s, "rotation", "rpm"), from_si(of.pitch_m, "length", "in")
     if rpm <= 0:
         raise OutOfRangeError("A chain that stands still carries no power: give its speed.")
-    limits = [to_si(h * share, "power", "hp") for h in horsepower(float(row["k"]), float(row["kr"]), teeth, rpm, pitch)]
+    limits = [to_si(float(h) * share, "power", "hp") for h in horsepower(float(row["k"]), float(row["kr"]), teeth, rpm, pitch)]
     factor = strand_factor(strands)
     governs: Governs = "link plates" if limits[0] <= limits[1] else "rollers and bushings"
     return ChainRating(
@@ -72,7 +77,9 @@ def rated_power(of: Chain, teeth: int, fast_shaft_rad_per_s: float, strands: int
     )  # fmt: skip
 
 
-def _row(of: Chain) -> tuple[dict[str, str], float, str]:
+@cache
+def constants(of: Chain) -> tuple[dict[str, str], float, str]:
+    """The row that rates a chain, the share of it that counts, and what to say of that. Raises OutOfRangeError where none does."""
     table = {r["chain"]: r for r in rows("chain_rating")}
     name = of.name.removesuffix("H")
     if name in table:

@@ -6,7 +6,11 @@ of leather only. Rubber and canvas rows are allowable effective pulls at 180° a
 
 import math
 from dataclasses import dataclass
+from functools import cache
 from itertools import pairwise
+
+import numpy as np
+from numpy.typing import NDArray
 
 from tuyere.core.families.flat import FlatBelt
 from tuyere.core.origin import Confidence, least_sure
@@ -15,7 +19,7 @@ from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.table import rows
 
 # C_v of leather by belt speed (ft/min): Shigley Figure 17-9, one curve, ± 0.03; medium.
-_CV = ((600, 1.0), (1000, 0.98), (2000, 0.96), (3000, 0.93), (4000, 0.87), (5000, 0.80), (6000, 0.70))
+CV = ((600, 1.0), (1000, 0.98), (2000, 0.96), (3000, 0.93), (4000, 0.87), (5000, 0.80), (6000, 0.70))
 
 
 @dataclass(frozen=True)
@@ -39,26 +43,35 @@ def speed_factor(velocity_m_per_s: float) -> float:
     0.945
     """
     v = from_si(velocity_m_per_s, "velocity", "ft/min")
-    if v > _CV[-1][0] * 1.0001:
+    if v > CV[-1][0] * 1.0001:
         raise OutOfRangeError("Leather is rated to 6000 ft/min: run it slower.")
-    for (a, ka), (b, kb) in pairwise(_CV):
+    for (a, ka), (b, kb) in pairwise(CV):
         if a <= v <= b:
             return ka + (kb - ka) * (v - a) / (b - a)
     return 1.0
 
 
-def pulley_factor(belt: FlatBelt, small_pulley_m: float) -> float:
-    """C_p by the small pulley, stepped; 1 where the belt has no row. Raises OutOfRangeError where the table leaves the pulley out."""
+@cache
+def pulley_steps(belt: FlatBelt) -> tuple[NDArray[np.float64], NDArray[np.float64]] | None:
+    """C_p of a belt: small pulleys (in) from which each factor holds; None where the belt has no row."""
     key = "leather" if belt.material == "leather" else belt.name
     row = next((r for r in rows("flat_pulley_factor") if r["belt"] == key), None)
     if row is None:
+        return None
+    found = [(float(c.removeprefix("from_")), float(row[c])) for c in row if c.startswith("from_") and row[c]]
+    return np.array([start for start, _ in found]), np.array([value for _, value in found])
+
+
+def pulley_factor(belt: FlatBelt, small_pulley_m: float) -> float:
+    """C_p by the small pulley, stepped; 1 where the belt has no row. Raises OutOfRangeError where the table leaves the pulley out."""
+    steps = pulley_steps(belt)
+    if steps is None:
         return 1.0
     d = from_si(small_pulley_m, "length", "in")
-    steps = [(float(c.removeprefix("from_")), row[c]) for c in row if c.startswith("from_")]
-    found = [value for start, value in steps if start <= d * 1.0001]
-    if not found or not found[-1]:
+    place = int(np.searchsorted(steps[0], d * 1.0001, side="right"))
+    if place == 0:
         raise OutOfRangeError(f"A {d:.1f} in pulley is too small for {belt.name}: the table leaves it out.")
-    return float(found[-1])
+    return float(steps[1][place - 1])
 
 
 def rated_power(belt: FlatBelt, width_m: float, small_pulley_m: float, velocity_m_per_s: float, wrap_rad: float) -> FlatRating:

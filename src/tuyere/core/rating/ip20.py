@@ -6,8 +6,12 @@ those units and returns watts. Source: IP-20; Machinery's Handbook (from memory;
 
 import itertools
 import math
+from bisect import bisect_right
 from dataclasses import dataclass
 from functools import cache
+
+import numpy as np
+from numpy.typing import NDArray
 
 from tuyere.core.families.v_belt import Belt, Section
 from tuyere.core.origin import Confidence, least_sure
@@ -52,7 +56,19 @@ def speed_ratio_factor(ratio: float) -> float:
     """
     if ratio < 1:
         raise OutOfRangeError("The speed-ratio factor takes the larger diameter over the smaller: 1 or more.")
-    return max(float(r["K_SR"]) for r in rows("ip20_speed_ratio_factor") if float(r["ratio_from"]) <= round(ratio, 2))
+    return at_step(ratio_steps(), ratio)
+
+
+@cache
+def ratio_steps() -> tuple[tuple[float, float], ...]:
+    """The speed-ratio table: each ratio from which a factor holds, and the factor."""
+    return tuple((float(r["ratio_from"]), float(r["K_SR"])) for r in rows("ip20_speed_ratio_factor"))
+
+
+def at_step(steps: tuple[tuple[float, float], ...], ratio: float) -> float:
+    """The factor of a stepped table at a ratio, which counts to two decimals; 1 without a table."""
+    place = bisect_right([start for start, _ in steps], round(ratio, 2))
+    return steps[place - 1][1] if place else 1.0
 
 
 def arc_factor(small_wheel_wrap_rad: float) -> float:
@@ -89,9 +105,12 @@ class RatedPower:
         return max(0.0, self.basic_w + self.added_for_ratio_w)
 
 
-def horsepower(c: Coefficients, d_in: float, r_thousand_rpm: float, k_sr: float) -> tuple[float, float]:
-    """The published equation in its own units: basic hp and the hp that the ratio adds."""
-    basic = d_in * r_thousand_rpm * (c.k1 - c.k2 / d_in - c.k3 * (r_thousand_rpm * d_in) ** 2 - c.k4 * math.log10(r_thousand_rpm * d_in))
+Numbers = float | NDArray[np.float64]
+
+
+def horsepower(c: Coefficients, d_in: Numbers, r_thousand_rpm: Numbers, k_sr: Numbers) -> tuple[Numbers, Numbers]:
+    """The published equation in its own units, for one or many: basic hp and the hp that the ratio adds."""
+    basic = d_in * r_thousand_rpm * (c.k1 - c.k2 / d_in - c.k3 * (r_thousand_rpm * d_in) ** 2 - c.k4 * np.log10(r_thousand_rpm * d_in))
     return basic, c.k2 * r_thousand_rpm * (1 - 1 / k_sr)
 
 
@@ -114,7 +133,7 @@ def rated_power(belt: Section, small_diameter_m: float, fast_shaft_rad_per_s: fl
     r = from_si(fast_shaft_rad_per_s, "rotation", "rpm") / 1000
     if math.pi * d * r * 1000 / 12 > from_si(belt.max_speed_m_per_s, "velocity", "ft/min"):
         raise OutOfRangeError("The belt runs faster than 6500 ft/min (33 m/s): the rating does not reach that far.")
-    basic, added = horsepower(c, d, r, speed_ratio_factor(ratio))
+    basic, added = (float(hp) for hp in horsepower(c, d, r, speed_ratio_factor(ratio)))
     return RatedPower(to_si(basic, "power", "hp"), to_si(added, "power", "hp"), least_sure(c.confidence, Confidence.MEDIUM))
 
 

@@ -5,14 +5,15 @@ The coefficients are least-squares fits to remembered cells of GB/T 13575.1 (and
 """
 
 import itertools
-import math
 from dataclasses import dataclass
 from functools import cache
+
+import numpy as np
 
 from tuyere.core.families.v_belt import Belt, Section
 from tuyere.core.origin import Confidence
 from tuyere.core.quantity import from_si
-from tuyere.core.rating.ip20 import OutOfRangeError, RatedPower
+from tuyere.core.rating.ip20 import Numbers, OutOfRangeError, RatedPower, at_step
 from tuyere.core.table import rows
 
 SOURCE = "GB/T 13575.1 and DIN 7753-2 in the ISO 5292 form, fitted (from memory)"
@@ -56,23 +57,26 @@ def fits() -> dict[str, Fit]:
     return {r["section"]: read(r) for r in rows("metric_v_power")}
 
 
-def kilowatts(f: Fit, d_mm: float, n: float, k: float) -> tuple[float, float]:
-    """The equation in its own units: basic kW and the kW that the ratio adds.
+def kilowatts(f: Fit, d_mm: Numbers, n: Numbers, k: Numbers) -> tuple[Numbers, Numbers]:
+    """The equation in its own units, for one or many: basic kW and the kW that the ratio adds.
 
-    >>> round(kilowatts(fits()["ISO A"], 100, 1450, 1.0)[0], 2)
+    >>> round(float(kilowatts(fits()["ISO A"], 100, 1450, 1.0)[0]), 2)
     1.32
     """
     x = d_mm * n
-    basic = x * (f.c1 - f.c2 / d_mm - f.c3 * x**2 * (1 + f.delta_mm / d_mm) - f.c4 * math.log10(x))
+    basic = x * (f.c1 - f.c2 / d_mm - f.c3 * x**2 * (1 + f.delta_mm / d_mm) - f.c4 * np.log10(x))
     return basic, f.c2 * n * (1 - 1 / k)
+
+
+@cache
+def ratio_steps(series: str) -> tuple[tuple[float, float], ...]:
+    """The ratio table of a series: each ratio from which K holds, and K."""
+    return tuple((float(r["ratio_from"]), float(r["K"])) for r in rows("metric_v_speed_ratio_factor") if r["series"] == series)
 
 
 def speed_ratio_factor(series: str, ratio: float) -> float:
     """K for a ratio of the larger to the smaller diameter, 1 or more (stepped table by series)."""
-    found = [
-        float(r["K"]) for r in rows("metric_v_speed_ratio_factor") if r["series"] == series and float(r["ratio_from"]) <= round(ratio, 2)
-    ]
-    return max(found, default=1.0)
+    return at_step(ratio_steps(series), ratio)
 
 
 def rated_power(section: Section, small_datum_m: float, fast_shaft_rad_per_s: float, ratio: float) -> RatedPower:
@@ -86,7 +90,7 @@ def rated_power(section: Section, small_datum_m: float, fast_shaft_rad_per_s: fl
         raise OutOfRangeError(
             f"Section {section.name} is tabled to {f.n_to:g} rpm and {section.max_speed_m_per_s:.0f} m/s: the rating does not reach that far."
         )
-    basic, added = kilowatts(f, min(d, f.d_to_mm), n, speed_ratio_factor(section.series, ratio))
+    basic, added = (float(kw) for kw in kilowatts(f, min(d, f.d_to_mm), n, speed_ratio_factor(section.series, ratio)))
     return RatedPower(basic * 1000, added * 1000, f.confidence)
 
 
@@ -95,7 +99,8 @@ def length_factor(belt: Belt, as_section: str) -> float:
 
     Raises OutOfRangeError below the shortest tabled length.
     """
-    points = sorted((float(r["length"]), float(r["K_L"])) for r in rows("metric_v_length_factor") if r["section"] == as_section)
+    # The older and the newer table share some lengths, with the same factor.
+    points = sorted({(float(r["length"]), float(r["K_L"])) for r in rows("metric_v_length_factor") if r["section"] == as_section})
     length = belt.datum_length_m * 1000
     if not points or length < points[0][0] * 0.97:
         raise OutOfRangeError(f"{belt.designation} is shorter than the length-factor table of section {as_section}: no rating for it.")

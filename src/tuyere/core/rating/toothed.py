@@ -33,7 +33,8 @@ class ToothedRating:
 
 
 @cache
-def _row(profile: str) -> dict[str, str] | None:
+def row(profile: str) -> dict[str, str] | None:
+    """The figures of a profile; None where none are known."""
     return next((r for r in rows("toothed_rating") if r["profile"] == profile), None)
 
 
@@ -51,7 +52,7 @@ def rated_power(of: Profile, width_m: float, small_teeth: int, fast_shaft_rad_pe
 
     Raises OutOfRangeError for a profile without figures, under two teeth in mesh, or past what an estimate reaches.
     """
-    r = _row(of.name)
+    r = row(of.name)
     if r is None:
         raise OutOfRangeError(f"No rating for {of.name} is known here: ask its maker's table.")
     mesh = math.floor(teeth_in_mesh + 1e-9)

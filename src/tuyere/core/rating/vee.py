@@ -13,7 +13,7 @@ from tuyere.core.families.v_belt import Belt, Section, section
 from tuyere.core.origin import Confidence, least_sure
 from tuyere.core.quantity import from_si, to_si
 from tuyere.core.rating import ip20, metric_v
-from tuyere.core.rating.ip20 import Coefficients, OutOfRangeError, RatedPower
+from tuyere.core.rating.ip20 import Coefficients, Numbers, OutOfRangeError, RatedPower
 from tuyere.core.table import rows
 
 Standard = Literal["IP-20", "IP-22", "IP-23", "ISO 5292 form"]
@@ -34,6 +34,20 @@ class Method:
     limits: str
     note: str
     confidence: Confidence
+
+    @property
+    def ratio_steps(self) -> tuple[tuple[float, float], ...]:
+        """The stepped table of its speed-ratio factor; empty where it counts no ratio."""
+        if self.standard == "IP-20":
+            return ip20.ratio_steps()
+        if self.standard == "IP-22":
+            return _narrow_steps()
+        return metric_v.ratio_steps(self.rated_as.series) if self.standard == "ISO 5292 form" else ()
+
+
+@cache
+def _narrow_steps() -> tuple[tuple[float, float], ...]:
+    return tuple((float(r["ratio_from"]), float(r["K_SR"])) for r in rows("ip22_speed_ratio_factor"))
 
 
 @cache
@@ -142,23 +156,23 @@ def _by(how: Method, diameter_m: float, speed: float, ratio: float) -> RatedPowe
     if diameter_m * speed / 2 > of.max_speed_m_per_s * 1.0001:
         limit = from_si(of.max_speed_m_per_s, "velocity", "ft/min")
         raise OutOfRangeError(f"The belt runs faster than {limit:.0f} ft/min: the rating does not reach that far.")
+    basic, added = (float(hp) for hp in inch_horsepower(how, d, r, speed_ratio_factor(of, ratio)))
+    return RatedPower(to_si(basic, "power", "hp"), to_si(added, "power", "hp"), how.confidence)
+
+
+def inch_horsepower(how: Method, d_in: Numbers, r_thousand_rpm: Numbers, k_sr: Numbers) -> tuple[Numbers, Numbers]:
+    """The equation of an inch method in its own units, for one or many: basic hp and the hp that the ratio adds."""
+    of, d, r = how.rated_as, d_in, r_thousand_rpm
     if how.standard == "IP-23":
         c = _light(of.name)
         assert c
-        hp = r * (float(c["c1"]) * d**0.91 * r**-0.09 - float(c["c2"]) - float(c["c3"]) * r**2 * d**3)
-        return RatedPower(to_si(hp, "power", "hp"), 0.0, how.confidence)
-    basic, added = ip20.horsepower(_narrow()[of.name], d, r, speed_ratio_factor(of, ratio))
-    return RatedPower(to_si(basic, "power", "hp"), to_si(added, "power", "hp"), how.confidence)
+        return r * (float(c["c1"]) * d**0.91 * r**-0.09 - float(c["c2"]) - float(c["c3"]) * r**2 * d**3), 0.0 * r
+    return ip20.horsepower(ip20.coefficients(of.name) if how.standard == "IP-20" else _narrow()[of.name], d, r, k_sr)
 
 
 def speed_ratio_factor(of: Section, ratio: float) -> float:
     """K_SR by the section's method; 1 where it does not count the ratio."""
-    how = method(of)
-    if how.standard == "IP-20":
-        return ip20.speed_ratio_factor(ratio)
-    if how.standard == "IP-22":
-        return max(float(r["K_SR"]) for r in rows("ip22_speed_ratio_factor") if float(r["ratio_from"]) <= round(ratio, 2))
-    return metric_v.speed_ratio_factor(how.rated_as.series, ratio) if how.standard == "ISO 5292 form" else 1.0
+    return ip20.at_step(method(of).ratio_steps, ratio)
 
 
 def length_factor(belt: Belt) -> float:

@@ -1,0 +1,84 @@
+"""Flat belts for the search: cut to length, so the centres stand in the middle of the room; counts are widths (m)."""
+
+import numpy as np
+
+from tuyere.core.families.flat import FlatBelt
+from tuyere.core.loads import OVERHUNG_FACTOR
+from tuyere.core.quantity import System, from_si, show, to_si
+from tuyere.core.rating import flat as flat_rating
+from tuyere.core.selection.kind import Array, Kind, Mate, StockLength, StockWheel, steps_at
+from tuyere.core.selection.problem import Kept, Problem
+from tuyere.core.table import rows
+
+_DESIGN_RATIO = 3.0  # T1/T2 of 2.3 to 3 is designed for: handbooks, medium
+_HUB_SHARE = 0.6  # of a flat pulley's rim
+
+
+class FlatKind(Kind):
+    """One kind of flat belt."""
+
+    family = "flat belt"
+
+    def __init__(self, of: FlatBelt, pulleys: tuple[float, ...], widths: tuple[float, ...]) -> None:
+        self.of, self.name, self.fits = of, of.name, "flat"
+        self.driver = self.driven = tuple(self._pulley(d, f"{show(d, 'length', System.SI)} pulley") for d in pulleys)
+        self.lengths = ()
+        self.counts = widths
+        self.fastest_m_per_s = to_si(6000, "velocity", "ft/min") if of.material == "leather" else to_si(6500, "velocity", "ft/min")
+        self.traits = "flat belt, leather" if of.material == "leather" else "flat belt, synthetic"
+        self._row = next(r for r in rows("flat_pull") if r["belt"] == of.name)
+
+    def _pulley(self, outside_m: float, name: str) -> StockWheel:
+        return StockWheel(name, outside_m + self.of.thickness_m, outside_m, _HUB_SHARE * outside_m)
+
+    def wheel_kept(self, kept: Kept) -> StockWheel | None:
+        return self._pulley(kept.outside_m, "the one kept") if kept.fits == "flat" and kept.outside_m else None
+
+    def least_small(self, problem: Problem) -> tuple[float, str]:
+        least = (self.of.smallest_pulley_m or 0.0) + self.of.thickness_m
+        rim = least - self.of.thickness_m
+        return least, f"{self.name} wants a pulley of {show(rim, 'length', System.US)} ({show(rim, 'length', System.SI)}) at least"
+
+    @property
+    def overhung(self) -> float:
+        return OVERHUNG_FACTOR["flat belt"]
+
+    def width(self, count: Array) -> Array:
+        return count
+
+    def tension_ratio(self, wrap: Array) -> Array:
+        return np.asarray(np.minimum(np.exp(0.8 * self.of.friction * wrap), _DESIGN_RATIO))
+
+    def mass(self, count: Array) -> Array:
+        return np.asarray(self.of.density_kg_m3 * self.of.thickness_m * count)
+
+    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Array) -> Array:
+        """Power per metre of width, W/m."""
+        v, grip = mate.belt_speed, 1 - np.exp(-self.of.friction * wrap)
+        allowed = float(self._row["pull_n_per_mm"]) * 1000
+        if self._row["kind"] == "effective":
+            return np.asarray(allowed * grip / (1 - np.exp(-self.of.friction * np.pi)) * v)
+        steps = flat_rating.pulley_steps(self.of)
+        c_p = steps_at(*steps, from_si(1.0, "length", "in") * (mate.small_line_m - self.of.thickness_m) * 1.0001) if steps else 1.0
+        if steps:
+            c_p = np.where(from_si(1.0, "length", "in") * (mate.small_line_m - self.of.thickness_m) * 1.0001 < steps[0][0], np.nan, c_p)
+        c_v: float | Array = 1.0
+        if self.of.material == "leather":
+            ft_min = from_si(1.0, "velocity", "ft/min") * v
+            c_v = np.where(ft_min > flat_rating.CV[-1][0] * 1.0001, np.nan, np.interp(ft_min, *zip(*flat_rating.CV, strict=True)))
+        centrifugal = self.of.density_kg_m3 * self.of.thickness_m * v**2
+        return np.asarray(np.maximum(0.0, (allowed * c_p * c_v - centrifugal) * grip * v))
+
+    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
+        return unit * count
+
+    def rate(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem) -> float:
+        small = min(driver.outside_m, driven.outside_m)
+        return flat_rating.rated_power(self.of, count, small, problem.driver_speed * driver.line_m / 2, wrap_rad).power_w
+
+    def parts(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float) -> list[tuple[float, str]]:
+        wide = f"{count * 1000:g} mm"
+        return [(1, f"flat {driver.name} for {wide}"), (1, f"flat {driven.name} for {wide}"), (1, f"{self.name}, {wide} wide, {show(length_m, 'length', System.SI)} at mid-thickness, less take-off")]
+
+    def shown(self, count: float) -> str:
+        return f"{self.name}, {count * 1000:g} mm wide"

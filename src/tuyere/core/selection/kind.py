@@ -1,0 +1,164 @@
+"""What every kind of drive must answer for the search: wheels, lengths, counts, and its rating, one at a time and in arrays."""
+
+import copy
+from abc import ABC, abstractmethod
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from tuyere.core.selection.problem import Family, Kept, Problem
+
+Array = NDArray[np.float64]
+HUB_OVER_BORE = 1.5  # the least metal round a bore and its key: common practice, no source
+
+
+@dataclass(frozen=True)
+class StockWheel:
+    """A wheel that can be had: diameter of the belt's line, over the outside, of the largest hub (m); teeth; fewest and most belts it is made for.
+
+    `rolls`: the diameter that its speed counts by (a chain runs on a polygon: teeth times pitch over pi); the line's where not given.
+    """
+
+    name: str
+    line_m: float
+    outside_m: float
+    hub_m: float
+    teeth: int | None = None
+    fewest: float = 0.0
+    most: float = 1e9
+    rolls: float | None = None
+
+    @property
+    def rolls_m(self) -> float:
+        """The diameter that speeds count by."""
+        return self.rolls or self.line_m
+
+    @property
+    def bore_most_m(self) -> float:
+        """The largest shaft it goes on, as a rule."""
+        return self.hub_m / HUB_OVER_BORE
+
+
+@dataclass(frozen=True)
+class StockLength:
+    """A belt or chain by its name and the length of its line (m)."""
+
+    name: str
+    line_m: float
+
+
+@dataclass(frozen=True)
+class Mate:
+    """Two wheels with what runs on them at a centre distance, as a rating needs it: m, rad, rad/s. Arrays or single numbers alike."""
+
+    driver_line_m: Array
+    driven_line_m: Array
+    small_line_m: Array
+    small_teeth: Array
+    fast: float | Array
+    belt_speed: Array
+
+
+class Kind(ABC):
+    """One section, profile, chain or flat belt, with the wheels, lengths and counts it can be had in.
+
+    `lengths` empty: cut to length. `counts`: belts, strands, or widths in m.
+    """
+
+    family: Family
+    name: str
+    fits: str
+    assumed: bool = True
+    counted_as: str = ""
+    driver: tuple[StockWheel, ...]
+    driven: tuple[StockWheel, ...]
+    lengths: tuple[StockLength, ...]
+    counts: tuple[float, ...]
+    fastest_m_per_s: float
+    traits: str
+
+    @property
+    def size(self) -> int:
+        """How many combinations there are."""
+        return len(self.driver) * len(self.driven) * max(1, len(self.lengths)) * len(self.counts)
+
+    def restricted(self, wheel: Callable[[StockWheel], bool], length: Callable[[StockLength], bool]) -> "Kind":
+        """The same kind with only some of its wheels and lengths: a shop's own shelf."""
+        one = copy.copy(self)
+        one.driver, one.driven = tuple(filter(wheel, self.driver)), tuple(filter(wheel, self.driven))
+        one.lengths = tuple(filter(length, self.lengths))
+        one.assumed = False
+        return one
+
+    @abstractmethod
+    def wheel_kept(self, kept: Kept) -> StockWheel | None:
+        """The wheel that stays, if this kind runs on it."""
+
+    @abstractmethod
+    def least_small(self, problem: Problem) -> tuple[float, str]:
+        """The smallest wheel for this kind: a line diameter (m) or a number of teeth, and how to say it."""
+
+    def small_measure(self, line_m: Array, teeth: Array) -> Array:
+        """What `least_small` is held against."""
+        return line_m
+
+    def motor_short(self, driver_line_m: Array, driver_outside_m: Array, problem: Problem) -> Array:
+        """How far the driver stays under what the motor's shaft wants, m; zero or less: none."""
+        if problem.motor is None:
+            return np.zeros_like(driver_line_m)
+        # Where no sheave table holds, the pull by the usual factor may be what V-belts at the smallest sheave would make it.
+        least = self.overhung * 2 * problem.power_w / (problem.driver_speed * problem.motor.pull_n)
+        return least - driver_line_m
+
+    @property
+    @abstractmethod
+    def overhung(self) -> float:
+        """Overhung-load factor of the family."""
+
+    @abstractmethod
+    def width(self, count: Array) -> Array:
+        """Over the belts or chain, m."""
+
+    @abstractmethod
+    def tension_ratio(self, wrap: Array) -> Array:
+        """(T1 - Tc)/(T2 - Tc) that a design supposes, by the wrap on the small wheel (rad); inf where the slack side hangs free."""
+
+    @abstractmethod
+    def mass(self, count: Array) -> Array:
+        """Mass of the set, kg/m."""
+
+    @abstractmethod
+    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Array) -> Array:
+        """Power (W) carried by one belt, or by a set of count 1, shaped as wrap; NaN where nothing rates it. lengths: indices into `lengths`."""
+
+    @abstractmethod
+    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
+        """Power (W) of the set, from `unit_capacity`."""
+
+    @abstractmethod
+    def rate(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem) -> float:
+        """The same by the rating's own code, one at a time, W. Raises OutOfRangeError with the reason."""
+
+    @abstractmethod
+    def parts(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float) -> list[tuple[float, str]]:
+        """What to fetch: how many, and its name."""
+
+    @abstractmethod
+    def shown(self, count: float) -> str:
+        """The belt or chain of so many, in words."""
+
+    @property
+    def reserve_counts(self) -> bool:
+        """Whether one of several may break and the rest run on."""
+        return False
+
+    def line_terms(self, d: Array, big: Array, teeth_d: Array, teeth_big: Array) -> tuple[Array, Array, Array]:
+        """(a, b, h) in L = 2 C cos β + a + b β, sin β = h/C: an open belt's by its lines."""
+        return np.pi * (d + big) / 2, big - d, (big - d) / 2
+
+
+def steps_at(froms: Array, values: Array, x: Array) -> Array:
+    """The last step at or below each x, of a stepped table."""
+    return np.asarray(values[np.clip(np.searchsorted(froms, x, side="right") - 1, 0, len(values) - 1)])

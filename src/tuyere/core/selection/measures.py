@@ -1,0 +1,53 @@
+"""What a feasible candidate is like, in numbers; and the traits of its kind of drive."""
+
+from dataclasses import dataclass
+from functools import cache
+
+from tuyere.core.origin import Confidence
+from tuyere.core.table import rows
+
+
+@dataclass(frozen=True)
+class Traits:
+    """A kind of drive: efficiency well kept and neglected; points 0 (bad) to 4 (good); whether it slips before something breaks."""
+
+    kept: float
+    neglected: float
+    dirt: int
+    shock: int
+    no_oil: int
+    out_of_line: int
+    quiet: int
+    fuse: bool
+    confidence: Confidence
+    source: str
+
+
+@cache
+def traits() -> dict[str, Traits]:
+    """Traits by kind of drive."""
+    return {
+        r["kind"]: Traits(
+            float(r["kept"]), float(r["neglected"]), int(r["dirt"]), int(r["shock"]), int(r["no_oil"]), int(r["out_of_line"]), int(r["quiet"]),
+            r["fuse"] == "yes", Confidence(r["confidence"]), r["source"],
+        )
+        for r in rows("drive_traits")
+    }  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Measures:
+    """One candidate: speeds rad/s and m/s, lengths m, powers W, forces N. `margin`: capacity over design power, less one."""
+
+    driven_speed: float
+    speed_error: float
+    belt_speed: float
+    centre_m: float
+    wrap_rad: float
+    capacity_w: float
+    design_w: float
+    margin: float
+    pull_n: float
+    standing_pull_n: float
+    width_m: float
+    length_m: float

@@ -1,0 +1,56 @@
+"""What a drive is chosen for: the power, the speeds, the room, and what must stay as it is. SI inside."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from tuyere.core.selection.motor import MotorLimit
+
+Family = Literal["v-belt", "double-V", "link belt", "synchronous", "roller chain", "flat belt"]
+FAMILIES: tuple[Family, ...] = ("v-belt", "synchronous", "roller chain", "flat belt", "double-V", "link belt")
+USUAL: frozenset[Family] = frozenset(("v-belt", "synchronous", "roller chain", "flat belt"))
+
+# Idlers add to the service factor: IP-20 and IP-24 (medium); a flat idler on the back of a belt bends it against its grain.
+IDLERS = {"none": 0.0, "slack side, inside": 0.0, "slack side, outside": 0.1, "tight side, inside": 0.1, "tight side, outside": 0.2}
+
+
+@dataclass(frozen=True)
+class Kept:
+    """A wheel that stays: what runs on it (a V-groove, a tooth pitch, a chain's number or "flat"), its outside diameter (m) or its teeth."""
+
+    fits: str
+    outside_m: float | None = None
+    teeth: int | None = None
+
+
+@dataclass(frozen=True)
+class Problem:
+    """Everything a candidate is held against. Lengths m, speeds rad/s, `tolerance` a share of the driven speed; None: no limit."""
+
+    power_w: float
+    driver_speed: float
+    driven_speed: float
+    tolerance: float = 0.03
+    driven_class: str = "moderate"
+    driver_class: Literal["normal", "high"] = "normal"
+    hours_per_day: float = 8.0
+    idler: str = "none"
+    centre_low_m: float = 0.0
+    centre_high_m: float = 20.0
+    driver_most_m: float | None = None
+    driven_most_m: float | None = None
+    width_most_m: float | None = None
+    driver_shaft_m: float | None = None
+    driven_shaft_m: float | None = None
+    pull_most_n: float | None = None
+    motor: MotorLimit | None = None
+    reserve: bool = False
+    least_chain_teeth: int = 17
+    families: frozenset[Family] = field(default=USUAL)
+    kinds: frozenset[str] = frozenset()
+    keep_driver: Kept | None = None
+    keep_driven: Kept | None = None
+
+    @property
+    def centre_middle_m(self) -> float:
+        """Where a drive cut to length is set: the middle of the room there is."""
+        return (self.centre_low_m + self.centre_high_m) / 2

@@ -1,0 +1,176 @@
+"""Toothed belts and roller chain for the search."""
+
+import math
+
+import numpy as np
+
+from tuyere.core.families import roller_chain, synchronous
+from tuyere.core.loads import OVERHUNG_FACTOR
+from tuyere.core.quantity import from_si, to_si
+from tuyere.core.rating import chain as chain_rating
+from tuyere.core.rating import toothed as toothed_rating
+from tuyere.core.selection.kind import Array, Kind, Mate, StockLength, StockWheel
+from tuyere.core.selection.problem import Kept, Problem
+
+_STRAIGHT_RATIO, _CURVED_RATIO = 5.0, 8.0  # working T1/T2: general practice, medium
+_FAST_BELT = to_si(6500, "velocity", "ft/min")
+_CHAIN_FAST = to_si(3500, "velocity", "ft/min")  # past this even oiled chain is a matter for its maker: common practice, no source
+
+
+def teeth_named(teeth: int) -> str:
+    """How a toothed wheel is called."""
+    return f"{teeth} teeth"
+
+
+class ToothedKind(Kind):
+    """One profile of toothed belt; counts are its widths (m)."""
+
+    family = "synchronous"
+
+    def __init__(self, of: synchronous.Profile, teeth: tuple[int, ...], belts: tuple[int, ...]) -> None:
+        self.of, self.name, self.fits = of, of.name, of.pitch_name
+        self.driver = self.driven = tuple(self._pulley(z, teeth_named(z)) for z in teeth)
+        self.lengths = tuple(StockLength(synchronous.ToothedBelt(of, z, None, True).designation, z * of.pitch_m) for z in belts)
+        self.counts = of.widths_m
+        self.fastest_m_per_s = _FAST_BELT
+        self.traits = "synchronous"
+        self._row = toothed_rating.row(of.name)
+        self.counted_as = "" if self._row and self._row["method"] == "standard" else "No standard rates this pitch in figures known here: an engineering estimate on the low side."
+
+    def _pulley(self, teeth: int, name: str) -> StockWheel:
+        outside = synchronous.outside_diameter(self.of, teeth)
+        return StockWheel(name, synchronous.pitch_diameter(self.of, teeth), outside, outside - 2 * self.of.tooth_height_m, teeth)
+
+    def wheel_kept(self, kept: Kept) -> StockWheel | None:
+        return self._pulley(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.of.pitch_name and kept.teeth else None
+
+    def least_small(self, problem: Problem) -> tuple[float, str]:
+        least = self.of.fewest_teeth or 10
+        return least, f"{self.name} wants {least} teeth at least"
+
+    def small_measure(self, line_m: Array, teeth: Array) -> Array:
+        return teeth
+
+    @property
+    def overhung(self) -> float:
+        return OVERHUNG_FACTOR["synchronous"]
+
+    def width(self, count: Array) -> Array:
+        return count
+
+    def tension_ratio(self, wrap: Array) -> Array:
+        return np.full_like(wrap, _STRAIGHT_RATIO if self.of.form == "straight" else _CURVED_RATIO)
+
+    def mass(self, count: Array) -> Array:
+        if not self._row:
+            return np.zeros_like(count)
+        per_mm = float(self._row["mass_per_mm"]) if self._row["mass_per_mm"] else float(self._row["mass_kg_m"]) / float(self._row["base_width_mm"])
+        return np.asarray(per_mm * count * 1000)
+
+    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Array) -> Array:
+        """Pull (N) before the width counts, by the teeth in mesh."""
+        mesh = np.floor(mate.small_teeth * wrap / math.tau + 1e-9)
+        if not self._row:
+            return np.full_like(wrap, np.nan)
+        pull = float(self._row["pull_n"])
+        if self._row["method"] == "standard":
+            found = pull * np.where(mesh >= 6, 1.0, np.maximum(0.0, 1 - 0.2 * (6 - mesh)))
+        elif self._row["method"] == "width":
+            found = pull * np.minimum(1.0, mesh / 6)
+        else:
+            found = pull * np.minimum(mesh, 12)
+            found = np.where(from_si(1.0, "rotation", "rpm") * mate.fast > 1000 * 1.001, np.nan, found)
+        return np.asarray(np.where(mesh < 2, np.nan, found))
+
+    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
+        if not self._row:
+            return unit
+        mm = count * 1000
+        if self._row["method"] == "standard":
+            share = mm / float(self._row["base_width_mm"])
+            return np.asarray(np.maximum(0.0, unit * share**1.14 - share * float(self._row["mass_kg_m"]) * mate.belt_speed**2) * mate.belt_speed)
+        return np.asarray(np.maximum(0.0, unit * mm - float(self._row["mass_per_mm"]) * mm * mate.belt_speed**2) * mate.belt_speed)
+
+    def rate(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem) -> float:
+        small = min((driver, driven), key=lambda w: w.line_m)
+        fast = problem.driver_speed * max(1.0, driver.line_m / driven.line_m)
+        assert small.teeth
+        return toothed_rating.rated_power(self.of, count, small.teeth, fast, small.teeth * wrap_rad / math.tau).power_w
+
+    def parts(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float) -> list[tuple[float, str]]:
+        wide = f"{count * 1000:g} mm wide"
+        return [(1, f"{self.fits} toothed pulley, {driver.name}, {wide}"), (1, f"{self.fits} toothed pulley, {driven.name}, {wide}"), (1, f"{length.name if length else self.name}, {wide}")]
+
+    def shown(self, count: float) -> str:
+        return f"{self.name}, {count * 1000:g} mm wide"
+
+
+class ChainKind(Kind):
+    """One size of roller chain; counts are its strands. Lengths are even numbers of pitches."""
+
+    family = "roller chain"
+
+    def __init__(self, of: roller_chain.Chain, teeth: tuple[int, ...], pitches: tuple[int, ...], strands: tuple[int, ...]) -> None:
+        self.of, self.name, self.fits = of, of.name, of.name
+        self.driver = self.driven = tuple(self._sprocket(z, teeth_named(z)) for z in teeth)
+        self.lengths = tuple(StockLength(f"{n} pitches", n * of.pitch_m) for n in pitches)
+        self.counts = tuple(float(n) for n in strands)
+        self.fastest_m_per_s = _CHAIN_FAST
+        self.traits = "roller chain"
+        self._limits = chain_rating.constants(of)
+        self.counted_as = self._limits[2]
+
+    def _sprocket(self, teeth: int, name: str) -> StockWheel:
+        found = roller_chain.sprocket(self.of, teeth)
+        line = roller_chain.pitch_diameter(self.of.pitch_m, teeth)
+        return StockWheel(name, line, found.outside_m, max(0.0, found.hub_most_m), teeth, rolls=teeth * self.of.pitch_m / math.pi)
+
+    def wheel_kept(self, kept: Kept) -> StockWheel | None:
+        return self._sprocket(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.name and kept.teeth else None
+
+    def least_small(self, problem: Problem) -> tuple[float, str]:
+        return problem.least_chain_teeth, f"{problem.least_chain_teeth} teeth are asked for, so that it runs smoothly"
+
+    def small_measure(self, line_m: Array, teeth: Array) -> Array:
+        return teeth
+
+    @property
+    def overhung(self) -> float:
+        return OVERHUNG_FACTOR["roller chain"]
+
+    def width(self, count: Array) -> Array:
+        of = self.of
+        over_pins = (of.inner_width_m or 0.0) + 5 * (of.plate_thickness_m or 0.1 * of.pitch_m)
+        return np.asarray((count - 1) * (of.transverse_pitch_m or 1.6 * over_pins) + over_pins)
+
+    def tension_ratio(self, wrap: Array) -> Array:
+        return np.full_like(wrap, np.inf)
+
+    def mass(self, count: Array) -> Array:
+        return (self.of.mass_kg_per_m or 0.0) * count
+
+    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Array) -> Array:
+        row, share, _ = self._limits
+        n, pitch = from_si(1.0, "rotation", "rpm") * mate.fast, from_si(self.of.pitch_m, "length", "in")
+        plates, rollers = chain_rating.horsepower(float(row["k"]), float(row["kr"]), mate.small_teeth, n, pitch)
+        return np.asarray(np.minimum(plates, rollers) * share * to_si(1.0, "power", "hp") + 0.0 * wrap)
+
+    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
+        return unit * chain_rating.strand_factor(int(count))
+
+    def rate(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem) -> float:
+        small = min((driver, driven), key=lambda w: w.line_m)
+        assert small.teeth
+        fast = problem.driver_speed * max(1.0, (driver.teeth or 1) / (driven.teeth or 1))
+        return chain_rating.rated_power(self.of, small.teeth, fast, int(count)).power_w
+
+    def parts(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float) -> list[tuple[float, str]]:
+        strand = self.name if count == 1 else f"{self.name}-{count:.0f}"
+        return [(1, f"{strand} sprocket, {driver.name}"), (1, f"{strand} sprocket, {driven.name}"), (1, f"{strand} chain, {length.name if length else ''}"), (1, f"{strand} connecting link")]
+
+    def shown(self, count: float) -> str:
+        return f"{self.name} chain" if count == 1 else f"{self.name} chain, {count:.0f} strands"
+
+    def line_terms(self, d: Array, big: Array, teeth_d: Array, teeth_big: Array) -> tuple[Array, Array, Array]:
+        return (teeth_d + teeth_big) * self.of.pitch_m / 2, (teeth_big - teeth_d) * self.of.pitch_m / math.pi, (big - d) / 2
+

@@ -1,0 +1,131 @@
+"""V-belts of every section for the search: the rating's formulas on arrays, its own code for one."""
+
+import math
+from functools import cached_property
+
+import numpy as np
+
+from tuyere.core.families import v_belt
+from tuyere.core.loads import OVERHUNG_FACTOR
+from tuyere.core.quantity import System, from_si, show, to_si
+from tuyere.core.rating import ip20, metric_v, vee
+from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.selection.kind import Array, Kind, Mate, StockLength, StockWheel, steps_at
+from tuyere.core.selection.problem import Family, Kept, Problem
+
+_RATIO_PER_RAD = math.log(5) / math.pi  # 5:1 at 180°: IP-20
+
+
+class VKind(Kind):
+    """One V-belt section."""
+
+    def __init__(self, of: v_belt.Section, family: Family, wheels: tuple[StockWheel, ...], belts: tuple[v_belt.Belt, ...], most: int) -> None:
+        self.of, self.family, self.name, self.fits = of, family, of.name, of.groove
+        self.driver = self.driven = wheels
+        self._belts = {b.designation: b for b in belts}
+        self.lengths = tuple(StockLength(b.designation, b.datum_length_m) for b in belts)
+        self.counts = tuple(float(n) for n in range(1, most + 1))
+        self.fastest_m_per_s = of.max_speed_m_per_s
+        self.traits = "V-belt, cogged" if of.cogged else "V-belt, wrapped"
+        self.how = vee.method(of)
+        self.counted_as = self.how.estimate
+        groove = v_belt.grooves_of(of.groove)
+        self._spacing = (groove[0].spacing_m if groove else None) or 1.2 * of.top_width_m
+        self._edge = (groove[0].edge_m if groove else None) or 0.6 * of.top_width_m
+
+    def wheel_kept(self, kept: Kept) -> StockWheel | None:
+        if kept.fits != self.of.groove or kept.outside_m is None:
+            return None
+        return sheave(self.of, v_belt.datum_from_outside(self.of, kept.outside_m), kept.outside_m, "the one kept")
+
+    @cached_property
+    def _least(self) -> float:
+        return v_belt.min_datum_diameter(self.of)
+
+    def least_small(self, problem: Problem) -> tuple[float, str]:
+        return self._least, f"section {self.name} wants {show(self._least, 'length', System.US)} ({show(self._least, 'length', System.SI)}) at least"
+
+    def motor_short(self, driver_line_m: Array, driver_outside_m: Array, problem: Problem) -> Array:
+        if problem.motor is None:
+            return np.zeros_like(driver_line_m)
+        if "narrow" in self.of.series:
+            return np.asarray(problem.motor.narrow_m - driver_outside_m)
+        return np.asarray(problem.motor.classical_m - driver_line_m)
+
+    @property
+    def overhung(self) -> float:
+        return OVERHUNG_FACTOR["v-belt"]
+
+    def width(self, count: Array) -> Array:
+        return np.asarray((count - 1) * self._spacing + 2 * self._edge)
+
+    def tension_ratio(self, wrap: Array) -> Array:
+        return np.asarray(np.exp(_RATIO_PER_RAD * wrap))
+
+    def mass(self, count: Array) -> Array:
+        return self.of.mass_kg_per_m * count
+
+    @cached_property
+    def _factor_by_name(self) -> dict[str, float]:
+        found = {}
+        for name, belt in self._belts.items():
+            try:
+                found[name] = vee.length_factor(belt)
+            except OutOfRangeError:
+                found[name] = math.nan
+        return found
+
+    def _ratio_factor(self, ratio: Array) -> Array:
+        if not self.how.ratio_steps:
+            return np.ones_like(ratio)
+        froms, ks = (np.array(c) for c in zip(*self.how.ratio_steps, strict=True))
+        return steps_at(froms, ks, np.round(ratio, 2))
+
+    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Array) -> Array:
+        ratio = np.maximum(mate.driver_line_m, mate.driven_line_m) / mate.small_line_m
+        k, of = self._ratio_factor(ratio), self.how.rated_as
+        n = from_si(1.0, "rotation", "rpm") * mate.fast
+        if self.how.standard == "ISO 5292 form":
+            fit = metric_v.fits()[of.name]
+            basic, added = metric_v.kilowatts(fit, np.minimum(mate.small_line_m * 1000, fit.d_to_mm), n, k)
+            power = 1000 * (basic + added)
+            power = np.where((n > fit.n_to * 1.001) | (mate.belt_speed > of.max_speed_m_per_s), np.nan, power)
+        else:
+            d, r = from_si(1.0, "length", "in") * mate.small_line_m, n / 1000
+            basic, added = vee.inch_horsepower(self.how, d, r, k)
+            power = to_si(1.0, "power", "hp") * np.asarray(basic + added)
+            power = np.where(mate.belt_speed > of.max_speed_m_per_s * (1 + 1e-9), np.nan, power)
+        rated = np.maximum(power, 0.0) * self.how.share
+        factors = np.array([self._factor_by_name[x.name] for x in self.lengths])
+        return np.asarray(rated * (1.25 * (1 - 5 ** (-wrap / np.pi))) * factors[lengths])
+
+    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
+        return unit * count
+
+    def rate(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem) -> float:
+        small, large = sorted((driver.line_m, driven.line_m))
+        rated = vee.rated_power(self.of, small, _fast(driver, driven, problem), large / small)
+        assert length
+        return rated.total_w * ip20.arc_factor(wrap_rad) * vee.length_factor(self._belts[length.name]) * count
+
+    def parts(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float) -> list[tuple[float, str]]:
+        grooves = f"{count:.0f} groove{'' if count == 1 else 's'}"
+        return [(1, f"{self.fits} sheave, {driver.name}, {grooves}"), (1, f"{self.fits} sheave, {driven.name}, {grooves}"), (count, length.name if length else self.name)]
+
+    def shown(self, count: float) -> str:
+        return f"{count:.0f} × {self.name}"
+
+    @property
+    def reserve_counts(self) -> bool:
+        return True
+
+
+def _fast(driver: StockWheel, driven: StockWheel, problem: Problem) -> float:
+    return problem.driver_speed * max(1.0, driver.line_m / driven.line_m)
+
+
+def sheave(of: v_belt.Section, line_m: float, outside_m: float, name: str, fewest: float = 0.0, most: float = 1e9) -> StockWheel:
+    """A V-sheave; its hub may reach to the bottom of the grooves."""
+    grooves = v_belt.grooves_of(of.groove)
+    depth = grooves[0].depth_min_m if grooves else of.height_m
+    return StockWheel(name, line_m, outside_m, max(0.0, outside_m - 2 * depth), None, fewest, most)

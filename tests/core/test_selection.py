@@ -1,0 +1,130 @@
+"""Choosing a drive: arrays against the plain loop, loads against statics, and what kills a candidate."""
+
+import math
+from collections import Counter
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tuyere.core.quantity import to_si
+from tuyere.core.selection.judge import judge
+from tuyere.core.selection.kind import Kind
+from tuyere.core.selection.problem import FAMILIES, IDLERS, Kept, Problem
+from tuyere.core.selection.search import centres, search
+from tuyere.core.selection.stock import kinds
+
+RPM = to_si(1, "rotation", "rpm")
+
+
+def inches(x: float) -> float:
+    return x * 0.0254
+
+
+def some(kind: Kind, by: np.random.Generator) -> Kind:
+    """A handful of the kind's wheels and lengths."""
+    wheels = set(by.choice([w.name for w in kind.driver], min(5, len(kind.driver)), replace=False))
+    lengths = set(by.choice([x.name for x in kind.lengths], min(5, len(kind.lengths)), replace=False)) if kind.lengths else set()
+    return kind.restricted(lambda w: w.name in wheels, lambda x: x.name in lengths)
+
+
+optional = st.none() | st.floats(0.1, 0.6)
+problems = st.builds(
+    Problem,
+    power_w=st.floats(100, 40_000), driver_speed=st.floats(60, 3600).map(lambda n: n * RPM), driven_speed=st.floats(60, 3600).map(lambda n: n * RPM),
+    tolerance=st.floats(0.01, 2), driven_class=st.sampled_from(["light", "moderate", "heavy", "extra_heavy", "chokable"]),
+    driver_class=st.sampled_from(["normal", "high"]), hours_per_day=st.floats(1, 24), idler=st.sampled_from(list(IDLERS)),
+    centre_low_m=st.floats(0, 0.5), centre_high_m=st.floats(0.5, 4), driver_most_m=optional, driven_most_m=optional,
+    width_most_m=st.none() | st.floats(0.01, 0.3), driver_shaft_m=st.none() | st.floats(0.01, 0.1), driven_shaft_m=st.none() | st.floats(0.01, 0.1),
+    pull_most_n=st.none() | st.floats(100, 20_000), reserve=st.booleans(), families=st.just(frozenset(FAMILIES)),
+    keep_driver=st.none() | st.builds(Kept, st.sampled_from(["A", "8M", "40", "flat"]), st.floats(0.08, 0.4), st.integers(12, 40)),
+)  # fmt: skip
+
+
+@settings(max_examples=60, deadline=None)
+@given(problems, st.integers(0, 2**31))
+def test_the_arrays_find_what_the_plain_loop_finds(problem: Problem, seed: int) -> None:
+    by = np.random.default_rng(seed)
+    stock = [some(kinds()[k], by) for k in by.choice(len(kinds()), 3, replace=False)]
+    found = search(problem, stock)
+    fast = {
+        (f.kind.name, f.driver_wheels[i].name, f.driven_wheels[j].name, f.kind.lengths[l].name if f.kind.lengths else "", f.kind.counts[k]): n
+        for f in found.found
+        for n, (i, j, l, k) in enumerate(zip(f.driver, f.driven, f.length, f.count, strict=True))
+    }
+    killed: Counter[str] = Counter()
+    slow = set()
+    for kind in stock:
+        stays = kind.wheel_kept(problem.keep_driver) if problem.keep_driver else None
+        for driver in kind.driver if not stays else (*kind.driver[1:], stays):
+            for driven in kind.driven:
+                for length in kind.lengths or (None,):
+                    for count in kind.counts:
+                        judged = judge(problem, kind, driver, driven, length, count)
+                        key = (kind.name, driver.name, driven.name, length.name if length else "", count)
+                        if judged.failures:
+                            killed[judged.failures[0].constraint] += 1
+                            continue
+                        slow.add(key)
+                        assert judged.measures
+                        f = next(f for f in found.found if f.kind is kind)
+                        n = fast[key]
+                        for mine, theirs in (
+                            (judged.measures.centre_m, f.centre_m), (judged.measures.capacity_w, f.capacity_w), (judged.measures.pull_n, f.pull_n),
+                            (judged.measures.wrap_rad, f.wrap_rad), (judged.measures.width_m, f.width_m), (judged.measures.speed_error, f.speed_error),
+                        ):  # fmt: skip
+                            assert math.isclose(mine, theirs[n], rel_tol=1e-9, abs_tol=1e-12)
+    assert slow == set(fast)
+    assert killed == +Counter(found.killed), "and what killed the rest"
+    assert found.looked_at == sum(killed.values()) + len(slow)
+
+
+@given(st.floats(0.02, 1), st.floats(0.02, 1), st.floats(1.01, 20))
+def test_centres_from_a_length_come_back(d: float, big: float, apart: float) -> None:
+    """Against the length of an open belt at those centres, by geometry's own code."""
+    from tuyere.core.geometry.open_belt import belt_length
+
+    at = apart * (d + big) / 2
+    line = np.array([belt_length(d, big, at)])
+    found = centres(line, np.array([math.pi * (d + big) / 2]), np.array([big - d]), np.array([(big - d) / 2]))
+    assert math.isclose(found[0], at, rel_tol=1e-9)
+
+
+FAN = Problem(to_si(5, "power", "hp"), 1750 * RPM, 875 * RPM, 0.02, "light", centre_low_m=inches(20), centre_high_m=inches(24))
+
+
+def test_a_textbook_drive_is_found_and_its_neighbours_die_of_the_right_thing() -> None:
+    """Two to one at 1750 rpm on B belts: 5.4 and 11 in pass, a pair off in speed, a belt too short and a set too narrow do not."""
+    b = next(k for k in kinds() if k.name == "B")
+    wheel = {w.name: w for w in b.driver}
+    belt = {x.name: x for x in b.lengths}
+
+    def why(driver: str, driven: str, length: str, count: float, problem: Problem = FAN) -> list[str]:
+        return [f.constraint for f in judge(problem, b, wheel[driver], wheel[driven], belt[length], count).failures]
+
+    assert why("5.4 in datum", "11 in datum", "B68", 1) == []
+    assert why("5.4 in datum", "9.4 in datum", "B68", 1) == ["speed"]
+    assert why("5.4 in datum", "11 in datum", "B51", 2) == ["centres"]
+    heavy = replace(FAN, power_w=to_si(25, "power", "hp"))
+    assert why("5.4 in datum", "11 in datum", "B68", 1, heavy) == ["power"]
+    assert why("5.4 in datum", "11 in datum", "B68", 1, replace(FAN, reserve=True)) == ["reserve"]
+    assert why("5.4 in datum", "11 in datum", "B68", 1, replace(FAN, families=frozenset({"synchronous"}))) == ["family"]
+
+
+def test_pulls_stand_in_order_of_the_families() -> None:
+    """For one effective pull a chain pulls its shaft least, toothed belts less than V, flat belts most: the overhung factors' order (handbooks)."""
+    found = search(replace(FAN, centre_low_m=0.4, centre_high_m=0.9, tolerance=0.05), kinds())
+    least = {}
+    for f in found.found:
+        at = f.pull_n * f.belt_speed / (FAN.power_w if f.kind.family == "roller chain" else f.design_w)
+        least[f.kind.family] = min(least.get(f.kind.family, math.inf), float(at.min()))
+    assert least["roller chain"] < least["synchronous"] < least["v-belt"] < least["flat belt"]
+
+
+@pytest.mark.parametrize("family", ["v-belt", "synchronous", "roller chain", "flat belt"])
+def test_every_family_has_something_for_an_ordinary_fan(family: str) -> None:
+    found = search(replace(FAN, families=frozenset({family}), tolerance=0.05), kinds())
+    assert found.feasible > 10
+    assert all(np.isfinite(f.pull_n).all() and (f.capacity_w >= f.design_w).all() for f in found.found)
