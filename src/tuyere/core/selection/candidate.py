@@ -1,0 +1,83 @@
+"""One candidate by its key, and one that a person names; what would have to give for it to hold."""
+
+from dataclasses import dataclass, replace
+
+from tuyere.core.quantity import to_si
+from tuyere.core.selection.judge import CONSTRAINTS, Judged, judge
+from tuyere.core.selection.kind import Kind, StockLength, StockWheel
+from tuyere.core.selection.problem import FAMILIES, Problem
+from tuyere.core.selection.search import search
+from tuyere.core.selection.stock import kinds
+
+
+class CandidateError(ValueError):
+    """No such candidate in the stock; the message is a sentence for the person."""
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """One combination of the stock."""
+
+    key: str
+    kind: Kind
+    driver: StockWheel
+    driven: StockWheel
+    length: StockLength | None
+    count: float
+
+    def judged(self, problem: Problem) -> Judged:
+        return judge(problem, self.kind, self.driver, self.driven, self.length, self.count)
+
+
+def sides(problem: Problem, kind: Kind) -> tuple[tuple[StockWheel, ...], tuple[StockWheel, ...]]:
+    """The wheels either shaft may carry: all of the stock's, or the one that stays."""
+    found = []
+    for kept, wheels in ((problem.keep_driver, kind.driver), (problem.keep_driven, kind.driven)):
+        stays = kind.wheel_kept(kept) if kept else None
+        found.append((stays,) if stays else wheels)
+    return found[0], found[1]
+
+
+def by_key(problem: Problem, key: str) -> Candidate:
+    """The candidate of a key that `Field.key` gave. Raises CandidateError for one that the stock does not have."""
+    try:
+        name, *places = key.split("|")
+        i, j, l, k = (int(p) for p in places)
+        kind = next(one for one in kinds() if one.name == name)
+        first, second = sides(problem, kind)
+        if min(i, j, l, k) < 0:
+            raise IndexError
+        return Candidate(key, kind, first[i], second[j], kind.lengths[l] if kind.lengths else None, kind.counts[k])
+    except (ValueError, IndexError, StopIteration):
+        raise CandidateError("That drive is not in the stock any more: choose it from the list again.") from None
+
+
+@dataclass(frozen=True)
+class Relaxed:
+    """What giving way on one thing would let in."""
+
+    constraint: str
+    says: str
+    lets_in: int
+
+
+def relaxed(problem: Problem) -> list[Relaxed]:
+    """When nothing holds: how many would if one demand gave way, most first."""
+    wider = to_si(1, "length", "in")
+    changes = {
+        "speed": ("twice the speed tolerance", replace(problem, tolerance=2 * problem.tolerance)),
+        "centres": ("a quarter more room for the centres either way", replace(problem, centre_low_m=0.75 * problem.centre_low_m, centre_high_m=1.25 * problem.centre_high_m)),
+        "room": ("no limit on the wheels' size", replace(problem, driver_most_m=None, driven_most_m=None)),
+        "width": ("two inches more width", replace(problem, width_most_m=problem.width_most_m + 2 * wider if problem.width_most_m else None)),
+        "bore": ("thinner shafts, or hubs made to order", replace(problem, driver_shaft_m=None, driven_shaft_m=None)),
+        "motor": ("another motor, or an outboard bearing", replace(problem, motor=None)),
+        "pull": ("no limit on the shaft's pull", replace(problem, pull_most_n=None)),
+        "reserve": ("running on with one belt gone no longer asked", replace(problem, reserve=False)),
+        "family": ("every family allowed", replace(problem, families=frozenset(FAMILIES), kinds=frozenset())),
+        "kept": ("both wheels new", replace(problem, keep_driver=None, keep_driven=None)),
+        "small": ("fewer teeth on the small sprocket", replace(problem, least_chain_teeth=9)),
+        "power": ("half the power, by two drives side by side", replace(problem, power_w=problem.power_w / 2)),
+    }  # fmt: skip
+    found = [Relaxed(name, said, search(eased, kinds()).feasible) for name, (said, eased) in changes.items() if eased != problem]
+    assert set(changes) <= set(CONSTRAINTS)
+    return sorted((r for r in found if r.lets_in), key=lambda r: -r.lets_in)
