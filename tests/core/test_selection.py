@@ -10,9 +10,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tuyere.core.quantity import to_si
+from tuyere.core.rating.service import IDLERS
 from tuyere.core.selection.judge import judge
 from tuyere.core.selection.kind import Kind
-from tuyere.core.selection.problem import FAMILIES, IDLERS, Kept, Problem
+from tuyere.core.selection.problem import FAMILIES, Kept, Problem
 from tuyere.core.selection.search import centres, search
 from tuyere.core.selection.stock import kinds
 
@@ -38,7 +39,7 @@ problems = st.builds(
     driver_class=st.sampled_from(["normal", "high"]), hours_per_day=st.floats(1, 24), idler=st.sampled_from(list(IDLERS)),
     centre_low_m=st.floats(0, 0.5), centre_high_m=st.floats(0.5, 4), driver_most_m=optional, driven_most_m=optional,
     width_most_m=st.none() | st.floats(0.01, 0.3), driver_shaft_m=st.none() | st.floats(0.01, 0.1), driven_shaft_m=st.none() | st.floats(0.01, 0.1),
-    pull_most_n=st.none() | st.floats(100, 20_000), reserve=st.booleans(), families=st.just(frozenset(FAMILIES)),
+    pull_most_n=st.none() | st.floats(100, 20_000), reserve=st.booleans(), fast_wheels=st.booleans(), families=st.just(frozenset(FAMILIES)),
     keep_driver=st.none() | st.builds(Kept, st.sampled_from(["A", "8M", "40", "flat"]), st.floats(0.08, 0.4), st.integers(12, 40)),
 )  # fmt: skip
 
@@ -50,9 +51,15 @@ def test_the_arrays_find_what_the_plain_loop_finds(problem: Problem, seed: int) 
     stock = [some(kinds()[k], by) for k in by.choice(len(kinds()), 3, replace=False)]
     found = search(problem, stock)
     fast = {
-        (f.kind.name, f.driver_wheels[i].name, f.driven_wheels[j].name, f.kind.lengths[l].name if f.kind.lengths else "", f.kind.counts[k]): n
+        (
+            f.kind.name,
+            f.driver_wheels[i].name,
+            f.driven_wheels[j].name,
+            f.kind.lengths[m].name if f.kind.lengths else "",
+            f.kind.counts[k],
+        ): n
         for f in found.found
-        for n, (i, j, l, k) in enumerate(zip(f.driver, f.driven, f.length, f.count, strict=True))
+        for n, (i, j, m, k) in enumerate(zip(f.driver, f.driven, f.length, f.count, strict=True))
     }
     killed: Counter[str] = Counter()
     slow = set()

@@ -62,6 +62,7 @@ class DriveReading:
     drive: ToothedDrive | None
     notes: dict[str, Note]
     problems: tuple[Problem, ...]
+    strands: int | None = None
 
 
 def read_toothed_drive(family: Family, quantities: Mapping[str, Typed], words: Mapping[str, str]) -> DriveReading:
@@ -70,6 +71,7 @@ def read_toothed_drive(family: Family, quantities: Mapping[str, Typed], words: M
     centre = reader.value("centre_distance")
     z1, z2 = (reader.whole(f"teeth_{k}", 6) for k in (1, 2))
     count = reader.whole("count", 10, 5000)
+    strands = reader.whole("strands", 1, 6)
     notes, problems = reader.notes, reader.problems
     name = words.get("name", "").strip()
     if not name or z1 is None or z2 is None or problems:
@@ -86,7 +88,7 @@ def read_toothed_drive(family: Family, quantities: Mapping[str, Typed], words: M
     except GeometryError as reason:
         field = "count" if count is not None else "centre_distance"
         return DriveReading(None, notes, (Problem(field, str(reason)),))
-    return DriveReading(drive, notes, ())
+    return DriveReading(drive, notes, (), strands)
 
 
 def _toothed(of: synchronous.Profile, z1: int, z2: int, centre: float | None, count: int | None, open_ended: bool) -> ToothedDrive:

@@ -234,6 +234,7 @@ class ToothedDriveForm(Strict):
     teeth_1: str = Field("", max_length=20)
     teeth_2: str = Field("", max_length=20)
     count: str = Field("", max_length=20)
+    strands: str = Field("", max_length=20)
     centre_distance: Entry = none_typed
 
 
@@ -401,11 +402,16 @@ def read_sheet(form: SheetForm) -> Reading:
 def _line(family: str, survey: SurveyForm) -> LineDrive | None:
     """The wheels of a drive that is not by V-belt, once its own survey has them."""
     if family == "flat belt":
-        flat = survey.flat.read().drive
-        return of_flat(flat, survey.flat.belt) if flat else None
+        read = survey.flat.read()
+        flat = read.drive
+        return of_flat(flat, survey.flat.belt, read.width_m) if flat else None
     known = next((f for f in FAMILIES if f == family), None)
-    drive = read_toothed_form(known, survey.toothed)[1].drive if known else None
-    return of_toothed(family, drive) if drive else None
+    if known is None:
+        return None
+    seen, reading = read_toothed_form(known, survey.toothed)
+    named = seen.named.width_m if seen.named else None
+    size = (seen.width_m or named) if known == "synchronous" else float(reading.strands or seen.strands or 1)
+    return of_toothed(family, reading.drive, size) if reading.drive else None
 
 
 def typed_path(form: SurveyForm) -> TypedPath:
@@ -438,7 +444,7 @@ def read_toothed_form(family: Family, form: ToothedForm) -> tuple[ToothedReading
         for key, entry in form.quantities.items()
         if key in (*by_rule, *SIZES[family])
     }
-    words = {k: getattr(form.drive, k) for k in ("name", "teeth_1", "teeth_2", "count")}
+    words = {k: getattr(form.drive, k) for k in ("name", "teeth_1", "teeth_2", "count", "strands")}
     words["open_ended"] = "yes" if form.linear.fitted else ""
     centres = {"centre_distance": form.drive.centre_distance.typed()}
     return read_toothed(family, quantities, form.words.model_dump()), read_toothed_drive(family, centres, words)

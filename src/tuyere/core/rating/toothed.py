@@ -38,6 +38,15 @@ def row(profile: str) -> dict[str, str] | None:
     return next((r for r in rows("toothed_rating") if r["profile"] == profile), None)
 
 
+def mass_per_width(of: Profile) -> float:
+    """Mass of a belt, kg/m per m of width; zero where no figures are known."""
+    r = row(of.name)
+    if r is None:
+        return 0.0
+    per_mm = float(r["mass_per_mm"]) if r["mass_per_mm"] else float(r["mass_kg_m"]) / float(r["base_width_mm"])
+    return per_mm * 1000
+
+
 def mesh_factor(teeth_in_mesh: int) -> float:
     """K_Z: one from six teeth on, a fifth less for each missing. ISO 5295; IP-24.
 

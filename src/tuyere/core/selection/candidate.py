@@ -42,12 +42,12 @@ def by_key(problem: Problem, key: str) -> Candidate:
     """The candidate of a key that `Field.key` gave. Raises CandidateError for one that the stock does not have."""
     try:
         name, *places = key.split("|")
-        i, j, l, k = (int(p) for p in places)
+        i, j, m, k = (int(p) for p in places)
         kind = next(one for one in kinds() if one.name == name)
         first, second = sides(problem, kind)
-        if min(i, j, l, k) < 0:
+        if min(i, j, m, k) < 0:
             raise IndexError
-        return Candidate(key, kind, first[i], second[j], kind.lengths[l] if kind.lengths else None, kind.counts[k])
+        return Candidate(key, kind, first[i], second[j], kind.lengths[m] if kind.lengths else None, kind.counts[k])
     except (ValueError, IndexError, StopIteration):
         raise CandidateError("That drive is not in the stock any more: choose it from the list again.") from None
 

@@ -22,7 +22,9 @@ class Saving:
     source: str
 
 
-def saving(power_w: float, load: float, hours_a_year: float, price_per_kwh: float | None, before: str, after: str, neglected: bool) -> Saving:
+def saving(
+    power_w: float, load: float, hours_a_year: float, price_per_kwh: float | None, before: str, after: str, neglected: bool
+) -> Saving:
     """What the new drive saves. power_w: at the driven shaft at full load; load: the share of it that is used; neglected: as kept now.
 
     Before counts as neglected or well kept, after as well kept. Source: public efficiency figures (drive_traits.csv).
@@ -49,24 +51,61 @@ def changes(before: str, after: str, shock: bool, speed_ratio: float) -> list[tu
     found: list[tuple[str, str]] = []
     old, new = traits()[before], traits()[after]
     if old.fuse and not new.fuse:
-        found.append(("Slip is no longer a fuse", "A belt that slipped when the machine jammed now passes the whole shock on: to teeth, keys, shafts. Fit a shear pin or a torque limiter where it can jam."))
+        found.append(
+            (
+                "Slip is no longer a fuse",
+                "A belt that slipped when the machine jammed now passes the whole shock on: to teeth, keys, shafts. Fit a shear pin or a torque limiter where it can jam.",
+            )
+        )
     if new.fuse and not old.fuse:
-        found.append(("It can slip now", "Timing between the shafts is lost, and a jam shows as squeal and heat instead of a broken chain. If a shear pin guarded the old drive, keep one."))
+        found.append(
+            (
+                "It can slip now",
+                "Timing between the shafts is lost, and a jam shows as squeal and heat instead of a broken chain. If a shear pin guarded the old drive, keep one.",
+            )
+        )
     if new.shock < old.shock and shock:
-        found.append(("It stands shock less well", "This machine is of a class that jolts: size on its service factor, and look for broken teeth and links at the first inspections."))
+        found.append(
+            (
+                "It stands shock less well",
+                "This machine is of a class that jolts: size on its service factor, and look for broken teeth and links at the first inspections.",
+            )
+        )
     if new.out_of_line < old.out_of_line:
-        found.append(("It wants truer alignment", "A toothed belt runs off or wears an edge within a quarter of a degree; V-belts forgave more."))
+        found.append(
+            ("It wants truer alignment", "A toothed belt runs off or wears an edge within a quarter of a degree; V-belts forgave more.")
+        )
     if new.no_oil > old.no_oil:
-        found.append(("No more oil", "No oil bath, drip or grease to look after, and nothing on the floor. Take the old oil off the wheels' places: belts do not stand it."))
+        found.append(
+            (
+                "No more oil",
+                "No oil bath, drip or grease to look after, and nothing on the floor. Take the old oil off the wheels' places: belts do not stand it.",
+            )
+        )
     if new.no_oil < old.no_oil:
         found.append(("It must be oiled", "By hand, drip, bath or stream, by its speed; dry, it wears out in a fraction of its life."))
     if new.dirt < old.dirt:
-        found.append(("It stands dirt less well", "Stones and straw between belt and teeth, or grit in the joints, shorten its life: guard it closer."))
+        found.append(
+            (
+                "It stands dirt less well",
+                "Stones and straw between belt and teeth, or grit in the joints, shorten its life: guard it closer.",
+            )
+        )
     if new.quiet < old.quiet:
         found.append(("It will be louder", "Teeth whine and rattle with speed and width."))
     if after in _BELT and before not in _BELT:
-        found.append(("It pulls its shafts harder", "A belt grips by tension: the slack side pulls as well. Look at the bearings and the overhang below."))
+        found.append(
+            (
+                "It pulls its shafts harder",
+                "A belt grips by tension: the slack side pulls as well. Look at the bearings and the overhang below.",
+            )
+        )
     if abs(speed_ratio - 1) > 0.02:
         way = "falls" if speed_ratio > 1 else "rises"
-        found.append((f"The driven shaft's torque {way}", f"At {speed_ratio:.0%} of the old speed the same power turns it with {1 / speed_ratio:.0%} of the torque. Fans and pumps take far more power faster: the cube of the speed."))
+        found.append(
+            (
+                f"The driven shaft's torque {way}",
+                f"At {speed_ratio:.0%} of the old speed the same power turns it with {1 / speed_ratio:.0%} of the torque. Fans and pumps take far more power faster: the cube of the speed.",
+            )
+        )
     return found

@@ -6,11 +6,11 @@ from tuyere.core.families.flat import FlatBelt
 from tuyere.core.loads import OVERHUNG_FACTOR
 from tuyere.core.quantity import System, from_si, show, to_si
 from tuyere.core.rating import flat as flat_rating
-from tuyere.core.selection.kind import Array, Kind, Mate, StockLength, StockWheel, steps_at
+from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, steps_at
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.table import rows
+from tuyere.core.tension_ratio import tension_ratio
 
-_DESIGN_RATIO = 3.0  # T1/T2 of 2.3 to 3 is designed for: handbooks, medium
 _HUB_SHARE = 0.6  # of a flat pulley's rim
 
 
@@ -47,12 +47,12 @@ class FlatKind(Kind):
         return count
 
     def tension_ratio(self, wrap: Array) -> Array:
-        return np.asarray(np.minimum(np.exp(0.8 * self.of.friction * wrap), _DESIGN_RATIO))
+        return np.asarray(tension_ratio(self.of, wrap)[0])
 
     def mass(self, count: Array) -> Array:
         return np.asarray(self.of.density_kg_m3 * self.of.thickness_m * count)
 
-    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Array) -> Array:
+    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         """Power per metre of width, W/m."""
         v, grip = mate.belt_speed, 1 - np.exp(-self.of.friction * wrap)
         allowed = float(self._row["pull_n_per_mm"]) * 1000
@@ -65,20 +65,32 @@ class FlatKind(Kind):
         c_v: float | Array = 1.0
         if self.of.material == "leather":
             ft_min = from_si(1.0, "velocity", "ft/min") * v
-            c_v = np.where(ft_min > flat_rating.CV[-1][0] * 1.0001, np.nan, np.interp(ft_min, *zip(*flat_rating.CV, strict=True)))
+            c_v = np.where(
+                ft_min > flat_rating.CV[-1][0] * 1.0001,
+                np.nan,
+                np.interp(ft_min, [v for v, _ in flat_rating.CV], [c for _, c in flat_rating.CV]),
+            )
         centrifugal = self.of.density_kg_m3 * self.of.thickness_m * v**2
         return np.asarray(np.maximum(0.0, (allowed * c_p * c_v - centrifugal) * grip * v))
 
     def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
         return unit * count
 
-    def rate(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem) -> float:
+    def rate(
+        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
+    ) -> float:
         small = min(driver.outside_m, driven.outside_m)
         return flat_rating.rated_power(self.of, count, small, problem.driver_speed * driver.line_m / 2, wrap_rad).power_w
 
-    def parts(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float) -> list[tuple[float, str]]:
+    def parts(
+        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
+    ) -> list[tuple[float, str]]:
         wide = f"{count * 1000:g} mm"
-        return [(1, f"flat {driver.name} for {wide}"), (1, f"flat {driven.name} for {wide}"), (1, f"{self.name}, {wide} wide, {show(length_m, 'length', System.SI)} at mid-thickness, less take-off")]
+        return [
+            (1, f"flat {driver.name} for {wide}"),
+            (1, f"flat {driven.name} for {wide}"),
+            (1, f"{self.name}, {wide} wide, {show(length_m, 'length', System.SI)} at mid-thickness, less take-off"),
+        ]
 
     def shown(self, count: float) -> str:
         return f"{self.name}, {count * 1000:g} mm wide"

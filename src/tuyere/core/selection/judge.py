@@ -18,7 +18,6 @@ from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.selection.kind import HUB_OVER_BORE, Kind, StockLength, StockWheel
 from tuyere.core.selection.measures import Measures
 from tuyere.core.selection.problem import Problem
-from tuyere.core.selection.service import service_factor
 from tuyere.core.selection.toothed_kind import ChainKind
 from tuyere.core.sheet.figure import both
 
@@ -78,22 +77,42 @@ def judge(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, 
         capacity = kind.rate(driver, driven, length, count, wrap, problem)
     except OutOfRangeError as reason:
         return Judged((*found, Failure("rating", str(reason), 1.0)), None)
-    factor, _ = service_factor(kind.family, problem)
+    factor, _ = problem.service_factor(kind.family)
     design = problem.power_w * factor
     if capacity < design:
-        found.append(Failure("power", f"It carries {_power(capacity)}; the design power is {_power(design)}: {1 - capacity / design:.0%} short.", 1 - capacity / design))
+        found.append(
+            Failure(
+                "power",
+                f"It carries {_power(capacity)}; the design power is {_power(design)}: {1 - capacity / design:.0%} short.",
+                1 - capacity / design,
+            )
+        )
     elif problem.reserve and not (kind.reserve_counts and capacity * (count - 1) / count >= design):
         left = capacity * (count - 1) / count if kind.reserve_counts else 0.0
-        found.append(Failure("reserve", f"With one gone {_power(left)} is left; the design power is {_power(design)}." if left else "There is nothing left to run on when it breaks.", 1 - left / design))
+        found.append(
+            Failure(
+                "reserve",
+                f"With one gone {_power(left)} is left; the design power is {_power(design)}."
+                if left
+                else "There is nothing left to run on when it breaks.",
+                1 - left / design,
+            )
+        )
     strands = _strands(problem, kind, design, belt_speed, wrap, count)
     pull = pull_on_shaft(strands, wrap).total_n
     if problem.pull_most_n is not None and pull > problem.pull_most_n:
-        found.append(Failure("pull", f"It pulls the shaft with {show(pull, 'force', System.US)} ({show(pull, 'force', System.SI)}): {pull / problem.pull_most_n - 1:.0%} over your limit.", pull / problem.pull_most_n - 1))
+        found.append(
+            Failure(
+                "pull",
+                f"It pulls the shaft with {show(pull, 'force', System.US)} ({show(pull, 'force', System.SI)}): {pull / problem.pull_most_n - 1:.0%} over your limit.",
+                pull / problem.pull_most_n - 1,
+            )
+        )
     made = length.line_m if length else open_belt.belt_length(driver.line_m, driven.line_m, centre)
     standing = (strands.tight_n + strands.slack_n) / 2
     measures = Measures(
         speed, speed / problem.driven_speed - 1, belt_speed, centre, wrap, capacity, design, capacity / design - 1, pull,
-        pull_at_rest(standing, wrap), float(kind.width(np.float64(count))), made,
+        pull_at_rest(standing, wrap), float(kind.width(np.array(count))), made,
     )  # fmt: skip
     return Judged(tuple(found), measures)
 
@@ -110,24 +129,43 @@ def _pair(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel) 
             yield Failure("kept", f"The {side} stays as it is: {wheel.name} is another.", 1.0)
     for limit, wheel, side in ((problem.driver_most_m, driver, "driver"), (problem.driven_most_m, driven, "driven wheel")):
         if limit is not None and wheel.outside_m > limit:
-            yield Failure("room", f"The {side} is {both(wheel.outside_m)} across; there is room for {both(limit)}.", wheel.outside_m / limit - 1)
+            yield Failure(
+                "room", f"The {side} is {both(wheel.outside_m)} across; there is room for {both(limit)}.", wheel.outside_m / limit - 1
+            )
     for shaft, wheel, side in ((problem.driver_shaft_m, driver, "driver"), (problem.driven_shaft_m, driven, "driven wheel")):
         if shaft is not None and shaft > wheel.bore_most_m:
-            yield Failure("bore", f"The {side}'s shaft of {both(shaft)} is too thick for {wheel.name}: it goes to about {both(wheel.bore_most_m)} (a hub of {HUB_OVER_BORE:g} bores inside the rim).", shaft / max(wheel.bore_most_m, 1e-6) - 1)
+            yield Failure(
+                "bore",
+                f"The {side}'s shaft of {both(shaft)} is too thick for {wheel.name}: it goes to about {both(wheel.bore_most_m)} (a hub of {HUB_OVER_BORE:g} bores inside the rim).",
+                shaft / max(wheel.bore_most_m, 1e-6) - 1,
+            )
     small = min((driver, driven), key=lambda w: w.line_m)
     least, said = kind.least_small(problem)
-    measure = float(kind.small_measure(np.float64(small.line_m), np.float64(small.teeth or 0)))
+    measure = float(kind.small_measure(np.array(small.line_m), np.array(float(small.teeth or 0))))
     if measure < least * (1 - 1e-9):
         yield Failure("small", f"The small wheel ({small.name}) is too small: {said}.", 1 - measure / least)
     short = float(kind.motor_short(np.array(driver.line_m), np.array(driver.outside_m), problem))
     if problem.motor and short > 1e-9:
-        yield Failure("motor", f"{driver.name} pulls too hard on the motor's shaft ({problem.motor.named}): it must be {both(short)} larger.", short / driver.line_m)
+        yield Failure(
+            "motor",
+            f"{driver.name} pulls too hard on the motor's shaft ({problem.motor.named}): it must be {both(short)} larger.",
+            short / driver.line_m,
+        )
     speed, belt_speed = problem.driver_speed * driver.rolls_m / driven.rolls_m, problem.driver_speed * driver.rolls_m / 2
     error = speed / problem.driven_speed - 1
     if abs(error) > problem.tolerance:
-        yield Failure("speed", f"The driven shaft turns at {show(speed, 'rotation', System.US)}: {abs(error):.1%} too {'fast' if error > 0 else 'slow'}, and you allow {problem.tolerance:.1%}.", abs(error) - problem.tolerance)
-    if belt_speed > kind.fastest_m_per_s:
-        yield Failure("fast", f"It runs at {show(belt_speed, 'velocity', System.US)} ({show(belt_speed, 'velocity', System.SI)}); the limit is {show(kind.fastest_m_per_s, 'velocity', System.US)}.", belt_speed / kind.fastest_m_per_s - 1)
+        yield Failure(
+            "speed",
+            f"The driven shaft turns at {show(speed, 'rotation', System.US)}: {abs(error):.1%} too {'fast' if error > 0 else 'slow'}, and you allow {problem.tolerance:.1%}.",
+            abs(error) - problem.tolerance,
+        )
+    limit = kind.fastest(problem)
+    if belt_speed > limit:
+        yield Failure(
+            "fast",
+            f"It runs at {both(belt_speed, 'velocity')}; the limit is {both(limit, 'velocity')}{'' if problem.fast_wheels else ', with cast-iron wheels of ordinary balance'}.",
+            belt_speed / limit - 1,
+        )
 
 
 def _centre(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, length: StockLength | None) -> float:
@@ -144,25 +182,39 @@ def _centres(problem: Problem, driver: StockWheel, driven: StockWheel, centre: f
     if centre < touching:
         yield Failure("centres", f"At {both(centre)} the wheels would touch: they want {both(touching)}.", touching / centre - 1)
     elif centre < problem.centre_low_m * (1 - 1e-9):
-        yield Failure("centres", f"The centres come to {both(centre)}: {both(problem.centre_low_m - centre)} closer than there is room for.", problem.centre_low_m / centre - 1)
+        yield Failure(
+            "centres",
+            f"The centres come to {both(centre)}: {both(problem.centre_low_m - centre)} closer than there is room for.",
+            problem.centre_low_m / centre - 1,
+        )
     elif centre > problem.centre_high_m * (1 + 1e-9):
-        yield Failure("centres", f"The centres come to {both(centre)}: {both(centre - problem.centre_high_m)} farther than there is room for.", centre / problem.centre_high_m - 1)
+        yield Failure(
+            "centres",
+            f"The centres come to {both(centre)}: {both(centre - problem.centre_high_m)} farther than there is room for.",
+            centre / problem.centre_high_m - 1,
+        )
 
 
 def _count(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, count: float) -> Iterator[Failure]:
-    width = float(kind.width(np.float64(count)))
+    width = float(kind.width(np.array(count)))
     if problem.width_most_m is not None and width > problem.width_most_m * (1 + 1e-9):
-        yield Failure("width", f"It is {both(width)} wide; there is room for {both(problem.width_most_m)}.", width / problem.width_most_m - 1)
+        yield Failure(
+            "width", f"It is {both(width)} wide; there is room for {both(problem.width_most_m)}.", width / problem.width_most_m - 1
+        )
     for wheel in (driver, driven):
         if not wheel.fewest <= count <= wheel.most:
-            yield Failure("grooves", f"{wheel.name} is made with {wheel.fewest:.0f} to {wheel.most:.0f} grooves.", abs(count / min(max(count, wheel.fewest), wheel.most) - 1))
+            yield Failure(
+                "grooves",
+                f"{wheel.name} is made with {wheel.fewest:.0f} to {wheel.most:.0f} grooves.",
+                abs(count / min(max(count, wheel.fewest), wheel.most) - 1),
+            )
             return
 
 
 def _strands(problem: Problem, kind: Kind, design: float, belt_speed: float, wrap: float, count: float) -> Strands:
     """At the tension that design power sets; a chain hangs free on its slack side and pulls by the power there is."""
     ratio = float(kind.tension_ratio(np.array(wrap)))
-    mass = float(np.asarray(kind.mass(np.float64(count))))
+    mass = float(np.asarray(kind.mass(np.array(count))))
     centrifugal = mass * belt_speed**2
     if math.isinf(ratio):
         return Strands(problem.power_w / belt_speed + centrifugal, centrifugal, centrifugal)

@@ -8,9 +8,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from tuyere.core.quantity import to_si
 from tuyere.core.selection.problem import Family, Kept, Problem
 
 Array = NDArray[np.float64]
+Places = NDArray[np.int64]
+CAST_IRON = to_si(6500, "velocity", "ft/min")  # rim speed of ordinary cast-iron wheels: MPTA, IP-20 (high)
 HUB_OVER_BORE = 1.5  # the least metal round a bore and its key: common practice, no source
 
 
@@ -112,6 +115,10 @@ class Kind(ABC):
         least = self.overhung * 2 * problem.power_w / (problem.driver_speed * problem.motor.pull_n)
         return least - driver_line_m
 
+    def fastest(self, problem: Problem) -> float:
+        """How fast it may run, m/s: its own limit, and that of cast-iron wheels unless they are balanced for more."""
+        return self.fastest_m_per_s if problem.fast_wheels else min(self.fastest_m_per_s, CAST_IRON)
+
     @property
     @abstractmethod
     def overhung(self) -> float:
@@ -130,7 +137,7 @@ class Kind(ABC):
         """Mass of the set, kg/m."""
 
     @abstractmethod
-    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Array) -> Array:
+    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         """Power (W) carried by one belt, or by a set of count 1, shaped as wrap; NaN where nothing rates it. lengths: indices into `lengths`."""
 
     @abstractmethod
@@ -138,11 +145,15 @@ class Kind(ABC):
         """Power (W) of the set, from `unit_capacity`."""
 
     @abstractmethod
-    def rate(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem) -> float:
+    def rate(
+        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
+    ) -> float:
         """The same by the rating's own code, one at a time, W. Raises OutOfRangeError with the reason."""
 
     @abstractmethod
-    def parts(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float) -> list[tuple[float, str]]:
+    def parts(
+        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
+    ) -> list[tuple[float, str]]:
         """What to fetch: how many, and its name."""
 
     @abstractmethod

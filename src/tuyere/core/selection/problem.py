@@ -3,14 +3,12 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
+from tuyere.core.rating.service import service_factor
 from tuyere.core.selection.motor import MotorLimit
 
 Family = Literal["v-belt", "double-V", "link belt", "synchronous", "roller chain", "flat belt"]
 FAMILIES: tuple[Family, ...] = ("v-belt", "synchronous", "roller chain", "flat belt", "double-V", "link belt")
 USUAL: frozenset[Family] = frozenset(("v-belt", "synchronous", "roller chain", "flat belt"))
-
-# Idlers add to the service factor: IP-20 and IP-24 (medium); a flat idler on the back of a belt bends it against its grain.
-IDLERS = {"none": 0.0, "slack side, inside": 0.0, "slack side, outside": 0.1, "tight side, inside": 0.1, "tight side, outside": 0.2}
 
 
 @dataclass(frozen=True)
@@ -45,10 +43,17 @@ class Problem:
     motor: MotorLimit | None = None
     reserve: bool = False
     least_chain_teeth: int = 17
+    fast_wheels: bool = False
     families: frozenset[Family] = field(default=USUAL)
     kinds: frozenset[str] = frozenset()
     keep_driver: Kept | None = None
     keep_driven: Kept | None = None
+
+    def service_factor(self, family: Family) -> tuple[float, str]:
+        """The factor of a family for this duty, and its source."""
+        return service_factor(
+            family, self.driven_class, self.driver_class, self.hours_per_day, self.driven_speed / self.driver_speed, self.idler
+        )
 
     @property
     def centre_middle_m(self) -> float:

@@ -14,7 +14,6 @@ from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.selection.judge import CLEAR_M, CONSTRAINTS
 from tuyere.core.selection.kind import Array, Kind, Mate, StockWheel
 from tuyere.core.selection.problem import Problem
-from tuyere.core.selection.service import service_factor
 
 Ints = NDArray[np.int32]
 _CHUNK = 400_000  # pairs times lengths worked at a time, so that memory stays flat
@@ -92,7 +91,7 @@ def _one_kind(problem: Problem, kind: Kind, killed: dict[str, int]) -> Found | N
     if sides is None:
         return None
     try:
-        factor, _ = service_factor(kind.family, problem)
+        factor, _ = problem.service_factor(kind.family)
     except OutOfRangeError:
         killed["rating"] += kind.size
         return None
@@ -102,14 +101,17 @@ def _one_kind(problem: Problem, kind: Kind, killed: dict[str, int]) -> Found | N
     parts = []
     rows_at_once = max(1, _CHUNK // max(1, len(kind.lengths)))
     for start in range(0, len(i), rows_at_once):
-        part = _lengths(problem, kind, first, second, i[start : start + rows_at_once], j[start : start + rows_at_once], problem.power_w * factor, killed)
+        part = _lengths(
+            problem, kind, first, second, i[start : start + rows_at_once], j[start : start + rows_at_once], problem.power_w * factor, killed
+        )
         if part is not None:
             parts.append(part)
     if not parts:
         return None
     whole = [np.concatenate([p[k] for p in parts]) for k in range(len(parts[0]))]
-    ii, jj, ll, kk = (a.astype(np.int32) for a in whole[:4])
-    return Found(kind, *sides, ii, jj, ll, kk, *whole[4:9], problem.power_w * factor, *whole[9:])
+    driver, driven, length, count = (a.astype(np.int32) for a in whole[:4])
+    error, speed, centre, wrap, capacity, pull, width = (a.astype(np.float64) for a in whole[4:])
+    return Found(kind, *sides, driver, driven, length, count, error, speed, centre, wrap, capacity, problem.power_w * factor, pull, width)
 
 
 class _Wheels:
@@ -155,7 +157,7 @@ def _pairs(problem: Problem, kind: Kind, first: _Wheels, second: _Wheels, killed
     hold("motor", np.broadcast_to((kind.motor_short(first.line, first.outside, problem) <= 1e-9)[:, None], alive.shape))
     speed = problem.driver_speed * first.rolls[:, None] / second.rolls[None, :]
     hold("speed", np.abs(speed / problem.driven_speed - 1) <= problem.tolerance)
-    hold("fast", np.broadcast_to((problem.driver_speed * first.rolls / 2 <= kind.fastest_m_per_s)[:, None], alive.shape))
+    hold("fast", np.broadcast_to((problem.driver_speed * first.rolls / 2 <= kind.fastest(problem))[:, None], alive.shape))
     i, j = np.nonzero(alive)
     return i.astype(np.int32), j.astype(np.int32)
 
@@ -174,7 +176,9 @@ def centres(length: Array, a: Array, b: Array, h: Array) -> Array:
         return np.where(length > a + b * math.pi / 2 + 1e-9, c, np.nan)
 
 
-def _lengths(problem: Problem, kind: Kind, first: _Wheels, second: _Wheels, i: Ints, j: Ints, design: float, killed: dict[str, int]) -> tuple[NDArray[np.generic], ...] | None:
+def _lengths(
+    problem: Problem, kind: Kind, first: _Wheels, second: _Wheels, i: Ints, j: Ints, design: float, killed: dict[str, int]
+) -> tuple[NDArray[np.generic], ...] | None:
     d, big = first.line[i][:, None], second.line[j][:, None]
     counts = np.array(kind.counts)
     if kind.lengths:
@@ -187,21 +191,23 @@ def _lengths(problem: Problem, kind: Kind, first: _Wheels, second: _Wheels, i: I
     with np.errstate(invalid="ignore"):
         fits = (centre >= touching) & (centre >= problem.centre_low_m * (1 - 1e-9)) & (centre <= problem.centre_high_m * (1 + 1e-9))
     killed["centres"] += (fits.size - int(fits.sum())) * len(counts)
-    p, l = np.nonzero(fits)
+    p, m = np.nonzero(fits)
     if not len(p):
         return None
-    i, j, centre = i[p], j[p], centre[p, l]
+    i, j, centre = i[p], j[p], centre[p, m]
     d, big = first.line[i], second.line[j]
     driver_small = d <= big
     small = np.minimum(d, big)
     belt_speed = problem.driver_speed * first.rolls[i] / 2
     ratio_up = first.rolls[i] / second.rolls[j]
-    mate = Mate(d, big, small, np.where(driver_small, first.teeth[i], second.teeth[j]), problem.driver_speed * np.maximum(1.0, ratio_up), belt_speed)
+    mate = Mate(
+        d, big, small, np.where(driver_small, first.teeth[i], second.teeth[j]), problem.driver_speed * np.maximum(1.0, ratio_up), belt_speed
+    )
     wrap = math.pi - 2 * np.arcsin((np.maximum(d, big) - small) / (2 * centre))
     width = np.asarray(kind.width(counts), dtype=float)
     wide = np.ones(len(counts), bool) if problem.width_most_m is None else width <= problem.width_most_m * (1 + 1e-9)
     killed["width"] += len(p) * int((~wide).sum())
-    unit = kind.unit_capacity(mate, wrap, l)
+    unit = kind.unit_capacity(mate, wrap, m)
     fewest, most = np.maximum(first.fewest[i], second.fewest[j]), np.minimum(first.most[i], second.most[j])
     ratio = kind.tension_ratio(wrap)
     lean = (math.pi - wrap) / 2
@@ -230,7 +236,21 @@ def _lengths(problem: Problem, kind: Kind, first: _Wheels, second: _Wheels, i: I
         killed["pull"] += int(held.sum()) - int(last.sum())
         w = np.nonzero(last)[0]
         if len(w):
-            out.append((i[w], j[w], l[w], np.full(len(w), k), speed_error[w], belt_speed[w], centre[w], wrap[w], capacity[w], pull[w], np.full(len(w), width[k])))
+            out.append(
+                (
+                    i[w],
+                    j[w],
+                    m[w],
+                    np.full(len(w), k),
+                    speed_error[w],
+                    belt_speed[w],
+                    centre[w],
+                    wrap[w],
+                    capacity[w],
+                    pull[w],
+                    np.full(len(w), width[k]),
+                )
+            )
     if not out:
         return None
     return tuple(np.concatenate([o[n] for o in out]) for n in range(len(out[0])))

@@ -75,7 +75,9 @@ def _chain_kinds() -> list[Kind]:
             chain_rating.constants(of)
         except OutOfRangeError:
             continue
-        found.append(ChainKind(of, teeth["metric" if of.series == "ISO B" else "inch"], _PITCHES, _STRANDS if of.transverse_pitch_m else (1,)))
+        found.append(
+            ChainKind(of, teeth["metric" if of.series == "ISO B" else "inch"], _PITCHES, _STRANDS if of.transverse_pitch_m else (1,))
+        )
     return found
 
 

@@ -9,10 +9,10 @@ from tuyere.core.loads import OVERHUNG_FACTOR
 from tuyere.core.quantity import from_si, to_si
 from tuyere.core.rating import chain as chain_rating
 from tuyere.core.rating import toothed as toothed_rating
-from tuyere.core.selection.kind import Array, Kind, Mate, StockLength, StockWheel
+from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel
 from tuyere.core.selection.problem import Kept, Problem
+from tuyere.core.tension_ratio import tension_ratio
 
-_STRAIGHT_RATIO, _CURVED_RATIO = 5.0, 8.0  # working T1/T2: general practice, medium
 _FAST_BELT = to_si(6500, "velocity", "ft/min")
 _CHAIN_FAST = to_si(3500, "velocity", "ft/min")  # past this even oiled chain is a matter for its maker: common practice, no source
 
@@ -35,14 +35,20 @@ class ToothedKind(Kind):
         self.fastest_m_per_s = _FAST_BELT
         self.traits = "synchronous"
         self._row = toothed_rating.row(of.name)
-        self.counted_as = "" if self._row and self._row["method"] == "standard" else "No standard rates this pitch in figures known here: an engineering estimate on the low side."
+        self.counted_as = (
+            ""
+            if self._row and self._row["method"] == "standard"
+            else "No standard rates this pitch in figures known here: an engineering estimate on the low side."
+        )
 
     def _pulley(self, teeth: int, name: str) -> StockWheel:
         outside = synchronous.outside_diameter(self.of, teeth)
         return StockWheel(name, synchronous.pitch_diameter(self.of, teeth), outside, outside - 2 * self.of.tooth_height_m, teeth)
 
     def wheel_kept(self, kept: Kept) -> StockWheel | None:
-        return self._pulley(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.of.pitch_name and kept.teeth else None
+        return (
+            self._pulley(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.of.pitch_name and kept.teeth else None
+        )
 
     def least_small(self, problem: Problem) -> tuple[float, str]:
         least = self.of.fewest_teeth or 10
@@ -59,15 +65,12 @@ class ToothedKind(Kind):
         return count
 
     def tension_ratio(self, wrap: Array) -> Array:
-        return np.full_like(wrap, _STRAIGHT_RATIO if self.of.form == "straight" else _CURVED_RATIO)
+        return np.asarray(tension_ratio(self.of, wrap)[0])
 
     def mass(self, count: Array) -> Array:
-        if not self._row:
-            return np.zeros_like(count)
-        per_mm = float(self._row["mass_per_mm"]) if self._row["mass_per_mm"] else float(self._row["mass_kg_m"]) / float(self._row["base_width_mm"])
-        return np.asarray(per_mm * count * 1000)
+        return toothed_rating.mass_per_width(self.of) * count
 
-    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Array) -> Array:
+    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         """Pull (N) before the width counts, by the teeth in mesh."""
         mesh = np.floor(mate.small_teeth * wrap / math.tau + 1e-9)
         if not self._row:
@@ -88,18 +91,28 @@ class ToothedKind(Kind):
         mm = count * 1000
         if self._row["method"] == "standard":
             share = mm / float(self._row["base_width_mm"])
-            return np.asarray(np.maximum(0.0, unit * share**1.14 - share * float(self._row["mass_kg_m"]) * mate.belt_speed**2) * mate.belt_speed)
+            return np.asarray(
+                np.maximum(0.0, unit * share**1.14 - share * float(self._row["mass_kg_m"]) * mate.belt_speed**2) * mate.belt_speed
+            )
         return np.asarray(np.maximum(0.0, unit * mm - float(self._row["mass_per_mm"]) * mm * mate.belt_speed**2) * mate.belt_speed)
 
-    def rate(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem) -> float:
+    def rate(
+        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
+    ) -> float:
         small = min((driver, driven), key=lambda w: w.line_m)
         fast = problem.driver_speed * max(1.0, driver.line_m / driven.line_m)
         assert small.teeth
         return toothed_rating.rated_power(self.of, count, small.teeth, fast, small.teeth * wrap_rad / math.tau).power_w
 
-    def parts(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float) -> list[tuple[float, str]]:
+    def parts(
+        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
+    ) -> list[tuple[float, str]]:
         wide = f"{count * 1000:g} mm wide"
-        return [(1, f"{self.fits} toothed pulley, {driver.name}, {wide}"), (1, f"{self.fits} toothed pulley, {driven.name}, {wide}"), (1, f"{length.name if length else self.name}, {wide}")]
+        return [
+            (1, f"{self.fits} toothed pulley, {driver.name}, {wide}"),
+            (1, f"{self.fits} toothed pulley, {driven.name}, {wide}"),
+            (1, f"{length.name if length else self.name}, {wide}"),
+        ]
 
     def shown(self, count: float) -> str:
         return f"{self.name}, {count * 1000:g} mm wide"
@@ -144,12 +157,12 @@ class ChainKind(Kind):
         return np.asarray((count - 1) * (of.transverse_pitch_m or 1.6 * over_pins) + over_pins)
 
     def tension_ratio(self, wrap: Array) -> Array:
-        return np.full_like(wrap, np.inf)
+        return np.asarray(tension_ratio(self.of, wrap)[0])
 
     def mass(self, count: Array) -> Array:
         return (self.of.mass_kg_per_m or 0.0) * count
 
-    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Array) -> Array:
+    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         row, share, _ = self._limits
         n, pitch = from_si(1.0, "rotation", "rpm") * mate.fast, from_si(self.of.pitch_m, "length", "in")
         plates, rollers = chain_rating.horsepower(float(row["k"]), float(row["kr"]), mate.small_teeth, n, pitch)
@@ -158,19 +171,27 @@ class ChainKind(Kind):
     def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
         return unit * chain_rating.strand_factor(int(count))
 
-    def rate(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem) -> float:
+    def rate(
+        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
+    ) -> float:
         small = min((driver, driven), key=lambda w: w.line_m)
         assert small.teeth
         fast = problem.driver_speed * max(1.0, (driver.teeth or 1) / (driven.teeth or 1))
         return chain_rating.rated_power(self.of, small.teeth, fast, int(count)).power_w
 
-    def parts(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float) -> list[tuple[float, str]]:
+    def parts(
+        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
+    ) -> list[tuple[float, str]]:
         strand = self.name if count == 1 else f"{self.name}-{count:.0f}"
-        return [(1, f"{strand} sprocket, {driver.name}"), (1, f"{strand} sprocket, {driven.name}"), (1, f"{strand} chain, {length.name if length else ''}"), (1, f"{strand} connecting link")]
+        return [
+            (1, f"{strand} sprocket, {driver.name}"),
+            (1, f"{strand} sprocket, {driven.name}"),
+            (1, f"{strand} chain, {length.name if length else ''}"),
+            (1, f"{strand} connecting link"),
+        ]
 
     def shown(self, count: float) -> str:
         return f"{self.name} chain" if count == 1 else f"{self.name} chain, {count:.0f} strands"
 
     def line_terms(self, d: Array, big: Array, teeth_d: Array, teeth_big: Array) -> tuple[Array, Array, Array]:
         return (teeth_d + teeth_big) * self.of.pitch_m / 2, (teeth_big - teeth_d) * self.of.pitch_m / math.pi, (big - d) / 2
-

@@ -10,16 +10,17 @@ from tuyere.core.loads import OVERHUNG_FACTOR
 from tuyere.core.quantity import System, from_si, show, to_si
 from tuyere.core.rating import ip20, metric_v, vee
 from tuyere.core.rating.ip20 import OutOfRangeError
-from tuyere.core.selection.kind import Array, Kind, Mate, StockLength, StockWheel, steps_at
+from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, steps_at
 from tuyere.core.selection.problem import Family, Kept, Problem
-
-_RATIO_PER_RAD = math.log(5) / math.pi  # 5:1 at 180°: IP-20
+from tuyere.core.tension_ratio import tension_ratio
 
 
 class VKind(Kind):
     """One V-belt section."""
 
-    def __init__(self, of: v_belt.Section, family: Family, wheels: tuple[StockWheel, ...], belts: tuple[v_belt.Belt, ...], most: int) -> None:
+    def __init__(
+        self, of: v_belt.Section, family: Family, wheels: tuple[StockWheel, ...], belts: tuple[v_belt.Belt, ...], most: int
+    ) -> None:
         self.of, self.family, self.name, self.fits = of, family, of.name, of.groove
         self.driver = self.driven = wheels
         self._belts = {b.designation: b for b in belts}
@@ -43,7 +44,10 @@ class VKind(Kind):
         return v_belt.min_datum_diameter(self.of)
 
     def least_small(self, problem: Problem) -> tuple[float, str]:
-        return self._least, f"section {self.name} wants {show(self._least, 'length', System.US)} ({show(self._least, 'length', System.SI)}) at least"
+        return (
+            self._least,
+            f"section {self.name} wants {show(self._least, 'length', System.US)} ({show(self._least, 'length', System.SI)}) at least",
+        )
 
     def motor_short(self, driver_line_m: Array, driver_outside_m: Array, problem: Problem) -> Array:
         if problem.motor is None:
@@ -60,7 +64,7 @@ class VKind(Kind):
         return np.asarray((count - 1) * self._spacing + 2 * self._edge)
 
     def tension_ratio(self, wrap: Array) -> Array:
-        return np.asarray(np.exp(_RATIO_PER_RAD * wrap))
+        return np.asarray(tension_ratio(self.of, wrap)[0])
 
     def mass(self, count: Array) -> Array:
         return self.of.mass_kg_per_m * count
@@ -81,7 +85,7 @@ class VKind(Kind):
         froms, ks = (np.array(c) for c in zip(*self.how.ratio_steps, strict=True))
         return steps_at(froms, ks, np.round(ratio, 2))
 
-    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Array) -> Array:
+    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         ratio = np.maximum(mate.driver_line_m, mate.driven_line_m) / mate.small_line_m
         k, of = self._ratio_factor(ratio), self.how.rated_as
         n = from_si(1.0, "rotation", "rpm") * mate.fast
@@ -102,15 +106,23 @@ class VKind(Kind):
     def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
         return unit * count
 
-    def rate(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem) -> float:
+    def rate(
+        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
+    ) -> float:
         small, large = sorted((driver.line_m, driven.line_m))
         rated = vee.rated_power(self.of, small, _fast(driver, driven, problem), large / small)
         assert length
         return rated.total_w * ip20.arc_factor(wrap_rad) * vee.length_factor(self._belts[length.name]) * count
 
-    def parts(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float) -> list[tuple[float, str]]:
+    def parts(
+        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
+    ) -> list[tuple[float, str]]:
         grooves = f"{count:.0f} groove{'' if count == 1 else 's'}"
-        return [(1, f"{self.fits} sheave, {driver.name}, {grooves}"), (1, f"{self.fits} sheave, {driven.name}, {grooves}"), (count, length.name if length else self.name)]
+        return [
+            (1, f"{self.fits} sheave, {driver.name}, {grooves}"),
+            (1, f"{self.fits} sheave, {driven.name}, {grooves}"),
+            (count, length.name if length else self.name),
+        ]
 
     def shown(self, count: float) -> str:
         return f"{count:.0f} × {self.name}"

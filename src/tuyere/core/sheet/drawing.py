@@ -4,13 +4,14 @@ import math
 from dataclasses import dataclass
 
 from tuyere.core.geometry.open_belt import Span, open_path
+from tuyere.core.loads import Strands, pull_on_shaft
 from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec
 
 
 @dataclass(frozen=True)
 class DrawnWheel:
-    """A sheave: centre and radii in m, wrap arc of the belt (start and sweep, rad, counter-clockwise), speed if known."""
+    """A sheave: centre and radii in m, wrap arc of the belt (start and sweep, rad, counter-clockwise), speed and the pull on its shaft (N) if known."""
 
     role: str
     x_m: float
@@ -20,6 +21,8 @@ class DrawnWheel:
     wrap_start_rad: float
     wrap_sweep_rad: float
     speed_rad_per_s: float | None
+    pull_x_n: float | None = None
+    pull_y_n: float | None = None
 
 
 @dataclass(frozen=True)
@@ -56,6 +59,7 @@ def draw(spec: DriveSpec, page: Page) -> Drawing | None:
     clockwise = spec.rotation == "clockwise"
     upper, lower = path.upper_normal_rad, path.lower_normal_rad
     speeds = [page.values[k].n if page.has(k) else None for k in ("driver_speed", "driven_speed")]
+    pulls = _pulls(spec, page, clockwise)
     wheels = (
         DrawnWheel(
             "driver",
@@ -66,6 +70,7 @@ def draw(spec: DriveSpec, page: Page) -> Drawing | None:
             upper,
             _sweep(upper, lower),
             speeds[0],
+            *pulls[0],
         ),
         DrawnWheel(
             "driven",
@@ -76,6 +81,7 @@ def draw(spec: DriveSpec, page: Page) -> Drawing | None:
             lower,
             _sweep(lower, upper),
             speeds[1],
+            *pulls[1],
         ),
     )
     # A driver turning clockwise sends the upper strand away from itself: the lower one pulls.
@@ -87,6 +93,18 @@ def draw(spec: DriveSpec, page: Page) -> Drawing | None:
         clockwise,
         page.values["deflection"].n if page.has("deflection") else None,
     )
+
+
+def _pulls(spec: DriveSpec, page: Page, clockwise: bool) -> tuple[tuple[float, float] | tuple[None, None], ...]:
+    """The pull on each shaft in the drawing's plane, N: towards the other wheel, leaning to the strand that pulls."""
+    if not page.has("tight_strand", "slack_strand"):
+        return (None, None), (None, None)
+    wrap = min(page.values["wrap_driver"].n, page.values["wrap_driven"].n)
+    strands = Strands(page.values["tight_strand"].n, page.values["slack_strand"].n, page.values["centrifugal_pull"].n)
+    pull = pull_on_shaft(strands, wrap)
+    line = math.radians(spec.centre_line_deg)
+    side = -1 if clockwise else 1
+    return pull.in_plane(line, side), pull.in_plane(line + math.pi, -side)
 
 
 def _sweep(start: float, end: float) -> float:

@@ -5,6 +5,7 @@ from tuyere.core.origin import Origin
 from tuyere.core.quantity import System, show
 from tuyere.core.rating import ip20, vee
 from tuyere.core.rating.ip20 import RatedPower
+from tuyere.core.rating.service import service_factor, speed_up_added
 from tuyere.core.sheet.figure import Line, figure, given_figure
 from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec
@@ -25,7 +26,14 @@ def design_power(spec: DriveSpec, page: Page) -> None:
         return
     hours = given_figure("hours_per_day", "hours a day", "h", "duration", spec.hours_per_day.value, 0.0, spec.hours_per_day.origin)
     duty = ip20.duty(spec.hours_per_day.value / 3600)
-    factor = ip20.service_factor(spec.driven_class, spec.driver_class, spec.hours_per_day.value / 3600)
+    up = 1 / page.values["ratio"].n if page.has("ratio") else 1.0
+    family = spec.line.family if spec.line else "v-belt"
+    factor, source = service_factor(family, spec.driven_class, spec.driver_class, spec.hours_per_day.value / 3600, up)
+    note = "No idler is counted here; one outside on the slack side would add 0.1."
+    if family == "synchronous" and speed_up_added(up):
+        note += f" Speeding up {up:.2f} times adds {speed_up_added(up):.1f}."
+    if family == "roller chain":
+        note = "Hours a day are not counted for chain."
     title = next(c.title for c in ip20.driven_classes() if c.name == spec.driven_class)
     kinds = [
         Line("", "driven machine", title, title, Origin.CHOSEN, Origin.CHOSEN),
@@ -33,8 +41,8 @@ def design_power(spec: DriveSpec, page: Page) -> None:
         hours.line(),
     ]
     page.put(
-        figure("service_factor", "service factor", "SF", "number", exact(factor), kinds, f"table: {ip20.DUTY_HOURS[duty]}", ip20.SOURCE,
-               note="No idler is counted here; one outside on the slack side would add 0.1.", origin=Origin.STANDARD, decimals=(1, 1)),
+        figure("service_factor", "service factor", "SF", "number", exact(factor), kinds, f"table: {ip20.DUTY_HOURS[duty]}", source,
+               note=note, origin=Origin.STANDARD, decimals=(1, 1)),
         exact(factor),
     )  # fmt: skip
     value = spec.driver_power.u * factor
@@ -47,7 +55,7 @@ def design_power(spec: DriveSpec, page: Page) -> None:
             value,
             [power.line(), *page.lines("service_factor")],
             "P_d = P · SF",
-            ip20.SOURCE,
+            source,
         ),
         value,
     )

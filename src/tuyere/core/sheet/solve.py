@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from tuyere.core.sheet import length, power, strain, wheels
+from tuyere.core.sheet import length, line_power, power, shaft, strain, wheels
 from tuyere.core.sheet.drawing import Drawing, draw
 from tuyere.core.sheet.figure import Figure
 from tuyere.core.sheet.page import Page
@@ -29,6 +29,8 @@ STEPS = (
     length.length_and_centres,
     power.design_power,
     power.rating,
+    line_power.rating,
+    shaft.loads,
     strain.target,
     strain.readings,
 )

@@ -5,6 +5,9 @@ from typing import Literal
 
 from uncertainties import UFloat
 
+from tuyere.core.families.flat import FlatBelt
+from tuyere.core.families.roller_chain import Chain
+from tuyere.core.families.synchronous import Profile
 from tuyere.core.families.v_belt import Belt, Section
 from tuyere.core.origin import Origin
 from tuyere.core.uncertainty import uncertain
@@ -63,7 +66,10 @@ class LineWheel:
 
 @dataclass(frozen=True)
 class LineDrive:
-    """A toothed, flat or chain drive on two wheels: what the sheet needs of it. `back_m`: the back over the line; `fastest_m_per_s`: its usual limit."""
+    """A toothed, flat or chain drive on two wheels: what the sheet needs of it. `back_m`: the back over the line; `fastest_m_per_s`: its usual limit.
+
+    `of` is what is rated, `size` its width (m) or its strands; None while not known.
+    """
 
     family: str
     driver: LineWheel
@@ -74,6 +80,8 @@ class LineDrive:
     fastest_m_per_s: float | None
     fastest_source: str
     crossed: bool = False
+    of: Profile | Chain | FlatBelt | None = None
+    size: float | None = None
 
 
 @dataclass(frozen=True)

@@ -3,12 +3,12 @@
 from functools import cache
 
 from tuyere.core.rating import ip20
-from tuyere.core.selection.problem import IDLERS, Family, Problem
 from tuyere.core.table import rows
 
+# Idlers add to the factor: IP-20 and IP-24 (medium); a flat idler on the back of a belt bends it against its grain.
+IDLERS = {"none": 0.0, "slack side, inside": 0.0, "slack side, outside": 0.1, "tight side, inside": 0.1, "tight side, outside": 0.2}
 # What IP-24 adds to a toothed belt that speeds up, from each ratio on (high).
 SPEED_UP = ((3.5, 0.4), (2.5, 0.3), (1.75, 0.2), (1.25, 0.1))
-_V = ("v-belt", "double-V", "link belt")
 
 
 @cache
@@ -28,23 +28,25 @@ def speed_up_added(ratio_up: float) -> float:
     return next((added for start, added in SPEED_UP if ratio_up >= start), 0.0)
 
 
-def service_factor(family: Family, problem: Problem) -> tuple[float, str]:
-    """The factor and its source. Raises OutOfRangeError for an unknown class.
+def service_factor(
+    family: str, driven_class: str, driver_class: str, hours_per_day: float, ratio_up: float = 1.0, idler: str = "none"
+) -> tuple[float, str]:
+    """The factor and its source; a family without a table of its own counts as V-belt. Raises OutOfRangeError for an unknown class.
 
-    >>> service_factor("synchronous", Problem(1, 1, 1, driven_class="heavy", hours_per_day=20))[0]
-    2.1
+    >>> service_factor("synchronous", "heavy", "normal", 20)[0], service_factor("roller chain", "heavy", "normal", 20)[0]
+    (2.1, 1.5)
     """
-    if family in _V:
-        factor, source = ip20.service_factor(problem.driven_class, problem.driver_class, problem.hours_per_day), ip20.SOURCE
+    duty = ip20.duty(hours_per_day)
+    known = {key[0] for key in _other()}
+    if family not in known:
+        factor, source = ip20.service_factor(driven_class, driver_class, hours_per_day), ip20.SOURCE
     else:
-        duty = ip20.duty(problem.hours_per_day)
-        key = (family, problem.driven_class, problem.driver_class)
-        found = _other().get((*key, duty)) or _other().get((*key, "any"))
+        found = _other().get((family, driven_class, driver_class, duty)) or _other().get((family, driven_class, driver_class, "any"))
         if found is None:
             raise ip20.OutOfRangeError("Choose the kind of driven machine and of driver from the lists.")
         factor, source = found[0], f"{found[1]} (from memory)"
     if family == "synchronous":
-        factor += speed_up_added(problem.driven_speed / problem.driver_speed)
+        factor += speed_up_added(ratio_up)
     if family != "roller chain":
-        factor += IDLERS[problem.idler]
+        factor += IDLERS[idler]
     return round(factor, 4), source

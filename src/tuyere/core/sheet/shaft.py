@@ -1,0 +1,111 @@
+"""Sheet step 4: what the drive does to its shafts: strands at work and at the start, and the pull on each shaft as a vector."""
+
+import math
+
+from tuyere.core.families import v_belt
+from tuyere.core.families.flat import FlatBelt
+from tuyere.core.families.roller_chain import Chain
+from tuyere.core.families.synchronous import Profile
+from tuyere.core.loads import Strands, pull_at_rest, pull_on_shaft, strands_at_ratio
+from tuyere.core.origin import Confidence, Origin
+from tuyere.core.rating.toothed import mass_per_width
+from tuyere.core.sheet.figure import Line, figure
+from tuyere.core.sheet.page import Page
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.tension_ratio import tension_ratio
+from tuyere.core.uncertainty import exact
+
+SOURCE = "statics; Shigley, Mechanical Engineering Design; Machinery's Handbook (from memory)"
+START_TORQUE = 2.0  # a direct start gives about twice full-load torque (1.5 to 2.5): common practice, no source
+
+
+def loads(spec: DriveSpec, page: Page) -> None:
+    """Strand tensions and shaft pulls at the tension that the design power asks for; a chain's by the driver's power."""
+    of = spec.line.of if spec.line else spec.section
+    if of is None or not spec.driver_power or not page.has("belt_speed", "driver_power", "wrap_driver") or (spec.line and spec.line.crossed):
+        return
+    chain = isinstance(of, Chain)
+    if not chain and not page.has("design_power"):
+        return
+    wrap = min(page.values["wrap_driver"].n, page.values["wrap_driven"].n)
+    speed = page.values["belt_speed"].n
+    power = spec.driver_power.value if chain else page.values["design_power"].n
+    found, said = tension_ratio(of, wrap)
+    ratio = float(found)
+    effective = power / speed
+    mass = _mass(spec, of)
+    centrifugal = mass * speed**2
+    strands = (
+        Strands(effective + centrifugal, centrifugal, centrifugal) if math.isinf(ratio) else strands_at_ratio(effective, ratio, centrifugal)
+    )
+    pull = pull_on_shaft(strands, wrap).total_n
+    text = "∞" if math.isinf(ratio) else f"{ratio:.1f}"
+    by = [Line("R", f"tight over slack, {said}", text, text, Origin.STANDARD, Origin.RULE_OF_THUMB)]
+    _put(page, "effective_pull", "effective pull of the set", "T_e", effective, page.lines("driver_power" if chain else "design_power", "belt_speed"), "T_e = P/V" if chain else "T_e = P_d/V",
+         "The driver's power: a chain's tension follows the load." if chain else "By design power, as the tension is set.")  # fmt: skip
+    weight = Line("m", "mass of the set", f"{mass * 0.671969:.3f} lb/ft", f"{mass:.3f} kg/m", Origin.STANDARD, Origin.STANDARD)
+    _put(
+        page,
+        "centrifugal_pull",
+        "centrifugal part, in both strands",
+        "T_c",
+        centrifugal,
+        [weight, *page.lines("belt_speed")],
+        "T_c = m V²",
+        "It holds the belt on its curve; no shaft feels it.",
+    )
+    _put(
+        page,
+        "tight_strand",
+        "tight strand at work",
+        "T_1",
+        strands.tight_n,
+        [*page.lines("effective_pull", "centrifugal_pull"), *by],
+        "T_1 = T_e + T_e/(R - 1) + T_c",
+    )
+    _put(
+        page,
+        "slack_strand",
+        "slack strand at work",
+        "T_2",
+        strands.slack_n,
+        [*page.lines("effective_pull", "centrifugal_pull"), *by],
+        "T_2 = T_e/(R - 1) + T_c",
+        "Only its own weight and the centrifugal part hang in a chain's slack run." if chain else "",
+    )
+    _put(page, "shaft_pull", "pull on each shaft at work", "F_s", pull, [*page.lines("tight_strand", "slack_strand"), *page.lines("wrap_driver")], "F_s² = ((T_1 + T_2 - 2T_c) cos α)² + ((T_1 - T_2) sin α)², α = (180° - θ)/2",
+         "Both shafts feel the same pull, towards each other and towards the tight strand. The wheel's weight is not in it.")  # fmt: skip
+    standing = 0.0 if chain else (strands.tight_n + strands.slack_n) / 2
+    if standing:
+        _put(
+            page,
+            "standing_pull",
+            "pull on each shaft standing",
+            "F_0",
+            pull_at_rest(standing, wrap),
+            page.lines("tight_strand", "slack_strand", "wrap_driver"),
+            "F_0 = (T_1 + T_2) sin(θ/2)",
+            "More than at work, where the centrifugal part carries itself.",
+        )
+    start = START_TORQUE * spec.driver_power.value / speed
+    starting = standing + start / 2 if standing else start
+    _put(page, "starting_strand", "tight strand at a direct start", "T_s", starting, page.lines("driver_power", "belt_speed"), "T_s = T_0 + k P/(2V)" if standing else "T_s = k P/V",
+         f"k = {START_TORQUE:g}: about twice full-load torque (1.5 to 2.5 by the motor's own sheet): common practice, no source. A machine that jams gives more; slip or a shear pin ends it.")  # fmt: skip
+
+
+def _put(page: Page, key: str, label: str, symbol: str, value: float, lines: list[Line], formula: str, note: str = "") -> None:
+    page.put(figure(key, label, symbol, "force", exact(value), lines, formula, SOURCE, Confidence.MEDIUM, note=note), exact(value))
+
+
+def _mass(spec: DriveSpec, of: v_belt.Section | Profile | Chain | FlatBelt) -> float:
+    """Mass of the whole set, kg/m; zero where its width or count is not known."""
+    if isinstance(of, v_belt.Section):
+        return v_belt.centrifugal_mass(of) * (spec.belt_count or 1)
+    size = spec.line.size if spec.line else None
+    if size is None:
+        return 0.0
+    if isinstance(of, Chain):
+        return (of.mass_kg_per_m or 0.0) * size
+    if isinstance(of, FlatBelt):
+        return of.density_kg_m3 * of.thickness_m * size
+    return mass_per_width(of) * size
