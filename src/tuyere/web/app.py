@@ -16,6 +16,7 @@ from tuyere.store.tables import Person
 from tuyere.web import (
     at_machine,
     calc,
+    candidates,
     drives,
     errors,
     find,
@@ -31,6 +32,8 @@ from tuyere.web import (
     readings,
     rules,
     session,
+    shaft,
+    size,
     speeds,
     toothed,
 )
@@ -109,7 +112,27 @@ def openapi_app() -> OpenAPI:
     )
     errors.install(app)
     rules.install(app)
-    for module in (calc, find, path, toothed, flat, link, speeds, session, floor, drives, found, readings, at_machine, log, people):
+    modules = (
+        calc,
+        find,
+        path,
+        toothed,
+        flat,
+        link,
+        speeds,
+        size,
+        candidates,
+        shaft,
+        session,
+        floor,
+        drives,
+        found,
+        readings,
+        at_machine,
+        log,
+        people,
+    )
+    for module in modules:
         app.register_api(module.blueprint)
 
     @app.get("/api/health", summary="Is it up, and which plant is it")

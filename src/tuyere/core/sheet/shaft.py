@@ -22,7 +22,12 @@ START_TORQUE = 2.0  # a direct start gives about twice full-load torque (1.5 to 
 def loads(spec: DriveSpec, page: Page) -> None:
     """Strand tensions and shaft pulls at the tension that the design power asks for; a chain's by the driver's power."""
     of = spec.line.of if spec.line else spec.section
-    if of is None or not spec.driver_power or not page.has("belt_speed", "driver_power", "wrap_driver") or (spec.line and spec.line.crossed):
+    if (
+        of is None
+        or not spec.driver_power
+        or not page.has("belt_speed", "driver_power", "wrap_driver")
+        or (spec.line and spec.line.crossed)
+    ):
         return
     chain = isinstance(of, Chain)
     if not chain and not page.has("design_power"):

@@ -1,0 +1,65 @@
+"""A candidate as a drive on the sheet: the same figures, workings, verdicts and drawing as one that stands."""
+
+from dataclasses import replace
+
+from tuyere.core.families import v_belt
+from tuyere.core.origin import Origin
+from tuyere.core.selection.candidate import Candidate
+from tuyere.core.selection.flat_kind import FlatKind
+from tuyere.core.selection.judge import Judged
+from tuyere.core.selection.problem import Problem
+from tuyere.core.selection.toothed_kind import ChainKind, ToothedKind
+from tuyere.core.selection.v_kind import VKind
+from tuyere.core.sheet.spec import DriveSpec, Given, LineDrive, LineWheel
+
+
+def _chosen(value: float, name: str) -> Given:
+    return Given(value, 0.0, Origin.CHOSEN, name)
+
+
+def spec_of(problem: Problem, candidate: Candidate, judged: Judged, base: DriveSpec) -> DriveSpec:
+    """The candidate as the sheet takes it; how the drive lies and turns is the base's. It must have measures."""
+    assert judged.measures
+    shared = replace(
+        DriveSpec(rotation=base.rotation, centre_line_deg=base.centre_line_deg),
+        driver_power=_chosen(problem.power_w, "driver power"), driver_speed=_chosen(problem.driver_speed, "driver speed"), driver_class=problem.driver_class,
+        driven_class=problem.driven_class, hours_per_day=_chosen(problem.hours_per_day * 3600, "hours a day"),
+        design_speed=_chosen(problem.driven_speed, "driven speed it should have"),
+        travel_in=_chosen(max(0.0, judged.measures.centre_m - problem.centre_low_m), "motor can move closer by"),
+        travel_out=_chosen(max(0.0, problem.centre_high_m - judged.measures.centre_m), "motor can move away by"),
+    )  # fmt: skip
+    kind, centre = candidate.kind, judged.measures.centre_m
+    if isinstance(kind, VKind):
+        assert candidate.length
+        return replace(
+            shared, section=kind.of, driver_diameter=_chosen(candidate.driver.line_m, "driver sheave diameter"), driver_basis="datum",
+            driven_diameter=_chosen(candidate.driven.line_m, "driven sheave diameter"), driven_basis="datum", centre_distance=_chosen(centre, "centre distance"),
+            belt=v_belt.parse_designation(candidate.length.name, kind.of), belt_origin=Origin.CHOSEN, belt_count=int(candidate.count),
+        )  # fmt: skip
+    return replace(shared, line=_line(candidate, centre))
+
+
+def _line(candidate: Candidate, centre: float) -> LineDrive:
+    kind = candidate.kind
+    wheels = [LineWheel(w.line_m, w.outside_m, 0.0, Origin.CHOSEN, w.teeth) for w in (candidate.driver, candidate.driven)]
+    if isinstance(kind, ToothedKind):
+        of = kind.of
+        return LineDrive("synchronous", wheels[0], wheels[1], centre, of.belt_height_m, of.belt_height_m - of.tooth_height_m - of.line_under_tip_m, kind.fastest_m_per_s,
+                         "IP-24: 6500 ft/min on cast iron (high)", of=of, size=candidate.count)  # fmt: skip
+    if isinstance(kind, ChainKind):
+        height = kind.of.plate_height_m or 1.2 * kind.of.on_sprocket_m
+        return LineDrive("roller chain", wheels[0], wheels[1], centre, height, height / 2, None, "", of=kind.of, size=candidate.count)
+    assert isinstance(kind, FlatKind)
+    thick = kind.of.thickness_m
+    return LineDrive(
+        "flat belt",
+        wheels[0],
+        wheels[1],
+        centre,
+        thick,
+        thick / 2,
+        kind.fastest_m_per_s,
+        "6000 ft/min for leather, 6500 on cast iron: handbooks",
+        of=kind.of,
+        size=candidate.count,
+    )

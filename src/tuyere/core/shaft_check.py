@@ -1,0 +1,247 @@
+"""What the belt's pull does to one machine's shaft and bearings: reactions, life against a baseline or in hours, strain, bushings, over-tension.
+
+SI inside; what is not known is asked for or not judged. Sources: statics; ISO 281; Shigley; Machinery's Handbook (from memory).
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from tuyere.core import loads
+from tuyere.core.origin import Confidence, Origin
+from tuyere.core.quantity import from_si
+from tuyere.core.selection.motor import MotorLimit, limit
+from tuyere.core.sheet.field import Note
+from tuyere.core.sheet.figure import Figure, Line, both, figure, shown
+from tuyere.core.sheet.page import Page
+from tuyere.core.sheet.reader import FieldReader
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.sheet.typed import Typed
+from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+from tuyere.core.uncertainty import exact
+
+FIELDS = {
+    "overhang": "overhang", "bearing_span": "bearing_span", "shaft": "shaft_diameter", "bearing_rating": "bearing_rating",
+    "bushing_length": "bushing_length", "limit": "shaft_pull",
+}  # fmt: skip
+BEARINGS = {"ball": loads.BALL, "roller": loads.ROLLER, "bushing": None}
+OVER = (0.9, 1.2, 1.5, 2.0)
+_SLOPE = {"ball": (0.001, 0.003), "roller": (0.0008, 0.0012)}  # rad: Shigley, medium
+_BENDING = 55e6  # Pa: 8000 psi in the old code's shafts of commercial steel (ASME, medium); a keyway counts three quarters
+_SHAFT = "statics; Shigley; ISO 281 (from memory)"
+
+
+@dataclass(frozen=True)
+class ShaftReading:
+    """Figures with their workings by key, verdicts, and how life changes with tension: (times as tight, life ratio)."""
+
+    figures: dict[str, Figure]
+    verdicts: tuple[Verdict, ...]
+    life: tuple[tuple[float, float], ...]
+    notes: dict[str, Note]
+    problems: tuple[Problem, ...]
+
+
+def read_shaft(quantities: Mapping[str, Typed], words: Mapping[str, str], spec: DriveSpec, page: Page) -> ShaftReading:
+    """Judge the shaft that `words["side"]` names ("driver" or "driven"), as far as what was typed allows."""
+    reader = FieldReader(quantities, words)
+    v = {key: reader.value(key, field) for key, field in FIELDS.items()}
+    side = "driven" if words.get("side") == "driven" else "driver"
+    bearing = words.get("bearing", "ball") if words.get("bearing", "ball") in BEARINGS else "ball"
+    if not page.has("shaft_pull", f"{side}_speed"):
+        missing = Verdict(
+            "shaft",
+            Tone.OPEN,
+            "The pull is not known yet",
+            "It needs the drive's power, speed, wheels, centres and duty: fill them in at Survey.",
+        )
+        return ShaftReading({}, (missing,), (), reader.notes, tuple(reader.problems))
+    out = Page()
+    pull = max(page.values["shaft_pull"].n, page.values["standing_pull"].n if page.has("standing_pull") else 0.0)
+    heavier = (
+        "standing_pull" if page.has("standing_pull") and page.values["standing_pull"].n >= page.values["shaft_pull"].n else "shaft_pull"
+    )
+    line = page.figures[heavier].line("F")
+    speed = page.values[f"{side}_speed"].n
+    _motor(spec, page, side, words, out)
+    _limit(v["limit"], words, side, pull, out)
+    life: tuple[tuple[float, float], ...] = ()
+    exponent = BEARINGS[bearing]
+    if v["overhang"] is not None and v["bearing_span"] is not None:
+        near, far = loads.reactions(pull, v["overhang"], v["bearing_span"])
+        arms = [_length("a", "overhang", v["overhang"]), _length("b", "between the bearings", v["bearing_span"])]
+        _put(out, "near_bearing", "near bearing, of the belt's pull", "R_1", "force", near, [line, *arms], "R_1 = F (a + b)/b")
+        _put(
+            out,
+            "far_bearing",
+            "far bearing",
+            "R_2",
+            "force",
+            far,
+            [line, *arms],
+            "R_2 = -F a/b",
+            "Negative: it holds down what the near one lifts.",
+        )
+        _put(out, "overhang_moment", "bending moment at the near bearing", "M", "torque", pull * v["overhang"], [line, arms[0]], "M = F a")
+        if bearing == "bushing":
+            _bushing(near, v, speed, out)
+        elif v["bearing_rating"] is not None and exponent:
+            hours = loads.life_hours(v["bearing_rating"], near, speed, exponent)
+            c = Line("C", "bearing's dynamic rating", *shown(v["bearing_rating"], "force"), Origin.NAMEPLATE, Origin.NAMEPLATE)
+            _put(out, "bearing_life", "near bearing, nine of ten outlive", "L_10h", "duration", hours * 3600, [c, *_of(out, "near_bearing"), page.figures[f"{side}_speed"].line("n")],
+                 f"L_10h = 10^6/(60 n) (C/P)^{'3' if bearing == 'ball' else '10/3'}", "The belt's pull alone: rotor, wheel and axial loads shorten it.")  # fmt: skip
+        if v["shaft"] is not None:
+            _strain(pull, spec, page, side, v["shaft"], v["overhang"], v["bearing_span"], bearing, out)
+    if exponent:
+        life = tuple((k, loads.life_ratio(1.0, k, exponent)) for k in OVER)
+        out.say(
+            "life",
+            Tone.OPEN,
+            f"Half as tight again: {loads.life_ratio(1.0, 1.5, exponent):.0%} of the bearing's life",
+            "Where the belt's pull is the bearing's whole load; less where it is only a part. Tension is dear: set it, do not guess it.",
+        )
+    return ShaftReading(dict(out.figures), tuple(out.verdicts), life, reader.notes, tuple(reader.problems))
+
+
+def _put(out: Page, key: str, label: str, symbol: str, kind: str, value: float, lines: list[Line], formula: str, note: str = "") -> None:
+    out.put(figure(key, label, symbol, kind, exact(value), lines, formula, _SHAFT, Confidence.MEDIUM, note=note), exact(value))
+
+
+def _length(symbol: str, label: str, value: float) -> Line:
+    return Line(symbol, label, *shown(value, "length", decimals=(2, 1)), Origin.MEASURED, Origin.MEASURED)
+
+
+def _of(out: Page, key: str) -> list[Line]:
+    return [out.figures[key].line("P")]
+
+
+def _motor(spec: DriveSpec, page: Page, side: str, words: Mapping[str, str], out: Page) -> None:
+    if side != "driver" or words.get("motor") != "yes" or not (spec.driver_power and spec.driver_speed):
+        return
+    found = limit(spec.driver_power.value, spec.driver_speed.value, words.get("frame") or None)
+    if found is None:
+        out.say(
+            "motor",
+            Tone.OPEN,
+            "No table here for this motor",
+            "Neither its frame nor its power and speed is in the tables: its own sheet gives the pull it stands.",
+        )
+        return
+    narrow = bool(spec.section and "narrow" in spec.section.series)
+    if spec.section:
+        has, wants, what = (
+            (page.values["driver_outside"].n, found.narrow_m, "across the outside")
+            if narrow
+            else (page.values["driver_datum"].n, found.classical_m, "of datum diameter")
+        )
+        _sheave(has, wants, what, found, out)
+        width = _width(spec)
+        most = found.narrow_width_m if narrow else found.classical_width_m
+        if width and most and width > most:
+            out.say(
+                "motor",
+                Tone.WATCH,
+                f"The sheave is too wide for {found.named}",
+                f"{both(width)} over the belts; it stands {both(most)}: the outer belts pull too far out.",
+            )
+        return
+    pull = page.values["shaft_pull"].n
+    tone, headline = (
+        (Tone.GOOD, f"The pull is within what {found.named} is meant for")
+        if pull <= found.pull_n
+        else (Tone.WATCH, f"It pulls harder than {found.named} is meant for")
+    )
+    out.say(
+        "motor",
+        tone,
+        headline,
+        f"{both(pull, 'force')}; V-belts on the smallest sheave it may carry would pull with {both(found.pull_n, 'force')} ({found.source}).",
+    )
+
+
+def _sheave(has: float, wants: float, what: str, found: MotorLimit, out: Page) -> None:
+    said = f"{both(has)} {what}; it wants {both(wants)} at least ({found.source}, {found.confidence})."
+    if has >= wants * (1 - 1e-3):
+        out.say("motor", Tone.GOOD, f"The sheave is large enough for {found.named}", said)
+    else:
+        out.say(
+            "motor",
+            Tone.WATCH,
+            f"The sheave is too small for {found.named}",
+            said + " A smaller one pulls harder for the same power, and its bearing and shaft pay.",
+        )
+
+
+def _width(spec: DriveSpec) -> float | None:
+    from tuyere.core.families import v_belt
+
+    groove = v_belt.grooves_of(spec.section.groove) if spec.section else ()
+    if not (groove and groove[0].spacing_m and groove[0].edge_m and spec.belt_count):
+        return None
+    return (spec.belt_count - 1) * groove[0].spacing_m + 2 * groove[0].edge_m
+
+
+def _limit(most: float | None, words: Mapping[str, str], side: str, pull: float, out: Page) -> None:
+    if most is not None:
+        tone = Tone.GOOD if pull <= most else Tone.WATCH
+        out.say(
+            "limit",
+            tone,
+            f"The pull is {pull / most:.0%} of what the {side} may be pulled with",
+            f"{both(pull, 'force')} of {both(most, 'force')}.",
+        )
+    elif words.get("crank") == "yes":
+        out.say(
+            "limit",
+            Tone.OPEN,
+            "Not judged: the crank's limit is not known",
+            "A cantilevered crankshaft stands only so much side pull: ask the engine's maker for it, or fit an outboard bearing.",
+        )
+
+
+def _bushing(near: float, v: Mapping[str, float | None], speed: float, out: Page) -> None:
+    bore, length = v["shaft"], v["bushing_length"]
+    if bore is None or length is None:
+        out.say("bushing", Tone.OPEN, "Measure the shaft and the bushing's length", "The pressure goes by both.")
+        return
+    duty = loads.bushing_duty(near, bore, length, speed)
+    psi, fpm = duty.pressure_pa / 6894.757, from_si(duty.speed_m_per_s, "velocity", "ft/min")
+    worst = duty.shares[duty.governs]
+    tone = Tone.GOOD if worst <= 0.5 else Tone.OPEN if worst <= 1 else Tone.WATCH
+    said = f"{psi:.0f} psi on its shadow at {fpm:.0f} ft/min: {psi * fpm:,.0f} psi ft/min, of 50 000 for oiled porous bronze (2000 psi, 1200 ft/min). Under half, it runs years between oilings (common practice)."
+    out.say("bushing", tone, f"The bushing works at {worst:.0%} of its limit: {duty.governs} governs", said)
+
+
+def _strain(
+    pull: float, spec: DriveSpec, page: Page, side: str, shaft: float, overhang: float, span: float, bearing: str, out: Page
+) -> None:
+    torque = spec.driver_power.value / page.values[f"{side}_speed"].n if spec.driver_power else 0.0
+    found = loads.shaft_strain(pull, torque, shaft, overhang, span)
+    lines = [_length("d", "shaft diameter", shaft), _length("a", "overhang", overhang), _length("b", "between the bearings", span)]
+    _put(
+        out,
+        "shaft_bending",
+        "bending stress at the near bearing",
+        "σ",
+        "stress",
+        found.bending_pa,
+        lines,
+        "σ = 32 F a/(π d³)",
+        "A fillet or keyway multiplies it by 1.5 to 2 (Shigley).",
+    )
+    _put(out, "shaft_deflection", "shaft end goes down", "δ", "length", found.deflection_m, lines, "δ = F a² (a + b)/(3 E I)")
+    lo, hi = _SLOPE.get(bearing, (0.001, 0.003))
+    slope = found.slope_bearing_rad
+    tone = Tone.GOOD if slope <= lo else Tone.OPEN if slope <= hi else Tone.WATCH
+    out.say(
+        "shaft",
+        tone,
+        f"The shaft leans {slope * 1000:.2f} thousandths in the near bearing",
+        f"A {bearing} bearing stands about {lo * 1000:g} to {hi * 1000:g} (Shigley, medium).",
+    )
+    if found.bending_pa > _BENDING * 0.75:
+        out.say(
+            "shaft",
+            Tone.WATCH,
+            "The shaft is bent hard",
+            f"{found.bending_pa / 1e6:.0f} MPa turning over at every turn, against {_BENDING * 0.75 / 1e6:.0f} MPa of the old code with a keyway: move the wheel to the bearing, or fit an outboard one.",
+        )

@@ -1,0 +1,178 @@
+"""POST /api/calc/size/candidates and /why: drives in full, side by side, and the demand that killed one by how much."""
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+
+from tuyere.core.selection.as_sheet import spec_of
+from tuyere.core.selection.candidate import Candidate, CandidateError, by_key
+from tuyere.core.selection.conversion import changes, saving
+from tuyere.core.selection.judge import CONSTRAINTS
+from tuyere.core.selection.measures import traits
+from tuyere.core.selection.problem import Problem
+from tuyere.core.sheet.solve import solve, solve_page
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.sheet.verdict import Tone, Verdict
+from tuyere.web.calc import SheetOut, answer, sheet_out
+from tuyere.web.candidate_survey import survey_of
+from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.forms import SurveyForm
+from tuyere.web.path import BothOut, both_out
+from tuyere.web.rules import anyone
+from tuyere.web.size import Key, SizeIn, Word, read
+
+blueprint = APIBlueprint(
+    "candidates",
+    __name__,
+    url_prefix="/api/calc",
+    abp_tags=[Tag(name="size", description="Choosing a drive across all families, and what it does to its shafts")],
+    abp_responses={"422": ProblemOut},
+)
+_SIDE_BY_SIDE = 4
+_SHOCKS = ("heavy", "extra_heavy", "chokable")
+
+
+class CandidatesIn(SizeIn):
+    """Candidates to see in full, by their keys."""
+
+    keys: list[Key] = Field(min_length=1, max_length=_SIDE_BY_SIDE)
+
+
+class Part(BaseModel):
+    """Something to fetch."""
+
+    many: float
+    name: str
+
+
+class Change(BaseModel):
+    """One thing that becomes different with another kind of drive."""
+
+    headline: str
+    detail: str
+
+
+class Savings(BaseModel):
+    """What another kind of drive saves in a year, by public efficiency figures."""
+
+    before: str
+    after: str
+    power: BothOut
+    energy_kwh: float
+    money: float | None
+    source: str
+
+
+class CandidateFull(BaseModel):
+    """One candidate as a sheet, what fails of it, its parts, the survey it would make, and what changes against the drive that stands."""
+
+    key: str
+    family: str
+    name: str
+    estimate: str
+    sheet: SheetOut | None
+    failures: list[Verdict]
+    parts: list[Part]
+    survey: SurveyForm | None
+    changes: list[Change]
+    savings: Savings | None
+
+
+class CandidatesOut(BaseModel):
+    """The candidates asked for, in their order."""
+
+    candidates: list[CandidateFull]
+
+
+@blueprint.post("/size/candidates", summary="Up to four candidates in full, to one scale", responses={"200": CandidatesOut})
+@anyone()
+def calc_candidates(body: CandidatesIn) -> Response:
+    return _candidates(body)
+
+
+def _candidates(body: CandidatesIn) -> Response:
+    reading, spec = read(body)
+    if reading.problem is None:
+        raise Refusal(
+            422,
+            "Fill in what is asked first.",
+            [FieldError(field="keys", detail=", ".join(reading.missing) or reading.problems[0].sentence)],
+        )
+    try:
+        found = [by_key(reading.problem, key) for key in body.keys]
+    except CandidateError as reason:
+        raise Refusal(422, str(reason), [FieldError(field="keys", detail=str(reason))]) from None
+    return answer(CandidatesOut(candidates=[_full(reading.problem, c, spec, body) for c in found]))
+
+
+def _full(problem: Problem, one: Candidate, spec: DriveSpec, body: SizeIn) -> CandidateFull:
+    judged = one.judged(problem)
+    sheet = sheet_out(solve(spec_of(problem, one, judged, spec))) if judged.measures else None
+    made = judged.measures.length_m if judged.measures else 0.0
+    parts = [Part(many=many, name=name) for many, name in one.kind.parts(one.driver, one.driven, one.length, one.count, made)]
+    before = body.size.words.get("before", "")
+    old_speed = solve_page(spec).values.get("driven_speed")
+    ratio = judged.measures.driven_speed / old_speed.n if judged.measures and old_speed is not None else 1.0
+    said = changes(before, one.kind.traits, problem.driven_class in _SHOCKS, ratio) if before in traits() else []
+    return CandidateFull(
+        key=one.key, family=one.kind.family, name=one.kind.shown(one.count), estimate=one.kind.counted_as, sheet=sheet,
+        failures=[Verdict(f.constraint, Tone.STOP, CONSTRAINTS[f.constraint].capitalize(), f.says) for f in judged.failures], parts=parts,
+        survey=survey_of(problem, one, judged, body.sheet.survey) if judged.measures else None,
+        changes=[Change(headline=h, detail=d) for h, d in said], savings=_savings(problem, one, body, before),
+    )  # fmt: skip
+
+
+def _number(text: str) -> float | None:
+    try:
+        return float(text.strip().rstrip("%").replace(",", "."))
+    except ValueError:
+        return None
+
+
+def _savings(problem: Problem, one: Candidate, body: SizeIn, before: str) -> Savings | None:
+    words = body.size.words
+    if before not in traits():
+        return None
+    days, load, price = (_number(words.get(k, "")) for k in ("days_a_year", "load", "price_kwh"))
+    hours = problem.hours_per_day * min(max(days if days is not None else 250.0, 0.0), 366.0)
+    share = min(max((load if load is not None else 75.0) / 100, 0.0), 1.5)
+    found = saving(
+        problem.power_w,
+        share,
+        hours,
+        price if price is None or 0 <= price < 1000 else None,
+        before,
+        one.kind.traits,
+        words.get("neglected") == "yes",
+    )
+    return Savings(
+        before=_between(found.before_efficiency),
+        after=_between(found.after_efficiency),
+        power=both_out(found.before_w - found.after_w, "power"),
+        energy_kwh=round(found.energy_j / 3.6e6),
+        money=None if found.money is None else round(found.money, 2),
+        source=found.source,
+    )
+
+
+def _between(pair: tuple[float, float]) -> str:
+    return f"{pair[0]:.0%} let go, {pair[1]:.0%} well kept" if pair[0] != pair[1] else f"{pair[1]:.0%}"
+
+
+class WhyIn(SizeIn):
+    """One combination that a person names, by its places in the stock."""
+
+    kind: Word
+    driver: int = Field(0, ge=0, le=4000)
+    driven: int = Field(0, ge=0, le=4000)
+    length: int = Field(0, ge=0, le=4000)
+    count: int = Field(0, ge=0, le=100)
+
+
+@blueprint.post(
+    "/size/why", summary="Why a drive was left out: the demand that killed it and by how much", responses={"200": CandidatesOut}
+)
+@anyone()
+def calc_why(body: WhyIn) -> Response:
+    key = f"{body.kind}|{body.driver}|{body.driven}|{body.length}|{body.count}"
+    return _candidates(CandidatesIn(sheet=body.sheet, size=body.size, keys=[key]))

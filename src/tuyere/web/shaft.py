@@ -1,0 +1,66 @@
+"""POST /api/calc/size/shaft: what the belt's pull does to one shaft, its bearings and the motor."""
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+
+from tuyere.core.shaft_check import read_shaft
+from tuyere.core.sheet.field import Note
+from tuyere.core.sheet.figure import Figure
+from tuyere.core.sheet.solve import solve_page
+from tuyere.core.sheet.verdict import Problem as Refused
+from tuyere.core.sheet.verdict import Verdict
+from tuyere.web.calc import answer
+from tuyere.web.errors import ProblemOut
+from tuyere.web.forms import Entry, SheetForm, Strict, read_sheet
+from tuyere.web.rules import anyone
+from tuyere.web.size import Word
+
+blueprint = APIBlueprint(
+    "shaft",
+    __name__,
+    url_prefix="/api/calc",
+    abp_tags=[Tag(name="size", description="Choosing a drive across all families, and what it does to its shafts")],
+    abp_responses={"422": ProblemOut},
+)
+
+
+class ShaftIn(Strict):
+    """A sheet and one of its shafts."""
+
+    sheet: SheetForm = Field(default_factory=SheetForm)
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=20)
+    words: dict[str, Word] = Field(default_factory=dict, max_length=20)
+
+
+class LifePoint(BaseModel):
+    """The bearing's life over what it is, pulled `times` as hard."""
+
+    times: float
+    life: float
+
+
+class ShaftOut(BaseModel):
+    """What the pull does to a shaft: figures with workings, verdicts, and life against tension."""
+
+    figures: dict[str, Figure]
+    verdicts: list[Verdict]
+    life: list[LifePoint]
+    notes: dict[str, Note]
+    problems: list[Refused]
+
+
+@blueprint.post("/size/shaft", summary="What the pull does to a shaft, its bearings and the motor", responses={"200": ShaftOut})
+@anyone()
+def calc_shaft(body: ShaftIn) -> Response:
+    spec = read_sheet(body.sheet).spec
+    found = read_shaft({k: e.typed() for k, e in body.quantities.items()}, body.words, spec, solve_page(spec))
+    return answer(
+        ShaftOut(
+            figures=found.figures,
+            verdicts=list(found.verdicts),
+            life=[LifePoint(times=t, life=x) for t, x in found.life],
+            notes=found.notes,
+            problems=list(found.problems),
+        )
+    )

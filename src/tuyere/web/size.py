@@ -1,0 +1,316 @@
+"""POST /api/calc/size...: every stock drive that would do, one or more of them in full, why one was left out, and what a shaft feels."""
+
+from functools import cache
+from typing import Annotated
+
+import numpy as np
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, Field
+
+from tuyere.core.quantity import KINDS, to_si
+from tuyere.core.rating.service import IDLERS
+from tuyere.core.selection.candidate import relaxed, sides
+from tuyere.core.selection.form import SizeReading, read_size
+from tuyere.core.selection.judge import CONSTRAINTS
+from tuyere.core.selection.measures import traits
+from tuyere.core.selection.motor import frames
+from tuyere.core.selection.problem import FAMILIES, USUAL, Problem
+from tuyere.core.selection.rank import AXES, WISHES, Wishes, best_of_each, pareto, rank
+from tuyere.core.selection.rank import USUAL as USUAL_WEIGHTS
+from tuyere.core.selection.rank import Field as Ranked
+from tuyere.core.selection.search import search
+from tuyere.core.selection.stock import kinds
+from tuyere.core.sheet.field import Note
+from tuyere.core.sheet.solve import solve_page
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.sheet.verdict import Problem as Refused
+from tuyere.web.calc import answer
+from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.forms import Entry, SheetForm, Strict, read_sheet
+from tuyere.web.path import BothOut, both_out
+from tuyere.web.rules import anyone
+
+blueprint = APIBlueprint(
+    "size",
+    __name__,
+    url_prefix="/api/calc",
+    abp_tags=[Tag(name="size", description="Choosing a drive across all families, and what it does to its shafts")],
+    abp_responses={"422": ProblemOut},
+)
+_LISTED, _POINTS = 60, 900
+Word = Annotated[str, Field(max_length=60)]
+Key = Annotated[str, Field(max_length=80)]
+
+
+class SizeForm(Strict):
+    """What is asked of a drive: quantities and words by field, families and kinds allowed, weights by wish, prices by part."""
+
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=30)
+    words: dict[str, Word] = Field(default_factory=dict, max_length=40)
+    families: list[Word] = Field(default_factory=list, max_length=20)
+    kinds: list[Word] = Field(default_factory=list, max_length=200)
+    weights: dict[str, Annotated[float, Field(ge=0, le=5)]] = Field(default_factory=dict, max_length=30)
+    x: Word = "pull"
+    y: Word = "width"
+
+
+class SizeIn(Strict):
+    """A sheet (whatever of it is known) and what is asked."""
+
+    sheet: SheetForm = Field(default_factory=SheetForm)
+    size: SizeForm = Field(default_factory=SizeForm)
+
+
+class Killed(BaseModel):
+    """How many combinations one demand ruled out first."""
+
+    constraint: str
+    says: str
+    count: int
+
+
+class Listed(BaseModel):
+    """One candidate in the list: what it is, and what it is like. `best`: nothing beats it on both axes of the plot."""
+
+    key: str
+    family: str
+    name: str
+    driver: str
+    driven: str
+    length: str
+    estimate: str
+    score: float
+    best: bool
+    margin: str
+    speed: BothOut
+    off: str
+    centre: BothOut
+    pull: BothOut
+    width: BothOut
+    belt_speed: BothOut
+    loss: BothOut
+
+
+class Dot(BaseModel):
+    """One candidate on the plot, in SI, with the key that finds it in the list."""
+
+    key: str
+    family: str
+    x: float
+    y: float
+    best: bool
+    says: str
+
+
+class Axis(BaseModel):
+    """An axis of the plot: how it is called, its unit in both systems and what one SI unit is in them, and whether more is better."""
+
+    key: str
+    says: str
+    us_unit: str
+    si_unit: str
+    us_factor: float
+    si_factor: float
+    more: bool
+
+
+class Eased(BaseModel):
+    """What giving way on one demand would let in."""
+
+    constraint: str
+    says: str
+    lets_in: int
+
+
+class SizeOut(BaseModel):
+    """The answer: what was understood and taken from the survey, how many hold, the list and the plot, and what ruled out the rest."""
+
+    notes: dict[str, Note]
+    problems: list[Refused]
+    from_survey: dict[str, str]
+    missing: list[str]
+    looked_at: int
+    feasible: int
+    by_family: dict[str, int]
+    killed: list[Killed]
+    eased: list[Eased]
+    listed: list[Listed]
+    dots: list[Dot]
+    x: Axis
+    y: Axis
+
+
+@cache
+def _axis(key: str) -> Axis:
+    says, kind, more = AXES[key]
+    if kind == "share":
+        return Axis(key=key, says=says, us_unit="%", si_unit="%", us_factor=100, si_factor=100, more=more)
+    k = KINDS[kind]
+    return Axis(
+        key=key,
+        says=says,
+        us_unit=k.us_symbol,
+        si_unit=k.si_symbol,
+        us_factor=1 / to_si(1, kind, k.us_symbol),
+        si_factor=1 / to_si(1, kind, k.si_symbol),
+        more=more,
+    )
+
+
+def read(body: SizeIn) -> tuple[SizeReading, DriveSpec]:
+    """What is asked, and the drive as it stands."""
+    spec = read_sheet(body.sheet).spec
+    quantities = {k: e.typed() for k, e in body.size.quantities.items()}
+    return read_size(quantities, body.size.words, body.size.families, body.size.kinds, spec, solve_page(spec)), spec
+
+
+@blueprint.post("/size", summary="Every stock drive that would do, ranked, and what ruled out the rest", responses={"200": SizeOut})
+@anyone()
+def calc_size(body: SizeIn) -> Response:
+    reading, _ = read(body)
+    x, y = (_axis(k if k in AXES else usual) for k, usual in ((body.size.x, "pull"), (body.size.y, "width")))
+    out = SizeOut(
+        notes=reading.notes, problems=list(reading.problems), from_survey=reading.from_survey, missing=list(reading.missing), looked_at=0,
+        feasible=0, by_family={}, killed=[], eased=[], listed=[], dots=[], x=x, y=y,
+    )  # fmt: skip
+    problem = reading.problem
+    if problem is None:
+        return answer(out)
+    searched = search(problem, kinds())
+    out.looked_at, out.feasible = searched.looked_at, searched.feasible
+    out.killed = [Killed(constraint=k, says=CONSTRAINTS[k], count=n) for k, n in searched.killed.items() if n]
+    for f in searched.found:
+        out.by_family[f.kind.family] = out.by_family.get(f.kind.family, 0) + f.size
+    weights = {k: w for k, w in body.size.weights.items() if k in WISHES} or USUAL_WEIGHTS
+    ranked = rank(problem, searched, Wishes(weights))
+    if ranked is None:
+        out.eased = [Eased(constraint=r.constraint, says=r.says, lets_in=r.lets_in) for r in relaxed(problem)]
+        return answer(out)
+    best = pareto(ranked.measures[x.key], ranked.measures[y.key], x.more, y.more)
+    order = best_of_each(ranked)
+    shown_first = [int(n) for n in order[:_LISTED]]
+    front = [int(n) for n in np.nonzero(best)[0][:100]]
+    out.listed = [_listed(ranked, n, bool(best[n]), problem) for n in shown_first]
+    spread = order[_LISTED :: max(1, len(order) // _POINTS)]
+    for n in dict.fromkeys([*shown_first, *front, *(int(m) for m in spread)]):
+        f = ranked.searched.found[ranked.of[n]]
+        out.dots.append(
+            Dot(
+                key=ranked.key(n),
+                family=f.kind.family,
+                x=float(ranked.measures[x.key][n]),
+                y=float(ranked.measures[y.key][n]),
+                best=bool(best[n]),
+                says=_name(ranked, n),
+            )
+        )
+    return answer(out)
+
+
+def _name(ranked: Ranked, n: int) -> str:
+    f, k = ranked.searched.found[ranked.of[n]], ranked.at[n]
+    return f"{f.kind.shown(f.kind.counts[f.count[k]])}, {f.driver_wheels[f.driver[k]].name} to {f.driven_wheels[f.driven[k]].name}"
+
+
+def _listed(ranked: Ranked, n: int, best: bool, problem: Problem) -> Listed:
+    f, k = ranked.searched.found[ranked.of[n]], int(ranked.at[n])
+    m = {name: float(values[n]) for name, values in ranked.measures.items()}
+    speed = problem.driven_speed * (1 + m["speed_error"])
+    return Listed(
+        key=ranked.key(n),
+        family=f.kind.family,
+        name=f.kind.shown(f.kind.counts[f.count[k]]),
+        driver=f.driver_wheels[f.driver[k]].name,
+        driven=f.driven_wheels[f.driven[k]].name,
+        length=f.kind.lengths[f.length[k]].name if f.kind.lengths else "cut to length",
+        estimate=f.kind.counted_as,
+        score=float(ranked.score[n]),
+        best=best,
+        margin=f"{m['margin']:.0%}",
+        speed=both_out(speed, "rotation"),
+        off=f"{m['speed_error']:+.1%}",
+        centre=both_out(m["centre"], "length", True),
+        pull=both_out(m["pull"], "force"),
+        width=both_out(m["width"], "length", decimals=(2, 0)),
+        belt_speed=both_out(m["belt_speed"], "velocity"),
+        loss=both_out(m["loss"], "power"),
+    )
+
+
+class StockIn(SizeIn):
+    """A kind to choose from; wheels that stay count."""
+
+    kind: Word
+
+
+class StockOut(BaseModel):
+    """What one kind can be had in: wheels for either shaft, lengths, counts in words; and what the stock is taken from."""
+
+    driver: list[str]
+    driven: list[str]
+    lengths: list[str]
+    counts: list[str]
+    assumed: bool
+
+
+@blueprint.post("/size/stock", summary="The wheels, lengths and counts of one kind", responses={"200": StockOut})
+@anyone()
+def calc_stock(body: StockIn) -> Response:
+    kind = next((k for k in kinds() if k.name == body.kind), None)
+    if kind is None:
+        raise Refusal(422, "Choose a kind of belt or chain from the list.", [FieldError(field="kind", detail="Choose one from the list.")])
+    reading, _ = read(body)
+    first, second = sides(reading.problem, kind) if reading.problem else (kind.driver, kind.driven)
+    return answer(
+        StockOut(
+            driver=[w.name for w in first],
+            driven=[w.name for w in second],
+            lengths=[x.name for x in kind.lengths],
+            counts=[kind.shown(c) for c in kind.counts],
+            assumed=kind.assumed,
+        )
+    )
+
+
+class KindChoice(BaseModel):
+    """One kind of belt or chain in the stock."""
+
+    name: str
+    family: str
+    fits: str
+    estimate: str
+
+
+class SizeChoices(BaseModel):
+    """What the form offers: families, kinds, wishes and their usual weights, axes, motor frames, kinds of drive that may stand now."""
+
+    families: list[str]
+    usual_families: list[str]
+    kinds: list[KindChoice]
+    wishes: dict[str, str]
+    usual_weights: dict[str, float]
+    axes: dict[str, str]
+    frames: list[str]
+    idlers: list[str]
+    before: list[str]
+    stock_size: int
+
+
+@blueprint.get("/size/choices", summary="What can be asked of a drive", responses={"200": SizeChoices})
+@anyone()
+def size_choices() -> Response:
+    return answer(
+        SizeChoices(
+            families=list(FAMILIES),
+            usual_families=[f for f in FAMILIES if f in USUAL],
+            kinds=[KindChoice(name=k.name, family=k.family, fits=k.fits, estimate=k.counted_as) for k in kinds()],
+            wishes={k: v for k, v in WISHES.items() if k != "price"},
+            usual_weights=dict(USUAL_WEIGHTS),
+            axes={k: says for k, (says, _, _) in AXES.items()},
+            frames=[f.name for f in frames().values() if f.belts],
+            idlers=list(IDLERS),
+            before=list(traits()),
+            stock_size=sum(k.size for k in kinds()),
+        )
+    )
