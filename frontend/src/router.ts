@@ -1,8 +1,8 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
-import { ASKS, SPEED_ASKS } from './stations/asks'
+import { ASKS, SIZE_ASKS, SPEED_ASKS } from './stations/asks'
 
-export const STATIONS = ['survey', 'speed', 'tension', 'log'] as const
+export const STATIONS = ['survey', 'speed', 'size', 'tension', 'log'] as const
 export type Station = (typeof STATIONS)[number]
 
 export const router = createRouter({
@@ -20,11 +20,16 @@ export const router = createRouter({
       path: `/drives/:id/:station(speed)/:ask(${SPEED_ASKS.slice(1).join('|')})`,
       component: () => import('./sheet/SheetPlace.vue'),
     },
+    {
+      path: `/drives/:id/:station(size)/:ask(${SIZE_ASKS.slice(1).join('|')})`,
+      component: () => import('./sheet/SheetPlace.vue'),
+    },
     { path: `/drives/:id/:station(${STATIONS.join('|')})`, component: () => import('./sheet/SheetPlace.vue') },
     { path: '/bench', redirect: '/bench/tables' },
     { path: '/bench/belt', component: () => import('./places/BenchBelt.vue') },
     { path: '/bench/toothed', component: () => import('./places/BenchToothed.vue'), props: { family: 'synchronous' } },
     { path: '/bench/chain', component: () => import('./places/BenchToothed.vue'), props: { family: 'roller chain' } },
+    { path: '/bench/size/:ask(compare|why)?', component: () => import('./places/BenchSize.vue') },
     { path: '/bench/speeds', component: () => import('./places/BenchSpeeds.vue') },
     { path: '/bench/tables/:name?', component: () => import('./places/TableBook.vue') },
     { path: '/:rest(.*)*', component: () => import('./places/NotFound.vue') },

@@ -200,6 +200,23 @@ const push = computed(() => {
   }
 })
 
+/** The pull on each shaft, at Size: both to one scale, the longer a little under half of the centres. */
+const pulls = computed(() => {
+  const s = scene.value
+  if (!s || station !== 'size') return []
+  const most = Math.max(...s.wheels.map((w) => Math.hypot(w.pull_x_n ?? 0, w.pull_y_n ?? 0)))
+  const [a, b] = s.wheels
+  if (!most || !a || !b) return []
+  const reach = Math.max(40, Math.min(0.4 * Math.hypot(a.cx - b.cx, a.cy - b.cy), 190))
+  return s.wheels.map((w) => ({
+    role: w.role,
+    x1: w.cx,
+    y1: w.cy,
+    x2: w.cx + (reach * (w.pull_x_n ?? 0)) / most,
+    y2: w.cy - (reach * (w.pull_y_n ?? 0)) / most,
+  }))
+})
+
 type TextLine = Text['lines'][number]
 const MARK = 16
 /** A number on the drawing wears the mark of its weakest input, like every other. */
@@ -299,9 +316,20 @@ const texts = computed<Text[]>(() => {
       ],
     })
   }
+  for (const p of pulls.value) {
+    found.push({
+      key: `pull-${p.role}`,
+      lines: [{ text: shown('shaft_pull'), size: small ? 13 : 17, strong: true, of: 'shaft_pull' }],
+      places: [0.55, 0.8, 1.1, 0.3].flatMap((t) =>
+        [18, -18].map((o) => ({ x: p.x1 + (p.x2 - p.x1) * t, y: p.y1 + (p.y2 - p.y1) * t + o })),
+      ),
+    })
+  }
   if (!small) {
     for (const span of s.spans) {
-      const text = span.tight ? 'tight side, pulls' : 'slack side'
+      const strand = shown(span.tight ? 'tight_strand' : 'slack_strand')
+      const plain = span.tight ? 'tight side, pulls' : 'slack side'
+      const text = station === 'size' && strand ? `${span.tight ? 'tight' : 'slack'} ${strand}` : plain
       const inside = 18 + s.thickness / 2
       const at = (t: number) => ({
         x: span.x1 + (span.x2 - span.x1) * t - span.nx * inside,
@@ -314,7 +342,14 @@ const texts = computed<Text[]>(() => {
             text: station === 'speed' && !span.tight && figures.belt_speed ? `belt ${shown('belt_speed')}` : text,
             size: 13,
             class: 'soft',
-            of: station === 'speed' && !span.tight ? 'belt_speed' : undefined,
+            of:
+              station === 'speed' && !span.tight
+                ? 'belt_speed'
+                : station === 'size' && strand
+                  ? span.tight
+                    ? 'tight_strand'
+                    : 'slack_strand'
+                  : undefined,
           },
         ],
         places: [at(0.5), at(0.35), at(0.65), at(0.2)],
@@ -364,6 +399,7 @@ const labels = computed(() => {
       obstacles.push({ x: x1 + ((x2 - x1) * i) / n - 2, y: y1 + ((y2 - y1) * i) / n - 2, width: 4, height: 4, owner })
   }
   for (const d of dimensions.value) sample(d.x1, d.y1, d.x2, d.y2, d.key)
+  for (const p of pulls.value) sample(p.x1, p.y1, p.x2, p.y2)
   if (push.value) {
     const { span, px, py, mx, my, tail } = push.value
     sample(span.x1, span.y1, px, py)
@@ -483,6 +519,16 @@ const arms = (r: number) => (r > 46 ? (r > 90 ? 6 : 5) : 0)
           marker-end="url(#arrow)"
         />
       </template>
+      <line
+        v-for="p in pulls"
+        :key="`p-${p.role}`"
+        :x1="p.x1"
+        :y1="p.y1"
+        :x2="p.x2"
+        :y2="p.y2"
+        class="shaft-pull"
+        marker-end="url(#arrow)"
+      />
       <g v-for="d in dimensions" :key="d.key" class="dimension" :class="{ hot: d.hot }">
         <line v-for="(f, i) in d.from" :key="i" :x1="f[0]" :y1="f[1]" :x2="f[2]" :y2="f[3]" class="witness" />
         <line :x1="d.x1" :y1="d.y1" :x2="d.x2" :y2="d.y2" marker-start="url(#arrow)" marker-end="url(#arrow)" />
@@ -513,6 +559,7 @@ const arms = (r: number) => (r > 46 ? (r > 90 ? 6 : 5) : 0)
     <div v-if="scene" class="plate small">
       <span>{{ focusWheel ? 'one wheel, to scale' : 'to scale' }}, grid {{ scene.grid.label }}</span>
       <span v-if="!narrow">seen from the shaft ends</span>
+      <span v-if="pulls.length && !narrow">pulls to one scale</span>
       <span v-if="push && !narrow">push drawn {{ PUSH_DRAWN }} × too deep</span>
       <span v-if="dimmed">working…</span>
     </div>
@@ -520,6 +567,10 @@ const arms = (r: number) => (r > 46 ? (r > 90 ? 6 : 5) : 0)
 </template>
 
 <style scoped>
+.shaft-pull {
+  stroke: var(--ink);
+  stroke-width: 3;
+}
 .frame {
   position: relative;
   overflow: hidden;

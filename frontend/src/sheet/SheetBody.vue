@@ -8,7 +8,11 @@ import { type Station, STATIONS } from '../router'
 import { useFound } from '../api/queries'
 import LogStation from '../stations/log/LogStation.vue'
 import CandidateLadder from '../stations/survey/ask/CandidateLadder.vue'
-import type { Ask, SpeedAsk } from '../stations/asks'
+import type { Ask, SizeAsk, SpeedAsk } from '../stations/asks'
+import SizeBoard from '../stations/size/SizeBoard.vue'
+import SizePanel from '../stations/size/SizePanel.vue'
+import { useSizeAsk } from '../stations/size/useSizeAsk'
+import { sizeDeskKey, useSizeDesk } from '../stations/size/useSizeDesk'
 import SpeedPanel from '../stations/speed/SpeedPanel.vue'
 import { speedDeskKey, useSpeedDesk } from '../stations/speed/useSpeedDesk'
 import SurveyPanel from '../stations/survey/SurveyPanel.vue'
@@ -36,12 +40,13 @@ import TeachDrawing, { type Step } from './TeachDrawing.vue'
 import { answersKey, focusKey, moreFiguresKey, sheetKey, useSheet, workingKey } from './useSheet'
 import WorkingSlip from './WorkingSlip.vue'
 
-const { drive, choices, station, ask, speedAsk } = defineProps<{
+const { drive, choices, station, ask, speedAsk, sizeAsk } = defineProps<{
   drive: DriveOut
   choices: Choices
   station: Station
   ask: Ask
   speedAsk: SpeedAsk
+  sizeAsk: SizeAsk
 }>()
 const router = useRouter()
 
@@ -102,7 +107,11 @@ const desk = useSpeedDesk(
 provide(speedDeskKey, desk)
 const { cones, made, felt, tried, drawn } = desk
 if (station === 'speed' && !desk.asks.value.includes(speedAsk)) void router.replace(`/drives/${drive.id}/speed`)
-watch([() => station, () => ask, () => speedAsk], () => {
+const sizeDesk = useSizeDesk(useSizeAsk(drive.id), state.form, () => (station === 'size' ? sizeAsk : null))
+provide(sizeDeskKey, sizeDesk)
+/** The candidates take the drive's place on the board while they are looked at. */
+const sizing = computed(() => station === 'size' && ['choose', 'compare'].includes(sizeAsk))
+watch([() => station, () => ask, () => speedAsk, () => sizeAsk], () => {
   desk.preview.value = null
   focus.value = ''
   panel.value?.scrollTo({ top: 0 })
@@ -118,10 +127,16 @@ provide(answersKey, {
 provide(focusKey, focus)
 provide(workingKey, (key) => (working.value = key))
 
-const TITLES: Record<Station, string> = { survey: 'Survey', speed: 'Speed', tension: 'Tension', log: 'Log' }
+const TITLES: Record<Station, string> = {
+  survey: 'Survey',
+  speed: 'Speed',
+  size: 'Size',
+  tension: 'Tension',
+  log: 'Log',
+}
 const recordOnly = computed(() => drive.family !== 'v-belt')
 const toothed = computed(() => (isToothed(drive.family) ? drive.family : null))
-const stations = computed<readonly Station[]>(() => (recordOnly.value ? ['survey', 'speed', 'log'] : STATIONS))
+const stations = computed<readonly Station[]>(() => (recordOnly.value ? ['survey', 'speed', 'size', 'log'] : STATIONS))
 if (!stations.value.includes(station)) void router.replace(`/drives/${drive.id}/${stations.value[0]}`)
 
 const moreFigures = ref<Sheet['figures']>({})
@@ -130,8 +145,9 @@ const figures = computed(() => state.sheet.value?.figures ?? {})
 const tone = (topics: string[]) =>
   state.sheet.value?.verdicts.filter((v) => topics.includes(v.topic)).map((v) => v.tone) ?? []
 const TOPICS: Record<Station, string[]> = {
-  survey: ['length', 'rating'],
+  survey: ['length'],
   speed: ['speed', 'design'],
+  size: ['rating'],
   tension: ['tension', 'set'],
   log: [],
 }
@@ -195,7 +211,8 @@ const drawnMachine = computed(() =>
     <FlatSurvey v-else-if="drive.family === 'flat belt' && station === 'survey'" :drive="drive" :choices="choices" />
     <div v-else class="work" :class="{ bare: recordOnly && station === 'log' }">
       <section v-if="!recordOnly || station !== 'log'" class="board" aria-label="Drawing">
-        <ConesDrawing v-if="drawn === 'cones'" :found="cones" />
+        <SizeBoard v-if="sizing" :ask="sizeAsk" />
+        <ConesDrawing v-else-if="drawn === 'cones'" :found="cones" />
         <WheelSection v-else-if="drawn === 'wheel'" :found="made" />
         <FanChart v-else-if="drawn === 'fan' && felt" :felt="felt" />
         <LayoutDrawing
@@ -258,7 +275,9 @@ const drawnMachine = computed(() =>
           </p>
         </div>
         <KeyStrip
-          v-else-if="!['belt', 'groove', 'wheels', 'link'].includes(ask) && drawn !== 'cones' && drawn !== 'wheel'"
+          v-else-if="
+            !sizing && !['belt', 'groove', 'wheels', 'link'].includes(ask) && drawn !== 'cones' && drawn !== 'wheel'
+          "
           :figures="tried?.figures ?? figures"
           :stale="state.stale.value"
         />
@@ -275,6 +294,7 @@ const drawnMachine = computed(() =>
           @wheel="wheelInHand = $event"
         />
         <SpeedPanel v-else-if="station === 'speed'" :drive="drive" :choices="choices" :ask="speedAsk" />
+        <SizePanel v-else-if="station === 'size'" :drive="drive" :choices="choices" :ask="sizeAsk" />
         <TensionStation v-else-if="station === 'tension' && !recordOnly" :drive="drive" :choices="choices" />
         <LogStation v-else :drive="drive" :record-only="recordOnly" />
       </section>
@@ -284,6 +304,7 @@ const drawnMachine = computed(() =>
   </div>
 </template>
 
+<style src="./work.css" scoped></style>
 <style scoped>
 .sheet {
   height: 100%;
@@ -379,19 +400,10 @@ header {
 .rule .ember {
   font-size: 11px;
 }
-.work {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 410px;
-  min-height: 0;
-}
 .work.bare {
   grid-template-columns: minmax(0, 760px);
 }
 .board {
-  display: grid;
-  grid-template-rows: minmax(0, 1fr) auto;
-  min-height: 0;
-  min-width: 0;
   position: relative;
 }
 .under {
@@ -399,12 +411,6 @@ header {
   padding: 10px 18px 14px;
   overflow-y: auto;
   max-height: min(46vh, 400px);
-}
-.panel {
-  border-left: 1px solid var(--hair);
-  background: var(--sheet);
-  overflow-y: auto;
-  min-height: 0;
 }
 .bare .panel {
   border-left: 0;
@@ -453,20 +459,9 @@ header {
     font-size: 15.5px;
     gap: 4px;
   }
-  .work {
-    display: block;
-  }
   .board {
     position: sticky;
-    top: 0;
-    z-index: 5;
-    background: var(--paper);
-    border-bottom: 1px solid var(--hair);
     grid-template-rows: 196px auto;
-  }
-  .panel {
-    border-left: 0;
-    overflow: visible;
   }
 }
 @media print {

@@ -4,7 +4,7 @@ import { useRoute } from 'vue-router'
 
 import { useChoices, useDrive } from '../api/queries'
 import type { Station } from '../router'
-import type { Ask, SpeedAsk } from '../stations/asks'
+import type { Ask, SizeAsk, SpeedAsk } from '../stations/asks'
 import SheetBody from './SheetBody.vue'
 
 const route = useRoute()
@@ -13,6 +13,7 @@ const station = computed(() => String(route.params.station) as Station)
 const asked = computed(() => String(route.params.ask ?? ''))
 const ask = computed(() => (station.value === 'survey' && asked.value ? (asked.value as Ask) : 'drive'))
 const speedAsk = computed(() => (station.value === 'speed' && asked.value ? (asked.value as SpeedAsk) : 'runs'))
+const sizeAsk = computed(() => (station.value === 'size' && asked.value ? (asked.value as SizeAsk) : 'stands'))
 const { data: drive, error, refetch } = useDrive(id)
 const { data: choices, error: choicesError, refetch: refetchChoices } = useChoices()
 const trouble = computed(() => error.value ?? choicesError.value)
@@ -35,6 +36,7 @@ const trouble = computed(() => error.value ?? choicesError.value)
     :station="station"
     :ask="ask"
     :speed-ask="speedAsk"
+    :size-ask="sizeAsk"
   />
   <p v-else class="gap soft">Opening the sheet…</p>
 </template>

@@ -25,6 +25,24 @@ function print(form: unknown): string {
   })
 }
 
+/** A survey with a field for everything that may be typed. */
+export function completedSurvey(family: string, known: SheetForm['survey']): SheetForm['survey'] {
+  const fresh = blankForm().survey
+  return {
+    ...fresh,
+    ...known,
+    path: completed(known.path),
+    toothed: completedToothed(family, known.toothed),
+    flat: completedFlat(known.flat),
+    link: { ...blankLink(), ...known.link },
+    machine: completedMachine(known.machine),
+    cones: completedCones(known.cones),
+    quantities: { ...fresh.quantities!, ...known.quantities },
+    choices: { ...fresh.choices!, ...known.choices },
+    design: { ...fresh.design!, ...known.design },
+  }
+}
+
 /**
  * The working state of one drive's sheet: what is typed (kept as a draft on this device until it is kept on the
  * record), and the server's answer to it. Each change asks the server once; older questions are cancelled.
@@ -36,14 +54,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   })
   const form = ref<SheetForm>(draft.value ? draft.value.form : kept())
   // A draft may be from before there was every field.
-  form.value.survey.path = completed(form.value.survey.path)
-  form.value.survey.toothed = completedToothed(drive.value.family, form.value.survey.toothed)
-  form.value.survey.flat = completedFlat(form.value.survey.flat)
-  form.value.survey.link = { ...blankLink(), ...form.value.survey.link }
-  form.value.survey.machine = completedMachine(form.value.survey.machine)
-  form.value.survey.cones = completedCones(form.value.survey.cones)
-  form.value.survey.quantities = { ...blankForm().survey.quantities!, ...form.value.survey.quantities }
-  form.value.survey.choices = { ...blankForm().survey.choices!, ...form.value.survey.choices }
+  form.value.survey = completedSurvey(drive.value.family, form.value.survey)
   form.value.family = drive.value.family
   const base = ref(draft.value ? draft.value.based_on : drive.value.row_version)
   const sheet = shallowRef<Sheet | null>(null)
@@ -56,18 +67,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   function kept(): SheetForm {
     const fresh = { ...blankForm(), family: drive.value.family }
     const known = JSON.parse(JSON.stringify(drive.value.survey)) as SheetForm['survey']
-    fresh.survey = {
-      ...fresh.survey,
-      ...known,
-      path: completed(known.path),
-      toothed: completedToothed(drive.value.family, known.toothed),
-      flat: completedFlat(known.flat),
-      link: { ...blankLink(), ...known.link },
-      machine: completedMachine(known.machine),
-      cones: completedCones(known.cones),
-      quantities: { ...fresh.survey.quantities!, ...known.quantities },
-      choices: { ...fresh.survey.choices!, ...known.choices },
-    }
+    fresh.survey = completedSurvey(drive.value.family, known)
     for (const [key, value] of [
       ...Object.entries(fresh.survey.quantities ?? {}),
       ...Object.entries(fresh.survey.design ?? {}),

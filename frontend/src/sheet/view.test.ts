@@ -12,6 +12,8 @@ const wheel = (role: string, x: number, r: number) => ({
   wrap_start_rad: Math.PI / 2,
   wrap_sweep_rad: Math.PI,
   speed_rad_per_s: null,
+  pull_x_n: null,
+  pull_y_n: null,
 })
 const drawing: Drawing = {
   wheels: [wheel('driver', 0, 0.1), wheel('driven', 1, 0.1)],

@@ -13,6 +13,18 @@ export const ASK_TITLES: Record<Ask, string> = {
   counter: 'Counter slip',
 }
 
+/** The questions of Size. */
+export const SIZE_ASKS = ['stands', 'choose', 'compare', 'why', 'shafts'] as const
+export type SizeAsk = (typeof SIZE_ASKS)[number]
+
+export const SIZE_TITLES: Record<SizeAsk, string> = {
+  stands: 'As it stands',
+  choose: 'What would do',
+  compare: 'Side by side',
+  why: 'Why not?',
+  shafts: 'On the shafts',
+}
+
 /** The questions of Speed. */
 export const SPEED_ASKS = ['runs', 'means', 'target', 'turns', 'cones', 'feels', 'make', 'trial'] as const
 export type SpeedAsk = (typeof SPEED_ASKS)[number]

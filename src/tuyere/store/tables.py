@@ -422,6 +422,21 @@ class CrossReference(SQLModel, table=True):
     row_version: int = _version()
 
 
+class WhatIf(SQLModel, table=True):
+    """A drive thought through on the bench, kept by name at a site; nothing of it is fitted. `typed`: what was asked and picked."""
+
+    __tablename__ = "what_if"
+    __table_args__ = (_not_blank("name"),)
+    id: uuid.UUID = Field(primary_key=True)
+    site_id: uuid.UUID = Field(foreign_key="site.id", index=True)
+    name: str
+    made_by: uuid.UUID = Field(foreign_key="person.id")
+    made_at: datetime = _when()
+    put_away_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
+    typed: dict[str, Any] = _json()
+    row_version: int = _version()
+
+
 class AuditEntry(SQLModel, table=True):
     """Who changed what and when. Append-only: the database refuses to change or delete a row."""
 

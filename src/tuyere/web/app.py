@@ -15,6 +15,7 @@ from tuyere.store.database import engine_from, url_from_environment
 from tuyere.store.tables import Person
 from tuyere.web import (
     at_machine,
+    bench,
     calc,
     candidates,
     drives,
@@ -123,6 +124,7 @@ def openapi_app() -> OpenAPI:
         size,
         candidates,
         shaft,
+        bench,
         session,
         floor,
         drives,

@@ -123,7 +123,7 @@ class Eased(BaseModel):
     lets_in: int
 
 
-class SizeOut(BaseModel):
+class SearchOut(BaseModel):
     """The answer: what was understood and taken from the survey, how many hold, the list and the plot, and what ruled out the rest."""
 
     notes: dict[str, Note]
@@ -165,12 +165,12 @@ def read(body: SizeIn) -> tuple[SizeReading, DriveSpec]:
     return read_size(quantities, body.size.words, body.size.families, body.size.kinds, spec, solve_page(spec)), spec
 
 
-@blueprint.post("/size", summary="Every stock drive that would do, ranked, and what ruled out the rest", responses={"200": SizeOut})
+@blueprint.post("/size", summary="Every stock drive that would do, ranked, and what ruled out the rest", responses={"200": SearchOut})
 @anyone()
 def calc_size(body: SizeIn) -> Response:
     reading, _ = read(body)
     x, y = (_axis(k if k in AXES else usual) for k, usual in ((body.size.x, "pull"), (body.size.y, "width")))
-    out = SizeOut(
+    out = SearchOut(
         notes=reading.notes, problems=list(reading.problems), from_survey=reading.from_survey, missing=list(reading.missing), looked_at=0,
         feasible=0, by_family={}, killed=[], eased=[], listed=[], dots=[], x=x, y=y,
     )  # fmt: skip

@@ -176,6 +176,7 @@ function take(name: string): void {
           <WordField v-model="d.teeth_1" name="teeth_1" label="Driver, teeth" placeholder="count them" />
           <WordField v-model="d.teeth_2" name="teeth_2" label="Driven, teeth" placeholder="count them" />
           <MeasureField v-model="d.centre_distance" name="centre_distance" label="Centres" hint="shaft to shaft" />
+          <WordField v-if="chain" v-model="d.strands" name="strands" label="Strands side by side" placeholder="1" />
           <WordField v-model="d.count" name="count" :label="chain ? 'or links on it' : 'or teeth on the belt'" />
         </fieldset>
         <VerdictNotes v-if="drive?.wheels.length" :verdicts="drive.verdicts" />

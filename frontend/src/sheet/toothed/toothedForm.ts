@@ -38,7 +38,7 @@ export function blankToothed(family: string): ToothedForm {
       label: '',
       tool: 'caliper',
     },
-    drive: { name: '', teeth_1: '', teeth_2: '', count: '', centre_distance: entry() },
+    drive: { name: '', teeth_1: '', teeth_2: '', count: '', strands: '', centre_distance: entry() },
     dogs: {
       fitted: false,
       dog_span: entry(),

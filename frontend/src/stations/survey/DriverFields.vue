@@ -2,12 +2,17 @@
 import { computed, inject, provide } from 'vue'
 
 import MeasureField from '../../sheet/MeasureField.vue'
+import { useChoices } from '../../api/queries'
 import { answersKey, sheetKey } from '../../sheet/useSheet'
+import WordField from './WordField.vue'
 
 /** What drives a toothed, chain or flat drive: the sheet's own fields, answered by the sheet. */
 const { speed = true } = defineProps<{ speed?: boolean }>()
 const state = inject(sheetKey)!
 const q = computed(() => state.form.value.survey.quantities!)
+const c = computed(() => state.form.value.survey.choices!)
+const { data: choices } = useChoices()
+const classes = computed(() => choices.value?.driven_classes ?? [])
 provide(answersKey, {
   note: (name) => state.sheet.value?.notes[name],
   problem: (name) => state.problems.value.get(name),
@@ -20,6 +25,8 @@ provide(answersKey, {
       <legend>What drives it</legend>
       <MeasureField v-if="speed" v-model="q.driver_speed!" name="driver_speed" label="Driver speed" hint="plate" />
       <MeasureField v-model="q.driver_power!" name="driver_power" label="Driver power" hint="plate" />
+      <MeasureField v-model="q.hours_per_day!" name="hours_per_day" label="Hours a day" />
+      <WordField v-model="c.driven_class!" name="driven_class" label="Kind of machine" :options="classes" wide />
     </fieldset>
   </div>
 </template>

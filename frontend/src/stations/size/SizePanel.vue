@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import { computed, inject, ref, toRef } from 'vue'
+import { useRouter } from 'vue-router'
+
+import type { Choices, DriveOut } from '../../api/client'
+import { useKeepSurvey } from '../../sheet/useKeepSurvey'
+import { completedSurvey, sheetKey } from '../../sheet/useSheet'
+import { SIZE_ASKS, SIZE_TITLES, type SizeAsk } from '../asks'
+import AskStrip from '../AskStrip.vue'
+import AsItStands from './ask/AsItStands.vue'
+import OnShafts from './ask/OnShafts.vue'
+import SideBySide from './ask/SideBySide.vue'
+import WhatWouldDo from './ask/WhatWouldDo.vue'
+import WhyNot from './ask/WhyNot.vue'
+import BeforeFields from './BeforeFields.vue'
+import { sizeDeskKey } from './useSizeDesk'
+
+/** Size on a drive: its questions, one at a time. */
+const { drive, choices, ask } = defineProps<{ drive: DriveOut; choices: Choices; ask: SizeAsk }>()
+const desk = inject(sizeDeskKey)!
+const state = inject(sheetKey)!
+const router = useRouter()
+const keeper = useKeepSurvey(() => drive, state)
+const done = ref('')
+const refusedFamily = ref('')
+const base = toRef(() => `/drives/${drive.id}/size`)
+const marks = computed(() =>
+  desk.asked.value.beside.length ? { compare: `${desk.asked.value.beside.length} side by side` } : {},
+)
+const found = (key: string) => desk.candidates.value.find((c) => c.key === key)
+
+async function propose(key: string): Promise<void> {
+  const one = found(key)
+  if (!one?.survey) return
+  done.value = refusedFamily.value = ''
+  const why = `${one.name}: ${one.parts.map((p) => `${p.many} × ${p.name}`).join(', ')}`
+  if (await keeper.propose(one.survey as typeof state.form.value.survey, why.slice(0, 200)))
+    done.value = 'Proposed, with its parts: it stands in the log until it is fitted.'
+}
+function write(key: string): void {
+  const one = found(key)
+  if (!one?.survey) return
+  done.value = ''
+  if (one.family !== drive.family && !(one.family === 'double-V' || one.family === 'link belt')) {
+    refusedFamily.value = `This drive is surveyed as ${drive.family}; that one is ${one.family}. Propose it, or change the family at Survey when it is fitted.`
+    return
+  }
+  refusedFamily.value = ''
+  state.form.value.survey = completedSurvey(drive.family, one.survey)
+  done.value = 'In the survey, not kept yet: Survey keeps it.'
+}
+</script>
+
+<template>
+  <AskStrip :base="base" :asks="SIZE_ASKS" :titles="SIZE_TITLES" :ask="ask" :marks="marks" />
+  <p v-if="done" class="done" role="status">✓ {{ done }}</p>
+  <p v-if="refusedFamily" class="done ember" role="alert">{{ refusedFamily }}</p>
+  <p v-if="keeper.problem.value" class="done ember" role="alert">Not kept: {{ keeper.problem.value.detail }}</p>
+  <AsItStands v-if="ask === 'stands'" :drive="drive" :choices="choices" />
+  <template v-else-if="ask === 'choose'">
+    <WhatWouldDo :choices="choices" @propose="propose" @write="write" @compare="router.push(`${base}/compare`)" />
+    <BeforeFields v-model="desk.asked.value.size.words" :family="drive.family" />
+  </template>
+  <SideBySide v-else-if="ask === 'compare'" />
+  <WhyNot v-else-if="ask === 'why'" @propose="propose" @write="write" />
+  <OnShafts v-else :choices="choices" />
+</template>
+
+<style scoped>
+.done {
+  padding: 12px 18px 0;
+}
+</style>

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { computed, inject } from 'vue'
+
+import type { Choices, DriveOut } from '../../../api/client'
+import CautionStrip from '../../../sheet/CautionStrip.vue'
+import FigureValue from '../../../sheet/FigureValue.vue'
+import { sheetKey } from '../../../sheet/useSheet'
+import VerdictNotes from '../../../sheet/VerdictNotes.vue'
+import { say } from '../../../settings'
+
+/** What the fitted drive carries, and the pulls that the drawing's arrows show. */
+const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
+const state = inject(sheetKey)!
+const figures = computed(() => state.sheet.value?.figures ?? {})
+const said = computed(() => state.sheet.value?.verdicts.filter((v) => ['rating', 'oil'].includes(v.topic)) ?? [])
+const flags = computed(
+  () =>
+    state.sheet.value?.flags.filter((f) =>
+      ['small-sheave', 'too-few-belts', 'estimated-rating', 'underrated', 'rim-speed', 'belt-speed'].includes(f.code),
+    ) ?? [],
+)
+const POWER = [
+  'driver_power',
+  'service_factor',
+  'design_power',
+  'rated_power',
+  'arc_factor',
+  'length_factor',
+  'power_per_belt',
+  'plates_power',
+  'rollers_power',
+  'capacity',
+  'belts_needed',
+]
+const PULLS = [
+  'effective_pull',
+  'tight_strand',
+  'slack_strand',
+  'centrifugal_pull',
+  'shaft_pull',
+  'standing_pull',
+  'starting_strand',
+]
+const WANTED: Record<string, string> = {
+  driver_power: 'the driver’s power',
+  driver_speed: 'the driver’s speed',
+  driven_class: 'the kind of machine',
+  hours_per_day: 'the hours a day',
+  belt_count: 'how many belts',
+  centre_distance: 'the centres',
+  section: 'the belt section',
+  driver_diameter: 'the driver’s diameter',
+  driven_diameter: 'the driven diameter',
+}
+const missing = computed(() => {
+  const open = state.sheet.value?.wanted ?? []
+  const own =
+    drive.family === 'v-belt'
+      ? open
+      : open.filter((k) => ['driver_power', 'driver_speed', 'driven_class', 'hours_per_day'].includes(k))
+  return own.map((k) => WANTED[k]).filter(Boolean)
+})
+const groups = computed(() =>
+  [
+    { title: 'What it carries', keys: POWER },
+    { title: 'What it pulls', keys: PULLS },
+  ].map((g) => ({ ...g, found: g.keys.filter((k) => figures.value[k]) })),
+)
+</script>
+
+<template>
+  <div class="station">
+    <div aria-live="polite" class="stack">
+      <VerdictNotes v-if="said.length" :verdicts="said" />
+      <p v-for="f in flags" :key="f.code" class="ember small">▲ {{ say(f.sentence) }}</p>
+      <p v-if="missing.length" class="soft">
+        Not known yet: {{ say(missing.join(', ')) }}.
+        <router-link :to="`/drives/${drive.id}/survey`">Survey</router-link> asks for them.
+      </p>
+    </div>
+    <section v-for="g in groups" :key="g.title">
+      <template v-if="g.found.length">
+        <h3>{{ g.title }}</h3>
+        <dl>
+          <FigureValue v-for="k in g.found" :key="k" :figure="figures[k]!" :label="say(figures[k]!.label)" />
+        </dl>
+      </template>
+    </section>
+    <CautionStrip :cautions="choices.cautions.survey" state="Before wheels or belts come off: machine isolated." />
+    <p class="small soft">{{ choices.cautions.deference }}</p>
+  </div>
+</template>
+
+<style src="../../survey/ask/ask.css" scoped></style>
+<style scoped>
+.stack {
+  display: grid;
+  gap: 8px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px 14px;
+  margin: 6px 0 0;
+}
+</style>
