@@ -18,7 +18,7 @@ const mark = (name: T) => (marks as Partial<Record<T, string>>)[name]
 </script>
 
 <template>
-  <nav class="asks no-print" aria-label="Questions">
+  <nav class="asks no-print" :class="{ five: asks.length === 5 }" aria-label="Questions">
     <router-link
       v-for="name in asks"
       :key="name"
@@ -44,6 +44,9 @@ const mark = (name: T) => (marks as Partial<Record<T, string>>)[name]
   position: sticky;
   top: 0;
   z-index: 3;
+}
+.five {
+  grid-template-columns: repeat(5, auto);
 }
 @media (max-width: 760px) {
   .asks {

@@ -18,11 +18,11 @@ export const SIZE_ASKS = ['stands', 'choose', 'compare', 'why', 'shafts'] as con
 export type SizeAsk = (typeof SIZE_ASKS)[number]
 
 export const SIZE_TITLES: Record<SizeAsk, string> = {
-  stands: 'As it stands',
-  choose: 'What would do',
+  stands: 'Stands',
+  choose: 'Would do',
   compare: 'Side by side',
   why: 'Why not?',
-  shafts: 'On the shafts',
+  shafts: 'Shafts',
 }
 
 /** The questions of Speed. */

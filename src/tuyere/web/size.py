@@ -80,6 +80,7 @@ class Listed(BaseModel):
     driven: str
     length: str
     estimate: str
+    caution: str
     score: float
     best: bool
     margin: str
@@ -128,7 +129,7 @@ class SearchOut(BaseModel):
 
     notes: dict[str, Note]
     problems: list[Refused]
-    from_survey: dict[str, str]
+    from_survey: dict[str, BothOut]
     missing: list[str]
     looked_at: int
     feasible: int
@@ -171,9 +172,20 @@ def calc_size(body: SizeIn) -> Response:
     reading, _ = read(body)
     x, y = (_axis(k if k in AXES else usual) for k, usual in ((body.size.x, "pull"), (body.size.y, "width")))
     out = SearchOut(
-        notes=reading.notes, problems=list(reading.problems), from_survey=reading.from_survey, missing=list(reading.missing), looked_at=0,
-        feasible=0, by_family={}, killed=[], eased=[], listed=[], dots=[], x=x, y=y,
-    )  # fmt: skip
+        notes=reading.notes,
+        problems=list(reading.problems),
+        from_survey={k: BothOut(us=us, si=si) for k, (us, si) in reading.from_survey.items()},
+        missing=list(reading.missing),
+        looked_at=0,
+        feasible=0,
+        by_family={},
+        killed=[],
+        eased=[],
+        listed=[],
+        dots=[],
+        x=x,
+        y=y,
+    )
     problem = reading.problem
     if problem is None:
         return answer(out)
@@ -225,6 +237,7 @@ def _listed(ranked: Ranked, n: int, best: bool, problem: Problem) -> Listed:
         driven=f.driven_wheels[f.driven[k]].name,
         length=f.kind.lengths[f.length[k]].name if f.kind.lengths else "cut to length",
         estimate=f.kind.counted_as,
+        caution=f.kind.caution(problem, f.driver_wheels[f.driver[k]], f.driven_wheels[f.driven[k]]),
         score=float(ranked.score[n]),
         best=best,
         margin=f"{m['margin']:.0%}",

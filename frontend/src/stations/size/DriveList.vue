@@ -35,7 +35,7 @@ const emit = defineEmits<{ choose: [key: string]; beside: [key: string] }>()
               <br /><span class="small soft"
                 >{{ say(c.driver) }} → {{ say(c.driven) }} · {{ c.length
                 }}<template v-if="c.estimate"> · estimate</template></span
-              >
+              ><span v-if="c.caution" class="small ember"> ▲ {{ say(c.caution) }}</span>
             </span>
           </button>
         </th>

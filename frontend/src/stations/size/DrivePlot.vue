@@ -63,6 +63,7 @@ const plot = computed(() => {
     PAD.top,
   )
   const dots = answer.dots.map((d) => ({ ...d, px: x.at(d.x * fx), py: y.at(d.y * fy) }))
+  dots.sort((p, q) => Number(p.key === chosen) - Number(q.key === chosen) || Number(p.best) - Number(q.best))
   const front = dots.filter((d) => d.best).sort((p, q) => p.px - q.px)
   return { x, y, dots, front }
 })

@@ -36,12 +36,12 @@ _ASK = {
 
 @dataclass(frozen=True)
 class SizeReading:
-    """The problem, once enough is known; what was taken from the survey, by field; what is still missing, in words."""
+    """The problem, once enough is known; what was taken from the survey, by field, in both systems; what is still missing, in words."""
 
     problem: Problem | None
     notes: dict[str, Note]
     problems: tuple[Refused, ...]
-    from_survey: dict[str, str]
+    from_survey: dict[str, tuple[str, str]]
     missing: tuple[str, ...]
 
 
@@ -62,7 +62,7 @@ def read_size(
         driven_class = ""
         missing = (*missing, "what kind of machine it drives")
     if base.driven_class and not words.get("driven_class"):
-        taken["driven_class"] = next(c.title for c in ip20.driven_classes() if c.name == base.driven_class)
+        taken["driven_class"] = (base.driven_class, base.driven_class)
     if reader.problems or missing:
         return SizeReading(None, reader.notes, tuple(reader.problems), taken, missing)
     low, high = found["centre_low"] or 0.0, found["centre_high"] or 0.0
@@ -83,7 +83,7 @@ def read_size(
     return SizeReading(problem, reader.notes, tuple(reader.problems), taken, ())
 
 
-def _with_survey(typed: dict[str, float | None], base: DriveSpec, page: Page) -> tuple[dict[str, float | None], dict[str, str]]:
+def _with_survey(typed: dict[str, float | None], base: DriveSpec, page: Page) -> tuple[dict[str, float | None], dict[str, tuple[str, str]]]:
     """Empty fields filled from the drive as surveyed; what was filled, as shown in both systems."""
     own = {
         "power": base.driver_power.value if base.driver_power else None,
@@ -100,12 +100,14 @@ def _with_survey(typed: dict[str, float | None], base: DriveSpec, page: Page) ->
         closer, away = base.travel_in, base.travel_out
         own["centre_low"] = centre - (closer.value if closer else CENTRE_GIVE * centre)
         own["centre_high"] = centre + (away.value if away else CENTRE_GIVE * centre)
-    found, taken = dict(typed), {}
+    found = dict(typed)
+    taken: dict[str, tuple[str, str]] = {}
     for key, value in own.items():
         if found[key] is None and value is not None:
             found[key] = value
             kind = {"power": "power", "driver_speed": "rotation", "driven_speed": "rotation", "hours": "duration"}.get(key, "length")
-            taken[key] = f"{show(value, kind, System.US)} · {show(value, kind, System.SI)}" if kind != "duration" else f"{value / 3600:g} h"
+            decimals = (None, None) if kind == "power" else (1, 0) if kind == "length" else (0, 0)
+            taken[key] = (show(value, kind, System.US, decimals[0]), show(value, kind, System.SI, decimals[1]))
     if found["centre_low"] is not None and found["centre_high"] is None:
         found["centre_high"] = found["centre_low"] * (1 + 2 * CENTRE_GIVE)
     if found["centre_high"] is not None and found["centre_low"] is None:

@@ -160,6 +160,10 @@ class Kind(ABC):
     def shown(self, count: float) -> str:
         """The belt or chain of so many, in words."""
 
+    def caution(self, problem: Problem, driver: StockWheel, driven: StockWheel) -> str:
+        """What to mind of an otherwise feasible pair; empty for nothing."""
+        return ""
+
     @property
     def reserve_counts(self) -> bool:
         """Whether one of several may break and the rest run on."""

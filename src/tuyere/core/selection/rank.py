@@ -27,7 +27,7 @@ WISHES = {
     "out_of_line": "forgives alignment",
     "quiet": "quiet",
 }  # fmt: skip
-USUAL = {"margin": 2.0, "pull": 3.0, "width": 1.0, "accuracy": 1.0, "energy": 2.0, "pieces": 1.0}
+USUAL = {"margin": 2.0, "pull": 3.0, "width": 1.0, "accuracy": 1.0, "energy": 2.0, "pieces": 1.0, "no_oil": 1.0, "quiet": 1.0}
 POINTS = ("dirt", "shock", "no_oil", "out_of_line", "quiet")
 
 # Axes of the plot: the measure, how it is called, its kind of quantity, and whether more of it is better.

@@ -193,5 +193,10 @@ class ChainKind(Kind):
     def shown(self, count: float) -> str:
         return f"{self.name} chain" if count == 1 else f"{self.name} chain, {count:.0f} strands"
 
+    def caution(self, problem: Problem, driver: StockWheel, driven: StockWheel) -> str:
+        fast = problem.driver_speed * max(1.0, (driver.teeth or 1) / (driven.teeth or 1))
+        last = float(self._limits[0]["last_rpm"])
+        return "past the rating table's speed: pins may gall" if from_si(fast, "rotation", "rpm") > last * 1.0001 else ""
+
     def line_terms(self, d: Array, big: Array, teeth_d: Array, teeth_big: Array) -> tuple[Array, Array, Array]:
         return (teeth_d + teeth_big) * self.of.pitch_m / 2, (teeth_big - teeth_d) * self.of.pitch_m / math.pi, (big - d) / 2

@@ -27,7 +27,7 @@ const answer = desk.answer
 
 const taken = (key: string): string => {
   const said = answer.value?.from_survey[key]
-  return said && !q.value[key]?.text ? `survey: ${said}` : ''
+  return said && !q.value[key]?.text ? `survey ${inSystem(said)}` : ''
 }
 const classes = computed(() => [
   { value: '', label: answer.value?.from_survey.driven_class ? 'as surveyed' : '–' },
