@@ -11,7 +11,6 @@ import AskStrip from '../stations/AskStrip.vue'
 import SideBySide from '../stations/size/ask/SideBySide.vue'
 import WhatWouldDo from '../stations/size/ask/WhatWouldDo.vue'
 import WhyNot from '../stations/size/ask/WhyNot.vue'
-import BeforeFields from '../stations/size/BeforeFields.vue'
 import SizeBoard from '../stations/size/SizeBoard.vue'
 import { useSizeAsk } from '../stations/size/useSizeAsk'
 import { sizeDeskKey, useSizeDesk } from '../stations/size/useSizeDesk'
@@ -55,7 +54,6 @@ const TITLES = { choose: 'What would do', compare: 'Side by side', why: 'Why not
             <WhatWouldDo :choices="choices" :record="false" @compare="router.push('/bench/size/compare')">
               <template #candidate="{ candidate }"><MakeDrive :key="candidate.key" :candidate="candidate" /></template>
             </WhatWouldDo>
-            <BeforeFields v-model="asked.size.words" />
           </template>
           <SideBySide v-else-if="ask === 'compare'" />
           <WhyNot v-else :record="false" />

@@ -110,7 +110,7 @@ if (station === 'speed' && !desk.asks.value.includes(speedAsk)) void router.repl
 const sizeDesk = useSizeDesk(useSizeAsk(drive.id), state.form, () => (station === 'size' ? sizeAsk : null))
 provide(sizeDeskKey, sizeDesk)
 /** The candidates take the drive's place on the board while they are looked at. */
-const sizing = computed(() => station === 'size' && ['choose', 'compare'].includes(sizeAsk))
+const sizing = computed(() => station === 'size' && ['choose', 'compare', 'why'].includes(sizeAsk))
 watch([() => station, () => ask, () => speedAsk, () => sizeAsk], () => {
   desk.preview.value = null
   focus.value = ''
@@ -211,7 +211,7 @@ const drawnMachine = computed(() =>
     <FlatSurvey v-else-if="drive.family === 'flat belt' && station === 'survey'" :drive="drive" :choices="choices" />
     <div v-else class="work" :class="{ bare: recordOnly && station === 'log' }">
       <section v-if="!recordOnly || station !== 'log'" class="board" aria-label="Drawing">
-        <SizeBoard v-if="sizing" :ask="sizeAsk" />
+        <SizeBoard v-if="sizing" :ask="sizeAsk" :standing="state.lastDrawn.value" />
         <ConesDrawing v-else-if="drawn === 'cones'" :found="cones" />
         <WheelSection v-else-if="drawn === 'wheel'" :found="made" />
         <FanChart v-else-if="drawn === 'fan' && felt" :felt="felt" />

@@ -4,6 +4,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
+from tuyere.core.families.flat import FlatBelt
 from tuyere.core.selection.as_sheet import spec_of
 from tuyere.core.selection.candidate import Candidate, CandidateError, by_key
 from tuyere.core.selection.conversion import changes, saving
@@ -110,7 +111,7 @@ def _full(problem: Problem, one: Candidate, spec: DriveSpec, body: SizeIn) -> Ca
     sheet = sheet_out(solve(spec_of(problem, one, judged, spec))) if judged.measures else None
     made = judged.measures.length_m if judged.measures else 0.0
     parts = [Part(many=many, name=name) for many, name in one.kind.parts(one.driver, one.driven, one.length, one.count, made)]
-    before = body.size.words.get("before", "")
+    before = body.size.words.get("before") or _standing(spec)
     old_speed = solve_page(spec).values.get("driven_speed")
     ratio = judged.measures.driven_speed / old_speed.n if judged.measures and old_speed is not None else 1.0
     said = changes(before, one.kind.traits, problem.driven_class in _SHOCKS, ratio) if before in traits() else []
@@ -120,6 +121,16 @@ def _full(problem: Problem, one: Candidate, spec: DriveSpec, body: SizeIn) -> Ca
         survey=survey_of(problem, one, judged, body.sheet.survey) if judged.measures else None,
         changes=[Change(headline=h, detail=d) for h, d in said], savings=_savings(problem, one, body, before),
     )  # fmt: skip
+
+
+def _standing(spec: DriveSpec) -> str:
+    """What kind of drive stands now, as its traits are called; empty where nothing does."""
+    if spec.section:
+        return "V-belt, cogged" if spec.section.cogged else "V-belt, wrapped"
+    of = spec.line.of if spec.line else None
+    if isinstance(of, FlatBelt):
+        return "flat belt, leather" if of.material == "leather" else "flat belt, synthetic"
+    return spec.line.family if spec.line and spec.line.family in traits() else ""
 
 
 def _number(text: str) -> float | None:

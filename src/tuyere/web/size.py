@@ -10,13 +10,13 @@ from pydantic import BaseModel, Field
 
 from tuyere.core.quantity import KINDS, to_si
 from tuyere.core.rating.service import IDLERS
-from tuyere.core.selection.candidate import relaxed, sides
+from tuyere.core.selection.candidate import nearest, relaxed, sides
 from tuyere.core.selection.form import SizeReading, read_size
 from tuyere.core.selection.judge import CONSTRAINTS
 from tuyere.core.selection.measures import traits
 from tuyere.core.selection.motor import frames
 from tuyere.core.selection.problem import FAMILIES, USUAL, Problem
-from tuyere.core.selection.rank import AXES, WISHES, Wishes, best_of_each, pareto, rank
+from tuyere.core.selection.rank import AXES, WISHES, Wishes, best_of_each, listed, pareto, rank
 from tuyere.core.selection.rank import USUAL as USUAL_WEIGHTS
 from tuyere.core.selection.rank import Field as Ranked
 from tuyere.core.selection.search import search
@@ -38,7 +38,7 @@ blueprint = APIBlueprint(
     abp_tags=[Tag(name="size", description="Choosing a drive across all families, and what it does to its shafts")],
     abp_responses={"422": ProblemOut},
 )
-_LISTED, _POINTS = 60, 900
+_LISTED, _OF_A_KIND, _POINTS = 80, 6, 900
 Word = Annotated[str, Field(max_length=60)]
 Key = Annotated[str, Field(max_length=80)]
 
@@ -200,11 +200,11 @@ def calc_size(body: SizeIn) -> Response:
         out.eased = [Eased(constraint=r.constraint, says=r.says, lets_in=r.lets_in) for r in relaxed(problem)]
         return answer(out)
     best = pareto(ranked.measures[x.key], ranked.measures[y.key], x.more, y.more)
-    order = best_of_each(ranked)
-    shown_first = [int(n) for n in order[:_LISTED]]
+    order = best_of_each(ranked, by_count=True)
+    shown_first = listed(ranked, _LISTED, _OF_A_KIND)
     front = [int(n) for n in np.nonzero(best)[0][:100]]
     out.listed = [_listed(ranked, n, bool(best[n]), problem) for n in shown_first]
-    spread = order[_LISTED :: max(1, len(order) // _POINTS)]
+    spread = order[:: max(1, len(order) // _POINTS)]
     for n in dict.fromkeys([*shown_first, *front, *(int(m) for m in spread)]):
         f = ranked.searched.found[ranked.of[n]]
         out.dots.append(
@@ -257,6 +257,15 @@ class StockIn(SizeIn):
     kind: Word
 
 
+class Start(BaseModel):
+    """Places in the stock."""
+
+    driver: int = 0
+    driven: int = 0
+    length: int = 0
+    count: int = 0
+
+
 class StockOut(BaseModel):
     """What one kind can be had in: wheels for either shaft, lengths, counts in words; and what the stock is taken from."""
 
@@ -265,6 +274,7 @@ class StockOut(BaseModel):
     lengths: list[str]
     counts: list[str]
     assumed: bool
+    start: Start
 
 
 @blueprint.post("/size/stock", summary="The wheels, lengths and counts of one kind", responses={"200": StockOut})
@@ -282,6 +292,7 @@ def calc_stock(body: StockIn) -> Response:
             lengths=[x.name for x in kind.lengths],
             counts=[kind.shown(c) for c in kind.counts],
             assumed=kind.assumed,
+            start=Start(**dict(zip(Start.model_fields, nearest(reading.problem, kind), strict=True))) if reading.problem else Start(),
         )
     )
 

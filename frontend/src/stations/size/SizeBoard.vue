@@ -2,6 +2,7 @@
 import { useMediaQuery } from '@vueuse/core'
 import { computed, inject } from 'vue'
 
+import type { Drawing } from '../../api/client'
 import { say } from '../../settings'
 import type { SizeAsk } from '../asks'
 import DriveList from './DriveList.vue'
@@ -10,24 +11,33 @@ import ScaleRow from './ScaleRow.vue'
 import { sizeDeskKey, useSizeChoices } from './useSizeDesk'
 
 /** Size's board: the plot over the list, linked both ways; or the drives side by side to one scale. */
-const { ask } = defineProps<{ ask: SizeAsk }>()
+const { ask, standing = null } = defineProps<{ ask: SizeAsk; standing?: Drawing | null }>()
 const desk = inject(sizeDeskKey)!
 const { data: choices } = useSizeChoices()
 const narrow = useMediaQuery('(max-width: 760px)')
-const drawn = computed(() =>
-  desk.candidates.value
+const drawn = computed(() => {
+  const named = desk.named.value
+  const shown = ask === 'why' ? (named ? [named] : []) : desk.candidates.value
+  const found = shown
     .filter((c) => c.sheet?.drawing)
-    .map((c) => ({ key: c.key, name: say(c.name), drawing: c.sheet!.drawing! })),
-)
+    .map((c) => ({ key: c.key, name: say(c.name), drawing: c.sheet!.drawing! }))
+  return standing && ask !== 'choose' ? [{ key: 'stands', name: 'as it stands', drawing: standing }, ...found] : found
+})
 function axis(which: 'x' | 'y', key: string): void {
   desk.asked.value.size[which] = key
 }
 </script>
 
 <template>
-  <div v-if="ask === 'compare'" class="row">
+  <div v-if="ask !== 'choose'" class="sides">
     <ScaleRow :drives="drawn">
-      <p class="teach">Put up to four drives side by side with + in the list: they are drawn here to one scale.</p>
+      <p class="teach">
+        {{
+          ask === 'why'
+            ? 'Name a drive in the panel: it is drawn here, to one scale with the one that stands.'
+            : 'Put up to four drives side by side with + in the list: they are drawn here to one scale.'
+        }}
+      </p>
     </ScaleRow>
   </div>
   <div v-else class="size" :class="{ busy: desk.busy.value, drawn: drawn.length }">
@@ -85,7 +95,7 @@ function axis(which: 'x' | 'y', key: string): void {
 .busy {
   opacity: 0.6;
 }
-.row {
+.sides {
   display: grid;
   min-height: 0;
 }
@@ -102,7 +112,7 @@ function axis(which: 'x' | 'y', key: string): void {
   .size,
   .size.drawn {
     grid-template-columns: minmax(0, 1fr);
-    grid-template-rows: 230px;
+    grid-template-rows: minmax(0, 1fr);
   }
 }
 </style>

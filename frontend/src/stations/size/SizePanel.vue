@@ -12,7 +12,6 @@ import OnShafts from './ask/OnShafts.vue'
 import SideBySide from './ask/SideBySide.vue'
 import WhatWouldDo from './ask/WhatWouldDo.vue'
 import WhyNot from './ask/WhyNot.vue'
-import BeforeFields from './BeforeFields.vue'
 import { sizeDeskKey } from './useSizeDesk'
 
 /** Size on a drive: its questions, one at a time. */
@@ -57,10 +56,13 @@ function write(key: string): void {
   <p v-if="refusedFamily" class="done ember" role="alert">{{ refusedFamily }}</p>
   <p v-if="keeper.problem.value" class="done ember" role="alert">Not kept: {{ keeper.problem.value.detail }}</p>
   <AsItStands v-if="ask === 'stands'" :drive="drive" :choices="choices" />
-  <template v-else-if="ask === 'choose'">
-    <WhatWouldDo :choices="choices" @propose="propose" @write="write" @compare="router.push(`${base}/compare`)" />
-    <BeforeFields v-model="desk.asked.value.size.words" :family="drive.family" />
-  </template>
+  <WhatWouldDo
+    v-else-if="ask === 'choose'"
+    :choices="choices"
+    @propose="propose"
+    @write="write"
+    @compare="router.push(`${base}/compare`)"
+  />
   <SideBySide v-else-if="ask === 'compare'" />
   <WhyNot v-else-if="ask === 'why'" @propose="propose" @write="write" />
   <OnShafts v-else :choices="choices" />

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/vue-query'
-import { computed, type InjectionKey, type Ref, ref } from 'vue'
+import { computed, type InjectionKey, type Ref, ref, shallowRef } from 'vue'
 
 import { api, type SheetForm, unwrap } from '../../api/client'
 import { trimmed } from '../../sheet/form'
 import { useAnswer } from '../../sheet/useAnswer'
 import type { SizeAsk } from '../asks'
-import { SIDE_BY_SIDE, type SizeAnswer, type SizeAsked } from './useSizeAsk'
+import { type CandidateFull, SIDE_BY_SIDE, type SizeAnswer, type SizeAsked } from './useSizeAsk'
 
 /** What can be asked of a drive: the same for everyone, so asked once. */
 export function useSizeChoices() {
@@ -44,6 +44,9 @@ export function useSizeDesk(asked: Ref<SizeAsked>, sheet: Ref<SheetForm>, questi
   const candidates = computed(() => (refused.value ? [] : (seen.value?.candidates ?? [])))
   const chosen = computed(() => candidates.value.find((c) => c.key === asked.value.chosen) ?? null)
 
+  /** The drive that a person names at “Why not?”. */
+  const named = shallowRef<CandidateFull | null>(null)
+
   function choose(key: string): void {
     asked.value.chosen = asked.value.chosen === key ? '' : key
   }
@@ -51,7 +54,7 @@ export function useSizeDesk(asked: Ref<SizeAsked>, sheet: Ref<SheetForm>, questi
     const now = asked.value.beside
     asked.value.beside = now.includes(key) ? now.filter((k) => k !== key) : [...now, key].slice(-SIDE_BY_SIDE)
   }
-  return { asked, answer, busy, unreachable, again, candidates, chosen, choose, besides, body }
+  return { asked, named, answer, busy, unreachable, again, candidates, chosen, choose, besides, body }
 }
 export type SizeDesk = ReturnType<typeof useSizeDesk>
 export const sizeDeskKey: InjectionKey<SizeDesk> = Symbol('size desk')

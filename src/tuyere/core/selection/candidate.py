@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from tuyere.core.quantity import to_si
-from tuyere.core.selection.judge import CONSTRAINTS, Judged, judge
+from tuyere.core.selection.judge import CONSTRAINTS, Judged, judge, pair_failures
 from tuyere.core.selection.kind import Kind, StockLength, StockWheel
 from tuyere.core.selection.problem import FAMILIES, Problem
 from tuyere.core.selection.search import search
@@ -50,6 +50,31 @@ def by_key(problem: Problem, key: str) -> Candidate:
         return Candidate(key, kind, first[i], second[j], kind.lengths[m] if kind.lengths else None, kind.counts[k])
     except (ValueError, IndexError, StopIteration):
         raise CandidateError("That drive is not in the stock any more: choose it from the list again.") from None
+
+
+def nearest(problem: Problem, kind: Kind) -> tuple[int, int, int, int]:
+    """Places (driver, driven, length, count) of what comes nearest to the demands in one kind: where a person's question starts."""
+    first, second = sides(problem, kind)
+
+    def off(i: int, j: int) -> tuple[float, float]:
+        error = abs(problem.driver_speed * first[i].rolls_m / second[j].rolls_m / problem.driven_speed - 1)
+        fails = [f.share for f in pair_failures(problem, kind, first[i], second[j])]
+        return sum(fails), error
+
+    i, j = min(((i, j) for i in range(len(first)) for j in range(len(second))), key=lambda p: off(*p))
+
+    def apart(m: int) -> float:
+        judged = judge(problem, kind, first[i], second[j], kind.lengths[m], kind.counts[0])
+        return abs(judged.measures.centre_m - problem.centre_middle_m) if judged.measures else 1e9
+
+    m = min(range(len(kind.lengths)), key=apart, default=0)
+    length = kind.lengths[m] if kind.lengths else None
+    strong = (k for k, count in enumerate(kind.counts) if not _weak(judge(problem, kind, first[i], second[j], length, count)))
+    return i, j, m, next(strong, len(kind.counts) - 1)
+
+
+def _weak(judged: Judged) -> bool:
+    return any(f.constraint in ("power", "rating", "grooves") for f in judged.failures)
 
 
 @dataclass(frozen=True)

@@ -61,7 +61,7 @@ class Judged:
 
 def judge(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float) -> Judged:
     """Hold one candidate against the problem; everything that fails is said."""
-    found = list(_pair(problem, kind, driver, driven))
+    found = list(pair_failures(problem, kind, driver, driven))
     small = min((driver, driven), key=lambda w: w.line_m)
     speed, belt_speed = problem.driver_speed * driver.rolls_m / driven.rolls_m, problem.driver_speed * driver.rolls_m / 2
     try:
@@ -121,7 +121,8 @@ def _power(value: float) -> str:
     return f"{show(value, 'power', System.US)} ({show(value, 'power', System.SI)})"
 
 
-def _pair(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel) -> Iterator[Failure]:
+def pair_failures(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel) -> Iterator[Failure]:
+    """What kills two wheels whatever runs on them."""
     if kind.family not in problem.families or (problem.kinds and kind.name not in problem.kinds):
         yield Failure("family", f"{kind.name} is not among the drives that you allow.", 1.0)
     for kept, wheel, side in ((problem.keep_driver, driver, "driver"), (problem.keep_driven, driven, "driven wheel")):

@@ -18,6 +18,7 @@ WISHES = {
     "width": "narrow",
     "accuracy": "speed just right",
     "energy": "little loss",
+    "wheels": "small wheels",
     "pieces": "few pieces",
     "price": "cheap by your list",
     "belt_speed": "easy belt speed",
@@ -27,13 +28,24 @@ WISHES = {
     "out_of_line": "forgives alignment",
     "quiet": "quiet",
 }  # fmt: skip
-USUAL = {"margin": 2.0, "pull": 3.0, "width": 1.0, "accuracy": 1.0, "energy": 2.0, "pieces": 1.0, "no_oil": 1.0, "quiet": 1.0}
+USUAL = {
+    "margin": 1.0,
+    "pull": 2.0,
+    "wheels": 2.0,
+    "width": 2.0,
+    "accuracy": 1.0,
+    "energy": 2.0,
+    "pieces": 1.0,
+    "no_oil": 1.0,
+    "quiet": 1.0,
+}
 POINTS = ("dirt", "shock", "no_oil", "out_of_line", "quiet")
 
 # Axes of the plot: the measure, how it is called, its kind of quantity, and whether more of it is better.
 AXES = {
     "pull": ("pull on each shaft", "force", False),
     "width": ("width over belts", "length", False),
+    "wheels": ("both wheels across", "length", False),
     "margin": ("power to spare", "share", True),
     "loss": ("lost on the way", "power", False),
     "belt_speed": ("belt speed", "velocity", False),
@@ -78,6 +90,12 @@ def _stack(searched: Searched, take: str) -> Array:
     return np.concatenate([np.asarray(getattr(f, take), dtype=float) for f in searched.found])
 
 
+def _across(f: Found) -> Array:
+    """Both outside diameters together, m."""
+    first, second = (np.array([w.outside_m for w in side]) for side in (f.driver_wheels, f.driven_wheels))
+    return np.asarray(first[f.driver] + second[f.driven])
+
+
 def _each(searched: Searched, value: Mapping[str, float]) -> Array:
     return np.concatenate([np.full(f.size, value[f.kind.traits]) for f in searched.found])
 
@@ -101,6 +119,7 @@ def rank(problem: Problem, searched: Searched, wishes: Wishes) -> Field | None:
         "loss": problem.power_w * (1 / eff - 1), "belt_speed": _stack(searched, "belt_speed"), "centre": _stack(searched, "centre_m"),
         "speed_error": _stack(searched, "speed_error"), "pieces": count + 2, "wrap": _stack(searched, "wrap_rad"),
     }  # fmt: skip
+    measures["wheels"] = np.concatenate([_across(f) for f in searched.found])
     v, (slow, fast, off) = measures["belt_speed"], _EASY
     points = {
         "margin": np.minimum(measures["margin"], _MARGIN_ENOUGH) / _MARGIN_ENOUGH,
@@ -109,6 +128,7 @@ def rank(problem: Problem, searched: Searched, wishes: Wishes) -> Field | None:
         "accuracy": 1 - np.abs(measures["speed_error"]) / max(problem.tolerance, 1e-9),
         "energy": np.clip((eff - _EFFICIENCY[0]) / (_EFFICIENCY[1] - _EFFICIENCY[0]), 0, 1),
         "pieces": measures["pieces"].min() / measures["pieces"],
+        "wheels": measures["wheels"].min() / measures["wheels"],
         "belt_speed": np.clip(np.minimum(v / slow, 1 - (v - fast) / off), 0, 1),
     }
     for name in POINTS:
@@ -157,15 +177,29 @@ def cut_length(driver_line_m: float, driven_line_m: float, centre_m: float) -> f
     return belt_length(driver_line_m, driven_line_m, centre_m)
 
 
-def best_of_each(field_: Field) -> NDArray[np.int64]:
-    """The best-scored length of every pair of wheels and count, best first: what a list shows, so that it is not one drive in forty lengths."""
+def best_of_each(field_: Field, by_count: bool = False) -> NDArray[np.int64]:
+    """The best-scored length and count of every pair of wheels (with `by_count` of every pair and count), best first: not one drive in forty lengths."""
     f = field_.searched.found
-    code = np.concatenate([
-        ((np.int64(n) * 4096 + one.driver) * 4096 + one.driven) * 64 + one.count for n, one in enumerate(f)
-    ])  # fmt: skip
+    code = np.concatenate(
+        [((np.int64(n) * 4096 + one.driver) * 4096 + one.driven) * 64 + (one.count if by_count else 0) for n, one in enumerate(f)]
+    )
     order = np.argsort(-field_.score, kind="stable")
     _, first = np.unique(code[order], return_index=True)
     return np.asarray(order[np.sort(first)])
+
+
+def listed(field_: Field, most: int, each: int) -> list[int]:
+    """The best drives for a list, at most `each` of one kind so that every kind that would do is seen."""
+    seen: dict[int, int] = {}
+    found = []
+    for n in best_of_each(field_):
+        kind = int(field_.of[n])
+        seen[kind] = seen.get(kind, 0) + 1
+        if seen[kind] <= each:
+            found.append(int(n))
+        if len(found) == most:
+            break
+    return found
 
 
 def pareto(x: Array, y: Array, more_x: bool, more_y: bool) -> NDArray[np.bool_]:

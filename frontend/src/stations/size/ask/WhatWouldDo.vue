@@ -7,6 +7,7 @@ import { inSystem, say } from '../../../settings'
 import MeasureField from '../../../sheet/MeasureField.vue'
 import { useAnswers } from '../../../sheet/useAnswers'
 import WordField from '../../survey/WordField.vue'
+import BeforeFields from '../BeforeFields.vue'
 import CandidateSlip from '../CandidateSlip.vue'
 import DriveList from '../DriveList.vue'
 import { FAMILY_WORDS } from '../families'
@@ -273,6 +274,13 @@ const count = (n: number) => n.toLocaleString('en')
       <p v-if="Object.keys(form.weights).length">
         <el-button size="small" @click="form.weights = {}">As usual again</el-button>
       </p>
+    </details>
+    <details class="fold">
+      <summary>
+        Changing one kind for another
+        <span class="soft small">{{ said(['before', 'load', 'days_a_year', 'price_kwh']) }}</span>
+      </summary>
+      <BeforeFields v-model="form.words" :record="record" />
     </details>
     <section v-if="answer?.killed.length" class="killed">
       <h3>What ruled out the rest</h3>

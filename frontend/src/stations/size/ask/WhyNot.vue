@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, inject, watch } from 'vue'
+import { computed, inject, ref, watch } from 'vue'
 
 import { api, unwrap } from '../../../api/client'
 import { inSystem, say } from '../../../settings'
@@ -25,9 +25,16 @@ const stockBody = computed(() =>
 const { answer: stock } = useAnswer(stockBody, async (signal) =>
   stockBody.value ? unwrap(api.POST('/api/calc/size/stock', { body: stockBody.value, signal })) : null,
 )
+/** A kind just chosen starts from what comes nearest to the demands. */
+const fresh = ref(false)
 watch(stock, (s) => {
   if (!s) return
   const w = why.value
+  if (fresh.value) {
+    fresh.value = false
+    Object.assign(w, s.start)
+    return
+  }
   w.driver = Math.min(w.driver, s.driver.length - 1)
   w.driven = Math.min(w.driven, s.driven.length - 1)
   w.length = Math.min(w.length, Math.max(0, s.lengths.length - 1))
@@ -40,11 +47,13 @@ const { answer: judged } = useAnswer(body, async (signal) =>
   body.value ? unwrap(api.POST('/api/calc/size/why', { body: body.value, signal })) : null,
 )
 const found = computed(() => judged.value?.candidates[0] ?? null)
+watch(found, (one) => (desk.named.value = one), { immediate: true })
 const numbered = (names: string[]) => names.map((label, i) => ({ value: String(i), label }))
 type Place = 'driver' | 'driven' | 'length' | 'count'
 const place = (key: Place) => String(why.value[key])
 const put = (key: Place, value: string) => (desk.asked.value.why[key] = Number(value))
 function kind(name: string): void {
+  fresh.value = true
   desk.asked.value.why = { kind: name, driver: 0, driven: 0, length: 0, count: 0 }
 }
 const FIELDS: [Place, string, (s: NonNullable<typeof stock.value>) => string[]][] = [
@@ -62,7 +71,7 @@ const FIELDS: [Place, string, (s: NonNullable<typeof stock.value>) => string[]][
       amount.
     </p>
     <p v-if="desk.answer.value?.missing.length" class="ember">
-      Still to say, under “What would do”: {{ say(desk.answer.value.missing.join('; ')) }}.
+      Still to say, under “Would do”: {{ say(desk.answer.value.missing.join('; ')) }}.
     </p>
     <fieldset>
       <legend>The drive you had in mind</legend>
