@@ -7,6 +7,7 @@ import { blankForm } from '../sheet/form'
 import { answersKey, focusKey, moreFiguresKey, workingKey } from '../sheet/useSheet'
 import WorkingSlip from '../sheet/WorkingSlip.vue'
 import type { Sheet } from '../api/client'
+import { SIZE_TITLES } from '../stations/asks'
 import AskStrip from '../stations/AskStrip.vue'
 import SideBySide from '../stations/size/ask/SideBySide.vue'
 import WhatWouldDo from '../stations/size/ask/WhatWouldDo.vue'
@@ -36,7 +37,8 @@ provide(workingKey, (key) => (working.value = key))
 const figures = ref<Sheet['figures']>({})
 provide(moreFiguresKey, figures)
 const ASKS = ['choose', 'compare', 'why'] as const
-const TITLES = { choose: 'What would do', compare: 'Side by side', why: 'Why not?' }
+const { choose, compare, why } = SIZE_TITLES
+const TITLES = { choose, compare, why }
 </script>
 
 <template>

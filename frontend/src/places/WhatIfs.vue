@@ -137,10 +137,11 @@ const wrong = computed(() => problem.value?.errors?.find((e) => e.field === 'nam
 }
 .keep {
   display: flex;
+  flex-wrap: wrap;
   gap: 6px;
 }
 .keep input {
-  flex: 1;
+  flex: 1 1 180px;
   min-width: 0;
   min-height: 44px;
   border: 1px solid var(--hair);

@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from tuyere.core import loads
+from tuyere.core.families import v_belt
 from tuyere.core.origin import Confidence, Origin
 from tuyere.core.quantity import from_si
 from tuyere.core.selection.motor import MotorLimit, limit
@@ -56,11 +57,8 @@ def read_shaft(quantities: Mapping[str, Typed], words: Mapping[str, str], spec: 
         )
         return ShaftReading({}, (missing,), (), reader.notes, tuple(reader.problems))
     out = Page()
-    pull = max(page.values["shaft_pull"].n, page.values["standing_pull"].n if page.has("standing_pull") else 0.0)
-    heavier = (
-        "standing_pull" if page.has("standing_pull") and page.values["standing_pull"].n >= page.values["shaft_pull"].n else "shaft_pull"
-    )
-    line = page.figures[heavier].line("F")
+    # At work: standing, the centrifugal part pulls too, but then nothing turns in the bearings.
+    pull, line = page.values["shaft_pull"].n, page.figures["shaft_pull"].line("F")
     speed = page.values[f"{side}_speed"].n
     _motor(spec, page, side, words, out)
     _limit(v["limit"], words, side, pull, out)
@@ -69,7 +67,7 @@ def read_shaft(quantities: Mapping[str, Typed], words: Mapping[str, str], spec: 
     if v["overhang"] is not None and v["bearing_span"] is not None:
         near, far = loads.reactions(pull, v["overhang"], v["bearing_span"])
         arms = [_length("a", "overhang", v["overhang"]), _length("b", "between the bearings", v["bearing_span"])]
-        _put(out, "near_bearing", "near bearing, of the belt's pull", "R_1", "force", near, [line, *arms], "R_1 = F (a + b)/b")
+        _put(out, "near_bearing", "near bearing", "R_1", "force", near, [line, *arms], "R_1 = F (a + b)/b")
         _put(
             out,
             "far_bearing",
@@ -81,13 +79,13 @@ def read_shaft(quantities: Mapping[str, Typed], words: Mapping[str, str], spec: 
             "R_2 = -F a/b",
             "Negative: it holds down what the near one lifts.",
         )
-        _put(out, "overhang_moment", "bending moment at the near bearing", "M", "torque", pull * v["overhang"], [line, arms[0]], "M = F a")
+        _put(out, "overhang_moment", "bending moment", "M", "torque", pull * v["overhang"], [line, arms[0]], "M = F a")
         if bearing == "bushing":
             _bushing(near, v, speed, out)
         elif v["bearing_rating"] is not None and exponent:
             hours = loads.life_hours(v["bearing_rating"], near, speed, exponent)
             c = Line("C", "bearing's dynamic rating", *shown(v["bearing_rating"], "force"), Origin.NAMEPLATE, Origin.NAMEPLATE)
-            _put(out, "bearing_life", "near bearing, nine of ten outlive", "L_10h", "duration", hours * 3600, [c, *_of(out, "near_bearing"), page.figures[f"{side}_speed"].line("n")],
+            _put(out, "bearing_life", "near bearing’s life", "L_10h", "duration", hours * 3600, [c, *_of(out, "near_bearing"), page.figures[f"{side}_speed"].line("n")],
                  f"L_10h = 10^6/(60 n) (C/P)^{'3' if bearing == 'ball' else '10/3'}", "The belt's pull alone: rotor, wheel and axial loads shorten it.")  # fmt: skip
         if v["shaft"] is not None:
             _strain(pull, spec, page, side, v["shaft"], v["overhang"], v["bearing_span"], bearing, out)
@@ -102,8 +100,22 @@ def read_shaft(quantities: Mapping[str, Typed], words: Mapping[str, str], spec: 
     return ShaftReading(dict(out.figures), tuple(out.verdicts), life, reader.notes, tuple(reader.problems))
 
 
-def _put(out: Page, key: str, label: str, symbol: str, kind: str, value: float, lines: list[Line], formula: str, note: str = "") -> None:
-    out.put(figure(key, label, symbol, kind, exact(value), lines, formula, _SHAFT, Confidence.MEDIUM, note=note), exact(value))
+def _put(
+    out: Page,
+    key: str,
+    label: str,
+    symbol: str,
+    kind: str,
+    value: float,
+    lines: list[Line],
+    formula: str,
+    note: str = "",
+    decimals: tuple[int, int] | None = None,
+) -> None:
+    out.put(
+        figure(key, label, symbol, kind, exact(value), lines, formula, _SHAFT, Confidence.MEDIUM, note=note, decimals=decimals),
+        exact(value),
+    )
 
 
 def _length(symbol: str, label: str, value: float) -> Line:
@@ -172,8 +184,6 @@ def _sheave(has: float, wants: float, what: str, found: MotorLimit, out: Page) -
 
 
 def _width(spec: DriveSpec) -> float | None:
-    from tuyere.core.families import v_belt
-
     groove = v_belt.grooves_of(spec.section.groove) if spec.section else ()
     if not (groove and groove[0].spacing_m and groove[0].edge_m and spec.belt_count):
         return None
@@ -220,7 +230,7 @@ def _strain(
     _put(
         out,
         "shaft_bending",
-        "bending stress at the near bearing",
+        "bending stress",
         "σ",
         "stress",
         found.bending_pa,
@@ -228,7 +238,7 @@ def _strain(
         "σ = 32 F a/(π d³)",
         "A fillet or keyway multiplies it by 1.5 to 2 (Shigley).",
     )
-    _put(out, "shaft_deflection", "shaft end goes down", "δ", "length", found.deflection_m, lines, "δ = F a² (a + b)/(3 E I)")
+    _put(out, "shaft_deflection", "shaft end gives", "δ", "length", found.deflection_m, lines, "δ = F a² (a + b)/(3 E I)", decimals=(4, 3))
     lo, hi = _SLOPE.get(bearing, (0.001, 0.003))
     slope = found.slope_bearing_rad
     tone = Tone.GOOD if slope <= lo else Tone.OPEN if slope <= hi else Tone.WATCH
