@@ -38,7 +38,7 @@ blueprint = APIBlueprint(
     abp_tags=[Tag(name="size", description="Choosing a drive across all families, and what it does to its shafts")],
     abp_responses={"422": ProblemOut},
 )
-_LISTED, _OF_A_KIND, _POINTS = 80, 6, 900
+_LISTED, _OF_A_KIND, _POINTS = 80, 6, 500
 Word = Annotated[str, Field(max_length=60)]
 Key = Annotated[str, Field(max_length=80)]
 

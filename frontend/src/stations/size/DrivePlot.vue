@@ -81,6 +81,7 @@ function nearest(event: PointerEvent): string {
   return best.key
 }
 const pointed = computed(() => plot.value?.dots.find((d) => d.key === near.value))
+const ringed = computed(() => plot.value?.dots.filter((d) => d.key === chosen || d.key === near.value) ?? [])
 const described = computed(
   () =>
     `${answer.dots.length} of ${answer.feasible} drives that would do, ${answer.x.says} across and ${answer.y.says} up; ${plot.value?.front.length ?? 0} that nothing beats on both. The list beneath tells each.`,
@@ -153,9 +154,7 @@ const described = computed(
           class="dot"
           :class="{ best: d.best, chosen: d.key === chosen, beside: beside.includes(d.key) }"
         />
-        <template v-for="d in plot.dots" :key="`r${d.key}`">
-          <circle v-if="d.key === chosen || d.key === near" :cx="d.px" :cy="d.py" r="11" class="ring" />
-        </template>
+        <circle v-for="d in ringed" :key="`r${d.key}`" :cx="d.px" :cy="d.py" r="11" class="ring" />
       </svg>
       <p
         v-if="pointed"

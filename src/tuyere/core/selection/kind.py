@@ -79,6 +79,7 @@ class Kind(ABC):
     driven: tuple[StockWheel, ...]
     lengths: tuple[StockLength, ...]
     counts: tuple[float, ...]
+    kept_arrays: object = None
     fastest_m_per_s: float
     traits: str
 
@@ -90,6 +91,7 @@ class Kind(ABC):
     def restricted(self, wheel: Callable[[StockWheel], bool], length: Callable[[StockLength], bool]) -> "Kind":
         """The same kind with only some of its wheels and lengths: a shop's own shelf."""
         one = copy.copy(self)
+        one.kept_arrays = None
         one.driver, one.driven = tuple(filter(wheel, self.driver)), tuple(filter(wheel, self.driven))
         one.lengths = tuple(filter(length, self.lengths))
         one.assumed = False

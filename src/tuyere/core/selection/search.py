@@ -18,6 +18,11 @@ from tuyere.core.selection.problem import Problem
 Ints = NDArray[np.int32]
 _CHUNK = 400_000  # pairs times lengths worked at a time, so that memory stays flat
 _NEWTON = 6
+_SLACK_M = 1e-6
+
+
+def _count(mask: NDArray[np.bool_]) -> int:
+    return int(np.count_nonzero(mask))
 
 
 @dataclass(frozen=True)
@@ -95,7 +100,7 @@ def _one_kind(problem: Problem, kind: Kind, killed: dict[str, int]) -> Found | N
     except OutOfRangeError:
         killed["rating"] += kind.size
         return None
-    first, second = (_Wheels(side) for side in sides)
+    first, second = (_wheels(kind, side) for side in sides)
     each = max(1, len(kind.lengths)) * len(kind.counts)
     i, j = _pairs(problem, kind, first, second, killed, each)
     parts = []
@@ -127,15 +132,25 @@ class _Wheels:
         self.most = np.array([w.most for w in wheels])
 
 
+def _wheels(kind: Kind, side: tuple[StockWheel, ...]) -> _Wheels:
+    """The arrays of a side, kept with the kind while it is the whole stock's."""
+    if side is not kind.driver:
+        return _Wheels(side)
+    kept = kind.kept_arrays
+    if not isinstance(kept, _Wheels):
+        kept = kind.kept_arrays = _Wheels(side)
+    return kept
+
+
 def _pairs(problem: Problem, kind: Kind, first: _Wheels, second: _Wheels, killed: dict[str, int], each: int) -> tuple[Ints, Ints]:
     """The pairs of wheels that pass all that needs no length."""
     alive = np.ones((len(first.line), len(second.line)), bool)
 
     def hold(name: str, passes: NDArray[np.bool_]) -> None:
         nonlocal alive
-        kept = alive & passes
-        killed[name] += (int(alive.sum()) - int(kept.sum())) * each
-        alive = kept
+        before = _count(alive)
+        alive &= passes
+        killed[name] += (before - _count(alive)) * each
 
     d, big = first.line[:, None], second.line[None, :]
     room = np.ones_like(alive)
@@ -162,6 +177,17 @@ def _pairs(problem: Problem, kind: Kind, first: _Wheels, second: _Wheels, killed
     return i.astype(np.int32), j.astype(np.int32)
 
 
+def line_at(centre: Array, a: Array, b: Array, h: Array) -> Array:
+    """Length of the line at a centre distance: the inverse of `centres`."""
+    h = np.abs(h)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        return np.asarray(
+            2 * np.sqrt(np.maximum(0.0, centre**2 - h**2))
+            + a
+            + np.abs(b) * np.arcsin(np.where(centre > 0, np.minimum(1.0, h / centre), 1.0))
+        )
+
+
 def centres(length: Array, a: Array, b: Array, h: Array) -> Array:
     """Centre distances at which lines of `length` are taut: L = 2 C cos β + a + b β, sin β = h/C. NaN where too short. Newton from the series."""
     h = np.abs(h)
@@ -179,22 +205,27 @@ def centres(length: Array, a: Array, b: Array, h: Array) -> Array:
 def _lengths(
     problem: Problem, kind: Kind, first: _Wheels, second: _Wheels, i: Ints, j: Ints, design: float, killed: dict[str, int]
 ) -> tuple[NDArray[np.generic], ...] | None:
-    d, big = first.line[i][:, None], second.line[j][:, None]
     counts = np.array(kind.counts)
+    touching = (first.outside[i] + second.outside[j]) / 2 + CLEAR_M
+    near, far = np.maximum(touching, problem.centre_low_m * (1 - 1e-9)), problem.centre_high_m * (1 + 1e-9)
     if kind.lengths:
-        of = np.array([x.line_m for x in kind.lengths])[None, :]
-        a, b, h = kind.line_terms(d, big, first.teeth[i][:, None], second.teeth[j][:, None])
-        centre = centres(of, a, b, h)
+        of = np.array([x.line_m for x in kind.lengths])
+        a, b, h = kind.line_terms(first.line[i], second.line[j], first.teeth[i], second.teeth[j])
+        # A line grows with its centres: only those near enough to the room are worth solving.
+        shortest, longest = (line_at(np.maximum(c, np.abs(h)), a, b, h) for c in (near, np.full_like(near, far)))
+        p, m = np.nonzero((of >= shortest[:, None] - _SLACK_M) & (of <= longest[:, None] + _SLACK_M))
+        centre = centres(of[m], a[p], b[p], h[p])
+        with np.errstate(invalid="ignore"):
+            fits = (centre >= near[p]) & (centre <= far)
+        p, m, centre = p[fits], m[fits], centre[fits]
     else:
-        centre = np.full((len(i), 1), problem.centre_middle_m)
-    touching = ((first.outside[i] + second.outside[j]) / 2 + CLEAR_M)[:, None]
-    with np.errstate(invalid="ignore"):
-        fits = (centre >= touching) & (centre >= problem.centre_low_m * (1 - 1e-9)) & (centre <= problem.centre_high_m * (1 + 1e-9))
-    killed["centres"] += (fits.size - int(fits.sum())) * len(counts)
-    p, m = np.nonzero(fits)
+        fits = (near <= problem.centre_middle_m) & (problem.centre_middle_m <= far)
+        p = np.nonzero(fits)[0]
+        m, centre = np.zeros_like(p), np.full(len(p), problem.centre_middle_m)
+    killed["centres"] += (len(i) * max(1, len(kind.lengths)) - len(p)) * len(counts)
     if not len(p):
         return None
-    i, j, centre = i[p], j[p], centre[p, m]
+    i, j = i[p], j[p]
     d, big = first.line[i], second.line[j]
     driver_small = d <= big
     small = np.minimum(d, big)
@@ -206,7 +237,7 @@ def _lengths(
     wrap = math.pi - 2 * np.arcsin((np.maximum(d, big) - small) / (2 * centre))
     width = np.asarray(kind.width(counts), dtype=float)
     wide = np.ones(len(counts), bool) if problem.width_most_m is None else width <= problem.width_most_m * (1 + 1e-9)
-    killed["width"] += len(p) * int((~wide).sum())
+    killed["width"] += len(p) * _count(~wide)
     unit = kind.unit_capacity(mate, wrap, m)
     fewest, most = np.maximum(first.fewest[i], second.fewest[j]), np.minimum(first.most[i], second.most[j])
     ratio = kind.tension_ratio(wrap)
@@ -221,19 +252,19 @@ def _lengths(
         if not wide[k]:
             continue
         alive = (count >= fewest) & (count <= most)
-        killed["grooves"] += len(p) - int(alive.sum())
+        killed["grooves"] += len(p) - _count(alive)
         capacity = kind.capacity(unit, mate, wrap, count)
         rated = alive & ~np.isnan(capacity)
-        killed["rating"] += int(alive.sum()) - int(rated.sum())
+        killed["rating"] += _count(alive) - _count(rated)
         with np.errstate(invalid="ignore"):
             strong = rated & (capacity >= design)
-        killed["power"] += int(rated.sum()) - int(strong.sum())
+        killed["power"] += _count(rated) - _count(strong)
         held = strong
         if problem.reserve:
             held = strong & (capacity * (count - 1) / count >= design) if kind.reserve_counts else np.zeros_like(strong)
-            killed["reserve"] += int(strong.sum()) - int(held.sum())
+            killed["reserve"] += _count(strong) - _count(held)
         last = held & soft
-        killed["pull"] += int(held.sum()) - int(last.sum())
+        killed["pull"] += _count(held) - _count(last)
         w = np.nonzero(last)[0]
         if len(w):
             out.append(
