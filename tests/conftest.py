@@ -75,6 +75,9 @@ class Caller:
         headers = {"X-CSRFToken": self.token, "Idempotency-Key": key or str(uuid.uuid4())}
         return self.client.post(path, json=body, headers=headers)
 
+    def put(self, path: str, body: dict[str, Any]) -> Any:
+        return self.client.put(path, json=body, headers={"X-CSRFToken": self.token, "Idempotency-Key": str(uuid.uuid4())})
+
     def get(self, path: str) -> Any:
         return self.client.get(path)
 

@@ -43,14 +43,14 @@ def test_main_views(open_as: Any, address: str, scheme: Any) -> None:
             page.get_by_role("button", name="Add the driver").click()
             page.get_by_role("button", name="Add an idler").click()
             assert violations(page) == [], ask
-    for bench in ("/bench/tables/v_grooves", "/bench/belt", "/bench/toothed", "/bench/chain", "/bench/speeds"):
+    for bench in ("/bench/tables/v_grooves", "/bench/belt", "/bench/toothed", "/bench/chain", "/bench/speeds", "/bench/size"):
         drive = page.url
         page.goto(bench)
         page.wait_for_selector("main h1")
         assert violations(page) == [], bench
         page.goto(re.sub(r"/survey.*", "/survey", drive))
         page.wait_for_selector("[data-panel]")
-    for station in ("speed", "tension", "log"):
+    for station in ("speed", "size", "tension", "log"):
         page.goto(page.url.rsplit("/", 1)[0] + f"/{station}")
         page.wait_for_selector("[data-panel]")
         if station == "tension":
@@ -65,6 +65,19 @@ def test_main_views(open_as: Any, address: str, scheme: Any) -> None:
                     page.locator("#f-target").fill("600")
                     page.wait_for_selector(".pairs li")
                     page.locator(".pairs button").first.click()
+                assert violations(page) == [], ask
+            page.goto(base)
+        if station == "size":
+            base = page.url
+            for ask in ("choose", "compare", "why", "shafts"):
+                page.goto(f"{base}/{ask}")
+                page.wait_for_selector("[data-panel]")
+                if ask == "choose":
+                    page.locator("[data-drive] .pick").first.click()
+                    page.locator("[data-drive] .beside").first.click()
+                    page.wait_for_selector(".slip")
+                    for fold in page.locator("details.fold summary").all():
+                        fold.click()
                 assert violations(page) == [], ask
             page.goto(base)
 

@@ -30,7 +30,7 @@ const trouble = computed(() => error.value ?? choicesError.value)
   </div>
   <SheetBody
     v-else-if="drive && choices"
-    :key="drive.id"
+    :key="`${drive.id}-${drive.family}`"
     :drive="drive"
     :choices="choices"
     :station="station"

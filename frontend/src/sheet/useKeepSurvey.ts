@@ -13,6 +13,7 @@ interface Body {
   standing: Standing
   reason: string
   survey: Survey
+  family: 'v-belt' | 'synchronous' | 'flat belt' | 'roller chain' | null
 }
 
 /** Keep the survey; the newest record then becomes the sheet's base. */
@@ -35,7 +36,13 @@ export function useKeepSurvey(drive: () => DriveOut, state: SheetState) {
     if (version !== state.base.value) await refresh()
     const was = JSON.parse(JSON.stringify(drive().survey)) as Survey
     const hadSurvey = drive().configuration_id !== null
-    const answer = await write({ row_version: version, standing, reason, survey: trimmed(state.form.value.survey) })
+    const answer = await write({
+      row_version: version,
+      standing,
+      reason,
+      family: null,
+      survey: trimmed(state.form.value.survey),
+    })
     if (!answer) return false
     state.base.value = answer.row_version
     before.value = hadSurvey ? was : null
@@ -45,8 +52,14 @@ export function useKeepSurvey(drive: () => DriveOut, state: SheetState) {
   }
 
   /** Keep another survey as a proposal: what is fitted stays as it is. */
-  async function propose(survey: Survey, reason: string): Promise<boolean> {
-    const answer = await write({ row_version: state.base.value, standing: 'proposed', reason, survey: trimmed(survey) })
+  async function propose(survey: Survey, reason: string, family?: DriveOut['family']): Promise<boolean> {
+    const answer = await write({
+      row_version: state.base.value,
+      standing: 'proposed',
+      reason,
+      survey: trimmed(survey),
+      family: (family ?? null) as Body['family'],
+    })
     if (!answer) return false
     state.base.value = answer.row_version
     await refresh()

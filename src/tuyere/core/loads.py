@@ -36,7 +36,7 @@ class Strands:
 
 @dataclass(frozen=True)
 class Pull:
-    """Force on a shaft (N): along the line of centres towards the other wheel, and across it towards the tight strand."""
+    """Force on a shaft (N): along the line of centres towards the other wheel, and across it towards the tight strand (negative: away)."""
 
     along_n: float
     across_n: float
@@ -80,7 +80,7 @@ def slipping_ratio(friction: float, wrap_rad: float, groove_rad: float | None = 
 
 
 def pull_on_shaft(strands: Strands, wrap_rad: float) -> Pull:
-    """What the belt pulls a wheel's shaft with, while it works.
+    """What the belt pulls a wheel's shaft with, while it works; wrap_rad: of that wheel itself.
 
     >>> round(pull_on_shaft(Strands(500, 100), math.pi).total_n)
     600

@@ -213,11 +213,14 @@ class Survey:
     toothed: ToothedDrive | None = None
     toothed_name: str = ""
     flat: FlatDrive | None = None
+    family: str = ""
 
 
 def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: int, survey: Survey) -> Configuration:
-    """Keep what is fitted as a new configuration, and the design point on the drive. Raises StaleError."""
-    columns = {column: survey.design_si.get(key) for key, column in DESIGN_COLUMNS.items()}
+    """Keep what is fitted as a new configuration, and the design point; on the drive its family, if that has changed. Raises StaleError."""
+    columns: dict[str, Any] = {column: survey.design_si.get(key) for key, column in DESIGN_COLUMNS.items()}
+    if survey.family and survey.standing != "proposed":
+        columns["family"] = survey.family
     update(session, writer, drive, seen_version, {**columns, "typed": survey.design_typed}, "kept survey")
     last = session.exec(
         select(Configuration).where(Configuration.drive_id == drive.id).order_by(col(Configuration.sequence).desc())

@@ -22,7 +22,7 @@ from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Rol
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
-from tuyere.web.floor import DueOut, FindingOut, due_out, explain_clash
+from tuyere.web.floor import DueOut, Family, FindingOut, due_out, explain_clash
 from tuyere.web.forms import Entry, SheetForm, Strict, SurveyForm, read_machine_form, read_sheet, read_toothed_form, typed_path
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
@@ -48,6 +48,7 @@ class ProposedOut(BaseModel):
     id: uuid.UUID
     reason: str
     made_at: datetime
+    family: str
     survey: SurveyForm
 
 
@@ -117,7 +118,10 @@ def get_drive(path: DrivePath) -> Response:
 
 def _proposed(session: Session, drive: Drive) -> ProposedOut | None:
     found = drives.proposed_configuration(session, drive.id)
-    return ProposedOut(id=found.id, reason=found.reason, made_at=found.made_at, survey=survey_form(drive, found)) if found else None
+    if found is None:
+        return None
+    family = found.typed.get("family", drive.family)
+    return ProposedOut(id=found.id, reason=found.reason, made_at=found.made_at, family=family, survey=survey_form(drive, found))
 
 
 def _last_speed(session: Session, drive: Drive, configuration: Configuration | None) -> LastSpeedOut | None:
@@ -133,7 +137,7 @@ def survey_form(drive: Drive, configuration: Configuration | None) -> SurveyForm
     """The kept survey as it was typed."""
     typed = configuration.typed if configuration else {}
     try:
-        return SurveyForm.model_validate({**typed, "design": drive.typed or {}})
+        return SurveyForm.model_validate({**{k: v for k, v in typed.items() if k != "family"}, "design": drive.typed or {}})
     except ValidationError:
         return SurveyForm()
 
@@ -181,12 +185,16 @@ def post_details(path: DrivePath, body: DetailsForm) -> Response:
 
 
 class KeepSurvey(Strict):
-    """A survey to keep: client-made id, the row version it was based on, and how it stands."""
+    """A survey to keep: client-made id, the row version it was based on, and how it stands.
+
+    `family`: of the wheels in it, where that is another than the drive's; kept as left or found, the drive becomes one of it.
+    """
 
     id: uuid.UUID
     row_version: int = Field(ge=1)
     standing: Literal["as found", "as left", "corrected", "proposed"] = "as found"
     reason: str = Field("", max_length=400)
+    family: Family | None = None
     survey: SurveyForm
 
 
@@ -207,9 +215,10 @@ def post_survey(path: DrivePath, body: KeepSurvey) -> Response:
 
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
+        family = body.family or drive.family
         if body.standing == "proposed":
-            _refuse_overload(session, drive, body.survey)
-        survey = survey_of(body.id, body.standing, body.reason, body.survey, form, family=drive.family)
+            _refuse_overload(session, drive, body.survey, family)
+        survey = survey_of(body.id, body.standing, body.reason, body.survey, form, family=family)
         kept = drives.keep_survey(session, writer, drive, body.row_version, survey)
         return Answer(201, {"id": str(kept.id), "row_version": drive.row_version, "sequence": kept.sequence})
 
@@ -217,10 +226,10 @@ def post_survey(path: DrivePath, body: KeepSurvey) -> Response:
     return answer(KeptSurveyOut(**done.body), done.status)
 
 
-def _refuse_overload(session: Session, drive: Drive, survey: SurveyForm) -> None:
+def _refuse_overload(session: Session, drive: Drive, survey: SurveyForm, family: str) -> None:
     """A speed that would overload the motor, or run machine or rim too fast, is not proposed."""
     now = read_sheet(SheetForm(family=drive.family, survey=survey_form(drive, drives.current_configuration(session, drive.id))))
-    then = solve_page(read_sheet(SheetForm(family=drive.family, survey=survey)).spec)
+    then = solve_page(read_sheet(SheetForm(family=family, survey=survey)).spec)
     if not then.has("driven_speed"):
         return
     found = read_machine_form(now, survey.machine, then.values["driven_speed"].n)
@@ -258,7 +267,7 @@ def survey_of(
         survey_id,
         standing,
         reason,
-        {k: dumped[k] for k in ("quantities", "choices", "path", "toothed", "flat", "link", "machine", "cones")},
+        {k: dumped[k] for k in ("quantities", "choices", "path", "toothed", "flat", "link", "machine", "cones")} | {"family": family},
         dumped["design"],
         dict(form.design),
         form.spec,
@@ -267,6 +276,7 @@ def survey_of(
         toothed,
         typed.toothed.drive.name,
         _flat(typed, family),
+        family,
     )
 
 

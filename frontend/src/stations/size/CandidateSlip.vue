@@ -40,11 +40,11 @@ const count = (n: number) => n.toLocaleString('en')
     <p v-if="candidate.estimate" class="ember small">
       ▲ {{ say(candidate.estimate) }} Ask its maker before you rely on it.
     </p>
-    <dl>
+    <div class="numbers">
       <template v-for="key in SHOWN" :key="key">
         <FigureValue v-if="figures[key]" :figure="figures[key]" :label="say(figures[key]!.label)" />
       </template>
-    </dl>
+    </div>
     <div>
       <h4>To fetch</h4>
       <ul class="parts">
@@ -110,7 +110,7 @@ h4 {
   height: 44px;
   font-size: 22px;
 }
-dl {
+.numbers {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 8px 14px;

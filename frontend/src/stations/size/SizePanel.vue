@@ -33,7 +33,8 @@ async function propose(key: string): Promise<void> {
   if (!one?.survey) return
   done.value = refusedFamily.value = ''
   const why = `${one.name}: ${one.parts.map((p) => `${p.many} × ${p.name}`).join(', ')}`
-  if (await keeper.propose(one.survey as typeof state.form.value.survey, why.slice(0, 200)))
+  const family = ['double-V', 'link belt'].includes(one.family) ? 'v-belt' : one.family
+  if (await keeper.propose(one.survey as typeof state.form.value.survey, why.slice(0, 390), family))
     done.value = 'Proposed, with its parts: it stands in the log until it is fitted.'
 }
 function write(key: string): void {

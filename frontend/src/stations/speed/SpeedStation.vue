@@ -15,6 +15,7 @@ import { sheetKey } from '../../sheet/useSheet'
 import VerdictSlip from '../../sheet/VerdictSlip.vue'
 import InstrumentRack from './InstrumentRack.vue'
 import LimitBar from './LimitBar.vue'
+import ProposalNote from '../../sheet/ProposalNote.vue'
 import ReadingsFile from './ReadingsFile.vue'
 
 const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
@@ -29,11 +30,6 @@ const chain = computed(() => drive.family === 'roller chain')
 function put(field: string, text: string, unit: string): void {
   if (field === 'tach_driver' || field === 'tach_driven') t.value[field] = { text, unit, origin: null }
 }
-const proposed = computed(() => drive.proposed)
-function takeProposal(): void {
-  if (proposed.value)
-    state.form.value.survey = JSON.parse(JSON.stringify(proposed.value.survey)) as typeof state.form.value.survey
-}
 const next = computed(() =>
   !figures.value.driven_speed
     ? 'Survey both wheels and the driver speed first'
@@ -47,10 +43,7 @@ const next = computed(() =>
   <div class="station">
     <VerdictSlip :topics="['speed', 'design']" :flags="['rim-speed', 'belt-speed']" :next="next" />
     <CautionStrip :cautions="choices.cautions.speed" state="Running, guard on." />
-    <p v-if="proposed" class="proposal">
-      <b>Proposed, not fitted:</b> {{ proposed.reason }}.
-      <button v-if="mayWrite" type="button" class="bare" @click="takeProposal"><u>Write it into the survey</u></button>
-    </p>
+    <ProposalNote :drive="drive" />
     <section>
       <h3>{{ drive.family === 'v-belt' || drive.family === 'flat belt' ? 'By the diameters' : 'By the teeth' }}</h3>
       <div class="grid">

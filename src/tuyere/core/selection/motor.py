@@ -64,9 +64,15 @@ def limit(power_w: float, speed_rad_per_s: float, frame: str | None = None) -> M
     near = [r for r in rows("nema_motor_sheaves") if r["frame"] == frame and abs(float(r["rpm"]) / rpm - 1) < _RPM_APART]
     row = min((r for r in near if float(r["hp"]) >= hp * 0.999), key=lambda r: float(r["hp"]), default=None)
     if row:
-        m = {k: to_si(float(row[k]), "length", "in") for k in ("classical_min", "classical_max_width", "narrow_min", "narrow_max_width")}
-        pull = _pull(to_si(float(row["hp"]), "power", "hp"), to_si(float(row["rpm"]), "rotation", "rpm"), m["classical_min"])
-        return MotorLimit(f"frame {frame}", m["classical_min"], m["narrow_min"], m["classical_max_width"], m["narrow_max_width"], pull,
+        m = {
+            k: to_si(float(row[k]), "length", "in") if row[k] else None
+            for k in ("classical_min", "classical_max_width", "narrow_min", "narrow_max_width")
+        }
+        narrow = m["narrow_min"] or 0.0
+        # Where only narrow belts are printed, their sheave is the least for any.
+        classical = m["classical_min"] or narrow
+        pull = _pull(to_si(float(row["hp"]), "power", "hp"), to_si(float(row["rpm"]), "rotation", "rpm"), classical)
+        return MotorLimit(f"frame {frame}", classical, narrow, m["classical_max_width"], m["narrow_max_width"], pull,
                           Confidence(row["confidence"]), f"{row['source']}")  # fmt: skip
     table = rows("motor_sheave_by_power")
     speeds = {float(r["rpm"]) for r in table if abs(float(r["rpm"]) / rpm - 1) < _RPM_APART}

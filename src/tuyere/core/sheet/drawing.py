@@ -96,15 +96,14 @@ def draw(spec: DriveSpec, page: Page) -> Drawing | None:
 
 
 def _pulls(spec: DriveSpec, page: Page, clockwise: bool) -> tuple[tuple[float, float] | tuple[None, None], ...]:
-    """The pull on each shaft in the drawing's plane, N: towards the other wheel, leaning to the strand that pulls."""
+    """The pull on each shaft in the drawing's plane, N: equal and opposite, leaning to the tight strand on the small wheel."""
     if not page.has("tight_strand", "slack_strand"):
         return (None, None), (None, None)
-    wrap = min(page.values["wrap_driver"].n, page.values["wrap_driven"].n)
     strands = Strands(page.values["tight_strand"].n, page.values["slack_strand"].n, page.values["centrifugal_pull"].n)
-    pull = pull_on_shaft(strands, wrap)
-    line = math.radians(spec.centre_line_deg)
-    side = -1 if clockwise else 1
-    return pull.in_plane(line, side), pull.in_plane(line + math.pi, -side)
+    line, side = math.radians(spec.centre_line_deg), -1 if clockwise else 1
+    # Each by its own wrap: the large wheel, wrapped by more than half a turn, is pulled away from the tight strand.
+    first, second = (pull_on_shaft(strands, page.values[f"wrap_{role}"].n) for role in ("driver", "driven"))
+    return first.in_plane(line, side), second.in_plane(line + math.pi, -side)
 
 
 def _sweep(start: float, end: float) -> float:

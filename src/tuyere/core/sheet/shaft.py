@@ -79,7 +79,7 @@ def loads(spec: DriveSpec, page: Page) -> None:
         "Only its own weight and the centrifugal part hang in a chain's slack run." if chain else "",
     )
     _put(page, "shaft_pull", "pull on each shaft at work", "F_s", pull, [*page.lines("tight_strand", "slack_strand"), *page.lines("wrap_driver")], "F_s² = ((T_1 + T_2 - 2T_c) cos α)² + ((T_1 - T_2) sin α)², α = (180° - θ)/2",
-         "Both shafts feel the same pull, towards each other and towards the tight strand. The wheel's weight is not in it.")  # fmt: skip
+         "Both shafts feel the same pull, towards each other, askew to the line of centres. The wheel's weight is not in it.")  # fmt: skip
     standing = 0.0 if chain else (strands.tight_n + strands.slack_n) / 2
     if standing:
         _put(

@@ -1,7 +1,10 @@
 """Sheet step 1: the sheaves' diameters, ratio, speeds, slip."""
 
+import math
+
 from tuyere.core import speed
 from tuyere.core.families import v_belt
+from tuyere.core.families.roller_chain import Chain
 from tuyere.core.origin import Confidence, Origin
 from tuyere.core.quantity import System, show
 from tuyere.core.sheet.figure import Line, figure, given_figure, shown
@@ -143,15 +146,25 @@ def ratio_and_speeds(spec: DriveSpec, page: Page) -> None:
                limits=speed.SLIPS[_family(spec)].said),
         driven,
     )  # fmt: skip
-    velocity = _belt_speed(small, driver_value)
+    chain = _paid_out(spec)
+    rolls = exact(chain) if chain else small
+    velocity = _belt_speed(rolls, driver_value)
     fastest, source = _fastest(spec)
     label = "chain speed" if _family(spec) == "roller chain" else "belt speed"
     page.put(
-        figure("belt_speed", label, "V", "velocity", velocity, page.lines("driver_datum", "driver_speed"), "V = π d n_1", GEOMETRY,
+        figure("belt_speed", label, "V", "velocity", velocity, page.lines("driver_datum", "driver_speed"), "V = N p n_1" if chain else "V = π d n_1", GEOMETRY,
                limits=source, limit_si=fastest),
         velocity,
     )  # fmt: skip
     _speed_limits(spec, page, driven.n)
+
+
+def _paid_out(spec: DriveSpec) -> float | None:
+    """A chain lies on a polygon: a turn pays out the teeth times the pitch, less than its pitch circle. That over pi, m."""
+    line = spec.line
+    if line is None or not isinstance(line.of, Chain) or line.driver.teeth is None:
+        return None
+    return line.driver.teeth * line.of.pitch_m / math.pi
 
 
 def _speed_limits(spec: DriveSpec, page: Page, driven_speed: float) -> None:

@@ -5,6 +5,7 @@ import type { Choices, DriveOut } from '../../../api/client'
 import CautionStrip from '../../../sheet/CautionStrip.vue'
 import FigureValue from '../../../sheet/FigureValue.vue'
 import { sheetKey } from '../../../sheet/useSheet'
+import ProposalNote from '../../../sheet/ProposalNote.vue'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
 import { say } from '../../../settings'
 
@@ -73,6 +74,7 @@ const groups = computed(() =>
     <div aria-live="polite" class="stack">
       <VerdictNotes v-if="said.length" :verdicts="said" />
       <p v-for="f in flags" :key="f.code" class="ember small">▲ {{ say(f.sentence) }}</p>
+      <ProposalNote :drive="drive" />
       <p v-if="missing.length" class="soft">
         Not known yet: {{ say(missing.join(', ')) }}.
         <router-link :to="`/drives/${drive.id}/survey`">Survey</router-link> asks for them.
@@ -81,9 +83,9 @@ const groups = computed(() =>
     <section v-for="g in groups" :key="g.title">
       <template v-if="g.found.length">
         <h3>{{ g.title }}</h3>
-        <dl>
+        <div class="numbers">
           <FigureValue v-for="k in g.found" :key="k" :figure="figures[k]!" :label="say(figures[k]!.label)" />
-        </dl>
+        </div>
       </template>
     </section>
     <CautionStrip :cautions="choices.cautions.survey" state="Before wheels or belts come off: machine isolated." />
@@ -97,7 +99,7 @@ const groups = computed(() =>
   display: grid;
   gap: 8px;
 }
-dl {
+.numbers {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 10px 14px;

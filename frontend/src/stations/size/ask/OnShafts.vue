@@ -94,9 +94,9 @@ const bar = (life: number) => `${Math.min(100, (100 * life) / 1.4)}%`
         hint="its list"
       />
     </fieldset>
-    <dl v-if="answer && Object.keys(answer.figures).length">
+    <div class="numbers" v-if="answer && Object.keys(answer.figures).length">
       <FigureValue v-for="f in answer.figures" :key="f.key" :figure="f" :label="say(f.label)" />
-    </dl>
+    </div>
     <section v-if="answer?.life.length">
       <h3>What tension costs the bearing</h3>
       <ul class="life">
@@ -120,7 +120,7 @@ const bar = (life: number) => `${Math.min(100, (100 * life) / 1.4)}%`
   display: grid;
   gap: 8px;
 }
-dl {
+.numbers {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 10px 14px;
