@@ -51,6 +51,11 @@ def test_a_new_hammer_mill_drive_is_sized_compared_and_proposed(open_as: Any) ->
     expect(page.get_by_role("table", name="Side by side").get_by_role("row")).to_have_count(12)
     page.go_back()
     expect(slip).to_be_visible()
+    # Turned over on the bench, the question goes along; the drive's own page is as it was.
+    page.get_by_role("button", name="Turn it over on the bench").click()
+    expect(page.locator("#f-power")).to_have_value("30.0 hp")
+    expect(page.locator("[data-drive]").first).to_be_visible()
+    page.go_back()
     slip.get_by_role("button", name="Propose it").click()
     expect(page.get_by_text("Proposed, with its parts")).to_be_visible()
     page.get_by_role("link", name=re.compile("Log")).click()

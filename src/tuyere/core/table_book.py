@@ -124,6 +124,12 @@ BOOK: dict[str, _Entry] = {
     "ip20_speed_ratio_factor": _Entry("Rating: speed-ratio factor", "Rating", {}, {}),
     "ip20_length_factor": _Entry("Rating: length factor", "Rating", {}, {}),
     "ip20_service_factor": _Entry("Service factors", "Rating", {}, {}),
+    "service_factor_other": _Entry("Service factors, other families", "Rating", {}, {}),
+    "drive_traits": _Entry("What each kind of drive stands", "Rating", {}, {"kept": "efficiency, well kept", "neglected": "efficiency, let go", "no_oil": "without oil", "out_of_line": "out of line", "fuse": "slips first"}),
+    "nema_motor_sheaves": _Entry("Smallest sheaves on NEMA frames", "Wheels", _lengths("classical_min", "classical_max_width", "narrow_min", "narrow_max_width", unit="in"), {}),
+    "motor_sheave_by_power": _Entry("Smallest sheaves by motor power", "Wheels", _lengths("least", unit="in"), {"least": "smallest sheave"}),
+    "motor_frames": _Entry("Motor shafts by frame", "Wheels", _lengths("shaft", "length"), {"length": "usable length"}),
+    "chain_oiling": _Entry("How to oil a chain, by its speed", "Rating", {"by_hand_to": ("velocity", "ft/min"), "bath_to": ("velocity", "ft/min")}, {"by_hand_to": "by hand or drip to", "bath_to": "in a bath to"}),
 }  # fmt: skip
 _HIDDEN = {"unit", "source", "confidence", "torque_unit", "nearly_fits"}
 

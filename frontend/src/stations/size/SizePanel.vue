@@ -3,6 +3,7 @@ import { computed, inject, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { Choices, DriveOut } from '../../api/client'
+import { inSystem } from '../../settings'
 import { useKeepSurvey } from '../../sheet/useKeepSurvey'
 import { completedSurvey, sheetKey } from '../../sheet/useSheet'
 import { SIZE_ASKS, SIZE_TITLES, type SizeAsk } from '../asks'
@@ -12,6 +13,7 @@ import OnShafts from './ask/OnShafts.vue'
 import SideBySide from './ask/SideBySide.vue'
 import WhatWouldDo from './ask/WhatWouldDo.vue'
 import WhyNot from './ask/WhyNot.vue'
+import { completedSize, type SizeAsked, useSizeAsk } from './useSizeAsk'
 import { sizeDeskKey } from './useSizeDesk'
 
 /** Size on a drive: its questions, one at a time. */
@@ -37,6 +39,19 @@ async function propose(key: string): Promise<void> {
   if (await keeper.propose(one.survey as typeof state.form.value.survey, why.slice(0, 390), family))
     done.value = 'Proposed, with its parts: it stands in the log until it is fitted.'
 }
+/** The same question on the bench, to be turned over without touching the record. */
+function toBench(): void {
+  const from = desk.answer.value?.from_survey ?? {}
+  const bench = useSizeAsk('bench')
+  const copy = completedSize(JSON.parse(JSON.stringify(desk.asked.value)) as SizeAsked)
+  for (const [key, said] of Object.entries(from)) {
+    if (key === 'driven_class') copy.size.words.driven_class ||= said.us
+    else if (!copy.size.quantities[key]?.text)
+      copy.size.quantities[key] = { text: inSystem(said), unit: '', origin: null }
+  }
+  bench.value = copy
+  void router.push('/bench/size')
+}
 function write(key: string): void {
   const one = found(key)
   if (!one?.survey) return
@@ -59,6 +74,8 @@ function write(key: string): void {
   <AsItStands v-if="ask === 'stands'" :drive="drive" :choices="choices" />
   <WhatWouldDo
     v-else-if="ask === 'choose'"
+    can-copy
+    @copy="toBench"
     :choices="choices"
     @propose="propose"
     @write="write"

@@ -15,8 +15,12 @@ import { sizeDeskKey, useSizeChoices } from '../useSizeDesk'
 import WeightField from '../WeightField.vue'
 
 /** What is asked of the drive; what does it; what ruled the rest out. */
-const { choices, record = true } = defineProps<{ choices: Choices; record?: boolean }>()
-const emit = defineEmits<{ propose: [key: string]; write: [key: string]; compare: [] }>()
+const {
+  choices,
+  record = true,
+  canCopy = false,
+} = defineProps<{ choices: Choices; record?: boolean; canCopy?: boolean }>()
+const emit = defineEmits<{ propose: [key: string]; write: [key: string]; compare: []; copy: [] }>()
 const desk = inject(sizeDeskKey)!
 useAnswers(desk.answer)
 const { data: sizes } = useSizeChoices()
@@ -295,6 +299,9 @@ const count = (n: number) => n.toLocaleString('en')
       </ul>
       <p class="small soft">Counted under the first demand that each one failed. “Why not?” names the amounts.</p>
     </section>
+    <p v-if="canCopy && answer && !answer.missing.length">
+      <el-button @click="emit('copy')">Turn it over on the bench</el-button>
+    </p>
     <p class="small soft">{{ choices.cautions.deference }}</p>
     <p v-if="desk.answer.value?.listed[0]" class="sr" aria-live="polite">
       Best: {{ desk.answer.value.listed[0].name }}, pull {{ inSystem(desk.answer.value.listed[0].pull) }}
