@@ -45,6 +45,26 @@ def which_belt(page: Page, address: str) -> None:
     page.locator("[data-panel]").first.evaluate("panel => panel.scrollTo(0, 0)")
 
 
+def size(page: Page, address: str) -> None:
+    page.goto(f"{address}/floor")
+    page.locator("a.drive").filter(has_text="Hammer mill").click()
+    page.get_by_role("navigation", name="Stations").get_by_role("link", name="Size").click()
+    page.get_by_role("link", name="Would do").click()
+    page.locator("#f-centre_low").fill("26 in")
+    page.locator("#f-centre_high").fill("30 in")
+    page.wait_for_selector("[data-drive]")
+    page.wait_for_timeout(600)
+    page.locator("[data-drive] .pick").first.click()
+    page.wait_for_selector(".slip")
+    shot(page, "size")
+    rows = page.locator("[data-drive]")
+    for family in ("5VX", "14M", "chain"):
+        rows.filter(has_text=family).first.locator(".beside").click()
+    page.get_by_role("link", name="Side by side").click()
+    page.wait_for_selector("svg[role=img] .belt")
+    shot(page, "side-by-side")
+
+
 def desk(page: Page, address: str) -> None:
     open_drive(page, address, "Kiln exhaust fan", "Survey")
     shot(page, "survey")
@@ -52,10 +72,6 @@ def desk(page: Page, address: str) -> None:
     page.locator("#f-tach_driver").fill("1762")
     page.locator("#f-tach_driven").fill("1268")
     shot(page, "speed")
-    page.get_by_role("navigation", name="Questions").get_by_role("link", name="What it means").click()
-    page.locator("#f-tach_driven").fill("1215")
-    page.locator("#f-new_diameter").fill("7.15")
-    shot(page, "what-it-means")
     page.get_by_role("navigation", name="Questions").get_by_role("link", name="Target speed").click()
     page.locator("#f-tach_driven, #f-target").last.fill("1250")
     page.locator(".pick").nth(1).click()
@@ -65,6 +81,7 @@ def desk(page: Page, address: str) -> None:
     page.get_by_role("navigation", name="Questions").get_by_role("link", name="The machine").click()
     page.locator("#f-new_speed").fill("720")
     shot(page, "the-machine")
+    size(page, address)
     open_drive(page, address, "Kiln exhaust fan", "Tension")
     gauge(page, ["6.3", "5.9", "6.5", "6.1", "6.2"])
     shot(page, "tension")
@@ -86,12 +103,6 @@ def desk(page: Page, address: str) -> None:
     page.get_by_role("link", name="Many wheels").click()
     page.wait_for_selector("svg[role=img] .belt")
     shot(page, "many-wheels")
-    page.goto(f"{address}/floor")
-    page.locator("a.drive").filter(has_text="Dust pellet press").click()
-    page.get_by_role("link", name="Many wheels").click()
-    page.wait_for_selector("svg[role=img] .belt")
-    page.locator("table.shafts").first.scroll_into_view_if_needed()
-    shot(page, "jackshaft")
     page.goto(f"{address}/floor")
     page.locator("a.drive").filter(has_text="Drag-chain conveyor").click()
     page.wait_for_selector("svg[role=img] .rim")

@@ -79,12 +79,12 @@ def test_keys(open_as: Any) -> None:
     page.keyboard.press("ArrowUp")
     page.keyboard.press("Enter")
     expect(page.locator("svg[role=img] .belt")).to_be_visible()
-    page.keyboard.press("3")
+    page.keyboard.press("4")
     expect(page).to_have_url(re.compile("/tension$"))
     page.locator("#f-force_1").focus()
     page.keyboard.press("2")
     expect(page.locator("#f-force_1")).to_have_value("2")
-    page.keyboard.press("Alt+4")
+    page.keyboard.press("Alt+5")
     expect(page).to_have_url(re.compile("/log$"))
     page.keyboard.press("?")
     expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
@@ -96,7 +96,7 @@ def test_phone(open_as: Any) -> None:
     page.locator("#f-force_5").scroll_into_view_if_needed()
     drawing = page.locator(".board .frame").bounding_box()
     assert drawing and drawing["height"] >= 140 and drawing["y"] >= -1, "the drawing stays on top"
-    for station in ("Survey", "Speed", "Tension", "Log"):
+    for station in ("Survey", "Speed", "Size", "Tension", "Log"):
         page.get_by_role("link", name=station).click()
         expect(page.locator("[data-panel]")).to_be_visible()
         page.wait_for_timeout(150)

@@ -158,7 +158,18 @@ function sign(name: Station): { mark: string; text: string } {
   return { mark: '', text: '' }
 }
 const go = (name: Station) => void router.push(`/drives/${drive.id}/${name}`)
-useKeys(Object.fromEntries(STATIONS.map((name, i) => [String(i + 1), () => stations.value.includes(name) && go(name)])))
+// A digit goes to the station that shows it.
+useKeys(
+  Object.fromEntries(
+    STATIONS.map((_, i) => [
+      String(i + 1),
+      () => {
+        const name = stations.value[i]
+        if (name) go(name)
+      },
+    ]),
+  ),
+)
 useKeys({ '/': () => void router.push('/floor?find') })
 const due = computed(() => drive.dues[0])
 const drawnMachine = computed(() =>

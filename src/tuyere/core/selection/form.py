@@ -2,13 +2,12 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import get_args
 
 from tuyere.core.quantity import System, show
 from tuyere.core.rating import ip20
 from tuyere.core.rating.service import IDLERS
 from tuyere.core.selection.motor import frames, limit
-from tuyere.core.selection.problem import FAMILIES, USUAL, Family, Kept, Problem
+from tuyere.core.selection.problem import FAMILIES, USUAL, Kept, Problem
 from tuyere.core.selection.stock import kinds
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.page import Page
@@ -137,8 +136,3 @@ def _percent(key: str, text: str, usual: float, reader: FieldReader) -> float:
         reader.problems.append(Refused(key, "Write the speed's tolerance in per cent, such as 3: from 0.1 to 50."))
         return usual
     return value
-
-
-def family_of(text: str) -> Family | None:
-    """A family by its name; None for none of them."""
-    return next((f for f in get_args(Family) if f == text), None)

@@ -12,7 +12,7 @@ import numpy as np
 from tuyere.core.families import roller_chain
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.open_belt import GeometryError
-from tuyere.core.loads import Strands, pull_at_rest, pull_on_shaft, strands_at_ratio
+from tuyere.core.loads import Strands, pull_on_shaft, strands_at_ratio
 from tuyere.core.quantity import System, show
 from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.selection.kind import HUB_OVER_BORE, Kind, StockLength, StockWheel
@@ -109,10 +109,9 @@ def judge(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, 
             )
         )
     made = length.line_m if length else open_belt.belt_length(driver.line_m, driven.line_m, centre)
-    standing = (strands.tight_n + strands.slack_n) / 2
     measures = Measures(
         speed, speed / problem.driven_speed - 1, belt_speed, centre, wrap, capacity, design, capacity / design - 1, pull,
-        pull_at_rest(standing, wrap), float(kind.width(np.array(count))), made,
+        float(kind.width(np.array(count))), made,
     )  # fmt: skip
     return Judged(tuple(found), measures)
 

@@ -48,6 +48,5 @@ class Measures:
     design_w: float
     margin: float
     pull_n: float
-    standing_pull_n: float
     width_m: float
     length_m: float

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
+from tuyere.core.geometry.open_belt import belt_length
 from tuyere.core.selection.kind import Array
 from tuyere.core.selection.measures import traits
 from tuyere.core.selection.problem import Problem
@@ -166,15 +167,8 @@ def parts_of(f: Found, n: int) -> list[tuple[float, str]]:
     """What to fetch for one candidate."""
     length = f.kind.lengths[f.length[n]] if f.kind.lengths else None
     driver, driven = f.driver_wheels[f.driver[n]], f.driven_wheels[f.driven[n]]
-    made = length.line_m if length else cut_length(driver.line_m, driven.line_m, float(f.centre_m[n]))
+    made = length.line_m if length else belt_length(driver.line_m, driven.line_m, float(f.centre_m[n]))
     return f.kind.parts(driver, driven, length, f.kind.counts[f.count[n]], made)
-
-
-def cut_length(driver_line_m: float, driven_line_m: float, centre_m: float) -> float:
-    """Length at its line of a belt cut for these wheels and centres, m."""
-    from tuyere.core.geometry.open_belt import belt_length
-
-    return belt_length(driver_line_m, driven_line_m, centre_m)
 
 
 def best_of_each(field_: Field, by_count: bool = False) -> NDArray[np.int64]:
