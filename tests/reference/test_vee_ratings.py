@@ -121,3 +121,14 @@ def test_the_sheet_rates_a_metric_and_a_narrow_drive_with_its_working() -> None:
     flagged = solve(narrow)
     assert any(f.code == "estimated-rating" and "3VX" in f.sentence for f in flagged.flags)
     assert flagged.figures["rated_power"].weakest.value == "assumed"
+
+
+def test_every_listed_metric_belt_has_a_length_factor_or_a_sentence() -> None:
+    """The older and the newer length table share some lengths; GB/T 13575.1 gives A 630 as 0.81 (from memory)."""
+    assert vee.length_factor(v_belt.parse_designation("A 630")) == pytest.approx(0.81)
+    for name in ("Z", "ISO A", "ISO B", "ISO C", "ISO D", "ISO E", "SPZ", "SPA", "SPB", "SPC"):
+        for belt in v_belt.standard_belts(name):
+            try:
+                assert 0.5 < vee.length_factor(belt) < 1.6, belt.designation
+            except ip20.OutOfRangeError as reason:
+                assert "length-factor table" in str(reason)
