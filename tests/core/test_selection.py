@@ -10,14 +10,56 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tuyere.core.quantity import to_si
+from tuyere.core.rating.own import NONE, read_ratings
 from tuyere.core.rating.service import IDLERS
 from tuyere.core.selection.judge import judge
 from tuyere.core.selection.kind import Kind
+from tuyere.core.selection.parts_list import read_parts
 from tuyere.core.selection.problem import FAMILIES, Kept, Problem
 from tuyere.core.selection.search import centres, search
+from tuyere.core.selection.shelf import stock
 from tuyere.core.selection.stock import kinds
 
 RPM = to_si(1, "rotation", "rpm")
+
+# A shop's own figures and parts: of nobody's catalogue, chosen to reach as far as the tests do.
+OWN_TEXT = "\n".join(
+    [
+        "for,size,speed,power,ratio,width,source",
+        *(
+            f"B,{d} mm,{n} rpm,{d * n * (1 + k / 20) / 6e4:.3f} kW,{k},,own trials"
+            for k in (1, 1.5)
+            for d in (130, 200, 290)
+            for n in (500, 1160, 1800)
+        ),
+        *(f"PK,{d} mm,{n} rpm,{d * n / 7e5:.3f} kW,,," for d in (40, 290) for n in (200, 1800)),
+        *(f"H8M,{z},{n} rpm,{z * n / 4e3:.3f} kW,,20 mm," for z in (22, 40, 72) for n in (100, 1800)),
+        *(f"60,{z},{n} rpm,{z * n / 5e3:.3f} kW,,," for z in (17, 30, 60) for n in (50, 1800)),
+        *(f"leather 1ply medium,{d} mm,{n} rpm,{d * n / 9e4:.3f} kW,,100 mm," for d in (100, 300, 500) for n in (200, 1800)),
+    ]
+)
+PARTS_TEXT = """part,for,size,grooves,width,on_hand,price,number
+wheel,B,5.4 in,3,,1,30,
+wheel,B,11 in,3,,1,70,
+wheel,B,11 in,1,,,20,OLD-11
+belt,B,B68,,,2,12,
+belt,B,B75,,,,13,
+wheel,H8M,32,,30 mm,2,27,
+wheel,H8M,64,,30 mm,2,44,
+wheel,H8M,72,,85 mm,,70,
+belt,H8M,8M-1200,,30 mm,1,41,
+belt,H8M,8M-1600,,50 mm,1,60,
+wheel,60,17,1,,1,14,
+wheel,60,35,1,,1,28,
+wheel,60,19,2,,1,30,
+chain,60,,1,,5,10,
+wheel,flat,160 mm,,100 mm,1,,
+wheel,flat,320 mm,,130 mm,1,,
+belt,leather 1ply medium,,,100 mm,,,
+"""
+OWN = read_ratings(OWN_TEXT).ratings
+PARTS = read_parts(PARTS_TEXT).parts
+SHOPS = (tuple(k for k in kinds(OWN) if k.own), stock(NONE, PARTS, "shelf"), stock(OWN, PARTS, "list"))
 
 
 def inches(x: float) -> float:
@@ -48,8 +90,10 @@ problems = st.builds(
 @given(problems, st.integers(0, 2**31))
 def test_the_arrays_find_what_the_plain_loop_finds(problem: Problem, seed: int) -> None:
     by = np.random.default_rng(seed)
-    stock = [some(kinds()[k], by) for k in by.choice(len(kinds()), 3, replace=False)]
-    found = search(problem, stock)
+    shop = SHOPS[by.integers(len(SHOPS))]
+    drawn = [kinds()[k] for k in by.choice(len(kinds()), 2, replace=False)] + [shop[k] for k in by.choice(len(shop), 2, replace=False)]
+    picked = [some(kind, by) for kind in {k.name: k for k in drawn}.values()]
+    found = search(problem, picked)
     fast = {
         (
             f.kind.name,
@@ -63,7 +107,7 @@ def test_the_arrays_find_what_the_plain_loop_finds(problem: Problem, seed: int) 
     }
     killed: Counter[str] = Counter()
     slow = set()
-    for kind in stock:
+    for kind in picked:
         stays = kind.wheel_kept(problem.keep_driver) if problem.keep_driver else None
         for driver in kind.driver if not stays else (*kind.driver[1:], stays):
             for driven in kind.driven:

@@ -1,10 +1,9 @@
-"""A shop's own cross-reference: the machine's part number to the belt it means, read from CSV, reported row by row."""
+"""A shop's own cross-reference: the machine's part number to the belt it means, read from CSV or JSON, reported row by row."""
 
-import csv
-import io
 from dataclasses import dataclass
 
 from tuyere.core.families.v_belt import BeltError, parse_designation
+from tuyere.core.rows_file import RowReport, RowsFileError, read_rows
 
 COLUMNS = ("part_number", "designation", "machine", "note")
 LIMIT_ROWS = 20_000
@@ -22,16 +21,6 @@ class Entry:
 
 
 @dataclass(frozen=True)
-class RowReport:
-    """What became of one row; `line` counts the heading as line 1."""
-
-    line: int
-    part_number: str
-    taken: bool
-    sentence: str
-
-
-@dataclass(frozen=True)
 class Report:
     """The rows taken and the report on each row; `refused` is a sentence when the file as a whole cannot be read."""
 
@@ -46,37 +35,24 @@ def key_of(part_number: str) -> str:
 
 
 def read_csv(text: str) -> Report:
-    """Read a cross-reference: a heading line with part_number and designation (machine and note if wanted), comma or semicolon."""
-    cleaned = text.removeprefix("\ufeff")
-    if "\x00" in cleaned:
-        return Report((), (), "This is not a text file: save the list as CSV (comma separated, UTF-8).")
-    heading = cleaned.split("\n", 1)[0]
-    reader = csv.DictReader(io.StringIO(cleaned), delimiter=";" if heading.count(";") > heading.count(",") else ",")
+    """Read a cross-reference: part_number and designation, machine and note if wanted; CSV with a heading line, or JSON."""
     try:
-        columns = [(name or "").strip().lower() for name in reader.fieldnames or ()]
-        missing = [c for c in COLUMNS[:2] if c not in columns]
-        if missing:
-            return Report((), (), f"The first line must name the columns {', '.join(COLUMNS)}: {' and '.join(missing)} is missing.")
-        reader.fieldnames = columns
-        raw = list(reader)
-    except csv.Error as reason:
-        return Report((), (), f"The file cannot be read as CSV ({reason}).")
-    if len(raw) > LIMIT_ROWS:
-        return Report((), (), f"At most {LIMIT_ROWS} rows at a time: split the file.")
+        raw = read_rows(text, COLUMNS, 2, LIMIT_ROWS)
+    except RowsFileError as reason:
+        return Report((), (), str(reason))
     entries: dict[str, Entry] = {}
     rows = []
-    for line, row in enumerate(raw, start=2):
+    for line, row in raw:
         entry, sentence = _row(row)
         if entry and key_of(entry.part_number) in entries:
             sentence, entry = "The same part number stands higher up in this file: the first row counts.", None
         if entry:
             entries[key_of(entry.part_number)] = entry
-        rows.append(RowReport(line, ((row.get("part_number") or "").strip())[:40], entry is not None, sentence))
+        rows.append(RowReport(line, row["part_number"][:40], entry is not None, sentence))
     return Report(tuple(entries.values()), tuple(rows))
 
 
-def _row(row: dict[str, str]) -> tuple[Entry | None, str]:
-    cells = {c: (row.get(c) or "").strip() for c in COLUMNS}
+def _row(cells: dict[str, str]) -> tuple[Entry | None, str]:
     if not key_of(cells["part_number"]):
         return None, "No part number: fill in the first column."
     long = [c for c in COLUMNS if len(cells[c]) > LIMIT_TEXT]

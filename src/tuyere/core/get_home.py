@@ -128,8 +128,10 @@ def _one_belt(spec: DriveSpec, section: Section, page: Page) -> tuple[float, str
         d, big = (_line_diameter(section, spec.section, page.values[f"{r}_outside"].n) for r in ("driver", "driven"))
         ratio = max(d, big) / min(d, big)
         fast = page.values["driver_speed"].n * max(1.0, d / big)
-        right = vee.rated_power(spec.section, min(page.values["driver_datum"].n, page.values["driven_datum"].n), fast, ratio).total_w
-        narrow = vee.rated_power(section, min(d, big), fast, ratio).total_w
+        right = vee.rated_power(
+            spec.section, min(page.values["driver_datum"].n, page.values["driven_datum"].n), fast, ratio, spec.own.of(spec.section.name)
+        ).total_w
+        narrow = vee.rated_power(section, min(d, big), fast, ratio, spec.own.of(section.name)).total_w
     except (ip20.OutOfRangeError, BeltError, GeometryError):
         return by_area, "by the belts' areas"
     return (

@@ -1,10 +1,9 @@
 """Readings from an instrument's file: CSV of what, value, unit; what can be taken, and a sentence for each row that cannot."""
 
-import csv
-import io
 from dataclasses import dataclass
 
 from tuyere.core.quantity import QuantityError
+from tuyere.core.rows_file import RowsFileError, read_rows
 from tuyere.core.sheet.field import read_field
 
 COLUMNS = ("what", "value", "unit")
@@ -44,27 +43,15 @@ def read_file(text: str) -> FileReport:
     >>> [r.field for r in read_file("what,value,unit\\ndriven speed,1312,rpm\\n").rows]
     ['tach_driven']
     """
-    cleaned = text.removeprefix("\ufeff")
-    if "\x00" in cleaned:
-        return FileReport((), "This is not a text file: save the readings as CSV (UTF-8).")
-    heading = cleaned.split("\n", 1)[0]
-    reader = csv.DictReader(io.StringIO(cleaned), delimiter=";" if heading.count(";") > heading.count(",") else ",")
     try:
-        columns = [(name or "").strip().lower() for name in reader.fieldnames or ()]
-        missing = [c for c in COLUMNS[:2] if c not in columns]
-        if missing:
-            return FileReport((), f"The first line must name the columns {', '.join(COLUMNS)}: {' and '.join(missing)} is missing.")
-        reader.fieldnames = columns
-        raw = list(reader)
-    except csv.Error as reason:
-        return FileReport((), f"The file cannot be read as CSV ({reason}).")
-    if len(raw) > LIMIT_ROWS:
-        return FileReport((), f"At most {LIMIT_ROWS} readings at a time: split the file.")
-    return FileReport(tuple(_row(line, row) for line, row in enumerate(raw, start=2)))
+        raw = read_rows(text, COLUMNS, 2, LIMIT_ROWS)
+    except RowsFileError as reason:
+        return FileReport((), str(reason))
+    return FileReport(tuple(_row(line, row) for line, row in raw))
 
 
 def _row(line: int, row: dict[str, str]) -> FileRow:
-    what, value, unit = ((row.get(c) or "").strip() for c in COLUMNS)
+    what, value, unit = (row[c] for c in COLUMNS)
     field = WHAT.get(what.lower(), "")
     if not field:
         return FileRow(line, "", value, unit, f"“{what[:30]}” is not read here: write one of {', '.join(WHAT)}.")

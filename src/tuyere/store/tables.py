@@ -437,6 +437,23 @@ class WhatIf(SQLModel, table=True):
     row_version: int = _version()
 
 
+class ShopList(SQLModel, table=True):
+    """A shop's own list, as the file that was brought: its parts, or ratings of its own. The newest that is not put away holds."""
+
+    __tablename__ = "shop_list"
+    __table_args__ = (CheckConstraint("what IN ('parts', 'ratings')", name="known_what"),)
+    id: uuid.UUID = Field(primary_key=True)
+    site_id: uuid.UUID = Field(foreign_key="site.id", index=True)
+    what: str
+    file_name: str
+    content: str
+    rows_taken: int
+    loaded_by: uuid.UUID = Field(foreign_key="person.id")
+    loaded_at: datetime = _when()
+    put_away_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
+    row_version: int = _version()
+
+
 class AuditEntry(SQLModel, table=True):
     """Who changed what and when. Append-only: the database refuses to change or delete a row."""
 

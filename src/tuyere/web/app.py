@@ -26,6 +26,7 @@ from tuyere.web import (
     found,
     frontend,
     link,
+    lists,
     log,
     machines,
     path,
@@ -44,7 +45,7 @@ from tuyere.web.state import SignedIn
 
 LARGEST_REQUEST = 256 * 1024
 
-# Computations without a record: they read no cookie and store nothing.
+# Computations without a record: they store nothing, and read at most the shop's own lists of the site that a header names.
 CALC = (calc, find, path, toothed, flat, link, speeds, machines)
 
 
@@ -85,7 +86,7 @@ def create_app(settings: Settings | None = None) -> Flask:
     csrf = CSRFProtect(app)
     for view in app.view_functions.values():
         if getattr(view, "__module__", "") in {m.__name__ for m in CALC}:
-            csrf.exempt(view)  # nothing is stored and no cookie is read there
+            csrf.exempt(view)  # nothing is stored there
 
     @app.errorhandler(CSRFError)
     def no_csrf(_error: CSRFError) -> Response:
@@ -125,6 +126,7 @@ def openapi_app() -> OpenAPI:
         candidates,
         shaft,
         bench,
+        lists,
         session,
         floor,
         drives,

@@ -1,12 +1,14 @@
 """POST /api/calc/size/candidates and /why: drives in full, side by side, and the demand that killed one by how much."""
 
+from collections.abc import Callable
+
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core.families.flat import FlatBelt
 from tuyere.core.selection.as_sheet import spec_of
-from tuyere.core.selection.candidate import Candidate, CandidateError, by_key
+from tuyere.core.selection.candidate import Candidate, CandidateError, at_places, by_key
 from tuyere.core.selection.conversion import changes, saving
 from tuyere.core.selection.judge import CONSTRAINTS
 from tuyere.core.selection.measures import traits
@@ -20,7 +22,7 @@ from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.forms import SurveyForm
 from tuyere.web.path import BothOut, both_out
 from tuyere.web.rules import anyone
-from tuyere.web.size import Key, SizeIn, Word, read
+from tuyere.web.size import Key, SizeIn, Word, kind_named, read, stock_of
 
 blueprint = APIBlueprint(
     "candidates",
@@ -88,10 +90,11 @@ class CandidatesOut(BaseModel):
 @blueprint.post("/size/candidates", summary="Up to four candidates in full, to one scale", responses={"200": CandidatesOut})
 @anyone()
 def calc_candidates(body: CandidatesIn) -> Response:
-    return _candidates(body)
+    have = stock_of(body)
+    return _candidates(body, lambda problem: [by_key(problem, key, have) for key in body.keys])
 
 
-def _candidates(body: CandidatesIn) -> Response:
+def _candidates(body: SizeIn, find: Callable[[Problem], list[Candidate]]) -> Response:
     reading, spec = read(body)
     if reading.problem is None:
         raise Refusal(
@@ -100,7 +103,7 @@ def _candidates(body: CandidatesIn) -> Response:
             [FieldError(field="keys", detail=", ".join(reading.missing) or reading.problems[0].sentence)],
         )
     try:
-        found = [by_key(reading.problem, key) for key in body.keys]
+        found = find(reading.problem)
     except CandidateError as reason:
         raise Refusal(422, str(reason), [FieldError(field="keys", detail=str(reason))]) from None
     return answer(CandidatesOut(candidates=[_full(reading.problem, c, spec, body) for c in found]))
@@ -185,5 +188,5 @@ class WhyIn(SizeIn):
 )
 @anyone()
 def calc_why(body: WhyIn) -> Response:
-    key = f"{body.kind}|{body.driver}|{body.driven}|{body.length}|{body.count}"
-    return _candidates(CandidatesIn(sheet=body.sheet, size=body.size, keys=[key]))
+    kind = kind_named(body, body.kind)
+    return _candidates(body, lambda problem: [at_places(problem, kind, body.driver, body.driven, body.length, body.count)])

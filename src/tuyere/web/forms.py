@@ -20,6 +20,7 @@ from tuyere.core.sheet.typed import Reading, Typed, read_form
 from tuyere.core.speeds.machine_form import MachineReading, read_machine
 from tuyere.core.toothed_drive import DriveReading, read_toothed_drive
 from tuyere.core.uncertainty import TOOLS
+from tuyere.web.shop import the_shop
 
 FORCE_TOOLS = tuple(name for name, tool in TOOLS.items() if tool.kind == "force")
 
@@ -385,7 +386,7 @@ class SheetForm(Strict):
 
 
 def read_sheet(form: SheetForm) -> Reading:
-    """Read a sheet form with the core: spec, notes and problems per field."""
+    """Read a sheet form with the core: spec, notes and problems per field; rated by the shop's own tables where it has any."""
     survey, gauge = form.survey, form.gauge
     quantities = _typed(survey.quantities) | _typed(survey.design) | _typed(form.tachometer)
     choices = survey.choices.model_dump() | {"belt_state": gauge.belt_state}
@@ -396,6 +397,7 @@ def read_sheet(form: SheetForm) -> Reading:
         if form.family == "flat belt" and reading.spec.driver_speed is None and flat_speed.text:
             reading = read_form(quantities | {"driver_speed": flat_speed}, choices, forces, gauge.deflection.typed())
         reading.spec = replace(reading.spec, section=None, belt=None, adjustable=None, line=_line(form.family, survey))
+    reading.spec = replace(reading.spec, own=the_shop().ratings)
     return reading
 
 

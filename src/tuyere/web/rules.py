@@ -10,7 +10,7 @@ from flask_login import current_user
 from sqlalchemy import Engine
 from sqlmodel import Session
 
-from tuyere.store import drives, found, people, what_ifs
+from tuyere.store import drives, found, people, shop_lists, what_ifs
 from tuyere.store.tables import Role
 from tuyere.web.errors import Refusal
 
@@ -74,6 +74,11 @@ def at_site_of_fix(role: Role) -> Callable[[View], View]:
 def at_site_of_what_if(role: Role) -> Callable[[View], View]:
     """`role` at the site of the what-if in the path."""
     return _mark(Rule("role", role, "what_if_id", what_ifs.site_of_what_if))
+
+
+def at_site_of_shop_list(role: Role) -> Callable[[View], View]:
+    """`role` at the site of the shop's list in the path."""
+    return _mark(Rule("role", role, "list_id", shop_lists.site_of_list))
 
 
 def rule_of(app: Flask, endpoint: str) -> Rule | None:

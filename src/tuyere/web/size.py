@@ -13,6 +13,7 @@ from tuyere.core.rating.service import IDLERS
 from tuyere.core.selection.candidate import nearest, relaxed, sides
 from tuyere.core.selection.form import SizeReading, read_size
 from tuyere.core.selection.judge import CONSTRAINTS
+from tuyere.core.selection.kind import Kind
 from tuyere.core.selection.measures import traits
 from tuyere.core.selection.motor import frames
 from tuyere.core.selection.problem import FAMILIES, USUAL, Problem
@@ -20,7 +21,7 @@ from tuyere.core.selection.rank import AXES, WISHES, Wishes, best_of_each, liste
 from tuyere.core.selection.rank import USUAL as USUAL_WEIGHTS
 from tuyere.core.selection.rank import Field as Ranked
 from tuyere.core.selection.search import search
-from tuyere.core.selection.stock import kinds
+from tuyere.core.selection.shelf import Which, stock
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
@@ -30,6 +31,7 @@ from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.forms import Entry, SheetForm, Strict, read_sheet
 from tuyere.web.path import BothOut, both_out
 from tuyere.web.rules import anyone
+from tuyere.web.shop import the_shop
 
 blueprint = APIBlueprint(
     "size",
@@ -40,16 +42,17 @@ blueprint = APIBlueprint(
 )
 _LISTED, _OF_A_KIND, _POINTS = 80, 6, 500
 Word = Annotated[str, Field(max_length=60)]
-Key = Annotated[str, Field(max_length=80)]
+Key = Annotated[str, Field(max_length=300)]
 
 
 class SizeForm(Strict):
-    """What is asked of a drive: quantities and words by field, families and kinds allowed, weights by wish, prices by part."""
+    """What is asked of a drive: quantities and words by field, families and kinds allowed, which stock, weights by wish."""
 
     quantities: dict[str, Entry] = Field(default_factory=dict, max_length=30)
     words: dict[str, Word] = Field(default_factory=dict, max_length=40)
     families: list[Word] = Field(default_factory=list, max_length=20)
     kinds: list[Word] = Field(default_factory=list, max_length=200)
+    stock: Which = "common"
     weights: dict[str, Annotated[float, Field(ge=0, le=5)]] = Field(default_factory=dict, max_length=30)
     x: Word = "pull"
     y: Word = "width"
@@ -91,6 +94,7 @@ class Listed(BaseModel):
     width: BothOut
     belt_speed: BothOut
     loss: BothOut
+    price: str
 
 
 class Dot(BaseModel):
@@ -145,8 +149,9 @@ class SearchOut(BaseModel):
 @cache
 def _axis(key: str) -> Axis:
     says, kind, more = AXES[key]
-    if kind == "share":
-        return Axis(key=key, says=says, us_unit="%", si_unit="%", us_factor=100, si_factor=100, more=more)
+    if kind in ("share", "money"):
+        unit, factor = ("%", 100) if kind == "share" else ("", 1)
+        return Axis(key=key, says=says, us_unit=unit, si_unit=unit, us_factor=factor, si_factor=factor, more=more)
     k = KINDS[kind]
     return Axis(
         key=key,
@@ -164,6 +169,20 @@ def read(body: SizeIn) -> tuple[SizeReading, DriveSpec]:
     spec = read_sheet(body.sheet).spec
     quantities = {k: e.typed() for k, e in body.size.quantities.items()}
     return read_size(quantities, body.size.words, body.size.families, body.size.kinds, spec, solve_page(spec)), spec
+
+
+def stock_of(body: SizeIn) -> tuple[Kind, ...]:
+    """What is searched: the common sizes, or the shop's own list or shelf, rated by its own tables where it has any."""
+    shop = the_shop()
+    return stock(shop.ratings, shop.parts, body.size.stock)
+
+
+def kind_named(body: SizeIn, name: str) -> Kind:
+    """One kind of what is searched; refuses a name that is not among them."""
+    found = next((k for k in stock_of(body) if k.name == name), None)
+    if found is None:
+        raise Refusal(422, "Choose a kind of belt or chain from the list.", [FieldError(field="kind", detail="Choose one from the list.")])
+    return found
 
 
 @blueprint.post("/size", summary="Every stock drive that would do, ranked, and what ruled out the rest", responses={"200": SearchOut})
@@ -189,7 +208,8 @@ def calc_size(body: SizeIn) -> Response:
     problem = reading.problem
     if problem is None:
         return answer(out)
-    searched = search(problem, kinds())
+    have = stock_of(body)
+    searched = search(problem, have)
     out.looked_at, out.feasible = searched.looked_at, searched.feasible
     out.killed = [Killed(constraint=k, says=CONSTRAINTS[k], count=n) for k, n in searched.killed.items() if n]
     for f in searched.found:
@@ -197,22 +217,26 @@ def calc_size(body: SizeIn) -> Response:
     weights = {k: w for k, w in body.size.weights.items() if k in WISHES} or USUAL_WEIGHTS
     ranked = rank(problem, searched, Wishes(weights))
     if ranked is None:
-        out.eased = [Eased(constraint=r.constraint, says=r.says, lets_in=r.lets_in) for r in relaxed(problem)]
+        out.eased = [Eased(constraint=r.constraint, says=r.says, lets_in=r.lets_in) for r in relaxed(problem, have)]
         return answer(out)
-    best = pareto(ranked.measures[x.key], ranked.measures[y.key], x.more, y.more)
+    unpriced = np.full(ranked.size, np.nan)
+    xs, ys = (ranked.measures.get(axis.key, unpriced) for axis in (x, y))
+    on_plot = ~(np.isnan(xs) | np.isnan(ys))
+    best = np.zeros(ranked.size, bool)
+    best[on_plot] = pareto(xs[on_plot], ys[on_plot], x.more, y.more)
     order = best_of_each(ranked, by_count=True)
     shown_first = listed(ranked, _LISTED, _OF_A_KIND)
     front = [int(n) for n in np.nonzero(best)[0][:100]]
     out.listed = [_listed(ranked, n, bool(best[n]), problem) for n in shown_first]
     spread = order[:: max(1, len(order) // _POINTS)]
-    for n in dict.fromkeys([*shown_first, *front, *(int(m) for m in spread)]):
+    for n in (k for k in dict.fromkeys([*shown_first, *front, *(int(m) for m in spread)]) if on_plot[k]):
         f = ranked.searched.found[ranked.of[n]]
         out.dots.append(
             Dot(
                 key=ranked.key(n),
                 family=f.kind.family,
-                x=float(ranked.measures[x.key][n]),
-                y=float(ranked.measures[y.key][n]),
+                x=float(xs[n]),
+                y=float(ys[n]),
                 best=bool(best[n]),
                 says=_name(ranked, n),
             )
@@ -248,7 +272,12 @@ def _listed(ranked: Ranked, n: int, best: bool, problem: Problem) -> Listed:
         width=both_out(m["width"], "length", decimals=(2, 0)),
         belt_speed=both_out(m["belt_speed"], "velocity"),
         loss=both_out(m["loss"], "power"),
+        price=_money(m.get("price")),
     )
+
+
+def _money(value: float | None) -> str:
+    return "" if value is None or np.isnan(value) else f"{value:,.2f}"
 
 
 class StockIn(SizeIn):
@@ -280,9 +309,7 @@ class StockOut(BaseModel):
 @blueprint.post("/size/stock", summary="The wheels, lengths and counts of one kind", responses={"200": StockOut})
 @anyone()
 def calc_stock(body: StockIn) -> Response:
-    kind = next((k for k in kinds() if k.name == body.kind), None)
-    if kind is None:
-        raise Refusal(422, "Choose a kind of belt or chain from the list.", [FieldError(field="kind", detail="Choose one from the list.")])
+    kind = kind_named(body, body.kind)
     reading, _ = read(body)
     first, second = sides(reading.problem, kind) if reading.problem else (kind.driver, kind.driven)
     return answer(
@@ -318,23 +345,29 @@ class SizeChoices(BaseModel):
     frames: list[str]
     idlers: list[str]
     before: list[str]
+    listed_parts: int
+    own_ratings: list[str]
     stock_size: int
 
 
 @blueprint.get("/size/choices", summary="What can be asked of a drive", responses={"200": SizeChoices})
 @anyone()
 def size_choices() -> Response:
+    shop = the_shop()
+    all_kinds = stock(shop.ratings, shop.parts, "common")
     return answer(
         SizeChoices(
             families=list(FAMILIES),
             usual_families=[f for f in FAMILIES if f in USUAL],
-            kinds=[KindChoice(name=k.name, family=k.family, fits=k.fits, estimate=k.counted_as) for k in kinds()],
-            wishes={k: v for k, v in WISHES.items() if k != "price"},
+            kinds=[KindChoice(name=k.name, family=k.family, fits=k.fits, estimate=k.counted_as) for k in all_kinds],
+            wishes={k: v for k, v in WISHES.items() if k != "price" or shop.parts.priced},
             usual_weights=dict(USUAL_WEIGHTS),
-            axes={k: says for k, (says, _, _) in AXES.items()},
+            axes={k: says for k, (says, _, _) in AXES.items() if k != "price" or shop.parts.priced},
+            listed_parts=len(shop.parts.rows),
+            own_ratings=sorted(shop.ratings.tables),
             frames=[f.name for f in frames().values() if f.belts],
             idlers=list(IDLERS),
             before=list(traits()),
-            stock_size=sum(k.size for k in kinds()),
+            stock_size=sum(k.size for k in all_kinds),
         )
     )

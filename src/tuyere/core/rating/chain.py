@@ -12,6 +12,7 @@ from tuyere.core.families.roller_chain import Chain, chain
 from tuyere.core.origin import Confidence
 from tuyere.core.quantity import from_si, to_si
 from tuyere.core.rating.ip20 import Numbers, OutOfRangeError
+from tuyere.core.rating.own import OwnTable
 from tuyere.core.table import rows
 
 Governs = Literal["link plates", "rollers and bushings"]
@@ -59,11 +60,16 @@ def _strands() -> dict[int, float]:
     return {int(r["strands"]): float(r["factor"]) for r in rows("chain_strands")}
 
 
-def rated_power(of: Chain, teeth: int, fast_shaft_rad_per_s: float, strands: int = 1) -> ChainRating:
-    """Rated power of a chain on a small sprocket of `teeth`. Raises OutOfRangeError for a chain without figures.
+def rated_power(
+    of: Chain, teeth: int, fast_shaft_rad_per_s: float, strands: int = 1, own: OwnTable | None = None, ratio: float = 1.0
+) -> ChainRating:
+    """Rated power of a chain on a small sprocket of `teeth`, by the shop's own table (with `ratio`) if there is one. Raises OutOfRangeError for a chain without figures.
 
     A chain of the B series is counted as the inch chain of its pitch, or the share of it that its strength is: an estimate.
     """
+    if own:
+        one, factor = own.rated(teeth, fast_shaft_rad_per_s, ratio), strand_factor(strands)
+        return ChainRating(one * factor, one, one, "link plates", factor, False, "", Confidence.MEDIUM, own.says)
     row, share, estimate = constants(of)
     rpm, pitch = from_si(fast_shaft_rad_per_s, "rotation", "rpm"), from_si(of.pitch_m, "length", "in")
     if rpm <= 0:

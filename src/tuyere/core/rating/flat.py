@@ -16,6 +16,7 @@ from tuyere.core.families.flat import FlatBelt
 from tuyere.core.origin import Confidence, least_sure
 from tuyere.core.quantity import from_si
 from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.rating.own import OwnTable
 from tuyere.core.table import rows
 
 # C_v of leather by belt speed (ft/min): Shigley Figure 17-9, one curve, ± 0.03; medium.
@@ -74,8 +75,26 @@ def pulley_factor(belt: FlatBelt, small_pulley_m: float) -> float:
     return float(steps[1][place - 1])
 
 
-def rated_power(belt: FlatBelt, width_m: float, small_pulley_m: float, velocity_m_per_s: float, wrap_rad: float) -> FlatRating:
-    """Rated power of a flat belt. wrap_rad: on the pulley that slips first. Raises OutOfRangeError for a belt without figures."""
+def arc_share(belt: FlatBelt, wrap_rad: float) -> float:
+    """What the grip at a wrap is of that at half a turn."""
+    return (1 - math.exp(-belt.friction * wrap_rad)) / (1 - math.exp(-belt.friction * math.pi))
+
+
+def rated_power(
+    belt: FlatBelt,
+    width_m: float,
+    small_pulley_m: float,
+    velocity_m_per_s: float,
+    wrap_rad: float,
+    own: OwnTable | None = None,
+    ratio: float = 1.0,
+) -> FlatRating:
+    """Rated power of a flat belt, by the shop's own table (with `ratio`) if there is one. wrap_rad: on the pulley that slips first. Raises OutOfRangeError for a belt without figures."""
+    if own:
+        assert own.width_m
+        fast = 2 * velocity_m_per_s / (small_pulley_m + belt.thickness_m)
+        power = own.rated(small_pulley_m, fast, ratio) * arc_share(belt, wrap_rad) * width_m / own.width_m
+        return FlatRating(power, 0.0, 0.0, 1.0, 1.0, arc_share(belt, wrap_rad), Confidence.MEDIUM, own.says)
     row = next((r for r in rows("flat_pull") if r["belt"] == belt.name), None)
     if row is None:
         raise OutOfRangeError(f"No allowable tension of {belt.name} is known here: ask its maker.")
@@ -85,8 +104,7 @@ def rated_power(belt: FlatBelt, width_m: float, small_pulley_m: float, velocity_
     sure = least_sure(Confidence(row["confidence"]), belt.confidence)
     source = f"{row['source']} (from memory)"
     if row["kind"] == "effective":
-        at_180 = 1 - math.exp(-belt.friction * math.pi)
-        pull = allowed * grip / at_180
+        pull = allowed * arc_share(belt, wrap_rad)
         return FlatRating(pull * velocity_m_per_s, allowed, centrifugal, 1.0, 1.0, grip, sure, source)
     c_p = pulley_factor(belt, small_pulley_m)
     c_v = speed_factor(velocity_m_per_s) if belt.material == "leather" else 1.0

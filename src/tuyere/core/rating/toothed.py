@@ -12,10 +12,12 @@ from tuyere.core.families.synchronous import Profile
 from tuyere.core.origin import Confidence
 from tuyere.core.quantity import from_si
 from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.rating.own import OwnTable
 from tuyere.core.table import rows
 
 _FULL_MESH, _MOST_TEETH, _TOOTH_RPM = 6, 12, 1000.0
 _LEAST_MESH = 2
+WIDTH_POWER = 1.14  # of K_W: ISO 5295; IP-24 (high)
 
 
 @dataclass(frozen=True)
@@ -56,23 +58,43 @@ def mesh_factor(teeth_in_mesh: int) -> float:
     return 1.0 if teeth_in_mesh >= _FULL_MESH else max(0.0, 1 - 0.2 * (_FULL_MESH - teeth_in_mesh))
 
 
-def rated_power(of: Profile, width_m: float, small_teeth: int, fast_shaft_rad_per_s: float, teeth_in_mesh: float) -> ToothedRating:
-    """Rated power of a belt of the given width. teeth_in_mesh: on the small pulley; whole teeth count.
+def own_width_factor(own: OwnTable, width_m: float) -> float:
+    """How much of a table's power a belt of another width carries: K_W of ISO 5295, taken for every profile."""
+    assert own.width_m
+    return float((width_m / own.width_m) ** WIDTH_POWER)
+
+
+def rated_power(
+    of: Profile,
+    width_m: float,
+    small_teeth: int,
+    fast_shaft_rad_per_s: float,
+    teeth_in_mesh: float,
+    own: OwnTable | None = None,
+    ratio: float = 1.0,
+) -> ToothedRating:
+    """Rated power of a belt of the given width. teeth_in_mesh: on the small pulley; whole teeth count. own: the shop's table, with `ratio`.
 
     Raises OutOfRangeError for a profile without figures, under two teeth in mesh, or past what an estimate reaches.
     """
     r = row(of.name)
-    if r is None:
+    if r is None and own is None:
         raise OutOfRangeError(f"No rating for {of.name} is known here: ask its maker's table.")
     mesh = math.floor(teeth_in_mesh + 1e-9)
     if mesh < _LEAST_MESH:
         raise OutOfRangeError("Under two teeth in mesh no belt is rated: move the shafts apart, or use a smaller ratio.")
+    k_z = mesh_factor(mesh)
+    if own:
+        k_w = own_width_factor(own, width_m)
+        return ToothedRating(
+            own.rated(small_teeth, fast_shaft_rad_per_s, ratio) * k_z * k_w, k_z, k_w, 0.0, 0.0, "", Confidence.MEDIUM, own.says
+        )
+    assert r
     width = from_si(width_m, "length", "mm")
     v = of.pitch_m * small_teeth * fast_shaft_rad_per_s / math.tau
-    k_z = mesh_factor(mesh)
     if r["method"] == "standard":
         base, pull = float(r["base_width_mm"]), float(r["pull_n"])
-        k_w = (width / base) ** 1.14
+        k_w = (width / base) ** WIDTH_POWER
         lost = width / base * float(r["mass_kg_m"]) * v**2
         return ToothedRating(max(0.0, (k_z * k_w * pull - lost) * v), k_z, k_w, k_z * k_w * pull, lost, "", Confidence(r["confidence"]), f"{r['source']} (from memory)")  # fmt: skip
     lost = float(r["mass_per_mm"]) * width * v**2

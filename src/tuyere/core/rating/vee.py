@@ -14,9 +14,10 @@ from tuyere.core.origin import Confidence, least_sure
 from tuyere.core.quantity import from_si, to_si
 from tuyere.core.rating import ip20, metric_v
 from tuyere.core.rating.ip20 import Coefficients, Numbers, OutOfRangeError, RatedPower
+from tuyere.core.rating.own import OwnTable
 from tuyere.core.table import rows
 
-Standard = Literal["IP-20", "IP-22", "IP-23", "ISO 5292 form"]
+Standard = Literal["IP-20", "IP-22", "IP-23", "ISO 5292 form", "own table"]
 _INCH_FORM = "HP = d r [K1 - K2/d - K3 (r d)² - K4 log(r d)] + K2 r (1 - 1/K_SR)"
 
 
@@ -34,6 +35,7 @@ class Method:
     limits: str
     note: str
     confidence: Confidence
+    own: OwnTable | None = None
 
     @property
     def ratio_steps(self) -> tuple[tuple[float, float], ...]:
@@ -58,18 +60,21 @@ def _narrow() -> dict[str, Coefficients]:
     return {r["section"]: read(r) for r in rows("ip22_power")}
 
 
-def method(of: Section) -> Method:
-    """The method that rates a section. Raises OutOfRangeError with a sentence when there is none.
+def method(of: Section, own: OwnTable | None = None) -> Method:
+    """The method that rates a section, or the shop's own table of it. Raises OutOfRangeError with a sentence when there is none.
 
     >>> method(section("5V")).standard, method(section("SPA")).standard, method(section("XPB")).rated_as.name
     ('IP-22', 'ISO 5292 form', 'SPB')
     """
+    if own:
+        return Method("own table", of, 1.0, "", own.says, "read from your table, straight between its figures", (), f"{own.reach}; at 180° and the reference length.",
+                      "Your table overrides the standard's.", Confidence.MEDIUM, own)  # fmt: skip
     row = next((r for r in rows("v_rated_as") if r["section"] == of.name), None)
     if row:
-        own = method(section(row["rated_as"]))
+        like = method(section(row["rated_as"]))
         estimate = f"Estimate: counted as {row['share'] if row['share'] != '1.0' else 'all'} of {row['rated_as']}: {row['why']}."
-        return Method(own.standard, own.rated_as, float(row["share"]), estimate.replace("all of", ""), f"{own.source}; {row['source']}",
-                      own.formula, own.constants, own.limits, own.note, least_sure(own.confidence, Confidence(row["confidence"])))  # fmt: skip
+        return Method(like.standard, like.rated_as, float(row["share"]), estimate.replace("all of", ""), f"{like.source}; {row['source']}",
+                      like.formula, like.constants, like.limits, like.note, least_sure(like.confidence, Confidence(row["confidence"])))  # fmt: skip
     if of.name in {r["section"] for r in rows("ip20_power")}:
         c = ip20.coefficients(of.name)
         return Method(
@@ -131,8 +136,10 @@ def rated(of: Section) -> bool:
     return True
 
 
-def rated_power(of: Section, small_line_diameter_m: float, fast_shaft_rad_per_s: float, ratio: float) -> RatedPower:
-    """Rated power of one belt at 180 degrees and the reference length, W, by the section's method.
+def rated_power(
+    of: Section, small_line_diameter_m: float, fast_shaft_rad_per_s: float, ratio: float, own: OwnTable | None = None
+) -> RatedPower:
+    """Rated power of one belt at 180 degrees and the reference length, W, by the section's method or the shop's own table.
 
     small_line_diameter_m: of the belt's line (datum or pitch) on the small wheel; ratio: larger over smaller diameter. Raises
     OutOfRangeError past the method's speed limits.
@@ -141,13 +148,15 @@ def rated_power(of: Section, small_line_diameter_m: float, fast_shaft_rad_per_s:
     >>> round(from_si(p.basic_w, "power", "hp"), 1), round(from_si(p.added_for_ratio_w, "power", "hp"), 2)
     (26.4, 1.15)
     """
-    how = method(of)
+    how = method(of, own)
     found = _by(how, small_line_diameter_m, fast_shaft_rad_per_s, ratio)
     return RatedPower(found.basic_w * how.share, found.added_for_ratio_w * how.share, how.confidence)
 
 
 def _by(how: Method, diameter_m: float, speed: float, ratio: float) -> RatedPower:
     of = how.rated_as
+    if how.own:
+        return RatedPower(how.own.rated(diameter_m, speed, ratio), 0.0, how.confidence)
     if how.standard == "ISO 5292 form":
         return metric_v.rated_power(of, diameter_m, speed, ratio)
     if how.standard == "IP-20":
@@ -156,7 +165,7 @@ def _by(how: Method, diameter_m: float, speed: float, ratio: float) -> RatedPowe
     if diameter_m * speed / 2 > of.max_speed_m_per_s * 1.0001:
         limit = from_si(of.max_speed_m_per_s, "velocity", "ft/min")
         raise OutOfRangeError(f"The belt runs faster than {limit:.0f} ft/min: the rating does not reach that far.")
-    basic, added = (float(hp) for hp in inch_horsepower(how, d, r, speed_ratio_factor(of, ratio)))
+    basic, added = (float(hp) for hp in inch_horsepower(how, d, r, speed_ratio_factor(how, ratio)))
     return RatedPower(to_si(basic, "power", "hp"), to_si(added, "power", "hp"), how.confidence)
 
 
@@ -170,13 +179,15 @@ def inch_horsepower(how: Method, d_in: Numbers, r_thousand_rpm: Numbers, k_sr: N
     return ip20.horsepower(ip20.coefficients(of.name) if how.standard == "IP-20" else _narrow()[of.name], d, r, k_sr)
 
 
-def speed_ratio_factor(of: Section, ratio: float) -> float:
-    """K_SR by the section's method; 1 where it does not count the ratio."""
-    return ip20.at_step(method(of).ratio_steps, ratio)
+def speed_ratio_factor(how: Method, ratio: float) -> float:
+    """K_SR by the method; 1 where it does not count the ratio."""
+    return ip20.at_step(how.ratio_steps, ratio)
 
 
-def length_factor(belt: Belt) -> float:
-    """K_L by the section's method; 1 for light duty. Raises OutOfRangeError outside its table."""
+def length_factor(belt: Belt, own: OwnTable | None = None) -> float:
+    """K_L by the section's method; 1 for light duty, and for a section that only the shop's own table rates. Raises OutOfRangeError outside its table."""
+    if own and not rated(belt.section):
+        return 1.0
     how = method(belt.section)
     if how.standard == "IP-20":
         return ip20.length_factor(belt) if belt.section.groove == how.rated_as.groove else 1.0

@@ -1,5 +1,6 @@
 """One candidate by its key, and one that a person names; what would have to give for it to hold."""
 
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from tuyere.core.quantity import to_si
@@ -7,7 +8,6 @@ from tuyere.core.selection.judge import CONSTRAINTS, Judged, judge, pair_failure
 from tuyere.core.selection.kind import Kind, StockLength, StockWheel
 from tuyere.core.selection.problem import FAMILIES, Problem
 from tuyere.core.selection.search import search
-from tuyere.core.selection.stock import kinds
 
 
 class CandidateError(ValueError):
@@ -38,18 +38,34 @@ def sides(problem: Problem, kind: Kind) -> tuple[tuple[StockWheel, ...], tuple[S
     return found[0], found[1]
 
 
-def by_key(problem: Problem, key: str) -> Candidate:
-    """The candidate of a key that `Field.key` gave. Raises CandidateError for one that the stock does not have."""
+def by_key(problem: Problem, key: str, stock: Iterable[Kind]) -> Candidate:
+    """The candidate of a key that `key_of` gave. Raises CandidateError for one that the stock does not have."""
     try:
-        name, *places = key.split("|")
-        i, j, m, k = (int(p) for p in places)
-        kind = next(one for one in kinds() if one.name == name)
-        first, second = sides(problem, kind)
-        if min(i, j, m, k) < 0:
-            raise IndexError
-        return Candidate(key, kind, first[i], second[j], kind.lengths[m] if kind.lengths else None, kind.counts[k])
-    except (ValueError, IndexError, StopIteration):
+        name, driver, driven, length, count = key.split("|")
+        kind = next(one for one in stock if one.name == name)
+        first, second = (
+            next(w for w in side if w.name == named) for side, named in zip(sides(problem, kind), (driver, driven), strict=True)
+        )
+        made = next(x for x in kind.lengths if x.name == length) if kind.lengths else None
+        return Candidate(key, kind, first, second, made, next(c for c in kind.counts if f"{c:g}" == count))
+    except (ValueError, StopIteration):
         raise CandidateError("That drive is not in the stock any more: choose it from the list again.") from None
+
+
+def key_of(kind: Kind, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float) -> str:
+    """A candidate's name in links, by the names of its parts, so that it outlasts a list that is put in another order."""
+    return f"{kind.name}|{driver.name}|{driven.name}|{length.name if length else ''}|{count:g}"
+
+
+def at_places(problem: Problem, kind: Kind, driver: int, driven: int, length: int, count: int) -> Candidate:
+    """The candidate at places among a kind's wheels, lengths and counts. Raises CandidateError where there is no such place."""
+    first, second = sides(problem, kind)
+    try:
+        made = kind.lengths[length] if kind.lengths else None
+        chosen = first[driver], second[driven], made, kind.counts[count]
+    except IndexError:
+        raise CandidateError("There is no such wheel, length or count in the stock: choose again.") from None
+    return Candidate(key_of(kind, *chosen), kind, *chosen)
 
 
 def nearest(problem: Problem, kind: Kind) -> tuple[int, int, int, int]:
@@ -86,7 +102,7 @@ class Relaxed:
     lets_in: int
 
 
-def relaxed(problem: Problem) -> list[Relaxed]:
+def relaxed(problem: Problem, stock: Sequence[Kind]) -> list[Relaxed]:
     """When nothing holds: how many would if one demand gave way, most first."""
     wider = to_si(1, "length", "in")
     changes = {
@@ -103,6 +119,6 @@ def relaxed(problem: Problem) -> list[Relaxed]:
         "small": ("fewer teeth on the small sprocket", replace(problem, least_chain_teeth=9)),
         "power": ("half the power, by two drives side by side", replace(problem, power_w=problem.power_w / 2)),
     }  # fmt: skip
-    found = [Relaxed(name, said, search(eased, kinds()).feasible) for name, (said, eased) in changes.items() if eased != problem]
+    found = [Relaxed(name, said, search(eased, stock).feasible) for name, (said, eased) in changes.items() if eased != problem]
     assert set(changes) <= set(CONSTRAINTS)
     return sorted((r for r in found if r.lets_in), key=lambda r: -r.lets_in)

@@ -6,7 +6,8 @@ from tuyere.core.families.flat import FlatBelt
 from tuyere.core.loads import OVERHUNG_FACTOR
 from tuyere.core.quantity import System, from_si, show, to_si
 from tuyere.core.rating import flat as flat_rating
-from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, steps_at
+from tuyere.core.rating.own import OwnTable
+from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.table import rows
 from tuyere.core.tension_ratio import tension_ratio
@@ -19,20 +20,22 @@ class FlatKind(Kind):
 
     family = "flat belt"
 
-    def __init__(self, of: FlatBelt, pulleys: tuple[float, ...], widths: tuple[float, ...]) -> None:
+    def __init__(self, of: FlatBelt, pulleys: tuple[float, ...], widths: tuple[float, ...], own: OwnTable | None = None) -> None:
+        self.own = own
         self.of, self.name, self.fits = of, of.name, "flat"
-        self.driver = self.driven = tuple(self._pulley(d, f"{show(d, 'length', System.SI)} pulley") for d in pulleys)
+        self.driver = self.driven = tuple(self.pulley(d, f"{show(d, 'length', System.SI)} pulley") for d in pulleys)
         self.lengths = ()
         self.counts = widths
         self.fastest_m_per_s = to_si(6000, "velocity", "ft/min") if of.material == "leather" else to_si(6500, "velocity", "ft/min")
         self.traits = "flat belt, leather" if of.material == "leather" else "flat belt, synthetic"
-        self._row = next(r for r in rows("flat_pull") if r["belt"] == of.name)
+        self._row = next((r for r in rows("flat_pull") if r["belt"] == of.name), None)
 
-    def _pulley(self, outside_m: float, name: str) -> StockWheel:
-        return StockWheel(name, outside_m + self.of.thickness_m, outside_m, _HUB_SHARE * outside_m)
+    def pulley(self, outside_m: float, name: str, widest_m: float = 1e9) -> StockWheel:
+        """A pulley for belts up to `widest_m`."""
+        return StockWheel(name, outside_m + self.of.thickness_m, outside_m, _HUB_SHARE * outside_m, None, 0.0, widest_m)
 
     def wheel_kept(self, kept: Kept) -> StockWheel | None:
-        return self._pulley(kept.outside_m, "the one kept") if kept.fits == "flat" and kept.outside_m else None
+        return self.pulley(kept.outside_m, "the one kept") if kept.fits == "flat" and kept.outside_m else None
 
     def least_small(self, problem: Problem) -> tuple[float, str]:
         least = (self.of.smallest_pulley_m or 0.0) + self.of.thickness_m
@@ -55,9 +58,15 @@ class FlatKind(Kind):
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         """Power per metre of width, W/m."""
         v, grip = mate.belt_speed, 1 - np.exp(-self.of.friction * wrap)
+        at_180 = 1 - np.exp(-self.of.friction * np.pi)
+        if self.own:
+            assert self.own.width_m
+            rim = mate.small_line_m - self.of.thickness_m
+            return np.asarray(self.own.power(rim, 2 * v / (rim + self.of.thickness_m), mate.ratio) * grip / at_180 / self.own.width_m)
+        assert self._row
         allowed = float(self._row["pull_n_per_mm"]) * 1000
         if self._row["kind"] == "effective":
-            return np.asarray(allowed * grip / (1 - np.exp(-self.of.friction * np.pi)) * v)
+            return np.asarray(allowed * grip / at_180 * v)
         steps = flat_rating.pulley_steps(self.of)
         c_p = steps_at(*steps, from_si(1.0, "length", "in") * (mate.small_line_m - self.of.thickness_m) * 1.0001) if steps else 1.0
         if steps:
@@ -80,7 +89,9 @@ class FlatKind(Kind):
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
     ) -> float:
         small = min(driver.outside_m, driven.outside_m)
-        return flat_rating.rated_power(self.of, count, small, problem.driver_speed * driver.line_m / 2, wrap_rad).power_w
+        return flat_rating.rated_power(
+            self.of, count, small, problem.driver_speed * driver.line_m / 2, wrap_rad, self.own, ratio_of(driver, driven)
+        ).power_w
 
     def parts(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float

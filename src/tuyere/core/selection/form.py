@@ -8,7 +8,6 @@ from tuyere.core.rating import ip20
 from tuyere.core.rating.service import IDLERS
 from tuyere.core.selection.motor import frames, limit
 from tuyere.core.selection.problem import FAMILIES, USUAL, Kept, Problem
-from tuyere.core.selection.stock import kinds
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.reader import FieldReader
@@ -77,7 +76,7 @@ def read_size(
         power, speed, found["driven_speed"] or 0.0, tolerance / 100, driven_class, driver_class, (found["hours"] or 8 * 3600) / 3600,
         words.get("idler", "") if words.get("idler") in IDLERS else "none", low, high, found["driver_most"], found["driven_most"],
         found["width_most"], shaft, found["driven_shaft"], found["pull_most"], motor, words.get("reserve") == "yes", least_teeth,
-        words.get("fast_wheels") == "yes", allowed, frozenset(k for k in only if k in {x.name for x in kinds()}), keep["driver"], keep["driven"],
+        words.get("fast_wheels") == "yes", allowed, frozenset(only), keep["driver"], keep["driven"],
     )  # fmt: skip
     return SizeReading(problem, reader.notes, tuple(reader.problems), taken, ())
 

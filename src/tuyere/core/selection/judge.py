@@ -34,7 +34,8 @@ CONSTRAINTS = {
     "fast": "belt too fast",
     "centres": "centres outside the room",
     "width": "too wide",
-    "grooves": "no sheave with so many grooves",
+    "grooves": "no wheel for so many or so wide",
+    "list": "not in your list",
     "rating": "nothing rates it here",
     "power": "does not carry the power",
     "reserve": "does not carry on with one belt gone",
@@ -72,7 +73,7 @@ def judge(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, 
         return Judged(tuple(found), None)
     wrap = math.pi - 2 * lean
     found += _centres(problem, driver, driven, centre)
-    found += _count(problem, kind, driver, driven, count)
+    found += _count(problem, kind, driver, driven, length, count)
     try:
         capacity = kind.rate(driver, driven, length, count, wrap, problem)
     except OutOfRangeError as reason:
@@ -195,7 +196,9 @@ def _centres(problem: Problem, driver: StockWheel, driven: StockWheel, centre: f
         )
 
 
-def _count(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, count: float) -> Iterator[Failure]:
+def _count(
+    problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float
+) -> Iterator[Failure]:
     width = float(kind.width(np.array(count)))
     if problem.width_most_m is not None and width > problem.width_most_m * (1 + 1e-9):
         yield Failure(
@@ -205,10 +208,12 @@ def _count(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel,
         if not wheel.fewest <= count <= wheel.most:
             yield Failure(
                 "grooves",
-                f"{wheel.name} is made with {wheel.fewest:.0f} to {wheel.most:.0f} grooves.",
+                f"{wheel.name} {kind.made_for(wheel)}.",
                 abs(count / min(max(count, wheel.fewest), wheel.most) - 1),
             )
-            return
+            break
+    if not kind.had_at(length, count):
+        yield Failure("list", f"Your list has no {kind.shown(count)}{f' as {length.name}' if length else ''}, or not enough of them.", 1.0)
 
 
 def _strands(problem: Problem, kind: Kind, design: float, belt_speed: float, wrap: float, count: float) -> Strands:

@@ -9,7 +9,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tuyere.core.quantity import to_si
+from tuyere.core.rating.own import OwnTable
 from tuyere.core.selection.problem import Family, Kept, Problem
+from tuyere.core.sheet.figure import both
 
 Array = NDArray[np.float64]
 Places = NDArray[np.int64]
@@ -63,11 +65,26 @@ class Mate:
     fast: float | Array
     belt_speed: Array
 
+    @property
+    def ratio(self) -> Array:
+        """Larger over smaller wheel."""
+        return np.maximum(self.driver_line_m, self.driven_line_m) / self.small_line_m
+
+
+@dataclass(frozen=True, eq=False)
+class Prices:
+    """What parts cost by the shop's list, NaN where it does not say: a wheel by wheel and count, a belt (or a metre) by length and count."""
+
+    wheels: Array
+    belts: Array
+    per_metre: bool
+
 
 class Kind(ABC):
     """One section, profile, chain or flat belt, with the wheels, lengths and counts it can be had in.
 
-    `lengths` empty: cut to length. `counts`: belts, strands, or widths in m.
+    `lengths` empty: cut to length. `counts`: belts, strands, or widths in m. `own`: the shop's table that rates it.
+    `had`: by length and count, whether the shop's list has it (None: all can be had).
     """
 
     family: Family
@@ -80,6 +97,9 @@ class Kind(ABC):
     lengths: tuple[StockLength, ...]
     counts: tuple[float, ...]
     kept_arrays: object = None
+    own: OwnTable | None = None
+    had: NDArray[np.bool_] | None = None
+    prices: Prices | None = None
     fastest_m_per_s: float
     traits: str
 
@@ -89,12 +109,14 @@ class Kind(ABC):
         return len(self.driver) * len(self.driven) * max(1, len(self.lengths)) * len(self.counts)
 
     def restricted(self, wheel: Callable[[StockWheel], bool], length: Callable[[StockLength], bool]) -> "Kind":
-        """The same kind with only some of its wheels and lengths: a shop's own shelf."""
+        """The same kind with only some of its wheels and lengths, and no prices."""
         one = copy.copy(self)
         one.kept_arrays = None
         one.driver, one.driven = tuple(filter(wheel, self.driver)), tuple(filter(wheel, self.driven))
         one.lengths = tuple(filter(length, self.lengths))
-        one.assumed = False
+        if self.had is not None and self.lengths:
+            one.had = self.had[[n for n, x in enumerate(self.lengths) if x in one.lengths]]
+        one.prices = None
         return one
 
     @abstractmethod
@@ -162,6 +184,14 @@ class Kind(ABC):
     def shown(self, count: float) -> str:
         """The belt or chain of so many, in words."""
 
+    def made_for(self, wheel: StockWheel) -> str:
+        """What may run on a wheel, in words."""
+        return f"takes belts up to {both(wheel.most)} wide"
+
+    def had_at(self, length: StockLength | None, count: float) -> bool:
+        """Whether the shop's list has a belt or chain."""
+        return self.had is None or bool(self.had[self.lengths.index(length) if length else 0, self.counts.index(count)])
+
     def caution(self, problem: Problem, driver: StockWheel, driven: StockWheel) -> str:
         """What to mind of an otherwise feasible pair; empty for nothing."""
         return ""
@@ -174,6 +204,12 @@ class Kind(ABC):
     def line_terms(self, d: Array, big: Array, teeth_d: Array, teeth_big: Array) -> tuple[Array, Array, Array]:
         """(a, b, h) in L = 2 C cos β + a + b β, sin β = h/C: an open belt's by its lines."""
         return np.pi * (d + big) / 2, big - d, (big - d) / 2
+
+
+def ratio_of(driver: StockWheel, driven: StockWheel) -> float:
+    """Larger over smaller wheel."""
+    small, large = sorted((driver.line_m, driven.line_m))
+    return large / small
 
 
 def steps_at(froms: Array, values: Array, x: Array) -> Array:

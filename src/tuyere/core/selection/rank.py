@@ -7,10 +7,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tuyere.core.geometry.open_belt import belt_length
+from tuyere.core.selection.candidate import key_of
 from tuyere.core.selection.kind import Array
 from tuyere.core.selection.measures import traits
 from tuyere.core.selection.problem import Problem
-from tuyere.core.selection.search import Found, Searched
+from tuyere.core.selection.search import Found, Searched, line_at
 
 # What can be weighed, and how it is called; each is turned into points from 0 (worst) to 1 (best).
 WISHES = {
@@ -51,6 +52,7 @@ AXES = {
     "loss": ("lost on the way", "power", False),
     "belt_speed": ("belt speed", "velocity", False),
     "centre": ("centres", "length", False),
+    "price": ("price by your list", "money", False),
 }
 
 _MARGIN_ENOUGH = 0.5  # more to spare than this is no better: common practice, no source
@@ -60,10 +62,9 @@ _EFFICIENCY = (0.90, 0.99)
 
 @dataclass(frozen=True)
 class Wishes:
-    """Weights by wish, and the price list: part name to price."""
+    """Weights by wish."""
 
     weights: Mapping[str, float] = field(default_factory=lambda: USUAL)
-    prices: Mapping[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -82,9 +83,10 @@ class Field:
         return len(self.of)
 
     def key(self, n: int) -> str:
-        """The candidate's name in links: kind, driver, driven, length, count, by their places in the stock."""
+        """The candidate's name in links."""
         f, k = self.searched.found[self.of[n]], self.at[n]
-        return f"{f.kind.name}|{f.driver[k]}|{f.driven[k]}|{f.length[k]}|{f.count[k]}"
+        length = f.kind.lengths[f.length[k]] if f.kind.lengths else None
+        return key_of(f.kind, f.driver_wheels[f.driver[k]], f.driven_wheels[f.driven[k]], length, f.kind.counts[f.count[k]])
 
 
 def _stack(searched: Searched, take: str) -> Array:
@@ -134,8 +136,8 @@ def rank(problem: Problem, searched: Searched, wishes: Wishes) -> Field | None:
     }
     for name in POINTS:
         points[name] = _each(searched, {k: getattr(t, name) / 4 for k, t in traits().items()})
-    if wishes.prices:
-        prices = _prices(searched, wishes.prices)
+    if any(f.kind.prices for f in searched.found):
+        prices = np.concatenate([_prices(f) for f in searched.found])
         measures["price"] = prices
         if np.isfinite(prices).any():
             points["price"] = np.where(np.isfinite(prices), np.nanmin(prices) / prices, 0.0)
@@ -146,21 +148,26 @@ def rank(problem: Problem, searched: Searched, wishes: Wishes) -> Field | None:
     return Field(searched, of, at, measures, points, np.asarray(score))
 
 
-def _prices(searched: Searched, prices: Mapping[str, float]) -> Array:
-    """Each candidate's price by the list; NaN where a part is not in it."""
-    found = []
-    for f in searched.found:
-        one = np.full(f.size, np.nan)
-        for n in range(f.size):
-            total = 0.0
-            for many, part in parts_of(f, n):
-                if part not in prices:
-                    break
-                total += many * prices[part]
-            else:
-                one[n] = total
-        found.append(one)
-    return np.concatenate(found)
+def _prices(f: Found) -> Array:
+    """Each candidate's price by the list; NaN where a part is not in it. A wheel that is kept costs nothing."""
+    if f.kind.prices is None:
+        return np.full(f.size, np.nan)
+    total = np.zeros(f.size)
+    for wheels, whole, at in ((f.driver_wheels, f.kind.driver, f.driver), (f.driven_wheels, f.kind.driven, f.driven)):
+        if wheels is whole:
+            total += f.kind.prices.wheels[at, f.count]
+    belts = f.kind.prices.belts[f.length, f.count]
+    if f.kind.reserve_counts:
+        belts = belts * np.array(f.kind.counts)[f.count]
+    return total + (belts * _metres(f) if f.kind.prices.per_metre else belts)
+
+
+def _metres(f: Found) -> Array:
+    """Length of each candidate's belt or chain, m."""
+    if f.kind.lengths:
+        return np.array([x.line_m for x in f.kind.lengths])[f.length]
+    d, big = (np.array([w.line_m for w in side])[at] for side, at in ((f.driver_wheels, f.driver), (f.driven_wheels, f.driven)))
+    return line_at(f.centre_m, *f.kind.line_terms(d, big, d, big))
 
 
 def parts_of(f: Found, n: int) -> list[tuple[float, str]]:

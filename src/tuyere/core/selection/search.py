@@ -253,6 +253,9 @@ def _lengths(
             continue
         alive = (count >= fewest) & (count <= most)
         killed["grooves"] += len(p) - _count(alive)
+        if kind.had is not None:
+            fitting, alive = alive, alive & kind.had[m, k]
+            killed["list"] += _count(fitting) - _count(alive)
         capacity = kind.capacity(unit, mate, wrap, count)
         rated = alive & ~np.isnan(capacity)
         killed["rating"] += _count(alive) - _count(rated)

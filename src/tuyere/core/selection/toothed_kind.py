@@ -9,7 +9,8 @@ from tuyere.core.loads import OVERHUNG_FACTOR
 from tuyere.core.quantity import from_si, to_si
 from tuyere.core.rating import chain as chain_rating
 from tuyere.core.rating import toothed as toothed_rating
-from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel
+from tuyere.core.rating.own import OwnTable
+from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.tension_ratio import tension_ratio
 
@@ -27,9 +28,10 @@ class ToothedKind(Kind):
 
     family = "synchronous"
 
-    def __init__(self, of: synchronous.Profile, teeth: tuple[int, ...], belts: tuple[int, ...]) -> None:
+    def __init__(self, of: synchronous.Profile, teeth: tuple[int, ...], belts: tuple[int, ...], own: OwnTable | None = None) -> None:
+        self.own = own
         self.of, self.name, self.fits = of, of.name, of.pitch_name
-        self.driver = self.driven = tuple(self._pulley(z, teeth_named(z)) for z in teeth)
+        self.driver = self.driven = tuple(self.pulley(z, teeth_named(z)) for z in teeth)
         self.lengths = tuple(StockLength(synchronous.ToothedBelt(of, z, None, True).designation, z * of.pitch_m) for z in belts)
         self.counts = of.widths_m
         self.fastest_m_per_s = _FAST_BELT
@@ -37,17 +39,20 @@ class ToothedKind(Kind):
         self._row = toothed_rating.row(of.name)
         self.counted_as = (
             ""
-            if self._row and self._row["method"] == "standard"
+            if own or (self._row and self._row["method"] == "standard")
             else "No standard rates this pitch in figures known here: an engineering estimate on the low side."
         )
 
-    def _pulley(self, teeth: int, name: str) -> StockWheel:
+    def pulley(self, teeth: int, name: str, widest_m: float = 1e9) -> StockWheel:
+        """A pulley for belts up to `widest_m`."""
         outside = synchronous.outside_diameter(self.of, teeth)
-        return StockWheel(name, synchronous.pitch_diameter(self.of, teeth), outside, outside - 2 * self.of.tooth_height_m, teeth)
+        return StockWheel(
+            name, synchronous.pitch_diameter(self.of, teeth), outside, outside - 2 * self.of.tooth_height_m, teeth, 0.0, widest_m
+        )
 
     def wheel_kept(self, kept: Kept) -> StockWheel | None:
         return (
-            self._pulley(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.of.pitch_name and kept.teeth else None
+            self.pulley(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.of.pitch_name and kept.teeth else None
         )
 
     def least_small(self, problem: Problem) -> tuple[float, str]:
@@ -71,8 +76,11 @@ class ToothedKind(Kind):
         return toothed_rating.mass_per_width(self.of) * count
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
-        """Pull (N) before the width counts, by the teeth in mesh."""
+        """Pull (N) before the width counts, by the teeth in mesh; by an own table its power (W)."""
         mesh = np.floor(mate.small_teeth * wrap / math.tau + 1e-9)
+        if self.own:
+            k_z = np.where(mesh >= 6, 1.0, np.maximum(0.0, 1 - 0.2 * (6 - mesh)))
+            return np.asarray(np.where(mesh < 2, np.nan, self.own.power(mate.small_teeth, mate.fast, mate.ratio) * k_z))
         if not self._row:
             return np.full_like(wrap, np.nan)
         pull = float(self._row["pull_n"])
@@ -86,6 +94,8 @@ class ToothedKind(Kind):
         return np.asarray(np.where(mesh < 2, np.nan, found))
 
     def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
+        if self.own:
+            return unit * toothed_rating.own_width_factor(self.own, count)
         if not self._row:
             return unit
         mm = count * 1000
@@ -102,15 +112,18 @@ class ToothedKind(Kind):
         small = min((driver, driven), key=lambda w: w.line_m)
         fast = problem.driver_speed * max(1.0, driver.line_m / driven.line_m)
         assert small.teeth
-        return toothed_rating.rated_power(self.of, count, small.teeth, fast, small.teeth * wrap_rad / math.tau).power_w
+        return toothed_rating.rated_power(
+            self.of, count, small.teeth, fast, small.teeth * wrap_rad / math.tau, self.own, ratio_of(driver, driven)
+        ).power_w
 
     def parts(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
     ) -> list[tuple[float, str]]:
         wide = f"{count * 1000:g} mm wide"
+        made = f", {wide}" if self.assumed else ""
         return [
-            (1, f"{self.fits} toothed pulley, {driver.name}, {wide}"),
-            (1, f"{self.fits} toothed pulley, {driven.name}, {wide}"),
+            (1, f"{self.fits} toothed pulley, {driver.name}{made}"),
+            (1, f"{self.fits} toothed pulley, {driven.name}{made}"),
             (1, f"{length.name if length else self.name}, {wide}"),
         ]
 
@@ -123,23 +136,34 @@ class ChainKind(Kind):
 
     family = "roller chain"
 
-    def __init__(self, of: roller_chain.Chain, teeth: tuple[int, ...], pitches: tuple[int, ...], strands: tuple[int, ...]) -> None:
+    def __init__(
+        self,
+        of: roller_chain.Chain,
+        teeth: tuple[int, ...],
+        pitches: tuple[int, ...],
+        strands: tuple[int, ...],
+        own: OwnTable | None = None,
+    ) -> None:
+        self.own = own
         self.of, self.name, self.fits = of, of.name, of.name
-        self.driver = self.driven = tuple(self._sprocket(z, teeth_named(z)) for z in teeth)
+        self.driver = self.driven = tuple(self.sprocket(z, teeth_named(z)) for z in teeth)
         self.lengths = tuple(StockLength(f"{n} pitches", n * of.pitch_m) for n in pitches)
         self.counts = tuple(float(n) for n in strands)
         self.fastest_m_per_s = _CHAIN_FAST
         self.traits = "roller chain"
-        self._limits = chain_rating.constants(of)
-        self.counted_as = self._limits[2]
+        self._limits = None if own else chain_rating.constants(of)
+        self.counted_as = self._limits[2] if self._limits else ""
 
-    def _sprocket(self, teeth: int, name: str) -> StockWheel:
+    def sprocket(self, teeth: int, name: str, strands: int | None = None) -> StockWheel:
+        """A sprocket, made for so many strands where given."""
         found = roller_chain.sprocket(self.of, teeth)
         line = roller_chain.pitch_diameter(self.of.pitch_m, teeth)
-        return StockWheel(name, line, found.outside_m, max(0.0, found.hub_most_m), teeth, rolls=teeth * self.of.pitch_m / math.pi)
+        return StockWheel(
+            name, line, found.outside_m, max(0.0, found.hub_most_m), teeth, strands or 0, strands or 1e9, teeth * self.of.pitch_m / math.pi
+        )
 
     def wheel_kept(self, kept: Kept) -> StockWheel | None:
-        return self._sprocket(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.name and kept.teeth else None
+        return self.sprocket(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.name and kept.teeth else None
 
     def least_small(self, problem: Problem) -> tuple[float, str]:
         return problem.least_chain_teeth, f"{problem.least_chain_teeth} teeth are asked for, so that it runs smoothly"
@@ -163,6 +187,9 @@ class ChainKind(Kind):
         return (self.of.mass_kg_per_m or 0.0) * count
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
+        if self._limits is None:
+            assert self.own
+            return self.own.power(mate.small_teeth, mate.fast, mate.ratio) + 0.0 * wrap
         row, share, _ = self._limits
         n, pitch = from_si(1.0, "rotation", "rpm") * mate.fast, from_si(self.of.pitch_m, "length", "in")
         plates, rollers = chain_rating.horsepower(float(row["k"]), float(row["kr"]), mate.small_teeth, n, pitch)
@@ -177,7 +204,7 @@ class ChainKind(Kind):
         small = min((driver, driven), key=lambda w: w.line_m)
         assert small.teeth
         fast = problem.driver_speed * max(1.0, (driver.teeth or 1) / (driven.teeth or 1))
-        return chain_rating.rated_power(self.of, small.teeth, fast, int(count)).power_w
+        return chain_rating.rated_power(self.of, small.teeth, fast, int(count), self.own, ratio_of(driver, driven)).power_w
 
     def parts(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
@@ -190,10 +217,15 @@ class ChainKind(Kind):
             (1, f"{strand} connecting link"),
         ]
 
+    def made_for(self, wheel: StockWheel) -> str:
+        return f"is for {wheel.most:.0f} strand{'' if wheel.most == 1 else 's'}"
+
     def shown(self, count: float) -> str:
         return f"{self.name} chain" if count == 1 else f"{self.name} chain, {count:.0f} strands"
 
     def caution(self, problem: Problem, driver: StockWheel, driven: StockWheel) -> str:
+        if self._limits is None:
+            return ""
         fast = problem.driver_speed * max(1.0, (driver.teeth or 1) / (driven.teeth or 1))
         last = float(self._limits[0]["last_rpm"])
         return "past the rating table's speed: pins may gall" if from_si(fast, "rotation", "rpm") > last * 1.0001 else ""

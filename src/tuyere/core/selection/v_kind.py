@@ -1,5 +1,6 @@
 """V-belts of every section for the search: the rating's formulas on arrays, its own code for one."""
 
+import copy
 import math
 from functools import cached_property
 
@@ -10,7 +11,8 @@ from tuyere.core.loads import OVERHUNG_FACTOR
 from tuyere.core.quantity import System, from_si, show, to_si
 from tuyere.core.rating import ip20, metric_v, vee
 from tuyere.core.rating.ip20 import OutOfRangeError
-from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, steps_at
+from tuyere.core.rating.own import OwnTable
+from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
 from tuyere.core.selection.problem import Family, Kept, Problem
 from tuyere.core.tension_ratio import tension_ratio
 
@@ -19,20 +21,36 @@ class VKind(Kind):
     """One V-belt section."""
 
     def __init__(
-        self, of: v_belt.Section, family: Family, wheels: tuple[StockWheel, ...], belts: tuple[v_belt.Belt, ...], most: int
+        self,
+        of: v_belt.Section,
+        family: Family,
+        wheels: tuple[StockWheel, ...],
+        belts: tuple[v_belt.Belt, ...],
+        most: int,
+        own: OwnTable | None = None,
     ) -> None:
         self.of, self.family, self.name, self.fits = of, family, of.name, of.groove
         self.driver = self.driven = wheels
-        self._belts = {b.designation: b for b in belts}
-        self.lengths = tuple(StockLength(b.designation, b.datum_length_m) for b in belts)
+        self._take(belts)
         self.counts = tuple(float(n) for n in range(1, most + 1))
         self.fastest_m_per_s = of.max_speed_m_per_s
         self.traits = "V-belt, cogged" if of.cogged else "V-belt, wrapped"
-        self.how = vee.method(of)
+        self.own, self.how = own, vee.method(of, own)
         self.counted_as = self.how.estimate
         groove = v_belt.grooves_of(of.groove)
         self._spacing = (groove[0].spacing_m if groove else None) or 1.2 * of.top_width_m
         self._edge = (groove[0].edge_m if groove else None) or 0.6 * of.top_width_m
+
+    def _take(self, belts: tuple[v_belt.Belt, ...]) -> None:
+        self._belts = {b.designation: b for b in belts}
+        self.lengths = tuple(StockLength(b.designation, b.datum_length_m) for b in belts)
+        self.__dict__.pop("_factor_by_name", None)
+
+    def with_belts(self, belts: tuple[v_belt.Belt, ...]) -> "VKind":
+        """The same kind with other belts."""
+        one = copy.copy(self)
+        one._take(tuple(sorted(belts, key=lambda b: b.datum_length_m)))
+        return one
 
     def wheel_kept(self, kept: Kept) -> StockWheel | None:
         if kept.fits != self.of.groove or kept.outside_m is None:
@@ -74,7 +92,7 @@ class VKind(Kind):
         found = {}
         for name, belt in self._belts.items():
             try:
-                found[name] = vee.length_factor(belt)
+                found[name] = vee.length_factor(belt, self.own)
             except OutOfRangeError:
                 found[name] = math.nan
         return found
@@ -86,13 +104,15 @@ class VKind(Kind):
         return steps_at(froms, ks, np.round(ratio, 2))
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
-        ratio = np.maximum(mate.driver_line_m, mate.driven_line_m) / mate.small_line_m
-        k, of = self._ratio_factor(ratio), self.how.rated_as
+        k, of = self._ratio_factor(mate.ratio), self.how.rated_as
         n = from_si(1.0, "rotation", "rpm") * mate.fast
-        if self.how.standard == "ISO 5292 form":
+        power: Array
+        if self.own:
+            power = self.own.power(mate.small_line_m, mate.fast, mate.ratio)
+        elif self.how.standard == "ISO 5292 form":
             fit = metric_v.fits()[of.name]
             basic, added = metric_v.kilowatts(fit, np.minimum(mate.small_line_m * 1000, fit.d_to_mm), n, k)
-            power = 1000 * (basic + added)
+            power = np.asarray(1000 * (basic + added))
             power = np.where((n > fit.n_to * 1.001) | (mate.belt_speed > of.max_speed_m_per_s), np.nan, power)
         else:
             d, r = from_si(1.0, "length", "in") * mate.small_line_m, n / 1000
@@ -109,23 +129,26 @@ class VKind(Kind):
     def rate(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
     ) -> float:
-        small, large = sorted((driver.line_m, driven.line_m))
-        rated = vee.rated_power(self.of, small, _fast(driver, driven, problem), large / small)
+        small = min(driver.line_m, driven.line_m)
+        rated = vee.rated_power(self.of, small, _fast(driver, driven, problem), ratio_of(driver, driven), self.own)
         assert length
-        return rated.total_w * ip20.arc_factor(wrap_rad) * vee.length_factor(self._belts[length.name]) * count
+        return rated.total_w * ip20.arc_factor(wrap_rad) * vee.length_factor(self._belts[length.name], self.own) * count
 
     def parts(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
     ) -> list[tuple[float, str]]:
-        grooves = f"{count:.0f} groove{'' if count == 1 else 's'}"
+        made = f", {count:.0f} groove{'' if count == 1 else 's'}" if self.assumed else ""  # a listed sheave's name says it
         return [
-            (1, f"{self.fits} sheave, {driver.name}, {grooves}"),
-            (1, f"{self.fits} sheave, {driven.name}, {grooves}"),
+            (1, f"{self.fits} sheave, {driver.name}{made}"),
+            (1, f"{self.fits} sheave, {driven.name}{made}"),
             (count, length.name if length else self.name),
         ]
 
     def shown(self, count: float) -> str:
         return f"{count:.0f} × {self.name}"
+
+    def made_for(self, wheel: StockWheel) -> str:
+        return f"is made with {grooves(wheel)}"
 
     @property
     def reserve_counts(self) -> bool:
@@ -134,6 +157,12 @@ class VKind(Kind):
 
 def _fast(driver: StockWheel, driven: StockWheel, problem: Problem) -> float:
     return problem.driver_speed * max(1.0, driver.line_m / driven.line_m)
+
+
+def grooves(wheel: StockWheel) -> str:
+    """How many grooves a sheave can have, in words."""
+    least, most = max(1, int(wheel.fewest)), int(wheel.most)
+    return f"{most} groove{'' if most == 1 else 's'}" if least == most else f"{least} to {most} grooves"
 
 
 def sheave(of: v_belt.Section, line_m: float, outside_m: float, name: str, fewest: float = 0.0, most: float = 1e9) -> StockWheel:

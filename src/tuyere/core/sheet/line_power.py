@@ -7,11 +7,13 @@ from tuyere.core.families.roller_chain import Chain
 from tuyere.core.families.synchronous import Profile
 from tuyere.core.lubrication import lubrication
 from tuyere.core.origin import Origin
+from tuyere.core.quantity import System, show
 from tuyere.core.rating import chain, flat, toothed
 from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.rating.own import OwnTable
 from tuyere.core.sheet.figure import Line, figure, given_figure
 from tuyere.core.sheet.page import Page
-from tuyere.core.sheet.spec import DriveSpec, LineDrive
+from tuyere.core.sheet.spec import DriveSpec, LineDrive, LineWheel
 from tuyere.core.sheet.verdict import Tone
 from tuyere.core.uncertainty import exact
 
@@ -33,19 +35,21 @@ def rating(spec: DriveSpec, page: Page) -> None:
             page.say("rating", Tone.OPEN, headline, detail)
         return
     try:
-        _rate(line, page)
+        _rate(line, spec.own.of(line.of.name), page)
     except OutOfRangeError as reason:
         page.say("rating", Tone.STOP, "No rating for this drive", str(reason))
         return
     _judge(page)
 
 
-def _rate(line: LineDrive, page: Page) -> None:
+def _rate(line: LineDrive, own: OwnTable | None, page: Page) -> None:
     small = "driver" if page.values["ratio"].n >= 1 else "driven"
     fast = page.values["driver_speed" if small == "driver" else "driven_speed"].n
     wheel = line.driver if small == "driver" else line.driven
     assert line.size is not None
-    if isinstance(line.of, Chain):
+    if own:
+        _by_own_table(line, own, wheel, small, fast, page)
+    elif isinstance(line.of, Chain):
         assert wheel.teeth
         _chain(line.of, wheel.teeth, fast, int(line.size), small, page)
     elif isinstance(line.of, Profile):
@@ -54,6 +58,75 @@ def _rate(line: LineDrive, page: Page) -> None:
             _toothed(line.of, line.size, wheel.teeth, fast, page.values[f"wrap_{small}"].n, small, page)
     elif isinstance(line.of, FlatBelt) and page.has(f"wrap_{small}"):
         _flat(line.of, line.size, wheel.rim_m, page.values[f"wrap_{small}"].n, small, page)
+
+
+def _by_own_table(line: LineDrive, own: OwnTable, wheel: LineWheel, small: str, fast: float, page: Page) -> None:
+    assert line.size is not None
+    ratio = max(page.values["ratio"].n, 1 / page.values["ratio"].n)
+    wrap = page.values[f"wrap_{small}"].n if page.has(f"wrap_{small}") else math.pi
+    size = (
+        _teeth_line("wheel", wheel.teeth)
+        if wheel.teeth
+        else Line(
+            "d",
+            "small pulley",
+            show(wheel.rim_m, "length", System.US),
+            show(wheel.rim_m, "length", System.SI),
+            Origin.MEASURED,
+            Origin.MEASURED,
+        )
+    )
+    factors: tuple[tuple[str, str, float], ...]
+    if isinstance(line.of, Chain):
+        assert wheel.teeth
+        strands = chain.rated_power(line.of, wheel.teeth, fast, int(line.size), own, ratio)
+        power, factors, source = strands.power_w, (("K_2", "strands", strands.strand_factor),), strands.source
+        if oiling := lubrication(line.of, page.values["belt_speed"].n):
+            page.say("oil", Tone.OPEN, oiling.headline, oiling.detail)
+    elif isinstance(line.of, Profile):
+        assert wheel.teeth
+        belt = toothed.rated_power(line.of, line.size, wheel.teeth, fast, wheel.teeth * wrap / math.tau, own, ratio)
+        power, factors, source = (
+            belt.power_w,
+            (("K_z", "teeth in mesh", belt.mesh_factor), ("K_w", "width against the table's", belt.width_factor)),
+            belt.source,
+        )
+    else:
+        assert isinstance(line.of, FlatBelt) and own.width_m
+        flat_belt = flat.rated_power(line.of, line.size, wheel.rim_m, page.values["belt_speed"].n, wrap, own, ratio)
+        power, factors, source = (
+            flat_belt.power_w,
+            (("K_θ", "grip at this wrap", flat_belt.friction_share), ("b/b_0", "width against the table's", line.size / own.width_m)),
+            flat_belt.source,
+        )
+    table = own.rated(wheel.teeth or wheel.rim_m, fast, ratio)
+    lines = [size, *page.lines(("driver_speed" if small == "driver" else "driven_speed", "n"), "ratio")]
+    _put(
+        page,
+        "table_power",
+        "power in your table",
+        "P_t",
+        "power",
+        table,
+        lines,
+        "read straight between the figures",
+        source,
+        limits=f"{own.reach}.",
+    )
+    shown = [Line(symbol, label, f"{value:.2f}", f"{value:.2f}", Origin.STANDARD, Origin.STANDARD) for symbol, label, value in factors]
+    formula = f"P = P_t {' '.join(symbol for symbol, _, _ in factors)}"
+    _put(
+        page,
+        "capacity",
+        "power it carries",
+        "P",
+        "power",
+        power,
+        [*page.lines("table_power"), *shown],
+        formula,
+        source,
+        note="Your table overrides the standard's.",
+    )
 
 
 def _put(

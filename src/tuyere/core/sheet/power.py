@@ -102,9 +102,10 @@ def _rate(spec: DriveSpec, section: v_belt.Section, belt: v_belt.Belt, page: Pag
     fast_key = "driver_speed" if small == "driver" else "driven_speed"
     big_over_small = max(ratio, 1 / ratio)
     diameter = page.values[f"{small}_datum"].n
-    how = vee.method(section)
-    rated = vee.rated_power(section, diameter, page.values[fast_key].n, big_over_small)
-    factors = vee.speed_ratio_factor(section, big_over_small), vee.length_factor(belt)
+    own = spec.own.of(section.name)
+    how = vee.method(section, own)
+    rated = vee.rated_power(section, diameter, page.values[fast_key].n, big_over_small, own)
+    factors = vee.speed_ratio_factor(how, big_over_small), vee.length_factor(belt, own)
     ratio_line = page.lines("ratio")
     belt_line = Line(
         "",

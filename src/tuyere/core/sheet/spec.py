@@ -10,6 +10,7 @@ from tuyere.core.families.roller_chain import Chain
 from tuyere.core.families.synchronous import Profile
 from tuyere.core.families.v_belt import Belt, Section
 from tuyere.core.origin import Origin
+from tuyere.core.rating.own import NONE, OwnRatings
 from tuyere.core.uncertainty import uncertain
 
 Basis = Literal["outside", "datum"]
@@ -86,7 +87,10 @@ class LineDrive:
 
 @dataclass(frozen=True)
 class DriveSpec:
-    """One driver sheave, one driven sheave, a set of V-belts; or, with `line`, another kind of drive. None means not known."""
+    """One driver sheave, one driven sheave, a set of V-belts; or, with `line`, another kind of drive. None means not known.
+
+    `own`: the shop's rating tables, which override the standards'.
+    """
 
     driver_power: Given | None = None
     driver_speed: Given | None = None
@@ -112,3 +116,4 @@ class DriveSpec:
     adjustable: Adjustable | None = None
     line: LineDrive | None = None
     gauge: Gauge | None = None
+    own: OwnRatings = NONE

@@ -139,7 +139,7 @@ def targets(spec: DriveSpec, page: Page, target: float, tolerance: float, keep: 
 
 def rated(spec: DriveSpec) -> bool:
     """Whether the drive's power can be rated here."""
-    return bool(spec.section and vee.rated(spec.section))
+    return bool(spec.section and (spec.own.of(spec.section.name) or vee.rated(spec.section)))
 
 
 def say(found: Targets | None, spec: DriveSpec, page: Page) -> list[Verdict]:

@@ -1,0 +1,265 @@
+"""A shop's own rating table, read from an open file: power by the small wheel and the fast shaft's speed; it overrides the standard's.
+
+Between the figures it is read straight (bilinear); past them it refuses. A ratio's figures hold from that ratio on. What a table gives is
+power at half a turn of wrap and the reference length; the standard's factors for wrap, length, teeth in mesh, width and strands stay on.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.interpolate import RegularGridInterpolator
+
+from tuyere.core.families import roller_chain, synchronous, v_belt
+from tuyere.core.families.flat import flat_belts
+from tuyere.core.quantity import QuantityError, System, from_si, parse, show
+from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.rows_file import RowReport, RowsFileError, read_rows
+
+COLUMNS = ("for", "size", "speed", "power", "ratio", "width", "source")
+# What a person needs to know of each column.
+ABOUT = {
+    "for": "what it rates, by the name used here: B, SPA, PK, L, H8M, 60, 08B, a flat belt's name",
+    "size": "the small wheel: datum or pitch diameter with its unit for a V or ribbed belt, outside diameter for a flat one, teeth for toothed belts and chain",
+    "speed": "of the faster shaft, rpm",
+    "power": "with its unit: of one belt, rib or strand, or of a toothed or flat belt as wide as `width`; at half a turn of wrap",
+    "ratio": "the speed ratio from which the figure holds, added power included; leave out where the table knows no ratio",
+    "width": "toothed and flat belts: how wide the belt of the table is, with its unit",
+    "source": "where the figure comes from, in your own words",
+}
+NEEDED = 4  # of the columns, from the first
+EXAMPLE = """for,size,speed,power,ratio,width,source
+B,140 mm,960 rpm,2.4 kW,,,our belt supplier's list
+B,140 mm,1450 rpm,3.1 kW,,,
+B,200 mm,960 rpm,4.3 kW,,,
+B,200 mm,1450 rpm,5.7 kW,,,
+"""
+LIMIT_ROWS = 20_000
+_WORDS = 120
+_EDGE = 1e-6  # a size typed in inches may miss a millimetre figure by a rounding
+
+Measured = Literal["diameter", "teeth"]
+Numbers = NDArray[np.float64] | float
+
+
+@dataclass(frozen=True, eq=False)
+class OwnTable:
+    """One thing's table: sizes (m, or teeth), speeds (rad/s), ratios, powers (W) by ratio, size and speed; width (m) where it counts by width."""
+
+    name: str
+    by: Measured
+    sizes: tuple[float, ...]
+    speeds: tuple[float, ...]
+    ratios: tuple[float, ...]
+    powers_w: NDArray[np.float64]
+    width_m: float | None
+    source: str
+
+    @cached_property
+    def _grids(self) -> list[RegularGridInterpolator]:
+        return [RegularGridInterpolator((self.sizes, self.speeds), one, bounds_error=False) for one in self.powers_w]
+
+    def power(self, size: Numbers, speed: Numbers, ratio: Numbers = 1.0) -> NDArray[np.float64]:
+        """Power (W) for many at once; NaN past the table. ratio: larger over smaller wheel."""
+        size, speed, ratio = np.broadcast_arrays(_onto(size, self.sizes), _onto(speed, self.speeds), ratio)
+        step = np.searchsorted(self.ratios, np.round(ratio, 3), side="right") - 1
+        out = np.full(size.shape, np.nan)
+        for n, grid in enumerate(self._grids):
+            here = step == n
+            out[here] = grid(np.stack([size[here], speed[here]], axis=-1))
+        return out
+
+    def rated(self, size: float, speed: float, ratio: float = 1.0) -> float:
+        """Power (W). Raises OutOfRangeError with what the table reaches."""
+        found = float(self.power(np.array(size), np.array(speed), np.array(ratio)))
+        if np.isnan(found):
+            raise OutOfRangeError(f"Your own table of {self.name} goes from {self.reach}: past that it says nothing.")
+        return found
+
+    @property
+    def reach(self) -> str:
+        """What it covers, in words."""
+        least, most = (_size(s, self.by) for s in (self.sizes[0], self.sizes[-1]))
+        slow, fast = (f"{from_si(s, 'rotation', 'rpm'):.0f}" for s in (self.speeds[0], self.speeds[-1]))
+        return f"{least} to {most} and {slow} to {fast} rpm{f', from a ratio of {self.ratios[0]:g}' if self.ratios[0] > 1 else ''}"
+
+    @property
+    def says(self) -> str:
+        """For a working: whose figure it is."""
+        return f"your own table ({self.source})" if self.source else "your own table"
+
+
+def _size(size: float, by: Measured) -> str:
+    return f"{size:.0f} teeth" if by == "teeth" else f"{show(size, 'length', System.US)} ({show(size, 'length', System.SI)})"
+
+
+def _onto(x: Numbers, points: tuple[float, ...]) -> NDArray[np.float64]:
+    """A hair past either end counts as the end."""
+    x = np.asarray(x, dtype=float)
+    x = np.where(np.abs(x - points[0]) <= _EDGE * points[0], points[0], x)
+    return np.where(np.abs(x - points[-1]) <= _EDGE * points[-1], points[-1], x)
+
+
+@dataclass(frozen=True, eq=False)
+class OwnRatings:
+    """The tables of a shop, by what they rate."""
+
+    tables: Mapping[str, OwnTable] = field(default_factory=dict)
+
+    def of(self, name: str) -> OwnTable | None:
+        """The shop's table for a section, profile, chain or flat belt; None where it has none."""
+        return self.tables.get(name)
+
+
+NONE = OwnRatings()
+
+
+@dataclass(frozen=True)
+class RatingsReport:
+    """What a file came to: the tables that are whole, and the report on each row; `refused` when the file as a whole cannot be read."""
+
+    ratings: OwnRatings
+    rows: tuple[RowReport, ...]
+    refused: str = ""
+
+
+@dataclass(frozen=True)
+class _Row:
+    line: int
+    size: float
+    speed: float
+    power_w: float
+    ratio: float
+    width_m: float | None
+    source: str
+
+
+def measured_by(name: str) -> Measured | None:
+    """How the small wheel of a thing is told in a table; None for a name not known here."""
+    if name in v_belt.sections() or name in flat_belts():
+        return "diameter"
+    return "teeth" if name in synchronous.profiles() or name in roller_chain.chains() else None
+
+
+def read_ratings(text: str) -> RatingsReport:
+    """Read a file of ratings. A thing whose rows are not all good, or leave a place in its table empty, is left out whole.
+
+    >>> head, cells = "for,size,speed,power", [(d, n, d * n / 1e5) for d in (100, 200) for n in (500, 1500)]
+    >>> report = read_ratings("\\n".join([head, *(f"B,{d} mm,{n},{p} kW" for d, n, p in cells)]))
+    >>> round(report.ratings.of("B").rated(0.150, 1000 * 0.10471976))
+    1500
+    """
+    try:
+        raw = read_rows(text, COLUMNS, NEEDED, LIMIT_ROWS)
+    except RowsFileError as reason:
+        return RatingsReport(NONE, (), str(reason))
+    good: dict[str, list[_Row]] = {}
+    bad: dict[int, str] = {}
+    spoiled: set[str] = set()
+    for line, cells in raw:
+        try:
+            row = _row(line, cells)
+        except (QuantityError, ValueError) as reason:
+            bad[line] = str(reason)
+            spoiled.add(cells["for"])
+            continue
+        twin = next((r for r in good.get(cells["for"], []) if (r.size, r.speed, r.ratio) == (row.size, row.speed, row.ratio)), None)
+        if twin:
+            bad[line] = f"The same size, speed and ratio stand in line {twin.line}: keep one of them."
+            spoiled.add(cells["for"])
+            continue
+        good.setdefault(cells["for"], []).append(row)
+    tables, left_out = {}, {}
+    for name, rows in good.items():
+        wrong = "Left out with the rows of this table that cannot be read." if name in spoiled else _unfit(name, rows)
+        if wrong:
+            left_out[name] = wrong
+        else:
+            tables[name] = _table(name, rows)
+    reports = tuple(
+        RowReport(
+            line, cells["for"][:40], line not in bad and cells["for"] in tables, bad.get(line) or left_out.get(cells["for"]) or "Taken."
+        )
+        for line, cells in raw
+    )
+    return RatingsReport(OwnRatings(tables), reports)
+
+
+def _row(line: int, cells: dict[str, str]) -> _Row:
+    by = measured_by(cells["for"])
+    if by is None:
+        raise ValueError(
+            f"“{cells['for'][:30]}” is not a belt or chain known here: write its name as the Tables have it, such as B, SPA, H8M or 60."
+        )
+    if len(cells["source"]) > _WORDS:
+        raise ValueError(f"The source is longer than {_WORDS} characters: shorten it.")
+    size = _teeth(cells["size"]) if by == "teeth" else _quantity(cells["size"], "length", "size")
+    by_width = cells["for"] in synchronous.profiles() or cells["for"] in flat_belts()
+    return _Row(
+        line, size, _quantity(cells["speed"], "rotation", "speed", "rpm"), _quantity(cells["power"], "power", "power", least=0.0),
+        _ratio(cells["ratio"]), _quantity(cells["width"], "length", "width") if by_width else None, cells["source"],
+    )  # fmt: skip
+
+
+def _quantity(text: str, kind: str, column: str, unit: str = "", least: float = 1e-9) -> float:
+    parsed = parse(text, kind, unit or "mm" if kind == "length" else unit or "kW")
+    if parsed is None:
+        raise ValueError(f"No {column} in this row: {ABOUT[column]}.")
+    if not parsed.unit_was_written and not unit:
+        raise ValueError(f"Write the {column} with its unit, such as {'125 mm or 5 in' if kind == 'length' else '2.1 kW or 3 hp'}.")
+    if parsed.value_si < least:
+        raise ValueError(f"The {column} must be more than zero.")
+    return parsed.value_si
+
+
+def _teeth(text: str) -> float:
+    if not text.isdigit() or not 5 <= int(text) <= 500:
+        raise ValueError("Write the small wheel's teeth as a whole number, 5 to 500.")
+    return float(text)
+
+
+def _ratio(text: str) -> float:
+    if not text:
+        return 1.0
+    try:
+        ratio = float(text.replace(",", "."))
+    except ValueError:
+        ratio = 0.0
+    if not 1 <= ratio <= 100:
+        raise ValueError("Write the ratio as a number from 1 on, such as 1.5: the larger wheel over the smaller.")
+    return ratio
+
+
+def _unfit(name: str, rows: list[_Row]) -> str:
+    """Why rows make no table; empty when they do."""
+    sizes, speeds, ratios = _axes(rows)
+    if len(sizes) < 2 or len(speeds) < 2:
+        return f"{name} needs at least two sizes and two speeds, so that it can be read between them."
+    if len({r.width_m for r in rows}) > 1:
+        return f"The rows of {name} are for several widths: give them all for one width."
+    have = {(r.ratio, r.size, r.speed) for r in rows}
+    by = measured_by(name)
+    assert by
+    for ratio in ratios:
+        for size in sizes:
+            for speed in speeds:
+                if (ratio, size, speed) not in have:
+                    return f"{name} has no figure for {_size(size, by)} at {from_si(speed, 'rotation', 'rpm'):.0f} rpm{f' and a ratio of {ratio:g}' if len(ratios) > 1 else ''}: a table needs one in every place."
+    return ""
+
+
+def _axes(rows: list[_Row]) -> tuple[tuple[float, ...], tuple[float, ...], tuple[float, ...]]:
+    return tuple(sorted({r.size for r in rows})), tuple(sorted({r.speed for r in rows})), tuple(sorted({r.ratio for r in rows}))
+
+
+def _table(name: str, rows: list[_Row]) -> OwnTable:
+    sizes, speeds, ratios = _axes(rows)
+    powers = np.zeros((len(ratios), len(sizes), len(speeds)))
+    for r in rows:
+        powers[ratios.index(r.ratio), sizes.index(r.size), speeds.index(r.speed)] = r.power_w
+    by = measured_by(name)
+    assert by
+    return OwnTable(name, by, sizes, speeds, ratios, powers, rows[0].width_m, next((r.source for r in rows if r.source), ""))
