@@ -31,10 +31,17 @@ export function rememberCsrf(token: string): void {
   csrfToken = token
 }
 
+let siteId = ''
+/** Whose own lists the computations go by. */
+export function rememberSite(id: string): void {
+  siteId = id
+}
+
 export const api = createClient<paths>({ baseUrl: '', fetch: (request) => fetch(request) })
 api.use({
   onRequest({ request }) {
     if (request.method !== 'GET' && csrfToken) request.headers.set('X-CSRFToken', csrfToken)
+    if (siteId) request.headers.set('Tuyere-Site', siteId)
     return request
   },
 })

@@ -1,7 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 
-import { api, rememberCsrf, type Session, unwrap } from './client'
+import { api, rememberCsrf, rememberSite, type Session, unwrap } from './client'
+
+function remember(session: Session): void {
+  rememberCsrf(session.csrf_token)
+  rememberSite(session.sites[0]?.id ?? '')
+}
 
 export function useSession() {
   return useQuery({
@@ -9,7 +14,7 @@ export function useSession() {
     staleTime: Infinity,
     queryFn: async () => {
       const session = await unwrap(api.GET('/api/session'))
-      rememberCsrf(session.csrf_token)
+      remember(session)
       return session
     },
   })
@@ -21,7 +26,7 @@ export function useSessionChange<Variables>(change: (variables: Variables) => Pr
   return useMutation({
     mutationFn: change,
     onSuccess(session) {
-      rememberCsrf(session.csrf_token)
+      remember(session)
       client.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' && query.queryKey[0] !== 'choices' })
       client.setQueryData(['session'], session)
     },

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What lies on the bench: sums and look-ups without a record. */
-const { here } = defineProps<{ here: 'size' | 'belt' | 'toothed' | 'chain' | 'speeds' | 'tables' }>()
+const { here } = defineProps<{ here: 'size' | 'belt' | 'toothed' | 'chain' | 'speeds' | 'tables' | 'lists' }>()
 </script>
 
 <template>
@@ -8,6 +8,7 @@ const { here } = defineProps<{ here: 'size' | 'belt' | 'toothed' | 'chain' | 'sp
     <h1>Bench</h1>
     <nav aria-label="On the bench">
       <router-link to="/bench/tables" :aria-current="here === 'tables' ? 'page' : undefined">Tables</router-link>
+      <router-link to="/bench/lists" :aria-current="here === 'lists' ? 'page' : undefined">Own lists</router-link>
       <router-link to="/bench/size" :aria-current="here === 'size' ? 'page' : undefined">Size a drive</router-link>
       <router-link to="/bench/belt" :aria-current="here === 'belt' ? 'page' : undefined">Which V-belt?</router-link>
       <router-link to="/bench/toothed" :aria-current="here === 'toothed' ? 'page' : undefined"

@@ -3,6 +3,7 @@
 import secrets
 import tomllib
 import uuid
+from collections.abc import Callable
 from datetime import datetime, timedelta
 from importlib import resources
 from typing import Any
@@ -14,9 +15,11 @@ from tuyere.core import speed, tension
 from tuyere.core.cross_reference import read_csv
 from tuyere.core.get_home import get_home
 from tuyere.core.quantity import from_si
+from tuyere.core.rating.own import RatingsReport, read_ratings
+from tuyere.core.selection.parts_list import PartsReport, read_parts
 from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.store import drives, found, people
-from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, Person, Site, now
+from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, Person, ShopList, Site, now
 from tuyere.store.write import Writer, insert
 from tuyere.web.drives import survey_form, survey_of
 from tuyere.web.find import GetHomeIn, read_fix
@@ -56,8 +59,19 @@ def load_demo(engine: Engine) -> None:
             writers[person.name] = Writer(person.id, site.id, uuid.uuid4())
         report = read_csv(story["cross_reference"].lstrip())
         found.load_cross_reference(session, next(iter(writers.values())), report.entries)
+        for what, read in (("parts", read_parts), ("ratings", read_ratings)):
+            _own_list(session, next(iter(writers.values())), what, story[f"own_{what}"].lstrip(), read)
         for machine in story["machines"]:
             _machine(session, site, machine, writers[machine["by"]])
+
+
+def _own_list(session: Session, writer: Writer, what: str, content: str, read: Callable[[str], PartsReport | RatingsReport]) -> None:
+    taken = sum(r.taken for r in read(content).rows)
+    row = ShopList(
+        id=uuid.uuid4(), site_id=writer.site_id, what=what, file_name=f"workshop-{what}.csv", content=content, rows_taken=taken,
+        loaded_by=writer.person_id, loaded_at=now() - timedelta(days=40),
+    )  # fmt: skip
+    insert(session, writer, row, "kept a list of its own")
 
 
 def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer) -> None:

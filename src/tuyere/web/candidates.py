@@ -76,6 +76,7 @@ class CandidateFull(BaseModel):
     sheet: SheetOut | None
     failures: list[Verdict]
     parts: list[Part]
+    price: str
     survey: SurveyForm | None
     changes: list[Change]
     savings: Savings | None
@@ -114,6 +115,7 @@ def _full(problem: Problem, one: Candidate, spec: DriveSpec, body: SizeIn) -> Ca
     sheet = sheet_out(solve(spec_of(problem, one, judged, spec))) if judged.measures else None
     made = judged.measures.length_m if judged.measures else 0.0
     parts = [Part(many=many, name=name) for many, name in one.kind.parts(one.driver, one.driven, one.length, one.count, made)]
+    price = one.price(made)
     before = body.size.words.get("before") or _standing(spec)
     old_speed = solve_page(spec).values.get("driven_speed")
     ratio = judged.measures.driven_speed / old_speed.n if judged.measures and old_speed is not None else 1.0
@@ -121,6 +123,7 @@ def _full(problem: Problem, one: Candidate, spec: DriveSpec, body: SizeIn) -> Ca
     return CandidateFull(
         key=one.key, family=one.kind.family, name=one.kind.shown(one.count), estimate=one.kind.counted_as, sheet=sheet,
         failures=[Verdict(f.constraint, Tone.STOP, CONSTRAINTS[f.constraint].capitalize(), f.says) for f in judged.failures], parts=parts,
+        price="" if price is None else f"{price:,.2f}",
         survey=survey_of(problem, one, judged, body.sheet.survey) if judged.measures else None,
         changes=[Change(headline=h, detail=d) for h, d in said], savings=_savings(problem, one, body, before),
     )  # fmt: skip

@@ -24,6 +24,7 @@ from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import SitePath
 from tuyere.web.forms import Strict
 from tuyere.web.rules import at_site, at_site_of_shop_list
+from tuyere.web.size import Axis, axis_of
 from tuyere.web.state import reading, write
 
 blueprint = APIBlueprint(
@@ -77,7 +78,7 @@ class ListOut(BaseModel):
     row_version: int
 
 
-class Column(BaseModel):
+class FileColumn(BaseModel):
     """One column of the file."""
 
     name: str
@@ -86,13 +87,14 @@ class Column(BaseModel):
 
 
 class PartOut(BaseModel):
-    """One part of the list."""
+    """One part of the list; `across_m` is the wheel's diameter, 0 for what is no wheel."""
 
     part: str
     fits: str
     said: str
     grooves: int
     width_mm: float
+    across_m: float
     on_hand: float | None
     price: float | None
     number: str
@@ -104,7 +106,7 @@ class Held(BaseModel):
     now: ListOut | None
     before: ListOut | None
     put_away: ListOut | None
-    columns: list[Column]
+    columns: list[FileColumn]
     example: str
 
 
@@ -117,6 +119,7 @@ class ListsOut(BaseModel):
     part_count: int
     by_fit: dict[str, int]
     compared: list[Compared]
+    power: Axis
 
 
 def _read(what: What, content: str) -> own.RatingsReport | parts_list.PartsReport:
@@ -138,6 +141,7 @@ def get_lists(path: SitePath) -> Response:
             part_count=len(rows),
             by_fit=dict(Counter(r.fits for r in rows)),
             compared=list(_compared(ratings_text)) if ratings_text else [],
+            power=axis_of("power", "power", "power", True),
         )
     )
 
@@ -145,7 +149,7 @@ def get_lists(path: SitePath) -> Response:
 def _part(r: parts_list.PartRow) -> PartOut:
     return PartOut(
         part=r.part, fits=r.fits, said=r.said, grooves=r.grooves, width_mm=round(r.width_m * 1000, 2), on_hand=r.on_hand, price=r.price,
-        number=r.number,
+        number=r.number, across_m=r.across_m,
     )  # fmt: skip
 
 
@@ -162,7 +166,7 @@ def _held(session: Session, site_id: uuid.UUID, what: What) -> Held:
         now=_out(session, kept[0]) if kept else None,
         before=_out(session, kept[1]) if len(kept) > 1 else None,
         put_away=_out(session, away) if away else None,
-        columns=[Column(name=c, about=says, needed=n < form.NEEDED) for n, (c, says) in enumerate(form.ABOUT.items())],
+        columns=[FileColumn(name=c, about=says, needed=n < form.NEEDED) for n, (c, says) in enumerate(form.ABOUT.items())],
         example=form.EXAMPLE,
     )
 

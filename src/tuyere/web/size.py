@@ -147,21 +147,14 @@ class SearchOut(BaseModel):
 
 
 @cache
-def _axis(key: str) -> Axis:
-    says, kind, more = AXES[key]
+def axis_of(key: str, says: str, kind: str, more: bool) -> Axis:
+    """An axis of a plot, with its units."""
     if kind in ("share", "money"):
         unit, factor = ("%", 100) if kind == "share" else ("", 1)
         return Axis(key=key, says=says, us_unit=unit, si_unit=unit, us_factor=factor, si_factor=factor, more=more)
     k = KINDS[kind]
-    return Axis(
-        key=key,
-        says=says,
-        us_unit=k.us_symbol,
-        si_unit=k.si_symbol,
-        us_factor=1 / to_si(1, kind, k.us_symbol),
-        si_factor=1 / to_si(1, kind, k.si_symbol),
-        more=more,
-    )
+    us, si = (1 / to_si(1, kind, symbol) for symbol in (k.us_symbol, k.si_symbol))
+    return Axis(key=key, says=says, us_unit=k.us_symbol, si_unit=k.si_symbol, us_factor=us, si_factor=si, more=more)
 
 
 def read(body: SizeIn) -> tuple[SizeReading, DriveSpec]:
@@ -189,7 +182,9 @@ def kind_named(body: SizeIn, name: str) -> Kind:
 @anyone()
 def calc_size(body: SizeIn) -> Response:
     reading, _ = read(body)
-    x, y = (_axis(k if k in AXES else usual) for k, usual in ((body.size.x, "pull"), (body.size.y, "width")))
+    x, y = (
+        axis_of(k, *AXES[k]) if k in AXES else axis_of(usual, *AXES[usual]) for k, usual in ((body.size.x, "pull"), (body.size.y, "width"))
+    )
     out = SearchOut(
         notes=reading.notes,
         problems=list(reading.problems),

@@ -46,7 +46,9 @@ const count = (n: number) => n.toLocaleString('en')
       </template>
     </div>
     <div>
-      <h4>To fetch</h4>
+      <h4>
+        To fetch<template v-if="candidate.price">, {{ candidate.price }} by your list</template>
+      </h4>
       <ul class="parts">
         <li v-for="p in candidate.parts" :key="p.name">
           <b>{{ p.many }}</b> {{ say(p.name) }}

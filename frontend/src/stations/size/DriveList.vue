@@ -1,10 +1,13 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+
 import { inSystem, say } from '../../settings'
 import FamilyMark from './FamilyMark.vue'
 import { SIDE_BY_SIDE, type SizeAnswer } from './useSizeAsk'
 
 /** The drives that would do, best first by what is weighed; one row a pair of wheels, its best length. */
 const { answer, chosen, beside } = defineProps<{ answer: SizeAnswer; chosen: string; beside: string[] }>()
+const priced = computed(() => answer.listed.some((c) => c.price))
 const emit = defineEmits<{ choose: [key: string]; beside: [key: string] }>()
 </script>
 
@@ -21,6 +24,7 @@ const emit = defineEmits<{ choose: [key: string]; beside: [key: string] }>()
         <th scope="col">pull</th>
         <th scope="col">width</th>
         <th scope="col">centres</th>
+        <th v-if="priced" scope="col">price</th>
         <th scope="col"><span class="sr">put side by side</span></th>
       </tr>
     </thead>
@@ -46,6 +50,7 @@ const emit = defineEmits<{ choose: [key: string]; beside: [key: string] }>()
         <td>{{ inSystem(c.pull) }}</td>
         <td>{{ inSystem(c.width) }}</td>
         <td>{{ inSystem(c.centre) }}</td>
+        <td v-if="priced">{{ c.price || '–' }}</td>
         <td>
           <button
             type="button"

@@ -57,6 +57,7 @@ export function blankSize() {
       words: { ...WORDS },
       families: [],
       kinds: [],
+      stock: 'common',
       weights: {},
       x: 'pull',
       y: 'width',

@@ -1,5 +1,6 @@
 """One candidate by its key, and one that a person names; what would have to give for it to hold."""
 
+import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
@@ -27,6 +28,16 @@ class Candidate:
 
     def judged(self, problem: Problem) -> Judged:
         return judge(problem, self.kind, self.driver, self.driven, self.length, self.count)
+
+    def price(self, length_m: float) -> float | None:
+        """What its parts cost by the shop's list, a wheel that is kept nothing; None where the list does not say. length_m: of belt or chain."""
+        if self.kind.prices is None:
+            return None
+        k, m = self.kind.counts.index(self.count), self.kind.lengths.index(self.length) if self.length else 0
+        places = [self.kind.driver.index(w) for w in (self.driver, self.driven) if w in self.kind.driver]
+        belts = float(self.kind.prices.belts[m, k]) * (self.count if self.kind.reserve_counts else 1.0)
+        total = sum(float(self.kind.prices.wheels[i, k]) for i in places) + (belts * length_m if self.kind.prices.per_metre else belts)
+        return None if math.isnan(total) else total
 
 
 def sides(problem: Problem, kind: Kind) -> tuple[tuple[StockWheel, ...], tuple[StockWheel, ...]]:

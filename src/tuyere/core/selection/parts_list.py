@@ -13,7 +13,7 @@ COLUMNS = ("part", "for", "size", "grooves", "width", "on_hand", "price", "numbe
 ABOUT = {
     "part": "wheel, belt or chain",
     "for": "what it runs with, by the name used here: a groove (B, SPA), a toothed profile (L, H8M), a chain (60, 08B), a flat belt's name; flat for a flat pulley",
-    "size": "V-sheave: datum or pitch diameter with its unit; flat pulley: outside diameter; toothed pulley and sprocket: teeth; belt: its name (B68, 8M-1200); nothing for chain and flat belting, which are cut to length",
+    "size": "V-sheave: datum or pitch diameter with its unit, or outside diameter with the word outside after it; flat pulley: outside diameter; toothed pulley and sprocket: teeth; belt: its name (B68, 8M-1200); nothing for chain and flat belting, which are cut to length",
     "grooves": "V-sheave: how many grooves; sprocket and chain: how many strands (1 where left out)",
     "width": "toothed and flat belt: its width; their pulleys: the widest belt they take; with the unit",
     "on_hand": "how many lie on the shelf; leave out where it is ordered",
@@ -32,6 +32,8 @@ chain,60,,1,,4,9.80,
 """
 LIMIT_ROWS = 20_000
 _WORDS = 60
+_OUTSIDE = ("outside", "od")
+_BASES = (*_OUTSIDE, "datum", "pitch")
 PartOf = Literal["wheel", "belt", "chain"]
 Of = Literal["v", "toothed", "chain", "flat"]
 
@@ -54,6 +56,16 @@ class PartRow:
     on_hand: float | None
     price: float | None
     number: str
+
+    @property
+    def across_m(self) -> float:
+        """Diameter of a wheel, over its line, m; 0 for what is no wheel."""
+        if self.part != "wheel":
+            return 0.0
+        if self.of == "toothed":
+            profile = next(p for p in synchronous.profiles().values() if p.pitch_name == self.fits)
+            return synchronous.pitch_diameter(profile, int(self.size))
+        return roller_chain.pitch_diameter(roller_chain.chain(self.fits).pitch_m, self.size) if self.of == "chain" else self.size
 
     @property
     def same(self) -> tuple[object, ...]:
@@ -168,6 +180,16 @@ def _across(text: str, name: str) -> tuple[float, str]:
     return _length(text, "size"), text
 
 
+def _sheave(text: str, name: str) -> tuple[float, str]:
+    """A V-sheave's datum or pitch diameter; by its outside where the word says so."""
+    words = text.split()
+    basis = words[-1].lower() if words else ""
+    given = _length(text.removesuffix(words[-1]) if basis in _BASES else text, "size")
+    if basis not in _OUTSIDE:
+        return given, text
+    return v_belt.datum_from_outside(next(s for s in v_belt.sections().values() if name in (s.name, s.groove)), given), text
+
+
 def _teeth(text: str, name: str) -> tuple[float, str]:
     if not text.isdigit() or not 5 <= int(text) <= 500:
         raise ValueError("Write its teeth as a whole number, 5 to 500.")
@@ -195,7 +217,7 @@ def _cut(text: str, name: str) -> tuple[float, str]:
 
 
 _SIZE: dict[tuple[str, Of], Callable[[str, str], tuple[float, str]]] = {
-    ("wheel", "v"): _across, ("wheel", "flat"): _across, ("wheel", "toothed"): _teeth, ("wheel", "chain"): _teeth,
+    ("wheel", "v"): _sheave, ("wheel", "flat"): _across, ("wheel", "toothed"): _teeth, ("wheel", "chain"): _teeth,
     ("belt", "v"): _v_belt, ("belt", "toothed"): _toothed_belt, ("belt", "flat"): _cut, ("chain", "chain"): _cut,
 }  # fmt: skip
 

@@ -52,6 +52,10 @@ const parts = (n: number) => found.value[n]!.parts.map((p) => `${p.many} × ${sa
             </tr>
           </thead>
           <tbody>
+            <tr v-if="found.some((c) => c.price)">
+              <th scope="row">price by your list</th>
+              <td v-for="c in found" :key="c.key">{{ c.price || '–' }}</td>
+            </tr>
             <tr v-for="[key, label] in ROWS" :key="key">
               <th scope="row">{{ label }}</th>
               <td v-for="c in found" :key="c.key">

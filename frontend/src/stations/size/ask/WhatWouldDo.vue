@@ -43,6 +43,11 @@ const START = [
   { value: 'normal', label: 'ordinary motor or many-cylinder engine' },
   { value: 'high', label: 'hard start, or one cylinder' },
 ]
+const STOCK_WORDS = {
+  common: 'common sizes, assumed to be had',
+  list: 'your own list',
+  shelf: 'what lies on your shelf',
+} as const
 const YES = [
   { value: '', label: 'no' },
   { value: 'yes', label: 'yes' },
@@ -92,7 +97,7 @@ const count = (n: number) => n.toLocaleString('en')
       <template v-if="answer && !answer.missing.length && !answer.problems.length">
         <h2>{{ count(answer.feasible) }} would do</h2>
         <p class="small soft">
-          of {{ count(answer.looked_at) }} combinations of common sizes (assumed to be had):
+          of {{ count(answer.looked_at) }} combinations of {{ STOCK_WORDS[form.stock] }}:
           <template v-for="(n, f, i) in answer.by_family" :key="f"
             >{{ i ? ', ' : '' }}{{ count(n) }} {{ FAMILY_WORDS[f] }}</template
           >
@@ -106,6 +111,19 @@ const count = (n: number) => n.toLocaleString('en')
         <button class="bare" type="button" @click="desk.again()"><u>Ask again</u></button>
       </p>
     </div>
+    <p class="from">
+      <label for="f-stock">Choose from</label>
+      <select v-if="sizes?.listed_parts" id="f-stock" v-model="form.stock" data-entry>
+        <option v-for="(words, key) in STOCK_WORDS" :key="key" :value="key">{{ words }}</option>
+      </select>
+      <span v-else class="small soft"
+        >common sizes, assumed to be had; or bring <router-link to="/bench/lists">a list of your own</router-link></span
+      >
+    </p>
+    <p v-if="sizes?.own_ratings.length" class="small soft">
+      Rated by <router-link to="/bench/lists/ratings">tables of your own</router-link>:
+      {{ sizes.own_ratings.join(', ') }}.
+    </p>
     <section v-if="answer?.eased.length" class="eased">
       <h3>What giving way would let in</h3>
       <ul>
@@ -314,6 +332,21 @@ const count = (n: number) => n.toLocaleString('en')
 .head {
   display: grid;
   gap: 4px;
+}
+.from {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 10px;
+  align-items: center;
+}
+.from select {
+  min-height: 44px;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: var(--ink);
+  font: inherit;
+  padding: 0 8px;
 }
 .missing {
   border-left: 3px solid var(--ember);

@@ -72,7 +72,7 @@ const refusedRows = computed(() => report.value?.rows.filter((r) => !r.taken) ??
           <tbody>
             <tr v-for="r in [...refusedRows, ...report.rows.filter((x) => x.taken)]" :key="r.line">
               <td>{{ r.line }}</td>
-              <td>{{ r.part_number || '–' }}</td>
+              <td>{{ r.what || '–' }}</td>
               <td :class="{ ember: !r.taken }">{{ r.taken ? '✓' : '▲' }} {{ r.sentence }}</td>
             </tr>
           </tbody>
