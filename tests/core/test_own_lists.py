@@ -106,7 +106,7 @@ def test_a_table_made_of_the_standards_own_figures_compares_as_nothing() -> None
     ]
     table = read_ratings("for,size,speed,power\n" + "\n".join(rows_)).ratings.of("B")
     assert table and compare(table).says == "+0% against the standard's figures."
-    assert "only figure" in compare(OWN.tables["PK"]).says
+    assert "only figure" in compare(OWN.tables["2L"]).says
     assert all(s and s > 0 for c in compare(OWN.tables["H8M"]).curves for s in c.standard_w)
 
 
@@ -130,7 +130,9 @@ def test_the_sheet_rates_by_the_shops_table_and_says_so() -> None:
 def test_a_list_is_all_that_is_searched_and_the_shelf_counts_what_lies_there() -> None:
     wide = replace(FAN, tolerance=0.2, centre_low_m=0.3, centre_high_m=1.2, power_w=1500)
     listed, shelf = stock(NONE, PARTS, "list"), stock(NONE, PARTS, "shelf")
-    assert {k.name for k in listed} == {"B", "H8M", "60", "leather 1ply medium"} and not any(k.assumed for k in listed)
+    assert {k.name for k in listed} == {"B", "B joined", "B on flat", "PK", "H8M", "60", "leather 1ply medium"} and not any(
+        k.assumed for k in listed
+    )
     found = search(wide, listed)
     b = next(f for f in found.found if f.kind.name == "B")
     assert {w.name for w in b.driver_wheels} == {"5.4 in, 3 grooves", "11 in, 3 grooves", "11 in, 1 groove (OLD-11)"}

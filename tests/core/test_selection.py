@@ -33,6 +33,7 @@ OWN_TEXT = "\n".join(
             for n in (500, 1160, 1800)
         ),
         *(f"PK,{d} mm,{n} rpm,{d * n / 7e5:.3f} kW,,," for d in (40, 290) for n in (200, 1800)),
+        *(f"2L,{d} mm,{n} rpm,{d * n / 9e5:.3f} kW,,," for d in (20, 90) for n in (200, 1800)),
         *(f"H8M,{z},{n} rpm,{z * n / 4e3:.3f} kW,,20 mm," for z in (22, 40, 72) for n in (100, 1800)),
         *(f"60,{z},{n} rpm,{z * n / 5e3:.3f} kW,,," for z in (17, 30, 60) for n in (50, 1800)),
         *(f"leather 1ply medium,{d} mm,{n} rpm,{d * n / 9e4:.3f} kW,,100 mm," for d in (100, 300, 500) for n in (200, 1800)),
@@ -55,6 +56,11 @@ wheel,60,19,2,,1,30,
 chain,60,,1,,5,10,
 wheel,flat,160 mm,,100 mm,1,,
 wheel,flat,320 mm,,130 mm,1,,
+wheel,PK,100 mm outside,6,,1,20,
+wheel,PK,200 mm outside,8,,1,30,
+belt,PK,6PK1250,,,1,18,
+belt,PK,4PK1250,,,1,13,
+belt,B,3/B75,,,1,44,
 belt,leather 1ply medium,,,100 mm,,,
 """
 OWN = read_ratings(OWN_TEXT).ratings
@@ -108,7 +114,7 @@ def test_the_arrays_find_what_the_plain_loop_finds(problem: Problem, seed: int) 
     killed: Counter[str] = Counter()
     slow = set()
     for kind in picked:
-        stays = kind.wheel_kept(problem.keep_driver) if problem.keep_driver else None
+        stays = kind.wheel_kept(problem.keep_driver, True) if problem.keep_driver else None
         for driver in kind.driver if not stays else (*kind.driver[1:], stays):
             for driven in kind.driven:
                 for length in kind.lengths or (None,):

@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.test_selection import FAN
+from tuyere.core.families import v_belt
 from tuyere.core.families.flat import flat_belts
 from tuyere.core.families.roller_chain import chain
 from tuyere.core.families.synchronous import profile
@@ -24,7 +25,7 @@ from tuyere.core.selection.conversion import changes, saving
 from tuyere.core.selection.form import read_size
 from tuyere.core.selection.measures import traits
 from tuyere.core.selection.motor import limit
-from tuyere.core.selection.problem import Kept, Problem
+from tuyere.core.selection.problem import FAMILIES, Kept, Problem
 from tuyere.core.selection.rank import Wishes, listed, pareto, rank
 from tuyere.core.selection.search import search
 from tuyere.core.selection.stock import kinds
@@ -42,11 +43,11 @@ WIDE = replace(FAN, tolerance=0.05, centre_low_m=0.4, centre_high_m=0.9)
 BASE = DriveSpec(centre_line_deg=30)
 
 
-@pytest.mark.parametrize("family", ["v-belt", "synchronous", "roller chain", "flat belt"])
+@pytest.mark.parametrize("family", FAMILIES)
 @pytest.mark.parametrize("rotation", ["clockwise", "counter-clockwise"])
 def test_a_candidate_on_the_sheet_is_what_the_search_said(family: str, rotation: str) -> None:
     """The sheet's own steps give the search's capacity, centres, pull and speed; and the two shafts pull at each other alike (statics)."""
-    problem = replace(WIDE, families=frozenset({family}))
+    problem = replace(WIDE, families=frozenset({family}), idler="slack side, outside", surroundings="dusty or wet", tolerance=0.1)
     ranked = rank(problem, search(problem, kinds()), Wishes())
     assert ranked
     for n in listed(ranked, 8, 1):
@@ -155,6 +156,39 @@ def test_weighing_one_thing_alone_puts_its_best_first() -> None:
     ):
         ranked = rank(WIDE, searched, Wishes({wish: 1.0}))
         assert ranked and ranked.measures[measure][listed(ranked, 1, 1)[0]] == pytest.approx(best(ranked.measures[measure]))
+
+
+def test_heat_and_dirt_count() -> None:
+    assert {f.kind.family for f in search(replace(WIDE, ambient_c=75), kinds()).found} == {"synchronous", "roller chain", "flat belt"}
+    b = next(k for k in kinds() if k.name == "B")
+    hot = at_places(WIDE, b, 0, 0, 0, 0).judged(replace(WIDE, ambient_c=75)).failures[0]
+    assert hot.constraint == "heat" and "167 °F (75 °C)" in hot.says and hot.share == pytest.approx(0.25)
+    dusty = replace(WIDE, surroundings="abrasive dust or oil")
+    for family in ("v-belt", "synchronous", "roller chain"):
+        assert dusty.service_factor(family)[0] - WIDE.service_factor(family)[0] == pytest.approx(0.2)
+
+
+def test_a_flat_wheel_that_stays_gets_v_belts_on_it() -> None:
+    """An old flywheel of 24 in stays: only V-flat and flat belts run on it, and never with the grooved sheave the larger."""
+    wheel = Kept("flat", outside_m=0.61)
+    problem = replace(
+        WIDE, driven_speed=WIDE.driver_speed / 5, centre_high_m=1.2, tolerance=0.06, keep_driven=wheel, families=frozenset(FAMILIES)
+    )
+    found = search(problem, kinds())
+    assert {f.kind.family for f in found.found} == {"V-flat", "flat belt"}
+    on_flat = next(f for f in found.found if f.kind.family == "V-flat")
+    kept = on_flat.driven_wheels[0]
+    assert kept.outside_m == 0.61 and kept.line_m == pytest.approx(v_belt.line_on_flat(on_flat.kind.of, 0.61))
+    assert (
+        search(replace(problem, driven_speed=WIDE.driver_speed * 5, keep_driven=Kept("flat", outside_m=0.1)), [on_flat.kind]).feasible == 0
+    )
+
+
+def test_gears_and_couplings_stand_only_before() -> None:
+    assert not {k.traits for k in kinds()} & {"gears, worm", "direct coupling"}
+    said = [h for h, _ in changes("gears, worm", "V-belt, joined", False, 1.0)]
+    assert {"A shaft that was turned is now pulled", "It can slip now", "It pulls its shafts harder"} <= set(said)
+    assert saving(1000, 1, 1000, None, "gears, worm", "synchronous", False).energy_j > 0
 
 
 def test_when_nothing_holds_it_says_what_giving_way_lets_in() -> None:

@@ -185,9 +185,9 @@ def _sheave(has: float, wants: float, what: str, found: MotorLimit, out: Page) -
 
 def _width(spec: DriveSpec) -> float | None:
     groove = v_belt.grooves_of(spec.section.groove) if spec.section else ()
-    if not (groove and groove[0].spacing_m and groove[0].edge_m and spec.belt_count):
+    if not (groove and groove[0].spacing_m and groove[0].edge_m and spec.parallel):
         return None
-    return (spec.belt_count - 1) * groove[0].spacing_m + 2 * groove[0].edge_m
+    return (spec.parallel - 1) * groove[0].spacing_m + 2 * groove[0].edge_m
 
 
 def _limit(most: float | None, words: Mapping[str, str], side: str, pull: float, out: Page) -> None:

@@ -18,17 +18,20 @@ def centrifugal_tension(mass_kg_per_m: float, belt_speed_m_per_s: float) -> floa
     return mass_kg_per_m * belt_speed_m_per_s**2
 
 
-def static_tension(design_power_w: float, belt_speed_m_per_s: float, belts: int, arc_factor: float, mass_kg_per_m: float) -> float:
+def static_tension(
+    design_power_w: float, belt_speed_m_per_s: float, belts: int, arc_factor: float, mass_kg_per_m: float, half_turn_ratio: float = 5.0
+) -> float:
     """Static tension of one strand, N.
 
         T_st = 15 (2.5 - K)/K (1000 Pd)/(N V) + m V^2        (lbf, hp, ft/min)
 
-    Here with P/(2 v) in place of 16.5 Pd 1000/V, so 15/16.5 of the exact half-sum of the strand tensions.
+    2.5 is 2 R/(R - 1) of the tension ratio at half a turn, 5 for V-belts. Here with P/(2 v) in place of 16.5 Pd 1000/V, so 15/16.5 of the exact half-sum of the strand tensions.
 
     >>> round(static_tension(7500, 15, 2, 0.95, 0.19))   # exact half-sum would give 247
     228
     """
-    half_sum = design_power_w * (2.5 - arc_factor) / (2 * arc_factor * belts * belt_speed_m_per_s)
+    twice = 2 * half_turn_ratio / (half_turn_ratio - 1)
+    half_sum = design_power_w * (twice - arc_factor) / (2 * arc_factor * belts * belt_speed_m_per_s)
     return _INCH_FORM * half_sum + centrifugal_tension(mass_kg_per_m, belt_speed_m_per_s)
 
 

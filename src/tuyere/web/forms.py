@@ -92,6 +92,8 @@ class Choices(Strict):
     rotation: str = Field("clockwise", max_length=40)
     centre_line_deg: str = Field("0", max_length=40)
     adjustable: str = Field("", max_length=40)
+    idler: str = Field("none", max_length=40)
+    surroundings: str = Field("clean", max_length=40)
 
 
 WheelNumber = Annotated[int, Field(ge=0, le=99)]

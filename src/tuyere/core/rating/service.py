@@ -7,6 +7,8 @@ from tuyere.core.table import rows
 
 # Idlers add to the factor: IP-20 and IP-24 (medium); a flat idler on the back of a belt bends it against its grain.
 IDLERS = {"none": 0.0, "slack side, inside": 0.0, "slack side, outside": 0.1, "tight side, inside": 0.1, "tight side, outside": 0.2}
+# Taken for what dust, wet and oil do to grip and wear: common practice, no source; stated wherever it counts.
+SURROUNDINGS = {"clean": 0.0, "dusty or wet": 0.1, "abrasive dust or oil": 0.2}
 # What IP-24 adds to a toothed belt that speeds up, from each ratio on (high).
 SPEED_UP = ((3.5, 0.4), (2.5, 0.3), (1.75, 0.2), (1.25, 0.1))
 
@@ -29,7 +31,13 @@ def speed_up_added(ratio_up: float) -> float:
 
 
 def service_factor(
-    family: str, driven_class: str, driver_class: str, hours_per_day: float, ratio_up: float = 1.0, idler: str = "none"
+    family: str,
+    driven_class: str,
+    driver_class: str,
+    hours_per_day: float,
+    ratio_up: float = 1.0,
+    idler: str = "none",
+    surroundings: str = "clean",
 ) -> tuple[float, str]:
     """The factor and its source; a family without a table of its own counts as V-belt. Raises OutOfRangeError for an unknown class.
 
@@ -49,4 +57,4 @@ def service_factor(
         factor += speed_up_added(ratio_up)
     if family != "roller chain":
         factor += IDLERS[idler]
-    return round(factor, 4), source
+    return round(factor + SURROUNDINGS[surroundings], 4), source

@@ -23,7 +23,10 @@ _INCH_FORM = "HP = d r [K1 - K2/d - K3 (r d)² - K4 log(r d)] + K2 r (1 - 1/K_SR
 
 @dataclass(frozen=True)
 class Method:
-    """How a section is rated: the standard, the section its figures are of, the share of them that counts, and what the working says."""
+    """How a section is rated: the standard, the section its figures are of, the share of them that counts, and what the working says.
+
+    `likeness`: how many times larger and slower the wheel of the rated section is taken, where a ribbed belt is a small likeness of it.
+    """
 
     standard: Standard
     rated_as: Section
@@ -36,6 +39,7 @@ class Method:
     note: str
     confidence: Confidence
     own: OwnTable | None = None
+    likeness: float = 1.0
 
     @property
     def ratio_steps(self) -> tuple[tuple[float, float], ...]:
@@ -75,6 +79,8 @@ def method(of: Section, own: OwnTable | None = None) -> Method:
         estimate = f"Estimate: counted as {row['share'] if row['share'] != '1.0' else 'all'} of {row['rated_as']}: {row['why']}."
         return Method(like.standard, like.rated_as, float(row["share"]), estimate.replace("all of", ""), f"{like.source}; {row['source']}",
                       like.formula, like.constants, like.limits, like.note, least_sure(like.confidence, Confidence(row["confidence"])))  # fmt: skip
+    if rib := next((r for r in rows("ribbed_rated_as") if r["section"] == of.name), None):
+        return _as_a_likeness(of, section(rib["like"]), rib["source"])
     if of.name in {r["section"] for r in rows("ip20_power")}:
         c = ip20.coefficients(of.name)
         return Method(
@@ -116,6 +122,18 @@ def method(of: Section, own: OwnTable | None = None) -> Method:
     )
 
 
+def _as_a_likeness(rib: Section, like: Section, source: str) -> Method:
+    """A rib counted as the V-belt it is a small likeness of: tables/ribbed_rated_as.csv has the reasoning."""
+    whole, times = method(like), like.height_m / rib.height_m
+    share = rib.top_width_m / like.top_width_m / times
+    estimate = (
+        f"Estimate: each rib as {share:.3f} of a section {like.name} belt on a wheel {times:.2f} times as large and as slow, its likeness in cord and bend. "
+        "Real belts are usually rated 1.5 to 2 times higher; their maker's table decides."
+    )
+    return Method(whole.standard, like, share, estimate, f"{whole.source}; {source}", whole.formula, whole.constants,
+                  whole.limits, whole.note, Confidence.LOW, None, times)  # fmt: skip
+
+
 _INCH_LIMITS = "d in inches, r in 1000 rpm, HP in hp; to 6500 ft/min; at 180° and the reference length."
 
 
@@ -149,7 +167,7 @@ def rated_power(
     (26.4, 1.15)
     """
     how = method(of, own)
-    found = _by(how, small_line_diameter_m, fast_shaft_rad_per_s, ratio)
+    found = _by(how, small_line_diameter_m * how.likeness, fast_shaft_rad_per_s / how.likeness, ratio)
     return RatedPower(found.basic_w * how.share, found.added_for_ratio_w * how.share, how.confidence)
 
 
@@ -185,10 +203,12 @@ def speed_ratio_factor(how: Method, ratio: float) -> float:
 
 
 def length_factor(belt: Belt, own: OwnTable | None = None) -> float:
-    """K_L by the section's method; 1 for light duty, and for a section that only the shop's own table rates. Raises OutOfRangeError outside its table."""
+    """K_L by the section's method; 1 for light duty, for ribbed belts, and for a section that only the shop's own table rates. Raises OutOfRangeError outside its table."""
     if own and not rated(belt.section):
         return 1.0
     how = method(belt.section)
+    if how.likeness != 1.0:
+        return 1.0
     if how.standard == "IP-20":
         return ip20.length_factor(belt) if belt.section.groove == how.rated_as.groove else 1.0
     if how.standard == "ISO 5292 form":

@@ -21,7 +21,7 @@ def spec_of(problem: Problem, candidate: Candidate, judged: Judged, base: DriveS
     """The candidate as the sheet takes it; how the drive lies and turns is the base's. It must have measures."""
     assert judged.measures
     shared = replace(
-        DriveSpec(rotation=base.rotation, centre_line_deg=base.centre_line_deg),
+        DriveSpec(rotation=base.rotation, centre_line_deg=base.centre_line_deg, own=base.own, idler=problem.idler, surroundings=problem.surroundings),
         driver_power=_chosen(problem.power_w, "driver power"), driver_speed=_chosen(problem.driver_speed, "driver speed"), driver_class=problem.driver_class,
         driven_class=problem.driven_class, hours_per_day=_chosen(problem.hours_per_day * 3600, "hours a day"),
         design_speed=_chosen(problem.driven_speed, "driven speed it should have"),
@@ -31,10 +31,12 @@ def spec_of(problem: Problem, candidate: Candidate, judged: Judged, base: DriveS
     kind, centre = candidate.kind, judged.measures.centre_m
     if isinstance(kind, VKind):
         assert candidate.length
+        many, belt = kind.belts(candidate.length.name, candidate.count)
+        driven = candidate.driven.outside_m if kind.flat else candidate.driven.line_m
         return replace(
             shared, section=kind.of, driver_diameter=_chosen(candidate.driver.line_m, "driver sheave diameter"), driver_basis="datum",
-            driven_diameter=_chosen(candidate.driven.line_m, "driven sheave diameter"), driven_basis="datum", centre_distance=_chosen(centre, "centre distance"),
-            belt=v_belt.parse_designation(candidate.length.name, kind.of), belt_origin=Origin.CHOSEN, belt_count=int(candidate.count),
+            driven_diameter=_chosen(driven, "driven wheel diameter"), driven_basis="flat" if kind.flat else "datum", centre_distance=_chosen(centre, "centre distance"),
+            belt=v_belt.parse_designation(belt, kind.of), belt_origin=Origin.CHOSEN, belt_count=int(many),
         )  # fmt: skip
     return replace(shared, line=_line(candidate, centre))
 

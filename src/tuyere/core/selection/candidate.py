@@ -31,20 +31,21 @@ class Candidate:
 
     def price(self, length_m: float) -> float | None:
         """What its parts cost by the shop's list, a wheel that is kept nothing; None where the list does not say. length_m: of belt or chain."""
-        if self.kind.prices is None:
+        kind, prices = self.kind, self.kind.prices
+        if prices is None:
             return None
-        k, m = self.kind.counts.index(self.count), self.kind.lengths.index(self.length) if self.length else 0
-        places = [self.kind.driver.index(w) for w in (self.driver, self.driven) if w in self.kind.driver]
-        belts = float(self.kind.prices.belts[m, k]) * (self.count if self.kind.reserve_counts else 1.0)
-        total = sum(float(self.kind.prices.wheels[i, k]) for i in places) + (belts * length_m if self.kind.prices.per_metre else belts)
+        k, m = kind.counts.index(self.count), kind.lengths.index(self.length) if self.length else 0
+        total = float(prices.belts[m, k]) * (length_m if prices.per_metre else 1.0)
+        for wheel, had, by_wheel in ((self.driver, kind.driver, prices.driver), (self.driven, kind.driven, prices.driven)):
+            total += float(by_wheel[had.index(wheel), k]) if wheel in had else 0.0
         return None if math.isnan(total) else total
 
 
 def sides(problem: Problem, kind: Kind) -> tuple[tuple[StockWheel, ...], tuple[StockWheel, ...]]:
     """The wheels either shaft may carry: all of the stock's, or the one that stays."""
     found = []
-    for kept, wheels in ((problem.keep_driver, kind.driver), (problem.keep_driven, kind.driven)):
-        stays = kind.wheel_kept(kept) if kept else None
+    for kept, wheels, drives in ((problem.keep_driver, kind.driver, True), (problem.keep_driven, kind.driven, False)):
+        stays = kind.wheel_kept(kept, drives) if kept else None
         found.append((stays,) if stays else wheels)
     return found[0], found[1]
 
@@ -126,6 +127,7 @@ def relaxed(problem: Problem, stock: Sequence[Kind]) -> list[Relaxed]:
         "pull": ("no limit on the shaft's pull", replace(problem, pull_most_n=None)),
         "reserve": ("running on with one belt gone no longer asked", replace(problem, reserve=False)),
         "family": ("every family allowed", replace(problem, families=frozenset(FAMILIES), kinds=frozenset())),
+        "heat": ("cooler air round it, or a heat-proof make", replace(problem, ambient_c=None)),
         "kept": ("both wheels new", replace(problem, keep_driver=None, keep_driven=None)),
         "small": ("fewer teeth on the small sprocket", replace(problem, least_chain_teeth=9)),
         "power": ("half the power, by two drives side by side", replace(problem, power_w=problem.power_w / 2)),

@@ -43,7 +43,8 @@ def saving(
     return Saving(was, is_, energy, money, (old.neglected, old.kept), (new.neglected, new.kept), sure, f"{old.source}; {new.source}")
 
 
-_BELT = ("V-belt, wrapped", "V-belt, cogged", "flat belt, leather", "flat belt, synthetic")
+_BELT = ("V-belt, wrapped", "V-belt, cogged", "V-belt, joined", "V-flat", "ribbed", "flat belt, leather", "flat belt, synthetic")
+_IN_LINE = ("gears, helical or spur", "gears, worm", "direct coupling")  # no belt and no chain: only ever what stands now
 
 
 def changes(before: str, after: str, shock: bool, speed_ratio: float) -> list[tuple[str, str]]:
@@ -93,6 +94,21 @@ def changes(before: str, after: str, shock: bool, speed_ratio: float) -> list[tu
         )
     if new.quiet < old.quiet:
         found.append(("It will be louder", "Teeth whine and rattle with speed and width."))
+    if before in _IN_LINE:
+        found.append(
+            (
+                "A shaft that was turned is now pulled",
+                "Gears in a case and couplings hang no belt on a shaft's end: see whether the motor's and the machine's bearings are made for an overhung pull, and whether the shaft's end is long enough.",
+            )
+        )
+        found.append(
+            (
+                "The speed is yours to choose",
+                "Another wheel changes it; and the driven shaft turns the way of the driver, which one pair of gears did not."
+                if before.startswith("gears")
+                else "Another wheel changes it; the two shafts no longer share one line.",
+            )
+        )
     if after in _BELT and before not in _BELT:
         found.append(
             (

@@ -7,12 +7,10 @@ from tuyere.core.loads import OVERHUNG_FACTOR
 from tuyere.core.quantity import System, from_si, show, to_si
 from tuyere.core.rating import flat as flat_rating
 from tuyere.core.rating.own import OwnTable
-from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
+from tuyere.core.selection.kind import FLAT_HUB_SHARE, Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.table import rows
 from tuyere.core.tension_ratio import tension_ratio
-
-_HUB_SHARE = 0.6  # of a flat pulley's rim
 
 
 class FlatKind(Kind):
@@ -32,9 +30,9 @@ class FlatKind(Kind):
 
     def pulley(self, outside_m: float, name: str, widest_m: float = 1e9) -> StockWheel:
         """A pulley for belts up to `widest_m`."""
-        return StockWheel(name, outside_m + self.of.thickness_m, outside_m, _HUB_SHARE * outside_m, None, 0.0, widest_m)
+        return StockWheel(name, outside_m + self.of.thickness_m, outside_m, FLAT_HUB_SHARE * outside_m, None, 0.0, widest_m)
 
-    def wheel_kept(self, kept: Kept) -> StockWheel | None:
+    def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
         return self.pulley(kept.outside_m, "the one kept") if kept.fits == "flat" and kept.outside_m else None
 
     def least_small(self, problem: Problem) -> tuple[float, str]:

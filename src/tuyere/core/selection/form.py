@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from tuyere.core.quantity import System, show
 from tuyere.core.rating import ip20
-from tuyere.core.rating.service import IDLERS
+from tuyere.core.rating.service import IDLERS, SURROUNDINGS
 from tuyere.core.selection.motor import frames, limit
 from tuyere.core.selection.problem import FAMILIES, USUAL, Kept, Problem
 from tuyere.core.sheet.field import Note
@@ -61,6 +61,7 @@ def read_size(
         missing = (*missing, "what kind of machine it drives")
     if base.driven_class and not words.get("driven_class"):
         taken["driven_class"] = (base.driven_class, base.driven_class)
+    ambient = reader.celsius("ambient")
     if reader.problems or missing:
         return SizeReading(None, reader.notes, tuple(reader.problems), taken, missing)
     low, high = found["centre_low"] or 0.0, found["centre_high"] or 0.0
@@ -74,9 +75,11 @@ def read_size(
     shaft = found["driver_shaft"] or (frames()[frame].shaft_m if frame in frames() else None)
     problem = Problem(
         power, speed, found["driven_speed"] or 0.0, tolerance / 100, driven_class, driver_class, (found["hours"] or 8 * 3600) / 3600,
-        words.get("idler", "") if words.get("idler") in IDLERS else "none", low, high, found["driver_most"], found["driven_most"],
-        found["width_most"], shaft, found["driven_shaft"], found["pull_most"], motor, words.get("reserve") == "yes", least_teeth,
-        words.get("fast_wheels") == "yes", allowed, frozenset(only), keep["driver"], keep["driven"],
+        idler=reader.one_of("idler", tuple(IDLERS)) or base.idler, surroundings=reader.one_of("surroundings", tuple(SURROUNDINGS)) or base.surroundings,
+        ambient_c=ambient, centre_low_m=low, centre_high_m=high, driver_most_m=found["driver_most"], driven_most_m=found["driven_most"],
+        width_most_m=found["width_most"], driver_shaft_m=shaft, driven_shaft_m=found["driven_shaft"], pull_most_n=found["pull_most"], motor=motor,
+        reserve=words.get("reserve") == "yes", least_chain_teeth=least_teeth, fast_wheels=words.get("fast_wheels") == "yes", families=allowed,
+        kinds=frozenset(only), keep_driver=keep["driver"], keep_driven=keep["driven"],
     )  # fmt: skip
     return SizeReading(problem, reader.notes, tuple(reader.problems), taken, ())
 

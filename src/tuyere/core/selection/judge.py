@@ -16,7 +16,7 @@ from tuyere.core.loads import Strands, pull_on_shaft, strands_at_ratio
 from tuyere.core.quantity import System, show
 from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.selection.kind import HUB_OVER_BORE, Kind, StockLength, StockWheel
-from tuyere.core.selection.measures import Measures
+from tuyere.core.selection.measures import Measures, traits
 from tuyere.core.selection.problem import Problem
 from tuyere.core.selection.toothed_kind import ChainKind
 from tuyere.core.sheet.figure import both
@@ -25,6 +25,7 @@ CLEAR_M = 0.005  # daylight between the two wheels
 # In the order in which they are held against a candidate: the first one is what it is counted under.
 CONSTRAINTS = {
     "family": "another family than you allow",
+    "heat": "too hot for it",
     "kept": "does not run on the wheel you keep",
     "room": "wheel larger than the room",
     "bore": "wheel too small for the shaft",
@@ -117,6 +118,10 @@ def judge(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, 
     return Judged(tuple(found), measures)
 
 
+def _warm(celsius: float) -> str:
+    return f"{celsius * 1.8 + 32:.0f} °F ({celsius:.0f} °C)"
+
+
 def _power(value: float) -> str:
     return f"{show(value, 'power', System.US)} ({show(value, 'power', System.SI)})"
 
@@ -125,8 +130,15 @@ def pair_failures(problem: Problem, kind: Kind, driver: StockWheel, driven: Stoc
     """What kills two wheels whatever runs on them."""
     if kind.family not in problem.families or (problem.kinds and kind.name not in problem.kinds):
         yield Failure("family", f"{kind.name} is not among the drives that you allow.", 1.0)
+    most = traits()[kind.traits].hottest_c
+    if problem.ambient_c is not None and problem.ambient_c > most:
+        yield Failure(
+            "heat",
+            f"The air is at {_warm(problem.ambient_c)}; its usual make stands {_warm(most)}. Ask for a heat-proof one, or keep the heat off it.",
+            problem.ambient_c / most - 1,
+        )
     for kept, wheel, side in ((problem.keep_driver, driver, "driver"), (problem.keep_driven, driven, "driven wheel")):
-        if kept and kind.wheel_kept(kept) != wheel:
+        if kept and kind.wheel_kept(kept, side == "driver") != wheel:
             yield Failure("kept", f"The {side} stays as it is: {wheel.name} is another.", 1.0)
     for limit, wheel, side in ((problem.driver_most_m, driver, "driver"), (problem.driven_most_m, driven, "driven wheel")):
         if limit is not None and wheel.outside_m > limit:

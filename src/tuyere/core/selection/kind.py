@@ -16,6 +16,7 @@ from tuyere.core.sheet.figure import both
 Array = NDArray[np.float64]
 Places = NDArray[np.int64]
 CAST_IRON = to_si(6500, "velocity", "ft/min")  # rim speed of ordinary cast-iron wheels: MPTA, IP-20 (high)
+FLAT_HUB_SHARE = 0.6  # largest hub of a flat pulley, of its rim: common practice, no source
 HUB_OVER_BORE = 1.5  # the least metal round a bore and its key: common practice, no source
 
 
@@ -73,9 +74,10 @@ class Mate:
 
 @dataclass(frozen=True, eq=False)
 class Prices:
-    """What parts cost by the shop's list, NaN where it does not say: a wheel by wheel and count, a belt (or a metre) by length and count."""
+    """What parts cost by the shop's list, NaN where it does not say: either wheel by wheel and count, the belts (or a metre) by length and count."""
 
-    wheels: Array
+    driver: Array
+    driven: Array
     belts: Array
     per_metre: bool
 
@@ -120,8 +122,8 @@ class Kind(ABC):
         return one
 
     @abstractmethod
-    def wheel_kept(self, kept: Kept) -> StockWheel | None:
-        """The wheel that stays, if this kind runs on it."""
+    def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
+        """The wheel that stays on the driver's shaft, or the driven one, if this kind runs on it."""
 
     @abstractmethod
     def least_small(self, problem: Problem) -> tuple[float, str]:

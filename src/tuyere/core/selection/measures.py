@@ -9,7 +9,7 @@ from tuyere.core.table import rows
 
 @dataclass(frozen=True)
 class Traits:
-    """A kind of drive: efficiency well kept and neglected; points 0 (bad) to 4 (good); whether it slips before something breaks."""
+    """A kind of drive: efficiency well kept and neglected; points 0 (bad) to 4 (good); whether it slips before something breaks; the warmest air for its usual make (°C)."""
 
     kept: float
     neglected: float
@@ -19,6 +19,7 @@ class Traits:
     out_of_line: int
     quiet: int
     fuse: bool
+    hottest_c: float
     confidence: Confidence
     source: str
 
@@ -26,10 +27,11 @@ class Traits:
 @cache
 def traits() -> dict[str, Traits]:
     """Traits by kind of drive."""
+    heat = {r["kind"]: float(r["most_c"]) for r in rows("heat_limits")}
     return {
         r["kind"]: Traits(
             float(r["kept"]), float(r["neglected"]), int(r["dirt"]), int(r["shock"]), int(r["no_oil"]), int(r["out_of_line"]), int(r["quiet"]),
-            r["fuse"] == "yes", Confidence(r["confidence"]), r["source"],
+            r["fuse"] == "yes", heat[r["kind"]], Confidence(r["confidence"]), r["source"],
         )
         for r in rows("drive_traits")
     }  # fmt: skip

@@ -14,7 +14,7 @@ ABOUT = {
     "part": "wheel, belt or chain",
     "for": "what it runs with, by the name used here: a groove (B, SPA), a toothed profile (L, H8M), a chain (60, 08B), a flat belt's name; flat for a flat pulley",
     "size": "V-sheave: datum or pitch diameter with its unit, or outside diameter with the word outside after it; flat pulley: outside diameter; toothed pulley and sprocket: teeth; belt: its name (B68, 8M-1200); nothing for chain and flat belting, which are cut to length",
-    "grooves": "V-sheave: how many grooves; sprocket and chain: how many strands (1 where left out)",
+    "grooves": "V-sheave: how many grooves; sprocket and chain: how many strands (1 where left out); a joined or ribbed belt says its ribs in its name",
     "width": "toothed and flat belt: its width; their pulleys: the widest belt they take; with the unit",
     "on_hand": "how many lie on the shelf; leave out where it is ordered",
     "price": "of one, or of a metre where it is cut to length; in your own money",
@@ -42,7 +42,7 @@ Of = Literal["v", "toothed", "chain", "flat"]
 class PartRow:
     """One part. `fits`: what runs with it (wheels: a groove, a tooth pitch, a chain, flat; belts and chain: their own name).
 
-    `size`: of a wheel its diameter (m) or teeth, of a belt the length of its line (m), 0 where cut to length. Grooves or strands; width in m.
+    `size`: of a wheel its diameter (m) or teeth, of a belt the length of its line (m), 0 where cut to length. Grooves, ribs or strands; width in m.
     """
 
     line: int
@@ -135,7 +135,9 @@ def _row(line: int, cells: dict[str, str]) -> PartRow:
         raise ValueError(f"{long} is longer than {_WORDS} characters.")
     of = _family(name, part)
     size, said = _SIZE[part, of](cells["size"], name)
-    grooves = _whole(cells["grooves"]) if of in ("v", "chain") else 1
+    grooves = _whole(cells["grooves"]) if of == "chain" or (of == "v" and part == "wheel") else 1
+    if (part, of) == ("belt", "v"):
+        grooves = v_belt.parse_designation(cells["size"], v_belt.section(name)).ribs or 1
     width = _length(cells["width"], "width") if of in ("toothed", "flat") else 0.0
     fits = _wheel_fits(of, name) if part == "wheel" else name
     return PartRow(
@@ -200,7 +202,8 @@ def _v_belt(text: str, name: str) -> tuple[float, str]:
     belt = v_belt.parse_designation(text, v_belt.section(name))
     if belt.section.name != name:
         raise ValueError(f"{belt.designation} is a section {belt.section.name} belt, and the row is for {name}: change one of them.")
-    return belt.datum_length_m, belt.designation
+    single = v_belt.belt_of(belt.section, belt.number)
+    return belt.datum_length_m, single.designation
 
 
 def _toothed_belt(text: str, name: str) -> tuple[float, str]:

@@ -6,8 +6,18 @@ from typing import Literal
 from tuyere.core.rating.service import service_factor
 from tuyere.core.selection.motor import MotorLimit
 
-Family = Literal["v-belt", "double-V", "link belt", "synchronous", "roller chain", "flat belt"]
-FAMILIES: tuple[Family, ...] = ("v-belt", "synchronous", "roller chain", "flat belt", "double-V", "link belt")
+Family = Literal["v-belt", "joined V-belt", "V-flat", "double-V", "ribbed", "link belt", "synchronous", "roller chain", "flat belt"]
+FAMILIES: tuple[Family, ...] = (
+    "v-belt",
+    "synchronous",
+    "roller chain",
+    "flat belt",
+    "joined V-belt",
+    "ribbed",
+    "V-flat",
+    "double-V",
+    "link belt",
+)
 USUAL: frozenset[Family] = frozenset(("v-belt", "synchronous", "roller chain", "flat belt"))
 
 
@@ -32,6 +42,8 @@ class Problem:
     driver_class: Literal["normal", "high"] = "normal"
     hours_per_day: float = 8.0
     idler: str = "none"
+    surroundings: str = "clean"
+    ambient_c: float | None = None
     centre_low_m: float = 0.0
     centre_high_m: float = 20.0
     driver_most_m: float | None = None
@@ -52,7 +64,13 @@ class Problem:
     def service_factor(self, family: Family) -> tuple[float, str]:
         """The factor of a family for this duty, and its source."""
         return service_factor(
-            family, self.driven_class, self.driver_class, self.hours_per_day, self.driven_speed / self.driver_speed, self.idler
+            family,
+            self.driven_class,
+            self.driver_class,
+            self.hours_per_day,
+            self.driven_speed / self.driver_speed,
+            self.idler,
+            self.surroundings,
         )
 
     @property

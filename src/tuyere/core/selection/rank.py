@@ -152,14 +152,13 @@ def _prices(f: Found) -> Array:
     """Each candidate's price by the list; NaN where a part is not in it. A wheel that is kept costs nothing."""
     if f.kind.prices is None:
         return np.full(f.size, np.nan)
-    total = np.zeros(f.size)
-    for wheels, whole, at in ((f.driver_wheels, f.kind.driver, f.driver), (f.driven_wheels, f.kind.driven, f.driven)):
-        if wheels is whole:
-            total += f.kind.prices.wheels[at, f.count]
-    belts = f.kind.prices.belts[f.length, f.count]
-    if f.kind.reserve_counts:
-        belts = belts * np.array(f.kind.counts)[f.count]
-    return total + (belts * _metres(f) if f.kind.prices.per_metre else belts)
+    kind, prices = f.kind, f.kind.prices
+    total = prices.belts[f.length, f.count] * (_metres(f) if prices.per_metre else 1.0)
+    if f.driver_wheels is kind.driver:
+        total = total + prices.driver[f.driver, f.count]
+    if f.driven_wheels is kind.driven:
+        total = total + prices.driven[f.driven, f.count]
+    return np.asarray(total)
 
 
 def _metres(f: Found) -> Array:

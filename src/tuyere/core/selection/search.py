@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.selection.judge import CLEAR_M, CONSTRAINTS
 from tuyere.core.selection.kind import Array, Kind, Mate, StockWheel
+from tuyere.core.selection.measures import traits
 from tuyere.core.selection.problem import Problem
 
 Ints = NDArray[np.int32]
@@ -72,6 +73,9 @@ def search(problem: Problem, stock: Iterable[Kind]) -> Searched:
         if kind.family not in problem.families or (problem.kinds and kind.name not in problem.kinds):
             killed["family"] += kind.size
             continue
+        if problem.ambient_c is not None and problem.ambient_c > traits()[kind.traits].hottest_c:
+            killed["heat"] += kind.size
+            continue
         one = _one_kind(problem, kind, killed)
         if one is not None and one.size:
             found.append(one)
@@ -80,8 +84,8 @@ def search(problem: Problem, stock: Iterable[Kind]) -> Searched:
 
 def _sides(problem: Problem, kind: Kind, killed: dict[str, int]) -> tuple[tuple[StockWheel, ...], tuple[StockWheel, ...]] | None:
     sides = []
-    for kept, wheels in ((problem.keep_driver, kind.driver), (problem.keep_driven, kind.driven)):
-        stays = kind.wheel_kept(kept) if kept else None
+    for kept, wheels, drives in ((problem.keep_driver, kind.driver, True), (problem.keep_driven, kind.driven, False)):
+        stays = kind.wheel_kept(kept, drives) if kept else None
         if kept and stays is None:
             killed["kept"] += kind.size
             return None

@@ -16,7 +16,7 @@ from tuyere.core.selection.kind import Array, Kind, Prices, StockLength, StockWh
 from tuyere.core.selection.parts_list import PartRow, PartsList
 from tuyere.core.selection.stock import kinds
 from tuyere.core.selection.toothed_kind import ChainKind, ToothedKind, teeth_named
-from tuyere.core.selection.v_kind import VKind, sheave
+from tuyere.core.selection.v_kind import VKind, flat_wheel, sheave
 
 Which = Literal["common", "list", "shelf"]
 _SAME_M = 0.0004  # two ways to write one diameter
@@ -33,16 +33,28 @@ def stock(own: OwnRatings, parts: PartsList, which: Which) -> tuple[Kind, ...]:
     return tuple(kind for kind in found if kind)
 
 
-def _wheels_of(kind: Kind, parts: PartsList) -> list[PartRow]:
-    return [r for r in parts.rows if r.part == "wheel" and r.fits == kind.fits]
+def _wheels_of(kind: Kind, parts: PartsList, drives: bool = True) -> list[PartRow]:
+    fits = kind.fits if drives else _driven_fits(kind)
+    return [r for r in parts.rows if r.part == "wheel" and r.fits == fits]
+
+
+def _driven_fits(kind: Kind) -> str:
+    return "flat" if isinstance(kind, VKind) and kind.flat else kind.fits
 
 
 def _belts_of(kind: Kind, parts: PartsList) -> list[PartRow]:
-    return [r for r in parts.rows if r.part != "wheel" and r.fits == kind.name]
+    name = kind.of.name if isinstance(kind, VKind) else kind.name
+    return [
+        r
+        for r in parts.rows
+        if r.part != "wheel" and r.fits == name and (not isinstance(kind, VKind) or bool(kind.bands) == (r.grooves > 1))
+    ]
 
 
 def _takes(kind: Kind, row: PartRow, count: float) -> bool:
     """Whether a listed wheel takes so many belts or strands, or a belt so wide. A listed sheave may stand with a groove empty; a common one is bought to fit."""
+    if row.of == "flat" and isinstance(kind, VKind):
+        return float(kind.width(np.array(count))) <= row.width_m * (1 + 1e-9)
     if isinstance(kind, ChainKind) or (isinstance(kind, VKind) and kind.assumed):
         return row.grooves == count
     return count <= (row.grooves if isinstance(kind, VKind) else row.width_m * (1 + 1e-9))
@@ -52,7 +64,8 @@ def _belt_is(kind: Kind, row: PartRow, length: StockLength | None, count: float)
     """Whether a listed belt is of that length, strands and width."""
     right_length = row.size == 0 or (length is not None and abs(row.size - length.line_m) <= _SAME_LINE_M)
     if isinstance(kind, VKind):
-        return right_length
+        many, _ = kind.belts("", count)
+        return right_length and (not kind.bands or row.grooves * many == count)
     return right_length and (row.grooves == count if isinstance(kind, ChainKind) else abs(row.width_m - count) <= _SAME_M)
 
 
@@ -60,13 +73,17 @@ def _cheapest(rows: Iterable[PartRow]) -> float:
     return min((r.price for r in rows if r.price is not None), default=math.nan)
 
 
-def _prices(kind: Kind, wheels: list[list[PartRow]], belts: list[PartRow]) -> Prices:
-    by_wheel = np.array([[_cheapest(r for r in rows if _takes(kind, r, c)) for c in kind.counts] for rows in wheels])
-    return Prices(
-        by_wheel,
-        _by_length(kind, lambda x, c: _cheapest(r for r in belts if _belt_is(kind, r, x, c))),
-        isinstance(kind, ChainKind | FlatKind),
-    )
+def _prices(kind: Kind, driver: list[list[PartRow]], driven: list[list[PartRow]], belts: list[PartRow]) -> Prices:
+    """`driver`, `driven`: the rows that each wheel of the kind may be."""
+
+    def wheels(side: list[list[PartRow]]) -> Array:
+        return np.array([[_cheapest(r for r in rows if _takes(kind, r, c)) for c in kind.counts] for rows in side])
+
+    def set_of(length: StockLength | None, count: float) -> float:
+        many = kind.belts("", count)[0] if isinstance(kind, VKind) else 1.0
+        return many * _cheapest(r for r in belts if _belt_is(kind, r, length, count))
+
+    return Prices(wheels(driver), wheels(driven), _by_length(kind, set_of), isinstance(kind, ChainKind | FlatKind))
 
 
 def _by_length(kind: Kind, value: Callable[[StockLength | None, float], float]) -> Array:
@@ -75,30 +92,34 @@ def _by_length(kind: Kind, value: Callable[[StockLength | None, float], float]) 
 
 def _priced(kind: Kind, parts: PartsList) -> Kind:
     """A kind of the common sizes, with what the list says that its parts cost."""
-    rows, belts = _wheels_of(kind, parts), _belts_of(kind, parts)
-    if not (rows and belts):
+    rows, driven, belts = _wheels_of(kind, parts), _wheels_of(kind, parts, False), _belts_of(kind, parts)
+    if not (rows and driven and belts):
         return kind
     one = copy.copy(kind)
-    one.prices = _prices(kind, [[r for r in rows if _same(kind, r, w)] for w in kind.driver], belts)
+    may_be = [[[r for r in had if _same(kind, r, w)] for w in side] for side, had in ((kind.driver, rows), (kind.driven, driven))]
+    one.prices = _prices(kind, may_be[0], may_be[1], belts)
     return one
 
 
 def _same(kind: Kind, row: PartRow, wheel: StockWheel) -> bool:
     if wheel.teeth is not None:
         return row.size == wheel.teeth
-    return abs(row.size - (wheel.outside_m if isinstance(kind, FlatKind) else wheel.line_m)) <= _SAME_M
+    return abs(row.size - (wheel.outside_m if row.of == "flat" else wheel.line_m)) <= _SAME_M
 
 
 def _listed(kind: Kind, parts: PartsList, enough: bool) -> Kind | None:
     """A kind with only the wheels, lengths and counts of the list; `enough`: a set needs so many on the shelf. None where nothing is left."""
-    rows, belts = _wheels_of(kind, parts), _belts_of(kind, parts)
-    if not (rows and belts):
+    rows, driven, belts = _wheels_of(kind, parts), _wheels_of(kind, parts, False), _belts_of(kind, parts)
+    if not (rows and driven and belts):
         return None
     one = kind.with_belts(tuple(v_belt.parse_designation(r.said, kind.of) for r in belts)) if isinstance(kind, VKind) else copy.copy(kind)
     one.assumed, one.kept_arrays = False, None
     one.driver = one.driven = tuple(_wheel(kind, r) for r in rows)
+    if driven != rows:
+        one.driven = tuple(_wheel(kind, r) for r in driven)
     if isinstance(kind, VKind):
-        one.counts = tuple(float(n) for n in range(1, max(r.grooves for r in rows) + 1))
+        most = max(r.grooves for r in rows)
+        one.counts = tuple(c for c in kind.counts if c <= most) if kind.bands else tuple(float(n) for n in range(1, most + 1))
     elif isinstance(kind, ToothedKind):
         one.lengths = tuple(StockLength(said, line) for line, said in sorted({(r.size, r.said) for r in belts}))
         one.counts = tuple(sorted({r.width_m for r in belts}))
@@ -106,24 +127,31 @@ def _listed(kind: Kind, parts: PartsList, enough: bool) -> Kind | None:
         one.counts = tuple(sorted({r.width_m if isinstance(kind, FlatKind) else float(r.grooves) for r in belts}))
 
     def on(length: StockLength | None, count: float) -> bool:
-        many = count if enough and isinstance(kind, VKind) else 0
+        many = kind.belts("", count)[0] if enough and isinstance(kind, VKind) else 0
         return any(_belt_is(kind, r, length, count) and (r.on_hand or 0) >= many for r in belts)
 
     one.had = np.array([[on(x, c) for c in one.counts] for x in one.lengths or (None,)])
-    one.prices = _prices(one, [[r] for r in rows], belts) if parts.priced else None
+    one.prices = _prices(one, [[r] for r in rows], [[r] for r in driven], belts) if parts.priced else None
     return one
+
+
+def _pulley_name(row: PartRow) -> str:
+    return f"{show(row.size, 'length', System.SI)} pulley{f' ({row.number})' if row.number else ''}"
 
 
 def _wheel(kind: Kind, row: PartRow) -> StockWheel:
     """A wheel of the list as the search takes it."""
     number = f" ({row.number})" if row.number else ""
+    if isinstance(kind, VKind) and row.of == "flat":
+        fitting = [c for c in kind.counts if _takes(kind, row, c)]
+        return flat_wheel(kind.of, row.size, _pulley_name(row), max(fitting, default=0.0))
     if isinstance(kind, VKind):
         outside = v_belt.outside_from_datum(kind.of, row.size)
         return sheave(
             kind.of, row.size, outside, f"{row.said}, {row.grooves} groove{'' if row.grooves == 1 else 's'}{number}", 0, row.grooves
         )
     if isinstance(kind, FlatKind):
-        return kind.pulley(row.size, f"{show(row.size, 'length', System.SI)} pulley{number}", row.width_m * (1 + 1e-9))
+        return kind.pulley(row.size, _pulley_name(row), row.width_m * (1 + 1e-9))
     teeth = int(row.size)
     if isinstance(kind, ToothedKind):
         return kind.pulley(teeth, f"{teeth_named(teeth)}, to {show(row.width_m, 'length', System.SI)}{number}", row.width_m * (1 + 1e-9))

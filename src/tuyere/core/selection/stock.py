@@ -4,7 +4,7 @@ from functools import lru_cache
 
 from tuyere.core.families import roller_chain, synchronous, v_belt
 from tuyere.core.families.flat import flat_belts
-from tuyere.core.quantity import to_si
+from tuyere.core.quantity import System, show, to_si
 from tuyere.core.rating import chain as chain_rating
 from tuyere.core.rating import vee
 from tuyere.core.rating.ip20 import OutOfRangeError
@@ -13,12 +13,12 @@ from tuyere.core.selection.flat_kind import FlatKind
 from tuyere.core.selection.kind import Kind, StockWheel
 from tuyere.core.selection.problem import Family
 from tuyere.core.selection.toothed_kind import ChainKind, ToothedKind
-from tuyere.core.selection.v_kind import VKind, sheave
+from tuyere.core.selection.v_kind import MOST_JOINED, VKind, flat_wheel, sheave
 from tuyere.core.table import rows
 
 _PITCHES = tuple(range(24, 241, 2))
 _STRANDS = (1, 2, 3, 4)
-_LINK_MOST = 4
+_LINK_LENGTHS = range(400, 5001, 50)  # mm: cut to any length, looked at in steps
 _GROOVES_LIGHT, _GROOVES_METRIC = (1,), tuple(range(1, 9))  # where the table does not say: common practice, no source
 
 
@@ -38,10 +38,51 @@ def _v_kinds(own: OwnRatings) -> list[Kind]:
     found: list[Kind] = []
     for of in v_belt.sections().values():
         belts = v_belt.standard_belts(of.name)
+        if of.construction == "link":
+            belts = tuple(v_belt.belt_of(of, float(n)) for n in _LINK_LENGTHS)
         wheels = _sheaves(of)
         # A name that only says another section again would list everything twice.
-        if belts and wheels and (vee.rated(of) or own.of(of.name)) and not of.series.startswith("effective"):
+        if (
+            belts
+            and wheels
+            and (vee.rated(of) or own.of(of.name))
+            and not of.series.startswith("effective")
+            and of.construction != "ribbed"
+        ):
             found.append(VKind(of, _v_family(of), wheels, belts, int(max(w.most for w in wheels)), own.of(of.name)))
+    singles = [k for k in found if isinstance(k, VKind)]
+    return [*found, *_ribbed(own), *_joined(singles), *_on_flat(singles)]
+
+
+def _ribbed(own: OwnRatings) -> list[Kind]:
+    found: list[Kind] = []
+    for r in rows("ribbed_stock"):
+        of, ribs = v_belt.section(r["section"]), tuple(int(n) for n in r["ribs"].split())
+        wheels = tuple(
+            sheave(of, v_belt.datum_from_outside(of, float(d) / 1000), float(d) / 1000, f"{d} mm outside", min(ribs), max(ribs))
+            for d in r["wheels"].split()
+        )
+        belts = tuple(v_belt.belt_of(of, float(n)) for n in r["lengths"].split())
+        found.append(VKind(of, "ribbed", wheels, belts, 0, own.of(of.name), ribs))
+    return found
+
+
+def _joined(singles: list[VKind]) -> list[Kind]:
+    """Rated as the same number of singles (IP-20, IP-22; from memory, high)."""
+    can = {r["section"] for r in rows("v_joined")}
+    cogged = {s.name for s in v_belt.sections().values() if s.cogged and s.groove in can}
+    many = (*range(2, MOST_JOINED + 1), *range(2 * ((MOST_JOINED + 2) // 2), 2 * MOST_JOINED + 1, 2))
+    return [VKind(k.of, "joined V-belt", k.driver, k.belts_had, 0, k.own, many) for k in singles if k.name in can | cogged]
+
+
+def _on_flat(singles: list[VKind]) -> list[Kind]:
+    """Classical belts alone are broad enough at the base to run on a flat wheel: common practice, no source."""
+    rims = tuple(float(r["diameter"]) / 1000 for r in rows("flat_crowns"))
+    found: list[Kind] = []
+    for k in singles:
+        if k.family == "v-belt" and "classical" in k.of.series:
+            flat = tuple(flat_wheel(k.of, d, f"{show(d, 'length', System.SI)} flat") for d in rims)
+            found.append(VKind(k.of, "V-flat", k.driver, k.belts_had, int(max(k.counts)), k.own, (), flat))
     return found
 
 

@@ -50,7 +50,7 @@ class ToothedKind(Kind):
             name, synchronous.pitch_diameter(self.of, teeth), outside, outside - 2 * self.of.tooth_height_m, teeth, 0.0, widest_m
         )
 
-    def wheel_kept(self, kept: Kept) -> StockWheel | None:
+    def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
         return (
             self.pulley(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.of.pitch_name and kept.teeth else None
         )
@@ -162,7 +162,7 @@ class ChainKind(Kind):
             name, line, found.outside_m, max(0.0, found.hub_most_m), teeth, strands or 0, strands or 1e9, teeth * self.of.pitch_m / math.pi
         )
 
-    def wheel_kept(self, kept: Kept) -> StockWheel | None:
+    def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
         return self.sprocket(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.name and kept.teeth else None
 
     def least_small(self, problem: Problem) -> tuple[float, str]:

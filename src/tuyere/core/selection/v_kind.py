@@ -9,16 +9,20 @@ import numpy as np
 from tuyere.core.families import v_belt
 from tuyere.core.loads import OVERHUNG_FACTOR
 from tuyere.core.quantity import System, from_si, show, to_si
-from tuyere.core.rating import ip20, metric_v, vee
+from tuyere.core.rating import metric_v, vee
 from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.rating.own import OwnTable
-from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
+from tuyere.core.selection.kind import FLAT_HUB_SHARE, Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
 from tuyere.core.selection.problem import Family, Kept, Problem
-from tuyere.core.tension_ratio import tension_ratio
+from tuyere.core.tension_ratio import arc_factor, tension_ratio
+
+MOST_JOINED = 5  # ribs of one joined belt: common practice, no source
+_NAMES = {"joined V-belt": "{} joined", "V-flat": "{} on flat"}
+_TRAITS = {"joined V-belt": "V-belt, joined", "V-flat": "V-flat", "ribbed": "ribbed"}
 
 
 class VKind(Kind):
-    """One V-belt section."""
+    """One V-belt section: as singles, joined or ribbed (`bands`: ribs that one belt may have), or on flat driven wheels (`flat`: V-flat)."""
 
     def __init__(
         self,
@@ -28,18 +32,26 @@ class VKind(Kind):
         belts: tuple[v_belt.Belt, ...],
         most: int,
         own: OwnTable | None = None,
+        bands: tuple[int, ...] = (),
+        flat: tuple[StockWheel, ...] = (),
     ) -> None:
-        self.of, self.family, self.name, self.fits = of, family, of.name, of.groove
-        self.driver = self.driven = wheels
+        self.of, self.family, self.fits, self.bands, self.flat = of, family, of.groove, bands, bool(flat)
+        self.name = _NAMES.get(family, "{}").format(of.name)
+        self.driver, self.driven = wheels, flat or wheels
         self._take(belts)
-        self.counts = tuple(float(n) for n in range(1, most + 1))
+        self.counts = tuple(float(n) for n in bands or range(1, most + 1))
         self.fastest_m_per_s = of.max_speed_m_per_s
-        self.traits = "V-belt, cogged" if of.cogged else "V-belt, wrapped"
+        self.traits = _TRAITS.get(family) or ("V-belt, cogged" if of.cogged else "V-belt, wrapped")
         self.own, self.how = own, vee.method(of, own)
         self.counted_as = self.how.estimate
         groove = v_belt.grooves_of(of.groove)
         self._spacing = (groove[0].spacing_m if groove else None) or 1.2 * of.top_width_m
         self._edge = (groove[0].edge_m if groove else None) or 0.6 * of.top_width_m
+
+    @property
+    def belts_had(self) -> tuple[v_belt.Belt, ...]:
+        """The belts that it can be had in, shortest first."""
+        return tuple(self._belts.values())
 
     def _take(self, belts: tuple[v_belt.Belt, ...]) -> None:
         self._belts = {b.designation: b for b in belts}
@@ -52,7 +64,9 @@ class VKind(Kind):
         one._take(tuple(sorted(belts, key=lambda b: b.datum_length_m)))
         return one
 
-    def wheel_kept(self, kept: Kept) -> StockWheel | None:
+    def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
+        if self.flat and not drives:
+            return flat_wheel(self.of, kept.outside_m, "the one kept, flat") if kept.fits == "flat" and kept.outside_m else None
         if kept.fits != self.of.groove or kept.outside_m is None:
             return None
         return sheave(self.of, v_belt.datum_from_outside(self.of, kept.outside_m), kept.outside_m, "the one kept")
@@ -76,13 +90,13 @@ class VKind(Kind):
 
     @property
     def overhung(self) -> float:
-        return OVERHUNG_FACTOR["v-belt"]
+        return OVERHUNG_FACTOR["ribbed" if self.family == "ribbed" else "v-belt"]
 
     def width(self, count: Array) -> Array:
         return np.asarray((count - 1) * self._spacing + 2 * self._edge)
 
     def tension_ratio(self, wrap: Array) -> Array:
-        return np.asarray(tension_ratio(self.of, wrap)[0])
+        return np.asarray(tension_ratio(self.of, wrap, self.flat)[0])
 
     def mass(self, count: Array) -> Array:
         return self.of.mass_kg_per_m * count
@@ -104,24 +118,26 @@ class VKind(Kind):
         return steps_at(froms, ks, np.round(ratio, 2))
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
-        k, of = self._ratio_factor(mate.ratio), self.how.rated_as
-        n = from_si(1.0, "rotation", "rpm") * mate.fast
+        k, of, times = self._ratio_factor(mate.ratio), self.how.rated_as, self.how.likeness
+        n, small = from_si(1.0, "rotation", "rpm") * mate.fast / times, mate.small_line_m * times
         power: Array
         if self.own:
             power = self.own.power(mate.small_line_m, mate.fast, mate.ratio)
         elif self.how.standard == "ISO 5292 form":
             fit = metric_v.fits()[of.name]
-            basic, added = metric_v.kilowatts(fit, np.minimum(mate.small_line_m * 1000, fit.d_to_mm), n, k)
+            basic, added = metric_v.kilowatts(fit, np.minimum(small * 1000, fit.d_to_mm), n, k)
             power = np.asarray(1000 * (basic + added))
             power = np.where((n > fit.n_to * 1.001) | (mate.belt_speed > of.max_speed_m_per_s), np.nan, power)
         else:
-            d, r = from_si(1.0, "length", "in") * mate.small_line_m, n / 1000
+            d, r = from_si(1.0, "length", "in") * small, n / 1000
             basic, added = vee.inch_horsepower(self.how, d, r, k)
             power = to_si(1.0, "power", "hp") * np.asarray(basic + added)
             power = np.where(mate.belt_speed > of.max_speed_m_per_s * (1 + 1e-9), np.nan, power)
         rated = np.maximum(power, 0.0) * self.how.share
         factors = np.array([self._factor_by_name[x.name] for x in self.lengths])
-        return np.asarray(rated * (1.25 * (1 - 5 ** (-wrap / np.pi))) * factors[lengths])
+        if self.flat:
+            rated = np.where(mate.driven_line_m < mate.driver_line_m, np.nan, rated)
+        return np.asarray(rated * arc_factor(self.of, wrap, self.flat) * factors[lengths])
 
     def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
         return unit * count
@@ -130,29 +146,48 @@ class VKind(Kind):
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
     ) -> float:
         small = min(driver.line_m, driven.line_m)
+        if self.flat and driven.line_m < driver.line_m:
+            raise OutOfRangeError("Only the large wheel of a V-belt drive may be flat: the small one wants grooves.")
         rated = vee.rated_power(self.of, small, _fast(driver, driven, problem), ratio_of(driver, driven), self.own)
         assert length
-        return rated.total_w * ip20.arc_factor(wrap_rad) * vee.length_factor(self._belts[length.name], self.own) * count
+        return (
+            rated.total_w * float(arc_factor(self.of, wrap_rad, self.flat)) * vee.length_factor(self._belts[length.name], self.own) * count
+        )
 
     def parts(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
     ) -> list[tuple[float, str]]:
         made = f", {count:.0f} groove{'' if count == 1 else 's'}" if self.assumed else ""  # a listed sheave's name says it
-        return [
-            (1, f"{self.fits} sheave, {driver.name}{made}"),
-            (1, f"{self.fits} sheave, {driven.name}{made}"),
-            (count, length.name if length else self.name),
-        ]
+        assert length
+        many, belt = self.belts(length.name, count)
+        driven_part = (
+            f"flat pulley, {driven.name}, for {show(float(self.width(np.array(count))), 'length', System.SI)}"
+            if self.flat
+            else f"{self.fits} sheave, {driven.name}{made}"
+        )
+        return [(1, f"{self.fits} sheave, {driver.name}{made}"), (1, driven_part), (many, belt)]
+
+    def belts(self, name: str, count: float) -> tuple[float, str]:
+        """How many belts by the name, for so many grooves: one band, or two, where they are joined or ribbed."""
+        if not self.bands:
+            return count, name
+        if self.family == "ribbed":
+            return 1, f"{count:.0f}{name}"
+        bands = 1 if count <= MOST_JOINED else 2
+        return bands, f"{count / bands:.0f}/{name}"
 
     def shown(self, count: float) -> str:
-        return f"{count:.0f} × {self.name}"
+        if not self.bands:
+            return f"{count:.0f} × {self.name}"
+        many, belt = self.belts(self.of.name, count)
+        return f"{belt}{' ribbed' if self.family == 'ribbed' else ' joined'}" if many == 1 else f"{many:.0f} × {belt} joined"
 
     def made_for(self, wheel: StockWheel) -> str:
         return f"is made with {grooves(wheel)}"
 
     @property
     def reserve_counts(self) -> bool:
-        return True
+        return not self.bands
 
 
 def _fast(driver: StockWheel, driven: StockWheel, problem: Problem) -> float:
@@ -163,6 +198,11 @@ def grooves(wheel: StockWheel) -> str:
     """How many grooves a sheave can have, in words."""
     least, most = max(1, int(wheel.fewest)), int(wheel.most)
     return f"{most} groove{'' if most == 1 else 's'}" if least == most else f"{least} to {most} grooves"
+
+
+def flat_wheel(of: v_belt.Section, rim_m: float, name: str, most: float = 1e9) -> StockWheel:
+    """A flat wheel under V-belts, broad enough for `most` of them."""
+    return StockWheel(name, v_belt.line_on_flat(of, rim_m), rim_m, FLAT_HUB_SHARE * rim_m, None, 0.0, most)
 
 
 def sheave(of: v_belt.Section, line_m: float, outside_m: float, name: str, fewest: float = 0.0, most: float = 1e9) -> StockWheel:

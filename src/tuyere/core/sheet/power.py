@@ -5,11 +5,12 @@ from tuyere.core.origin import Origin
 from tuyere.core.quantity import System, show
 from tuyere.core.rating import ip20, vee
 from tuyere.core.rating.ip20 import RatedPower
-from tuyere.core.rating.service import service_factor, speed_up_added
+from tuyere.core.rating.service import IDLERS, SURROUNDINGS, service_factor, speed_up_added
 from tuyere.core.sheet.figure import Line, figure, given_figure
 from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.verdict import Tone
+from tuyere.core.tension_ratio import arc_factor, half_turn_ratio
 from tuyere.core.uncertainty import UFloat, exact
 
 BELTS_FITTED_LIMIT = 20
@@ -28,12 +29,17 @@ def design_power(spec: DriveSpec, page: Page) -> None:
     duty = ip20.duty(spec.hours_per_day.value / 3600)
     up = 1 / page.values["ratio"].n if page.has("ratio") else 1.0
     family = spec.line.family if spec.line else "v-belt"
-    factor, source = service_factor(family, spec.driven_class, spec.driver_class, spec.hours_per_day.value / 3600, up)
-    note = "No idler is counted here; one outside on the slack side would add 0.1."
+    factor, source = service_factor(
+        family, spec.driven_class, spec.driver_class, spec.hours_per_day.value / 3600, up, spec.idler, spec.surroundings
+    )
+    counts_idler = family != "roller chain"
+    note = f"Idler: {spec.idler}" + (f", adds {IDLERS[spec.idler]:g}." if counts_idler and IDLERS[spec.idler] else ", adds nothing.")
     if family == "synchronous" and speed_up_added(up):
         note += f" Speeding up {up:.2f} times adds {speed_up_added(up):.1f}."
     if family == "roller chain":
-        note = "Hours a day are not counted for chain."
+        note = "Hours a day and idlers are not counted for chain."
+    if SURROUNDINGS[spec.surroundings]:
+        note += f" Surroundings {spec.surroundings}: {SURROUNDINGS[spec.surroundings]:g} added, an assumption (common practice, no source)."
     title = next(c.title for c in ip20.driven_classes() if c.name == spec.driven_class)
     kinds = [
         Line("", "driven machine", title, title, Origin.CHOSEN, Origin.CHOSEN),
@@ -65,7 +71,7 @@ def rating(spec: DriveSpec, page: Page) -> None:
     """Rated power of one belt as fitted, and of the set."""
     if not (spec.section and page.has("ratio", "belt_speed", "wrap_driver")):
         return
-    _arc(page)
+    _arc(spec, page)
     belt = spec.belt or _nearest(spec.section, page)
     if belt is None:
         return
@@ -79,20 +85,31 @@ def _small(page: Page) -> str:
     return "driver" if page.values["ratio"].n >= 1 else "driven"
 
 
-def _arc(page: Page) -> None:
+def _arc(spec: DriveSpec, page: Page) -> None:
     """Known for every section, rated or not: the tension target needs it."""
     small = _small(page)
-    factor = exact(ip20.arc_factor(page.values[f"wrap_{small}"].n))
+    assert spec.section
+    section, ratio = spec.section, half_turn_ratio(spec.section)
+    factor = exact(float(arc_factor(section, page.values[f"wrap_{small}"].n, spec.driven_flat)))
+    formula = f"K_θ = {ratio / (ratio - 1):.3g} (1 - {ratio:g}^(-θ/180°))"
+    note = "printed table by closed form, within 0.005" if ratio == 5 else "the same algebra at a ratio of 4 (IP-26, medium)"
+    if spec.driven_flat:
+        formula, note = (
+            "V-flat column by θ",
+            "The large wheel is flat: above 127° it slips there first. Printed table, straight between its points.",
+        )
     page.put(
-        figure("arc_factor", "arc factor", "K_θ", "number", factor, page.lines(f"wrap_{small}"), "K_θ = 1.25 (1 - 5^(-θ/180°))", ip20.SOURCE,
-               note="printed table by closed form, within 0.005", origin=Origin.STANDARD, decimals=(3, 3)),
+        figure("arc_factor", "arc factor", "K_θ", "number", factor, page.lines(f"wrap_{small}"), formula, ip20.SOURCE,
+               note=note, origin=Origin.STANDARD, decimals=(3, 3)),
         factor,
     )  # fmt: skip
 
 
 def _nearest(section: v_belt.Section, page: Page) -> v_belt.Belt | None:
-    """With no belt named, the standard length nearest the tape stands in for the length factor."""
+    """With no belt named, the standard length nearest the tape stands in for the length factor; link and ribbed belting comes in any length."""
     length = page.values["length_by_tape"].n
+    if section.construction in ("link", "ribbed"):
+        return v_belt.belt_of(section, round(v_belt.number_from_datum(section, length)))
     return min((b for b in v_belt.nearest_belts(section, length) if b), key=lambda b: abs(b.datum_length_m - length), default=None)
 
 
@@ -209,16 +226,25 @@ def _belts(spec: DriveSpec, page: Page, corrected: UFloat) -> None:
         ),
         exact(float(needed)),
     )
-    count = spec.belt_count
+    count = spec.parallel
     if not count:
         page.say(
             "rating",
             Tone.OPEN,
-            f"{needed} {_belts_word(needed)} would carry it",
+            f"{needed} {_belts_word(needed, spec)} would carry it",
             f"One belt carries {page.figures['power_per_belt'].us} here, the design power is {page.figures['design_power'].us}.",
         )
         return
-    fitted = given_figure("belt_count", "belts fitted", "N_f", "number", float(count), 0.0, Origin.MEASURED, (0, 0))
+    fitted = given_figure(
+        "belt_count",
+        "belts fitted" if spec.ribs == 1 else f"ribs in use, {spec.ribs} a belt",
+        "N_f",
+        "number",
+        float(count),
+        0.0,
+        Origin.MEASURED,
+        (0, 0),
+    )
     capacity = corrected * count
     found = page.put(
         figure(
@@ -236,18 +262,19 @@ def _belts(spec: DriveSpec, page: Page, corrected: UFloat) -> None:
     share = capacity.n / wanted
     weighed = f"The set carries {found.us} ({found.si}); the design power is {page.figures['design_power'].us} ({page.figures['design_power'].si})."
     if needed <= count:
-        page.say("rating", Tone.GOOD, f"{count} {_belts_word(count)} will carry it, with {share - 1:.0%} to spare", weighed)
+        page.say("rating", Tone.GOOD, f"{count} {_belts_word(count, spec)} will carry it, with {share - 1:.0%} to spare", weighed)
     else:
         page.say(
             "rating",
             Tone.WATCH,
-            f"{count} {_belts_word(count)} will not do: {needed} needed",
+            f"{count} {_belts_word(count, spec)} will not do: {needed} needed",
             weighed + " Fit more grooves, larger sheaves or cogged belts; meanwhile expect slip and short life.",
         )
         page.flag(
-            "too-few-belts", "belt_count", f"{count} {_belts_word(count)} carry {share:.0%} of the design power: {needed} are needed."
+            "too-few-belts", "belt_count", f"{count} {_belts_word(count, spec)} carry {share:.0%} of the design power: {needed} are needed."
         )
 
 
-def _belts_word(count: int) -> str:
-    return "belt" if count == 1 else "belts"
+def _belts_word(count: int, spec: DriveSpec) -> str:
+    word = "rib" if spec.ribs > 1 or (spec.section and spec.section.construction == "ribbed") else "belt"
+    return word if count == 1 else f"{word}s"

@@ -1,5 +1,6 @@
 """Reading a form field by field: what was understood of each, and what is wrong with it, kept beside it."""
 
+import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
@@ -10,6 +11,7 @@ from tuyere.core.sheet.typed import Typed, given
 from tuyere.core.sheet.verdict import Problem
 
 _UNKNOWN = ("", "-", "?")
+_DEGREES = re.compile(r"^\s*(-?\d+(?:[.,]\d+)?)\s*°?\s*([CFcf])\s*$")
 
 
 @dataclass
@@ -69,6 +71,19 @@ class FieldReader:
         if least <= found <= most:
             return found
         self.problems.append(Problem(key, sentence))
+        return None
+
+    def celsius(self, key: str) -> float | None:
+        """A temperature with its letter, °C; None when it is not known or cannot be read."""
+        text = self.words.get(key, "").strip()
+        if text in _UNKNOWN:
+            return None
+        match = _DEGREES.match(text)
+        degrees = float(match.group(1).replace(",", ".")) if match else float("nan")
+        found = (degrees - 32) / 1.8 if match and match.group(2) in "fF" else degrees
+        if -60 <= found <= 500:
+            return found
+        self.problems.append(Problem(key, "Write the temperature with its letter, such as 70 F or 21 C."))
         return None
 
     def one_of(self, key: str, known: Sequence[str]) -> str | None:

@@ -35,7 +35,7 @@ def loads(spec: DriveSpec, page: Page) -> None:
     wrap = min(page.values["wrap_driver"].n, page.values["wrap_driven"].n)
     speed = page.values["belt_speed"].n
     power = spec.driver_power.value if chain else page.values["design_power"].n
-    found, said = tension_ratio(of, wrap)
+    found, said = tension_ratio(of, wrap, spec.driven_flat)
     ratio = float(found)
     effective = power / speed
     mass = _mass(spec, of)
@@ -105,7 +105,7 @@ def _put(page: Page, key: str, label: str, symbol: str, value: float, lines: lis
 def _mass(spec: DriveSpec, of: v_belt.Section | Profile | Chain | FlatBelt) -> float:
     """Mass of the whole set, kg/m; zero where its width or count is not known."""
     if isinstance(of, v_belt.Section):
-        return v_belt.centrifugal_mass(of) * (spec.belt_count or 1)
+        return v_belt.centrifugal_mass(of) * (spec.parallel or 1)
     size = spec.line.size if spec.line else None
     if size is None:
         return 0.0

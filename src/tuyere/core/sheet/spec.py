@@ -14,6 +14,7 @@ from tuyere.core.rating.own import NONE, OwnRatings
 from tuyere.core.uncertainty import uncertain
 
 Basis = Literal["outside", "datum"]
+DrivenBasis = Literal["outside", "datum", "flat"]
 DriverClass = Literal["normal", "high"]
 BeltState = Literal["new", "run in"]
 Rotation = Literal["clockwise", "counter-clockwise"]
@@ -89,7 +90,7 @@ class LineDrive:
 class DriveSpec:
     """One driver sheave, one driven sheave, a set of V-belts; or, with `line`, another kind of drive. None means not known.
 
-    `own`: the shop's rating tables, which override the standards'.
+    `own`: the shop's rating tables, which override the standards'. `idler` and `surroundings`: as the service factor counts them.
     """
 
     driver_power: Given | None = None
@@ -101,7 +102,7 @@ class DriveSpec:
     driver_diameter: Given | None = None
     driver_basis: Basis = "outside"
     driven_diameter: Given | None = None
-    driven_basis: Basis = "outside"
+    driven_basis: DrivenBasis = "outside"
     centre_distance: Given | None = None
     belt: Belt | None = None
     belt_origin: Origin = Origin.NAMEPLATE
@@ -117,3 +118,22 @@ class DriveSpec:
     line: LineDrive | None = None
     gauge: Gauge | None = None
     own: OwnRatings = NONE
+    idler: str = "none"
+    surroundings: str = "clean"
+
+    @property
+    def driven_flat(self) -> bool:
+        """V-belts that run on a flat driven wheel (V-flat)."""
+        return self.driven_basis == "flat" and self.section is not None
+
+    @property
+    def ribs(self) -> int:
+        """Ribs of one belt: joined or ribbed ones have several."""
+        return self.belt.ribs or 1 if self.belt else 1
+
+    @property
+    def parallel(self) -> int | None:
+        """Belts side by side, or ribs where each belt has several: what a rating counts. A count that equals the ribs is the ribs of one belt."""
+        if not self.belt_count:
+            return None
+        return self.belt_count if self.belt_count == self.ribs else self.belt_count * self.ribs

@@ -10,6 +10,7 @@ from tuyere.core.sheet.figure import Line, figure, given_figure, shown
 from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec, Gauge
 from tuyere.core.sheet.verdict import Tone
+from tuyere.core.tension_ratio import half_turn_ratio
 from tuyere.core.uncertainty import UFloat, exact, largest_doubt, probability_between, sureness, uncertain, wrapped
 
 SOURCE = "ARPM/RMA-MPTA IP-20; Machinery's Handbook (from memory)"
@@ -34,20 +35,22 @@ def target(spec: DriveSpec, page: Page) -> None:
                note="1/64 in for each inch of span, 1.6 mm for each 100 mm. Shown to the nearest 1/64 in; the force is worked out for the exact value.", to_set=True),
         aim,
     )  # fmt: skip
-    if not (spec.section and spec.belt_count and page.has("design_power", "arc_factor", "belt_speed")):
+    if not (spec.section and spec.parallel and page.has("design_power", "arc_factor", "belt_speed")):
         return
-    belts, section = spec.belt_count, spec.section
-    mass = v_belt.centrifugal_mass(section)
+    belts, section = spec.parallel, spec.section
+    mass, half_turn = v_belt.centrifugal_mass(section), half_turn_ratio(section)
     velocity, arc = page.values["belt_speed"], page.values["arc_factor"].n
-    static = wrapped(lambda power, v: tension.static_tension(power, v, belts, arc, mass))(page.values["design_power"], velocity)
+    static = wrapped(lambda power, v: tension.static_tension(power, v, belts, arc, mass, half_turn))(page.values["design_power"], velocity)
     centrifugal = tension.centrifugal_tension(mass, velocity.n)
-    count = given_figure("belt_count", "belts fitted", "N", "number", float(belts), 0.0, Origin.MEASURED, (0, 0))
+    count = given_figure(
+        "belt_count", "belts fitted" if spec.ribs == 1 else "ribs in use", "N", "number", float(belts), 0.0, Origin.MEASURED, (0, 0)
+    )
     us, si = show(centrifugal, "force", System.US), show(centrifugal, "force", System.SI)
     centrifugal_line = Line("T_c", f"centrifugal, m V² at {mass:.3f} kg/m", us, si, Origin.COMPUTED, Origin.STANDARD)
     page.put(
         figure("static_tension", "static tension of one strand", "T_st", "force", static,
                [*page.lines("design_power", "belt_speed", "arc_factor"), count.line(), centrifugal_line],
-               "T_st = 15 (2.5 - K_θ)/K_θ · 1000 P_d/(N V) + T_c", SOURCE, limits="hp, ft/min, lbf",
+               f"T_st = 15 ({2 * half_turn / (half_turn - 1):.3g} - K_θ)/K_θ · 1000 P_d/(N V) + T_c", SOURCE, limits="hp, ft/min, lbf",
                note="15 is nine tenths of the exact half-sum of the strand tensions (16.5), as published: some growth of tension under load is allowed for. It uses the design power; a lightly loaded motor needs less."),
         static,
     )  # fmt: skip
@@ -55,12 +58,12 @@ def target(spec: DriveSpec, page: Page) -> None:
 
 
 def _forces(spec: DriveSpec, section: v_belt.Section, page: Page, static: UFloat) -> None:
-    assert spec.belt_count
+    assert spec.parallel
     belt_length = page.values["belt_length"] if page.has("belt_length") else page.values["length_by_tape"]
     span = page.values["span"].n
     known = section.stiffness_n or 0.0
-    term = tension.stiffness_share(known, spec.belt_count, span, belt_length.n)
-    share = " · t/L, one belt alone" if spec.belt_count == 1 else ""
+    term = tension.stiffness_share(known, spec.parallel, span, belt_length.n)
+    share = " · t/L, one belt alone" if spec.parallel == 1 else ""
     stiff = page.put(
         figure("stiffness_term", "belt-stiffness term", "K_y", "force", exact(term), [Line("K_y", f"section {section.name}", *shown(known, "force"), Origin.STANDARD, Origin.STANDARD)],
                f"table{share}", SOURCE, section.stiffness_confidence, limits="Within about 40 %." if known else f"Not known for section {section.name}: the string relation alone.", origin=Origin.STANDARD),
@@ -80,10 +83,10 @@ def _forces(spec: DriveSpec, section: v_belt.Section, page: Page, static: UFloat
             strand,
         )
         string_us, string_si = shown(strand.n / 16, "force")
-        force = _gauge_force(strand, span, tension.deflection(span), term)
+        force = _gauge_force(strand, span, tension.deflection(span), term) * spec.ribs
         page.put(
             figure(f"force_{key}", f"gauge force, {label}", "P", "force", force, [*page.lines((f"tension_{key}", "T"), "stiffness_term"), *page.lines("deflection")],
-                   "P = (T + K_y) / 16 at q = t/64", f"{SOURCE}; {STRING}", stiff.working.confidence if stiff.working else Confidence.LOW,
+                   "P = (T + K_y) / 16 at q = t/64" if spec.ribs == 1 else f"P = {spec.ribs} (T + K_y) / 16 at q = t/64, on the whole band", f"{SOURCE}; {STRING}", stiff.working.confidence if stiff.working else Confidence.LOW,
                    note=f"The string relation alone (T = 16 P) asks for {string_us} ({string_si}). The belt also resists being stretched by the push itself, which K_y/16 = {show(term / 16, 'force', System.US)} ({show(term / 16, 'force', System.SI)}) adds; the target counts both."),
             force,
         )  # fmt: skip
@@ -113,8 +116,8 @@ def readings(spec: DriveSpec, page: Page) -> None:
     """Each belt's strand tension from the gauge, the average, the spread, and the verdict."""
     if not (spec.gauge and spec.gauge.forces and spec.section and page.has("span", "deflection")):
         return
-    belts = spec.belt_count or len(spec.gauge.forces)
-    tensions, inputs = _strands(spec.gauge, spec.section, belts, page)
+    belts = (spec.parallel or 0) // spec.ribs or len(spec.gauge.forces)
+    tensions, inputs = _strands(spec.gauge, spec.section, belts, spec.ribs, page)
     for index, strand in enumerate(tensions, 1):
         page.put(
             figure(f"strand_{index}", f"belt {index} strand tension", f"T_{index}", "force", strand, [inputs[index - 1], *page.lines("span"), *_used(spec.gauge, page)],
@@ -158,19 +161,19 @@ def _used(gauge: Gauge, page: Page) -> list[Line]:
     return [Line("q", "deflection used", us, si, gauge.deflection.origin, gauge.deflection.origin)]
 
 
-def _strands(gauge: Gauge, section: v_belt.Section, belts: int, page: Page) -> tuple[list[UFloat], list[Line]]:
-    """Errors of the span and stiffness are shared by the set; those of force, deflection and seating are each belt's own."""
+def _strands(gauge: Gauge, section: v_belt.Section, belts: int, ribs: int, page: Page) -> tuple[list[UFloat], list[Line]]:
+    """Errors of the span and stiffness are shared by the set; those of force, deflection and seating are each belt's own. A band's force is shared by its ribs."""
     span, nominal_span = page.values["span"], page.values["span"].n
     aimed = gauge.deflection.value if gauge.deflection else page.values["deflection"].n
     length = page.values["belt_length"] if page.has("belt_length") else page.values["length_by_tape"]
-    term = tension.stiffness_share(section.stiffness_n or 0.0, belts, nominal_span, length.n)
+    term = tension.stiffness_share(section.stiffness_n or 0.0, belts * ribs, nominal_span, length.n)
     stiffness = uncertain(term, _STIFFNESS * term, "belt stiffness")
     square = uncertain(1.0, _SQUARENESS, "not quite at mid-span or square")
     tensions, lines = [], []
     for index, force in enumerate(gauge.forces, 1):
         pushed = uncertain(aimed, _DEFLECTION_READING_M, "deflection reading")
         seated = uncertain(1.0, _STICTION, "belt not settled in the groove")
-        tensions.append(_strand(force.u * seated * square, span, pushed, stiffness))
+        tensions.append(_strand(force.u * seated * square / ribs, span, pushed, stiffness))
         us, si = shown(force.value, "force")
         lines.append(Line(f"P_{index}", f"gauge force, belt {index}", us, si, force.origin, force.origin))
     return tensions, lines

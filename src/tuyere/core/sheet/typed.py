@@ -8,9 +8,10 @@ from tuyere.core.families import v_belt
 from tuyere.core.origin import Origin
 from tuyere.core.quantity import QuantityError, to_si
 from tuyere.core.rating import ip20
+from tuyere.core.rating.service import IDLERS, SURROUNDINGS
 from tuyere.core.sheet.field import FIELDS, Note, read_field
 from tuyere.core.sheet.power import BELTS_FITTED_LIMIT
-from tuyere.core.sheet.spec import Adjustable, Basis, BeltState, DriverClass, DriveSpec, Gauge, Given, Role, Rotation
+from tuyere.core.sheet.spec import Adjustable, Basis, BeltState, DrivenBasis, DriverClass, DriveSpec, Gauge, Given, Role, Rotation
 from tuyere.core.sheet.verdict import Problem
 from tuyere.core.uncertainty import standard_uncertainty
 
@@ -123,7 +124,9 @@ def _words(reading: Reading, choices: Mapping[str, str]) -> None:
         belt_count=_count(reading, choices.get("belt_count", "")),
         driver_class=_one_of(reading, "driver_class", choices, get_args(DriverClass)) or "normal",
         driver_basis=_one_of(reading, "driver_basis", choices, get_args(Basis)) or "outside",
-        driven_basis=_one_of(reading, "driven_basis", choices, get_args(Basis)) or "outside",
+        driven_basis=_one_of(reading, "driven_basis", choices, get_args(DrivenBasis)) or "outside",
+        idler=_one_of(reading, "idler", choices, tuple(IDLERS)) or "none",
+        surroundings=_one_of(reading, "surroundings", choices, tuple(SURROUNDINGS)) or "clean",
         rotation=_one_of(reading, "rotation", choices, get_args(Rotation)) or "clockwise",
         driven_class=_one_of(reading, "driven_class", choices, tuple(c.name for c in ip20.driven_classes())),
         centre_line_deg=_angle(reading, choices.get("centre_line_deg", "")),

@@ -34,10 +34,33 @@ def diameters(spec: DriveSpec, page: Page) -> None:
         ("driver", spec.driver_diameter, spec.driver_basis),
         ("driven", spec.driven_diameter, spec.driven_basis),
     ):
-        if given and spec.section:
+        if given and spec.section and basis == "flat":
+            _flat_wheel(spec.section, given, page)
+        elif given and spec.section:
             _one_wheel(spec.section, role, given, basis, page)
             if spec.adjustable and spec.adjustable.role == role and page.has(f"{role}_datum"):
                 _opened(spec.adjustable, page)
+
+
+def _flat_wheel(section: v_belt.Section, given: Given, page: Page) -> None:
+    """A flat driven wheel under V-belts: they lie on its rim with their narrow faces."""
+    rim = page.put(
+        given_figure("driven_outside", "driven outside diameter, flat", "D_o", "length", given.value, given.std, given.origin), given.u
+    )
+    line = wrapped(lambda x: v_belt.line_on_flat(section, x))(given.u)
+    over_us, over_si = shown(v_belt.line_on_flat(section, given.value) - given.value, "length", decimals=(2, 2))
+    over = Line("2e", f"line over the rim, section {section.name}", over_us, over_si, Origin.STANDARD, Origin.STANDARD)
+    page.put(
+        figure("driven_datum", "driven diameter of the line, flat", "D", "length", line, [rim.line(), over], "D = D_o + 2e, e = height - h_d", v_belt.SOURCE,
+               note="On a flat rim the belt stands on its narrow face; its line lies as deep under its back as in a groove."),
+        line,
+    )  # fmt: skip
+    if "narrow" in section.series or section.construction == "ribbed":
+        page.flag(
+            "narrow-on-flat",
+            "driven_diameter",
+            f"Section {section.name} is tall for its base: on a flat wheel it turns over. V-flat drives run on classical belts, best joined.",
+        )
 
 
 def _line_wheel(role: str, wheel: LineWheel, page: Page) -> None:
@@ -116,6 +139,11 @@ def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, pag
 def ratio_and_speeds(spec: DriveSpec, page: Page) -> None:
     """Ratio, driven speed, belt speed and rim speeds."""
     if not page.has("driver_datum", "driven_datum"):
+        return
+    if spec.driven_flat and page.values["driven_datum"].n < page.values["driver_datum"].n:
+        page.refuse(
+            "driven_diameter", "Only the large wheel of a V-belt drive may be flat: the small one wants grooves, or the belts slip."
+        )
         return
     small, large = page.values["driver_datum"], page.values["driven_datum"]
     if spec.line and spec.line.driver.teeth and spec.line.driven.teeth:

@@ -1,6 +1,5 @@
 """What the machine feels, from the sheet and what was typed of motor, machine and air."""
 
-import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -15,7 +14,7 @@ from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.typed import Typed, given
 from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
-from tuyere.core.speeds.air import STANDARD_DENSITY, CurveError, FanCurve, density, fan_curve, flow_at_pressure, working_point
+from tuyere.core.speeds.air import CurveError, FanCurve, density, fan_curve, flow_at_pressure, working_point
 from tuyere.core.speeds.machine import KINDS, Felt, Kind, Limits, Motor, Now, amps_gap, feel
 from tuyere.core.uncertainty import UFloat, exact, uncertain
 
@@ -113,22 +112,10 @@ def _power(motor: Motor, amps: float | None, typed: float | None) -> tuple[UFloa
     return (exact(motor.power_w), unread) if motor.power_w else (None, "not known")
 
 
-_DEGREES = re.compile(r"^\s*(-?\d+(?:[.,]\d+)?)\s*°?\s*([CFcf])\s*$")
-
-
 def _air(reader: FieldReader, key: str, altitude: str) -> float:
     """Density of the air from a temperature like 70 F or 21 C and the height over the sea."""
-    text = reader.words.get(key, "").strip()
-    height = reader.value(altitude) or 0.0
-    if text in ("", "-"):
-        return density(20.0, height)
-    match = _DEGREES.match(text)
-    degrees = float(match.group(1).replace(",", ".")) if match else float("nan")
-    celsius = (degrees - 32) / 1.8 if match and match.group(2) in "fF" else degrees
-    if not -60 <= celsius <= 500:
-        reader.problems.append(Problem(key, "Write the temperature with its letter, such as 70 F or 21 C."))
-        return STANDARD_DENSITY
-    return density(celsius, height)
+    celsius = reader.celsius(key)
+    return density(20.0 if celsius is None else celsius, reader.value(altitude) or 0.0)
 
 
 def _curves(

@@ -8,6 +8,7 @@ from tuyere.core.families.v_belt.groove import (
     groove,
     groove_at_outside,
     grooves_of,
+    line_on_flat,
     min_datum_diameter,
     outside_from_datum,
 )
@@ -30,6 +31,7 @@ __all__ = [
     "groove_at_outside",
     "grooves_of",
     "lengths",
+    "line_on_flat",
     "min_datum_diameter",
     "nearest_belts",
     "number_from_datum",

@@ -94,6 +94,11 @@ def outside_from_datum(belt: Section, datum_diameter_m: float) -> float:
     return datum_diameter_m + groove(belt, datum_diameter_m).two_hd_m
 
 
+def line_on_flat(belt: Section, rim_m: float) -> float:
+    """Diameter of the belt's line, m, on a flat wheel (V-flat): its narrow face lies on the rim, the line as deep under its back as in a groove."""
+    return rim_m + 2 * belt.height_m - groove(belt, rim_m).two_hd_m
+
+
 def min_datum_diameter(belt: Section) -> float:
     """Smallest recommended diameter of the belt's line, m."""
     if belt.min_diameter_basis == "datum":
