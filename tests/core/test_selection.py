@@ -11,9 +11,10 @@ from hypothesis import strategies as st
 
 from tuyere.core.quantity import to_si
 from tuyere.core.rating.own import NONE, read_ratings
-from tuyere.core.rating.service import IDLERS
+from tuyere.core.rating.service import IDLERS, SURROUNDINGS
 from tuyere.core.selection.judge import judge
 from tuyere.core.selection.kind import Kind
+from tuyere.core.selection.motor import limit
 from tuyere.core.selection.parts_list import read_parts
 from tuyere.core.selection.problem import FAMILIES, Kept, Problem
 from tuyere.core.selection.search import centres, search
@@ -87,6 +88,8 @@ problems = st.builds(
     driver_class=st.sampled_from(["normal", "high"]), hours_per_day=st.floats(1, 24), idler=st.sampled_from(list(IDLERS)),
     centre_low_m=st.floats(0, 0.5), centre_high_m=st.floats(0.5, 4), driver_most_m=optional, driven_most_m=optional,
     width_most_m=st.none() | st.floats(0.01, 0.3), driver_shaft_m=st.none() | st.floats(0.01, 0.1), driven_shaft_m=st.none() | st.floats(0.01, 0.1),
+    motor=st.sampled_from([None, *(limit(to_si(hp, "power", "hp"), 1760 * RPM, frame) for hp, frame in ((3, "182T"), (15, "254T"), (30, None)))]),
+    surroundings=st.sampled_from(list(SURROUNDINGS)), ambient_c=st.none() | st.floats(0, 130),
     pull_most_n=st.none() | st.floats(100, 20_000), reserve=st.booleans(), fast_wheels=st.booleans(), families=st.just(frozenset(FAMILIES)),
     keep_driver=st.none() | st.builds(Kept, st.sampled_from(["A", "8M", "40", "flat"]), st.floats(0.08, 0.4), st.integers(12, 40)),
 )  # fmt: skip

@@ -13,7 +13,7 @@ from tuyere.core.families import v_belt
 from tuyere.core.families.flat import flat_belts
 from tuyere.core.families.roller_chain import chain
 from tuyere.core.families.synchronous import profile
-from tuyere.core.families.v_belt import section
+from tuyere.core.families.v_belt import parse_designation, section
 from tuyere.core.loads import Strands, strands_at_ratio
 from tuyere.core.lubrication import lubrication
 from tuyere.core.quantity import from_si, to_si
@@ -35,6 +35,7 @@ from tuyere.core.sheet.solve import solve, solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.typed import Typed
 from tuyere.core.sheet.verdict import Tone
+from tuyere.core.short_set import short_sets
 from tuyere.core.table import rows
 from tuyere.core.tension_ratio import tension_ratio
 
@@ -283,3 +284,22 @@ def rank_key(problem: Problem, family: str) -> str:
     ranked = rank(problem, search(replace(problem, families=frozenset({family})), kinds()), Wishes())
     assert ranked
     return ranked.key(listed(ranked, 1, 1)[0])
+
+
+def test_a_short_set_carries_what_so_many_belts_would() -> None:
+    problem = replace(WIDE, power_w=to_si(15, "power", "hp"), kinds=frozenset({"A", "AX", "B"}))
+    ranked = rank(problem, search(problem, kinds()), Wishes())
+    assert ranked
+    n = next(n for n in range(ranked.size) if float(ranked.key(n).rsplit("|", 1)[1]) == 4)
+    one = by_key(problem, ranked.key(n), kinds())
+    judged = one.judged(problem)
+    assert judged.measures
+    spec = spec_of(problem, one, judged, BASE)
+    short = solve(spec).short
+    assert [s.left for s in short] == [3, 2, 1] and [s.days for s in short] == sorted((s.days for s in short), reverse=True)
+    for s in short:
+        would = one.kind.rate(one.driver, one.driven, one.length, s.left, judged.measures.wrap_rad, problem)
+        assert s.of_load == pytest.approx(would / judged.measures.design_w) and s.of_set == s.left / 4
+    assert short_sets(replace(spec, belt=parse_designation(f"4/{one.key.split('|')[3]}"), belt_count=1), solve_page(spec)) == (), (
+        "a band is one belt"
+    )

@@ -23,7 +23,7 @@ const machines = computed(() => [
   ...new Map((floor.value?.drives ?? []).map((d) => [d.machine, d.machine_id])).entries(),
 ])
 const known = computed(() => machines.value.find(([m]) => m.toLowerCase() === machine.value.trim().toLowerCase()))
-const family = computed(() => (['double-V', 'link belt'].includes(candidate.family) ? 'v-belt' : candidate.family))
+const family = computed(() => candidate.drive_family)
 const newMachine = uuid()
 
 interface Body {

@@ -64,6 +64,8 @@ export function blankForm(): SheetForm {
         rotation: 'clockwise',
         centre_line_deg: '0',
         adjustable: '',
+        idler: 'none',
+        surroundings: 'clean',
       },
       design: {
         design_speed: entry(),

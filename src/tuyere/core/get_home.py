@@ -1,11 +1,12 @@
 """A get-home fix: a narrower belt in the groove, or fewer belts than the set, and what share of the load it carries.
 
-The limits of time are common practice without source: a stand-in wears the groove and itself, and is forgotten unless due.
+What a short set carries is `short_set`'s; here it is set down as a fix, with its working and the day it comes off.
 """
 
 from dataclasses import dataclass
 from math import pi
 
+from tuyere.core import short_set
 from tuyere.core.families.v_belt import BeltError, Section, datum_from_outside, groove_at_outside
 from tuyere.core.fit.pairing import a, in_groove
 from tuyere.core.fit.seat import Trapezoid, seat
@@ -21,7 +22,6 @@ from tuyere.core.uncertainty import exact
 
 _AREA_CREDIT = 0.8  # of the ratio of belt areas, where a rating is missing: an estimate
 _WRONG_GROOVE = 0.8  # of its rating in its own groove: common practice, no source
-DAYS = ((1.0, 14), (0.7, 7), (0.0, 2))  # days until off, by the share of the design load it carries
 NARROW_DAYS = 3
 
 
@@ -52,14 +52,17 @@ def get_home(spec: DriveSpec, fix: Fix) -> GetHome:
     made_for = spec.section
     if made_for is None or not spec.belt_count:
         return _refused("section", "Survey the drive first: its own section and the number of belts it should have.")
-    if fix.count > spec.belt_count:
-        return _refused("fix_count", f"The drive has {spec.belt_count} grooves in use: write 1 to {spec.belt_count}.")
+    whole = (spec.parallel or 0) // spec.ribs
+    if fix.count > whole:
+        return _refused(
+            "fix_count", f"The drive has {whole} {'grooves in use' if spec.ribs == 1 else 'belts of several ribs'}: write 1 to {whole}."
+        )
     narrower = fix.section.groove != made_for.groove and fix.section.name != made_for.name
     if narrower:
         pair = in_groove(fix.section, made_for)
         if pair.match not in ("narrower", "right"):
             return _refused("fix_section", f"{pair.verdict.headline}: {pair.verdict.detail}")
-    elif fix.count == spec.belt_count:
+    elif fix.count == whole:
         return _refused("fix_count", "That is the full set in its own groove: nothing to record as a get-home fix.")
     return _judge(spec, fix, narrower)
 
@@ -69,21 +72,20 @@ def _refused(field: str, sentence: str) -> GetHome:
 
 
 def _judge(spec: DriveSpec, fix: Fix, narrower: bool) -> GetHome:
-    assert spec.section and spec.belt_count
-    page = solve_page(spec)
+    assert spec.section and spec.parallel
+    page, whole = solve_page(spec), spec.parallel // spec.ribs
     one, basis = _one_belt(spec, fix.section, page) if narrower else (1.0, "the same belt")
-    of_set = one * fix.count / spec.belt_count
+    of_set = one * fix.count / whole
     figures = [
         figure("share_of_set", "share of the full set", "s", "share", exact(of_set), [
             Line("n", "belts on", str(fix.count), str(fix.count), Origin.CHOSEN, Origin.CHOSEN),
-            Line("N", "belts of the full set", str(spec.belt_count), str(spec.belt_count), Origin.CHOSEN, Origin.CHOSEN),
+            Line("N", "belts of the full set", str(whole), str(whole), Origin.CHOSEN, Origin.CHOSEN),
             Line("p", f"one {fix.section.name} against one {spec.section.name}: {basis}", f"{one:.0%}", f"{one:.0%}", Origin.STANDARD, Origin.STANDARD),
         ], "s = p n / N", ip20.SOURCE if basis.startswith("rated") else "estimate", decimals=(0, 0)),
     ]  # fmt: skip
     share = None
-    if page.has("power_per_belt", "design_power"):
-        carried = page.values["power_per_belt"] * (one * fix.count)
-        ratio = carried / page.values["design_power"]
+    ratio = short_set.share_of_load(page, one * fix.count * spec.ribs)
+    if ratio is not None:
         figures.append(
             figure(
                 "share_of_load",
@@ -99,11 +101,11 @@ def _judge(spec: DriveSpec, fix: Fix, narrower: bool) -> GetHome:
         )
         share = ratio.n
     known = share if share is not None else of_set
-    days = min(NARROW_DAYS if narrower else 99, next(d for least, d in DAYS if known >= least))
+    days = min(NARROW_DAYS if narrower else 99, short_set.days(known))
     what = (
         f"{fix.count} {fix.section.name} {'belt' if fix.count == 1 else 'belts'} in {spec.section.name} grooves"
         if narrower
-        else f"{fix.count} of {spec.belt_count} belts"
+        else f"{fix.count} of {whole} belts"
     )
     verdicts = _verdicts(spec, fix, narrower, share, of_set, page)
     return GetHome(
@@ -111,7 +113,7 @@ def _judge(spec: DriveSpec, fix: Fix, narrower: bool) -> GetHome:
         share,
         f"{known:.0%} of the {'design load' if share is not None else 'full set'}",
         days,
-        _run(known, share is not None),
+        short_set.run(known, share is not None),
         tuple(figures),
         tuple(verdicts),
         (),
@@ -152,21 +154,11 @@ def _line_diameter(section: Section, made_for: Section, outside_m: float) -> flo
     return datum_from_outside(section, flush)
 
 
-def _run(share: float, of_load: bool) -> str:
-    if share >= 1.0:
-        return "Run at normal load; no hard starts."
-    if not of_load:
-        return f"Hold the load to about {share:.0%} of normal; no hard starts."
-    if share >= 0.7:
-        return f"Hold the load to about {share:.0%} of the design load; start unloaded."
-    return f"Only what must run: {share:.0%} of the design load, started unloaded, watched for slip and smoke."
-
-
 def _verdicts(spec: DriveSpec, fix: Fix, narrower: bool, share: float | None, of_set: float, page: Page) -> list[Verdict]:
     assert spec.section
     found = []
     known = share if share is not None else of_set
-    tone = Tone.WATCH if known >= 0.7 else Tone.STOP
+    tone = Tone.WATCH if known >= short_set.ENOUGH else Tone.STOP
     found.append(
         Verdict(
             "get home",

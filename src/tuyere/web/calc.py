@@ -16,6 +16,7 @@ from tuyere.core.sheet.figure import Figure
 from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.core.sheet.spec import Basis, BeltState, DriverClass, DriveSpec, Gauge, Given, Rotation
 from tuyere.core.sheet.verdict import Flag, Problem, Verdict
+from tuyere.core.short_set import ShortSet
 from tuyere.core.uncertainty import standard_uncertainty
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.forms import SheetForm, Strict, read_sheet
@@ -40,6 +41,7 @@ class SheetOut(BaseModel):
     problems: list[Problem]
     drawing: Drawing | None
     wanted: list[str]
+    short: list[ShortSet]
 
 
 def sheet_out(sheet: Sheet, notes: dict[str, Note] | None = None, problems: list[Problem] | None = None) -> SheetOut:
@@ -52,6 +54,7 @@ def sheet_out(sheet: Sheet, notes: dict[str, Note] | None = None, problems: list
         problems=[*(problems or []), *sheet.problems],
         drawing=sheet.drawing,
         wanted=list(sheet.wanted),
+        short=list(sheet.short),
     )
 
 

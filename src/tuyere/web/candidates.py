@@ -13,6 +13,7 @@ from tuyere.core.selection.conversion import changes, saving
 from tuyere.core.selection.judge import CONSTRAINTS
 from tuyere.core.selection.measures import traits
 from tuyere.core.selection.problem import Problem
+from tuyere.core.selection.v_kind import VKind
 from tuyere.core.sheet.solve import solve, solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.verdict import Tone, Verdict
@@ -67,10 +68,11 @@ class Savings(BaseModel):
 
 
 class CandidateFull(BaseModel):
-    """One candidate as a sheet, what fails of it, its parts, the survey it would make, and what changes against the drive that stands."""
+    """One candidate as a sheet, what fails of it, its parts, the survey it would make (of `drive_family`), what changes."""
 
     key: str
     family: str
+    drive_family: str
     name: str
     estimate: str
     sheet: SheetOut | None
@@ -121,7 +123,8 @@ def _full(problem: Problem, one: Candidate, spec: DriveSpec, body: SizeIn) -> Ca
     ratio = judged.measures.driven_speed / old_speed.n if judged.measures and old_speed is not None else 1.0
     said = changes(before, one.kind.traits, problem.driven_class in _SHOCKS, ratio) if before in traits() else []
     return CandidateFull(
-        key=one.key, family=one.kind.family, name=one.kind.shown(one.count), estimate=one.kind.counted_as, sheet=sheet,
+        key=one.key, family=one.kind.family, drive_family="v-belt" if isinstance(one.kind, VKind) else one.kind.family,
+        name=one.kind.shown(one.count), estimate=one.kind.counted_as, sheet=sheet,
         failures=[Verdict(f.constraint, Tone.STOP, CONSTRAINTS[f.constraint].capitalize(), f.says) for f in judged.failures], parts=parts,
         price="" if price is None else f"{price:,.2f}",
         survey=survey_of(problem, one, judged, body.sheet.survey) if judged.measures else None,

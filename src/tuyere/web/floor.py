@@ -19,6 +19,7 @@ from tuyere.core.geometry.open_belt import GeometryError, Span, Wheel, open_path
 from tuyere.core.grade import DUTIES
 from tuyere.core.quantity import KINDS
 from tuyere.core.rating import ip20
+from tuyere.core.rating.service import IDLERS, SURROUNDINGS
 from tuyere.core.sheet.field import FIELDS
 from tuyere.store import drives
 from tuyere.store.tables import Drive, Due, Machine, Role, now
@@ -272,6 +273,8 @@ class ChoicesOut(BaseModel):
     sections: list[Choice]
     driven_classes: list[Choice]
     driver_classes: list[Choice]
+    idlers: list[Choice]
+    surroundings: list[Choice]
     directions: list[Choice]
     force_tools: list[Choice]
     duties: list[Choice]
@@ -303,6 +306,8 @@ def get_choices() -> Response:
                 Choice(value="normal", label="Normal torque: ordinary AC motor, engine of several cylinders"),
                 Choice(value="high", label="High torque: single-phase series motor, one-cylinder engine, clutch"),
             ],
+            idlers=[Choice(value=i, label=i) for i in IDLERS],
+            surroundings=[Choice(value=x, label=x) for x in SURROUNDINGS],
             directions=[Choice(value=v, label=text) for v, text in DIRECTIONS.items()],
             force_tools=[Choice(value=t, label=t) for t in FORCE_TOOLS],
             duties=[Choice(value=key, label=text) for key, text in DUTIES.items()],

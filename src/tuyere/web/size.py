@@ -9,7 +9,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core.quantity import KINDS, to_si
-from tuyere.core.rating.service import IDLERS
+from tuyere.core.rating.service import IDLERS, SURROUNDINGS
 from tuyere.core.selection.candidate import nearest, relaxed, sides
 from tuyere.core.selection.form import SizeReading, read_size
 from tuyere.core.selection.judge import CONSTRAINTS
@@ -339,6 +339,7 @@ class SizeChoices(BaseModel):
     axes: dict[str, str]
     frames: list[str]
     idlers: list[str]
+    surroundings: list[str]
     before: list[str]
     listed_parts: int
     own_ratings: list[str]
@@ -362,6 +363,7 @@ def size_choices() -> Response:
             own_ratings=sorted(shop.ratings.tables),
             frames=[f.name for f in frames().values() if f.belts],
             idlers=list(IDLERS),
+            surroundings=list(SURROUNDINGS),
             before=list(traits()),
             stock_size=sum(k.size for k in all_kinds),
         )

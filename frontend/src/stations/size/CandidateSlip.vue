@@ -4,6 +4,7 @@ import { computed, inject, watchEffect } from 'vue'
 import { useMayWrite } from '../../api/queries'
 import { inSystem, say } from '../../settings'
 import FigureValue from '../../sheet/FigureValue.vue'
+import ShortSets from '../../sheet/ShortSets.vue'
 import { moreFiguresKey } from '../../sheet/useSheet'
 import VerdictNotes from '../../sheet/VerdictNotes.vue'
 import FamilyMark from './FamilyMark.vue'
@@ -22,7 +23,15 @@ const more = inject(moreFiguresKey, null)
 watchEffect(() => {
   if (more) more.value = figures.value
 })
-const SHOWN = ['capacity', 'design_power', 'shaft_pull', 'starting_strand', 'centre_distance', 'belt_speed'] as const
+const SHOWN = [
+  'capacity',
+  'design_power',
+  'shaft_pull',
+  'starting_strand',
+  'shock_strand',
+  'centre_distance',
+  'belt_speed',
+] as const
 const worth = computed(
   () => candidate.sheet?.verdicts.filter((v) => ['rating', 'length', 'oil', 'design'].includes(v.topic)) ?? [],
 )
@@ -55,6 +64,7 @@ const count = (n: number) => n.toLocaleString('en')
         </li>
       </ul>
     </div>
+    <ShortSets :short="candidate.sheet?.short ?? []" />
     <div v-if="candidate.changes.length || candidate.savings">
       <h4>Against what stands now</h4>
       <p v-if="candidate.savings" class="small">

@@ -35,7 +35,7 @@ async function propose(key: string): Promise<void> {
   if (!one?.survey) return
   done.value = refusedFamily.value = ''
   const why = `${one.name}: ${one.parts.map((p) => `${p.many} × ${p.name}`).join(', ')}`
-  const family = ['double-V', 'link belt'].includes(one.family) ? 'v-belt' : one.family
+  const family = one.drive_family
   if (await keeper.propose(one.survey as typeof state.form.value.survey, why.slice(0, 390), family))
     done.value = 'Proposed, with its parts: it stands in the log until it is fitted.'
 }
@@ -56,7 +56,7 @@ function write(key: string): void {
   const one = found(key)
   if (!one?.survey) return
   done.value = ''
-  if (one.family !== drive.family && !(one.family === 'double-V' || one.family === 'link belt')) {
+  if (one.drive_family !== drive.family) {
     refusedFamily.value = `This drive is surveyed as ${drive.family}; that one is ${one.family}. Propose it, or change the family at Survey when it is fitted.`
     return
   }

@@ -5,6 +5,9 @@ export const FAMILY_SHAPES: Record<string, string> = {
   'roller chain': 'M -6 0 A 3.2 3.2 0 1 1 0 0 A 3.2 3.2 0 1 1 6 0 A 3.2 3.2 0 1 1 0 0 A 3.2 3.2 0 1 1 -6 0 Z',
   'flat belt': 'M -6.5 -2 H 6.5 V 2 H -6.5 Z',
   'double-V': 'M -6 0 L -3 -5 H 3 L 6 0 L 3 5 H -3 Z',
+  'joined V-belt': 'M -7 -5 H 7 L 5 3 H 2 L 0 -2 L -2 3 H -5 Z',
+  'V-flat': 'M -6 -6 H 6 L 3 2 H -3 Z M -7 5 H 7',
+  ribbed: 'M -7 -4 H 7 V 0 L 5 4 L 3 0 L 1 4 L -1 0 L -3 4 L -5 0 L -7 4 Z',
   'link belt': 'M -6 -4 L 0 -1 L 6 -4 V 1 L 0 4 L -6 1 Z',
 }
 export const FAMILY_WORDS: Record<string, string> = {
@@ -12,6 +15,9 @@ export const FAMILY_WORDS: Record<string, string> = {
   synchronous: 'toothed belt',
   'roller chain': 'roller chain',
   'flat belt': 'flat belt',
+  'joined V-belt': 'joined V-belt',
+  'V-flat': 'V-belt on a flat wheel',
+  ribbed: 'ribbed belt',
   'double-V': 'double-V',
   'link belt': 'link belt',
 }

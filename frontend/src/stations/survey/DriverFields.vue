@@ -27,6 +27,13 @@ provide(answersKey, {
       <MeasureField v-model="q.driver_power!" name="driver_power" label="Driver power" hint="plate" />
       <MeasureField v-model="q.hours_per_day!" name="hours_per_day" label="Hours a day" />
       <WordField v-model="c.driven_class!" name="driven_class" label="Kind of machine" :options="classes" wide />
+      <WordField v-model="c.idler!" name="idler" label="Idler" :options="choices?.idlers ?? []" />
+      <WordField
+        v-model="c.surroundings!"
+        name="surroundings"
+        label="Surroundings"
+        :options="choices?.surroundings ?? []"
+      />
     </fieldset>
   </div>
 </template>

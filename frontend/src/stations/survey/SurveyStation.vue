@@ -95,6 +95,8 @@ async function takeBack(): Promise<void> {
       />
       <MeasureField v-model="q.hours_per_day!" name="hours_per_day" label="Hours a day" />
       <FigureValue :figure="figures.service_factor" label="Service factor" class="aside" />
+      <WordField v-model="c.idler!" name="idler" label="Idler" :options="choices.idlers" />
+      <WordField v-model="c.surroundings!" name="surroundings" label="Surroundings" :options="choices.surroundings" />
     </fieldset>
     <fieldset>
       <legend>Belts</legend>
@@ -130,6 +132,7 @@ async function takeBack(): Promise<void> {
           :options="[
             { value: 'outside', label: 'outside' },
             { value: 'datum', label: 'datum (pitch)' },
+            { value: 'flat', label: 'a flat wheel (V-flat)' },
           ]"
         />
       </div>
@@ -167,7 +170,7 @@ async function takeBack(): Promise<void> {
     <p v-if="figures.power_per_belt" class="row figures">
       <FigureValue :figure="figures.power_per_belt" label="One belt carries" />
       <FigureValue :figure="figures.belts_needed" label="Belts needed" />
-      <FigureValue :figure="figures.rated_power" label="Rated, by IP-20" />
+      <FigureValue :figure="figures.rated_power" label="Rated, before factors" />
     </p>
     <p v-if="drive.part_number" class="small soft">The machine's own part number: {{ drive.part_number }}</p>
     <p v-if="drive.note" class="small soft">{{ drive.note }}</p>

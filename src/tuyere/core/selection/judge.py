@@ -212,10 +212,9 @@ def _count(
     problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float
 ) -> Iterator[Failure]:
     width = float(kind.width(np.array(count)))
-    if problem.width_most_m is not None and width > problem.width_most_m * (1 + 1e-9):
-        yield Failure(
-            "width", f"It is {both(width)} wide; there is room for {both(problem.width_most_m)}.", width / problem.width_most_m - 1
-        )
+    most, where = kind.widest(problem)
+    if most is not None and width > most * (1 + 1e-9):
+        yield Failure("width", f"It is {both(width)} wide; there is room for {both(most)} {where}.", width / most - 1)
     for wheel in (driver, driven):
         if not wheel.fewest <= count <= wheel.most:
             yield Failure(

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from tuyere.core.quantity import to_si
 from tuyere.core.rating.own import OwnTable
+from tuyere.core.selection.motor import MotorLimit
 from tuyere.core.selection.problem import Family, Kept, Problem
 from tuyere.core.sheet.figure import both
 
@@ -140,6 +141,18 @@ class Kind(ABC):
         # Where no sheave table holds, the pull by the usual factor may be what V-belts at the smallest sheave would make it.
         least = self.overhung * 2 * problem.power_w / (problem.driver_speed * problem.motor.pull_n)
         return least - driver_line_m
+
+    def motor_width(self, motor: MotorLimit) -> float | None:
+        """How wide a drive the motor's shaft takes, m: the usable shaft, as for narrow belts, where the standard says no more."""
+        return motor.narrow_width_m
+
+    def widest(self, problem: Problem) -> tuple[float | None, str]:
+        """The most width that there is room for, m, and where; None: no limit."""
+        on_motor = self.motor_width(problem.motor) if problem.motor else None
+        if on_motor is not None and (problem.width_most_m is None or on_motor < problem.width_most_m):
+            assert problem.motor
+            return on_motor, f"on the motor's shaft ({problem.motor.named})"
+        return problem.width_most_m, "there"
 
     def fastest(self, problem: Problem) -> float:
         """How fast it may run, m/s: its own limit, and that of cast-iron wheels unless they are balanced for more."""

@@ -13,6 +13,7 @@ from tuyere.core.rating import metric_v, vee
 from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.rating.own import OwnTable
 from tuyere.core.selection.kind import FLAT_HUB_SHARE, Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
+from tuyere.core.selection.motor import MotorLimit
 from tuyere.core.selection.problem import Family, Kept, Problem
 from tuyere.core.tension_ratio import arc_factor, tension_ratio
 
@@ -87,6 +88,9 @@ class VKind(Kind):
         if "narrow" in self.of.series:
             return np.asarray(problem.motor.narrow_m - driver_outside_m)
         return np.asarray(problem.motor.classical_m - driver_line_m)
+
+    def motor_width(self, motor: MotorLimit) -> float | None:
+        return motor.classical_width_m if "classical" in self.of.series else motor.narrow_width_m
 
     @property
     def overhung(self) -> float:

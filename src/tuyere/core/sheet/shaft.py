@@ -12,6 +12,7 @@ from tuyere.core.rating.toothed import mass_per_width
 from tuyere.core.sheet.figure import Line, figure
 from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.table import rows
 from tuyere.core.tension_ratio import tension_ratio
 from tuyere.core.uncertainty import exact
 
@@ -96,6 +97,27 @@ def loads(spec: DriveSpec, page: Page) -> None:
     starting = standing + start / 2 if standing else start
     _put(page, "starting_strand", "tight strand at a direct start", "T_s", starting, page.lines("driver_power", "belt_speed"), "T_s = T_0 + k P/(2V)" if standing else "T_s = k P/V",
          f"k = {START_TORQUE:g}: about twice full-load torque (1.5 to 2.5 by the motor's own sheet): common practice, no source. A machine that jams gives more; slip or a shear pin ends it.")  # fmt: skip
+
+    _shock(spec, standing, speed, page)
+
+
+def _shock(spec: DriveSpec, standing: float, speed: float, page: Page) -> None:
+    """The tight strand in a jolt of the driven machine: a belt gives no more than twice its standing tension, then it slips."""
+    row = next((r for r in rows("shock_factors") if r["driven_class"] == spec.driven_class), None)
+    if row is None or not spec.driver_power:
+        return
+    k = float(row["k"])
+    jolt = k * spec.driver_power.value / speed
+    full = standing + jolt / 2 if standing else jolt
+    most = 2 * standing if standing and spec.line is None else math.inf
+    line = Line("k", "torque in a jolt over the working one", row["k"], row["k"], Origin.RULE_OF_THUMB, Origin.RULE_OF_THUMB)
+    slips = " More than twice the standing tension is not to be had: the slack strand is empty and the belt slips." if full > most else ""
+    page.put(
+        figure("shock_strand", "tight strand in a jolt", "T_k", "force", exact(min(full, most)), [line, *page.lines("driver_power", "belt_speed")],
+               "T_k = T_0 + k P/(2V)" if standing else "T_k = k P/V", row["source"], Confidence(row["confidence"]),
+               note=f"By the class of the driven machine. A jam gives what the rotor's flywheel gives, and is not in it.{slips}"),
+        exact(min(full, most)),
+    )  # fmt: skip
 
 
 def _put(page: Page, key: str, label: str, symbol: str, value: float, lines: list[Line], formula: str, note: str = "") -> None:

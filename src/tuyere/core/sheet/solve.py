@@ -8,11 +8,12 @@ from tuyere.core.sheet.figure import Figure
 from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.verdict import Flag, Problem, Verdict
+from tuyere.core.short_set import ShortSet, short_sets
 
 
 @dataclass(frozen=True)
 class Sheet:
-    """Figures by key, verdicts, flags (bad practice), problems (refused input), the drawing, and what to fill in next."""
+    """Figures by key, verdicts, flags (bad practice), problems (refused input), the drawing, what to fill in next, and what a short set carries."""
 
     figures: dict[str, Figure]
     verdicts: tuple[Verdict, ...]
@@ -20,6 +21,7 @@ class Sheet:
     problems: tuple[Problem, ...]
     drawing: Drawing | None
     wanted: tuple[str, ...]
+    short: tuple[ShortSet, ...]
 
 
 STEPS = (
@@ -39,7 +41,9 @@ STEPS = (
 def solve(spec: DriveSpec) -> Sheet:
     """Compute what the known values allow; what is not known leaves its figures out and is named in `wanted`."""
     page = solve_page(spec)
-    return Sheet(dict(page.figures), tuple(page.verdicts), tuple(page.flags), tuple(page.problems), draw(spec, page), wanted(spec))
+    return Sheet(
+        dict(page.figures), tuple(page.verdicts), tuple(page.flags), tuple(page.problems), draw(spec, page), wanted(spec), short_sets(spec, page)
+    )  # fmt: skip
 
 
 def solve_page(spec: DriveSpec) -> Page:

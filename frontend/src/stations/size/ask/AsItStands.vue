@@ -4,6 +4,7 @@ import { computed, inject } from 'vue'
 import type { Choices, DriveOut } from '../../../api/client'
 import CautionStrip from '../../../sheet/CautionStrip.vue'
 import FigureValue from '../../../sheet/FigureValue.vue'
+import ShortSets from '../../../sheet/ShortSets.vue'
 import { sheetKey } from '../../../sheet/useSheet'
 import ProposalNote from '../../../sheet/ProposalNote.vue'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
@@ -41,6 +42,7 @@ const PULLS = [
   'shaft_pull',
   'standing_pull',
   'starting_strand',
+  'shock_strand',
 ]
 const WANTED: Record<string, string> = {
   driver_power: 'the driver’s power',
@@ -88,6 +90,7 @@ const groups = computed(() =>
         </div>
       </template>
     </section>
+    <ShortSets :short="state.sheet.value?.short ?? []" />
     <CautionStrip :cautions="choices.cautions.survey" state="Before wheels or belts come off: machine isolated." />
     <p class="small soft">{{ choices.cautions.deference }}</p>
   </div>

@@ -20,6 +20,7 @@ const ROWS = [
   ['shaft_pull', 'pull at work'],
   ['standing_pull', 'pull standing'],
   ['starting_strand', 'tight strand at the start'],
+  ['shock_strand', 'tight strand in a jolt'],
 ] as const
 const parts = (n: number) => found.value[n]!.parts.map((p) => `${p.many} × ${say(p.name)}`)
 </script>

@@ -60,7 +60,10 @@ const frames = computed(() => [
   { value: '', label: 'not known' },
   ...(sizes.value?.frames ?? []).map((f) => ({ value: f, label: f })),
 ])
-const idlers = computed(() => (sizes.value?.idlers ?? ['none']).map((i) => ({ value: i, label: i })))
+const orSurveyed = (words: string[]) => [
+  { value: '', label: 'as surveyed, or none' },
+  ...words.map((word) => ({ value: word, label: word })),
+]
 const fits = computed(() => {
   const found = new Map<string, string>()
   for (const k of sizes.value?.kinds ?? [])
@@ -174,13 +177,20 @@ const count = (n: number) => n.toLocaleString('en')
         v-model="q.driven_speed!"
         name="driven_speed"
         field="design_speed"
-        label="The machine wants"
+        label="Driven speed"
         :hint="taken('driven_speed') || 'manual'"
       />
       <WordField v-model="w.tolerance!" name="tolerance" label="Within, percent" placeholder="3" />
       <WordField v-model="w.driven_class!" name="driven_class" label="Kind of machine" :options="classes" wide />
       <MeasureField v-model="q.hours!" name="hours" field="hours_per_day" label="Hours a day" :hint="taken('hours')" />
       <WordField v-model="w.driver_class!" name="driver_class" label="Driver" :options="START" />
+      <WordField
+        v-model="w.surroundings!"
+        name="surroundings"
+        label="Surroundings"
+        :options="orSurveyed(sizes?.surroundings ?? [])"
+      />
+      <WordField v-model="w.ambient!" name="ambient" label="Air round it" placeholder="70 F or 21 C" />
     </fieldset>
     <fieldset>
       <legend>Room</legend>
@@ -254,7 +264,7 @@ const count = (n: number) => n.toLocaleString('en')
           </el-checkbox>
         </div>
         <WordField v-model="w.reserve!" name="reserve" label="Runs on with one belt gone" :options="YES" />
-        <WordField v-model="w.idler!" name="idler" label="Idler" :options="idlers" />
+        <WordField v-model="w.idler!" name="idler" label="Idler" :options="orSurveyed(sizes?.idlers ?? [])" />
         <WordField v-model="w.least_teeth!" name="least_teeth" label="Sprocket teeth, at least" placeholder="17" />
         <WordField v-model="w.fast_wheels!" name="fast_wheels" label="Wheels balanced for speed" :options="YES" />
         <template v-for="side in ['driver', 'driven'] as const" :key="side">

@@ -11,6 +11,7 @@ import { trimmed } from '../../../sheet/form'
 import FigureValue from '../../../sheet/FigureValue.vue'
 import KeepBar from '../../../sheet/KeepBar.vue'
 import { useAnswer } from '../../../sheet/useAnswer'
+import ShortSets from '../../../sheet/ShortSets.vue'
 import { answersKey, moreFiguresKey, sheetKey } from '../../../sheet/useSheet'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
 import { dateText, dayFromNow } from '../../../words'
@@ -127,6 +128,12 @@ const load = computed(() => fix.value?.figures.find((f) => f.key === 'share_of_l
       />
       <WordField v-model="fixCount" name="fix_count" label="How many" placeholder="1, 2 …" />
     </fieldset>
+    <ShortSets
+      v-if="!fix"
+      pick
+      :short="state.sheet.value?.short ?? []"
+      @pick="((fixSection = ''), (fixCount = String($event)))"
+    />
     <template v-if="fix">
       <p class="run">
         <span class="soft small">How hard to run meanwhile</span>
