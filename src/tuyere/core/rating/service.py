@@ -1,6 +1,6 @@
 """Service factors by family, for one and the same duty: each family's own standard where it has one."""
 
-from functools import cache
+from functools import cache, lru_cache
 
 from tuyere.core.rating import ip20
 from tuyere.core.table import rows
@@ -30,6 +30,7 @@ def speed_up_added(ratio_up: float) -> float:
     return next((added for start, added in SPEED_UP if ratio_up >= start), 0.0)
 
 
+@lru_cache(maxsize=512)
 def service_factor(
     family: str,
     driven_class: str,

@@ -11,7 +11,7 @@ from functools import cache
 from tuyere.core.families.synchronous import Profile
 from tuyere.core.origin import Confidence
 from tuyere.core.quantity import from_si
-from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.rating.ip20 import Numbers, OutOfRangeError
 from tuyere.core.rating.own import OwnTable
 from tuyere.core.table import rows
 
@@ -58,10 +58,10 @@ def mesh_factor(teeth_in_mesh: int) -> float:
     return 1.0 if teeth_in_mesh >= _FULL_MESH else max(0.0, 1 - 0.2 * (_FULL_MESH - teeth_in_mesh))
 
 
-def own_width_factor(own: OwnTable, width_m: float) -> float:
+def own_width_factor(own: OwnTable, width_m: Numbers) -> Numbers:
     """How much of a table's power a belt of another width carries: K_W of ISO 5295, taken for every profile."""
     assert own.width_m
-    return float((width_m / own.width_m) ** WIDTH_POWER)
+    return (width_m / own.width_m) ** WIDTH_POWER
 
 
 def rated_power(
@@ -85,7 +85,7 @@ def rated_power(
         raise OutOfRangeError("Under two teeth in mesh no belt is rated: move the shafts apart, or use a smaller ratio.")
     k_z = mesh_factor(mesh)
     if own:
-        k_w = own_width_factor(own, width_m)
+        k_w = float(own_width_factor(own, width_m))
         return ToothedRating(
             own.rated(small_teeth, fast_shaft_rad_per_s, ratio) * k_z * k_w, k_z, k_w, 0.0, 0.0, "", Confidence.MEDIUM, own.says
         )

@@ -1,5 +1,7 @@
 """Flat belts for the search: cut to length, so the centres stand in the middle of the room; counts are widths (m)."""
 
+from functools import cached_property
+
 import numpy as np
 
 from tuyere.core.families.flat import FlatBelt
@@ -35,10 +37,14 @@ class FlatKind(Kind):
     def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
         return self.pulley(kept.outside_m, "the one kept") if kept.fits == "flat" and kept.outside_m else None
 
-    def least_small(self, problem: Problem) -> tuple[float, str]:
+    @cached_property
+    def _least(self) -> tuple[float, str]:
         least = (self.of.smallest_pulley_m or 0.0) + self.of.thickness_m
         rim = least - self.of.thickness_m
         return least, f"{self.name} wants a pulley of {show(rim, 'length', System.US)} ({show(rim, 'length', System.SI)}) at least"
+
+    def least_small(self, problem: Problem) -> tuple[float, str]:
+        return self._least
 
     @property
     def overhung(self) -> float:
@@ -80,7 +86,7 @@ class FlatKind(Kind):
         centrifugal = self.of.density_kg_m3 * self.of.thickness_m * v**2
         return np.asarray(np.maximum(0.0, (allowed * c_p * c_v - centrifugal) * grip * v))
 
-    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
+    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: Array) -> Array:
         return unit * count
 
     def rate(

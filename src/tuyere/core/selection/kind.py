@@ -100,6 +100,7 @@ class Kind(ABC):
     lengths: tuple[StockLength, ...]
     counts: tuple[float, ...]
     kept_arrays: object = None
+    kept_lengths: tuple[Array, Places] | None = None
     own: OwnTable | None = None
     had: NDArray[np.bool_] | None = None
     prices: Prices | None = None
@@ -114,13 +115,17 @@ class Kind(ABC):
     def restricted(self, wheel: Callable[[StockWheel], bool], length: Callable[[StockLength], bool]) -> "Kind":
         """The same kind with only some of its wheels and lengths, and no prices."""
         one = copy.copy(self)
-        one.kept_arrays = None
+        one.forget()
         one.driver, one.driven = tuple(filter(wheel, self.driver)), tuple(filter(wheel, self.driven))
         one.lengths = tuple(filter(length, self.lengths))
         if self.had is not None and self.lengths:
             one.had = self.had[[n for n, x in enumerate(self.lengths) if x in one.lengths]]
         one.prices = None
         return one
+
+    def forget(self) -> None:
+        """Drop what was kept of its wheels and lengths, when they change."""
+        self.kept_arrays = self.kept_lengths = None
 
     @abstractmethod
     def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
@@ -180,8 +185,8 @@ class Kind(ABC):
         """Power (W) carried by one belt, or by a set of count 1, shaped as wrap; NaN where nothing rates it. lengths: indices into `lengths`."""
 
     @abstractmethod
-    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
-        """Power (W) of the set, from `unit_capacity`."""
+    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: Array) -> Array:
+        """Power (W) of the set, from `unit_capacity`; `count` as a column gives a row for each."""
 
     @abstractmethod
     def rate(

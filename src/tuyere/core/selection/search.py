@@ -17,8 +17,8 @@ from tuyere.core.selection.measures import traits
 from tuyere.core.selection.problem import Problem
 
 Ints = NDArray[np.int32]
-_CHUNK = 400_000  # pairs times lengths worked at a time, so that memory stays flat
-_NEWTON = 6
+_CHUNK = 100_000  # pairs times lengths worked at a time, so that memory stays flat
+_NEWTON, _TRUE = 6, 1e-9  # steps at most; one as small as this, in m, leaves nothing: Newton squares it
 _SLACK_M = 1e-6
 
 
@@ -147,38 +147,36 @@ def _wheels(kind: Kind, side: tuple[StockWheel, ...]) -> _Wheels:
 
 
 def _pairs(problem: Problem, kind: Kind, first: _Wheels, second: _Wheels, killed: dict[str, int], each: int) -> tuple[Ints, Ints]:
-    """The pairs of wheels that pass all that needs no length."""
-    alive = np.ones((len(first.line), len(second.line)), bool)
+    """The pairs of wheels that pass all that needs no length. All but the speed asks one wheel at a time: two masks, and their product."""
+    alive = [np.ones(len(first.line), bool), np.ones(len(second.line), bool)]
+    left = [len(first.line), len(second.line)]
 
-    def hold(name: str, passes: NDArray[np.bool_]) -> None:
-        nonlocal alive
-        before = _count(alive)
-        alive &= passes
-        killed[name] += (before - _count(alive)) * each
+    def hold(name: str, *passes: NDArray[np.bool_] | None) -> None:
+        before = left[0] * left[1]
+        for side, mask in enumerate(passes):
+            if mask is not None:
+                alive[side] &= mask
+                left[side] = _count(alive[side])
+        killed[name] += (before - left[0] * left[1]) * each
 
-    d, big = first.line[:, None], second.line[None, :]
-    room = np.ones_like(alive)
-    if problem.driver_most_m is not None:
-        room &= (first.outside <= problem.driver_most_m)[:, None]
-    if problem.driven_most_m is not None:
-        room &= (second.outside <= problem.driven_most_m)[None, :]
-    hold("room", room)
-    bore = np.ones_like(alive)
-    if problem.driver_shaft_m is not None:
-        bore &= (first.bore >= problem.driver_shaft_m)[:, None]
-    if problem.driven_shaft_m is not None:
-        bore &= (second.bore >= problem.driven_shaft_m)[None, :]
-    hold("bore", bore)
-    driver_small = d <= big
-    small_teeth = np.where(driver_small, first.teeth[:, None], second.teeth[None, :])
-    measure = kind.small_measure(np.minimum(d, big), small_teeth)
-    hold("small", measure >= kind.least_small(problem)[0] * (1 - 1e-9))
-    hold("motor", np.broadcast_to((kind.motor_short(first.line, first.outside, problem) <= 1e-9)[:, None], alive.shape))
-    speed = problem.driver_speed * first.rolls[:, None] / second.rolls[None, :]
-    hold("speed", np.abs(speed / problem.driven_speed - 1) <= problem.tolerance)
-    hold("fast", np.broadcast_to((problem.driver_speed * first.rolls / 2 <= kind.fastest(problem))[:, None], alive.shape))
-    i, j = np.nonzero(alive)
-    return i.astype(np.int32), j.astype(np.int32)
+    limits = (first, problem.driver_most_m), (second, problem.driven_most_m)
+    hold("room", *(None if most is None else w.outside <= most for w, most in limits))
+    shafts = (first, problem.driver_shaft_m), (second, problem.driven_shaft_m)
+    hold("bore", *(None if shaft is None else w.bore >= shaft for w, shaft in shafts))
+    # The small wheel is large enough when both are.
+    least = kind.least_small(problem)[0] * (1 - 1e-9)
+    hold("small", *(kind.small_measure(w.line, w.teeth) >= least for w in (first, second)))
+    if problem.motor:
+        hold("motor", kind.motor_short(first.line, first.outside, problem) <= 1e-9)
+    rows, columns = (np.flatnonzero(mask) for mask in alive)
+    speed = problem.driver_speed * first.rolls[rows][:, None] / second.rolls[columns][None, :]
+    right = np.abs(speed / problem.driven_speed - 1) <= problem.tolerance
+    killed["speed"] += (right.size - _count(right)) * each
+    i, j = np.nonzero(right)
+    i, j = rows[i], columns[j]
+    slow = problem.driver_speed * first.rolls[i] / 2 <= kind.fastest(problem)
+    killed["fast"] += (len(i) - _count(slow)) * each
+    return i[slow].astype(np.int32), j[slow].astype(np.int32)
 
 
 def line_at(centre: Array, a: Array, b: Array, h: Array) -> Array:
@@ -202,8 +200,20 @@ def centres(length: Array, a: Array, b: Array, h: Array) -> Array:
         for _ in range(_NEWTON):
             c = np.maximum(c, h * (1 + 1e-9))
             root = np.sqrt(c**2 - h**2)
-            c = c - (2 * root + b * np.arcsin(h / c) - free) / (2 * c / root - b * h / (c * root))
+            step = (2 * root + b * np.arcsin(h / c) - free) / (2 * c / root - b * h / (c * root))
+            c = c - step
+            if not np.any(np.abs(step) > _TRUE):
+                break
         return np.where(length > a + b * math.pi / 2 + 1e-9, c, np.nan)
+
+
+def _sorted_lengths(kind: Kind) -> tuple[Array, NDArray[np.int64]]:
+    """Lines of a kind's lengths in order, and the place of each; kept with the kind."""
+    if kind.kept_lengths is None:
+        of = np.array([x.line_m for x in kind.lengths])
+        order = np.argsort(of, kind="stable")
+        kind.kept_lengths = of[order], order
+    return kind.kept_lengths
 
 
 def _lengths(
@@ -213,12 +223,16 @@ def _lengths(
     touching = (first.outside[i] + second.outside[j]) / 2 + CLEAR_M
     near, far = np.maximum(touching, problem.centre_low_m * (1 - 1e-9)), problem.centre_high_m * (1 + 1e-9)
     if kind.lengths:
-        of = np.array([x.line_m for x in kind.lengths])
+        of, order = _sorted_lengths(kind)
         a, b, h = kind.line_terms(first.line[i], second.line[j], first.teeth[i], second.teeth[j])
         # A line grows with its centres: only those near enough to the room are worth solving.
         shortest, longest = (line_at(np.maximum(c, np.abs(h)), a, b, h) for c in (near, np.full_like(near, far)))
-        p, m = np.nonzero((of >= shortest[:, None] - _SLACK_M) & (of <= longest[:, None] + _SLACK_M))
-        centre = centres(of[m], a[p], b[p], h[p])
+        start = np.searchsorted(of, shortest - _SLACK_M)
+        many = np.maximum(0, np.searchsorted(of, longest + _SLACK_M, side="right") - start)
+        p = np.repeat(np.arange(len(i)), many)
+        near_enough = np.repeat(start, many) + np.arange(len(p)) - np.repeat(np.cumsum(many) - many, many)
+        m = order[near_enough]
+        centre = centres(of[near_enough], a[p], b[p], h[p])
         with np.errstate(invalid="ignore"):
             fits = (centre >= near[p]) & (centre <= far)
         p, m, centre = p[fits], m[fits], centre[fits]
@@ -240,56 +254,52 @@ def _lengths(
     )
     wrap = math.pi - 2 * np.arcsin((np.maximum(d, big) - small) / (2 * centre))
     width = np.asarray(kind.width(counts), dtype=float)
-    most, _ = kind.widest(problem)
-    wide = np.ones(len(counts), bool) if most is None else width <= most * (1 + 1e-9)
-    killed["width"] += len(p) * _count(~wide)
-    unit = kind.unit_capacity(mate, wrap, m)
-    fewest, most = np.maximum(first.fewest[i], second.fewest[j]), np.minimum(first.most[i], second.most[j])
+    most_width, _ = kind.widest(problem)
+    wide = np.flatnonzero(width <= (math.inf if most_width is None else most_width * (1 + 1e-9)))
+    killed["width"] += len(p) * (len(counts) - len(wide))
     ratio = kind.tension_ratio(wrap)
     lean = (math.pi - wrap) / 2
     effective = (problem.power_w if np.isinf(ratio).all() else design) / belt_speed
     slack = np.where(np.isinf(ratio), 0.0, effective / (ratio - 1))
     pull = np.hypot((2 * slack + effective) * np.cos(lean), effective * np.sin(lean))
-    soft = np.ones(len(p), bool) if problem.pull_most_n is None else pull <= problem.pull_most_n
-    out: list[tuple[NDArray[np.generic], ...]] = []
-    speed_error = problem.driver_speed * ratio_up / problem.driven_speed - 1
-    for k, count in enumerate(kind.counts):
-        if not wide[k]:
-            continue
-        alive = (count >= fewest) & (count <= most)
-        killed["grooves"] += len(p) - _count(alive)
-        if kind.had is not None:
-            fitting, alive = alive, alive & kind.had[m, k]
-            killed["list"] += _count(fitting) - _count(alive)
-        capacity = kind.capacity(unit, mate, wrap, count)
-        rated = alive & ~np.isnan(capacity)
-        killed["rating"] += _count(alive) - _count(rated)
-        with np.errstate(invalid="ignore"):
-            strong = rated & (capacity >= design)
-        killed["power"] += _count(rated) - _count(strong)
-        held = strong
+    # From here on counts stand in rows, pairs with a length in columns.
+    by_count = counts[wide][:, None]
+    fewest, most = np.maximum(first.fewest[i], second.fewest[j]), np.minimum(first.most[i], second.most[j])
+    alive = (by_count >= fewest) & (by_count <= most)
+    left = alive.size
+
+    def hold(name: str, passes: NDArray[np.bool_]) -> None:
+        nonlocal alive, left
+        alive = alive & passes
+        now = _count(alive)
+        killed[name] += left - now
+        left = now
+
+    hold("grooves", alive)
+    if kind.had is not None:
+        hold("list", kind.had[m][:, wide].T)
+    capacity = np.broadcast_to(kind.capacity(kind.unit_capacity(mate, wrap, m), mate, wrap, by_count), alive.shape)
+    hold("rating", ~np.isnan(capacity))
+    with np.errstate(invalid="ignore"):
+        hold("power", capacity >= design)
         if problem.reserve:
-            held = strong & (capacity * (count - 1) / count >= design) if kind.reserve_counts else np.zeros_like(strong)
-            killed["reserve"] += _count(strong) - _count(held)
-        last = held & soft
-        killed["pull"] += _count(held) - _count(last)
-        w = np.nonzero(last)[0]
-        if len(w):
-            out.append(
-                (
-                    i[w],
-                    j[w],
-                    m[w],
-                    np.full(len(w), k),
-                    speed_error[w],
-                    belt_speed[w],
-                    centre[w],
-                    wrap[w],
-                    capacity[w],
-                    pull[w],
-                    np.full(len(w), width[k]),
-                )
-            )
-    if not out:
+            hold("reserve", capacity * (by_count - 1) / by_count >= design if kind.reserve_counts else np.zeros_like(alive))
+    if problem.pull_most_n is not None:
+        hold("pull", pull <= problem.pull_most_n)
+    if not left:
         return None
-    return tuple(np.concatenate([o[n] for o in out]) for n in range(len(out[0])))
+    k, w = np.nonzero(alive)
+    speed_error = problem.driver_speed * ratio_up / problem.driven_speed - 1
+    return (
+        i[w],
+        j[w],
+        m[w],
+        wide[k],
+        speed_error[w],
+        belt_speed[w],
+        centre[w],
+        wrap[w],
+        capacity[k, w],
+        pull[w],
+        width[wide[k]],
+    )

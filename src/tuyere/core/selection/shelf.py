@@ -113,7 +113,8 @@ def _listed(kind: Kind, parts: PartsList, enough: bool) -> Kind | None:
     if not (rows and driven and belts):
         return None
     one = kind.with_belts(tuple(v_belt.parse_designation(r.said, kind.of) for r in belts)) if isinstance(kind, VKind) else copy.copy(kind)
-    one.assumed, one.kept_arrays = False, None
+    one.assumed = False
+    one.forget()
     one.driver = one.driven = tuple(_wheel(kind, r) for r in rows)
     if driven != rows:
         one.driven = tuple(_wheel(kind, r) for r in driven)

@@ -93,7 +93,7 @@ class ToothedKind(Kind):
             found = np.where(from_si(1.0, "rotation", "rpm") * mate.fast > 1000 * 1.001, np.nan, found)
         return np.asarray(np.where(mesh < 2, np.nan, found))
 
-    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
+    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: Array) -> Array:
         if self.own:
             return unit * toothed_rating.own_width_factor(self.own, count)
         if not self._row:
@@ -195,8 +195,8 @@ class ChainKind(Kind):
         plates, rollers = chain_rating.horsepower(float(row["k"]), float(row["kr"]), mate.small_teeth, n, pitch)
         return np.asarray(np.minimum(plates, rollers) * share * to_si(1.0, "power", "hp") + 0.0 * wrap)
 
-    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
-        return unit * chain_rating.strand_factor(int(count))
+    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: Array) -> Array:
+        return np.asarray(unit * np.vectorize(lambda n: chain_rating.strand_factor(int(n)))(count))
 
     def rate(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem

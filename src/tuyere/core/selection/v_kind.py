@@ -57,7 +57,7 @@ class VKind(Kind):
     def _take(self, belts: tuple[v_belt.Belt, ...]) -> None:
         self._belts = {b.designation: b for b in belts}
         self.lengths = tuple(StockLength(b.designation, b.datum_length_m) for b in belts)
-        self.__dict__.pop("_factor_by_name", None)
+        self.forget()
 
     def with_belts(self, belts: tuple[v_belt.Belt, ...]) -> "VKind":
         """The same kind with other belts."""
@@ -73,14 +73,12 @@ class VKind(Kind):
         return sheave(self.of, v_belt.datum_from_outside(self.of, kept.outside_m), kept.outside_m, "the one kept")
 
     @cached_property
-    def _least(self) -> float:
-        return v_belt.min_datum_diameter(self.of)
+    def _least(self) -> tuple[float, str]:
+        least = v_belt.min_datum_diameter(self.of)
+        return least, f"section {self.of.name} wants {show(least, 'length', System.US)} ({show(least, 'length', System.SI)}) at least"
 
     def least_small(self, problem: Problem) -> tuple[float, str]:
-        return (
-            self._least,
-            f"section {self.name} wants {show(self._least, 'length', System.US)} ({show(self._least, 'length', System.SI)}) at least",
-        )
+        return self._least
 
     def motor_short(self, driver_line_m: Array, driver_outside_m: Array, problem: Problem) -> Array:
         if problem.motor is None:
@@ -105,21 +103,28 @@ class VKind(Kind):
     def mass(self, count: Array) -> Array:
         return self.of.mass_kg_per_m * count
 
+    def forget(self) -> None:
+        super().forget()
+        self.__dict__.pop("_length_factors", None)
+
     @cached_property
-    def _factor_by_name(self) -> dict[str, float]:
-        found = {}
-        for name, belt in self._belts.items():
+    def _length_factors(self) -> Array:
+        """K_L by length; NaN where the table says nothing."""
+        found = []
+        for length in self.lengths:
             try:
-                found[name] = vee.length_factor(belt, self.own)
+                found.append(vee.length_factor(self._belts[length.name], self.own))
             except OutOfRangeError:
-                found[name] = math.nan
-        return found
+                found.append(math.nan)
+        return np.array(found)
+
+    @cached_property
+    def _ratio_steps(self) -> tuple[Array, Array] | None:
+        steps = self.how.ratio_steps
+        return (np.array([start for start, _ in steps]), np.array([k for _, k in steps])) if steps else None
 
     def _ratio_factor(self, ratio: Array) -> Array:
-        if not self.how.ratio_steps:
-            return np.ones_like(ratio)
-        froms, ks = (np.array(c) for c in zip(*self.how.ratio_steps, strict=True))
-        return steps_at(froms, ks, np.round(ratio, 2))
+        return steps_at(*self._ratio_steps, np.round(ratio, 2)) if self._ratio_steps else np.ones_like(ratio)
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         k, of, times = self._ratio_factor(mate.ratio), self.how.rated_as, self.how.likeness
@@ -138,12 +143,11 @@ class VKind(Kind):
             power = to_si(1.0, "power", "hp") * np.asarray(basic + added)
             power = np.where(mate.belt_speed > of.max_speed_m_per_s * (1 + 1e-9), np.nan, power)
         rated = np.maximum(power, 0.0) * self.how.share
-        factors = np.array([self._factor_by_name[x.name] for x in self.lengths])
         if self.flat:
             rated = np.where(mate.driven_line_m < mate.driver_line_m, np.nan, rated)
-        return np.asarray(rated * arc_factor(self.of, wrap, self.flat) * factors[lengths])
+        return np.asarray(rated * arc_factor(self.of, wrap, self.flat) * self._length_factors[lengths])
 
-    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: float) -> Array:
+    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: Array) -> Array:
         return unit * count
 
     def rate(
