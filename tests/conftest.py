@@ -71,9 +71,9 @@ class Caller:
     token: str
     site_id: str
 
-    def post(self, path: str, body: dict[str, Any], key: str | None = None) -> Any:
+    def post(self, path: str, body: dict[str, Any], key: str | None = None, site: str = "") -> Any:
         headers = {"X-CSRFToken": self.token, "Idempotency-Key": key or str(uuid.uuid4())}
-        return self.client.post(path, json=body, headers=headers)
+        return self.client.post(path, json=body, headers=headers | ({"Tuyere-Site": site} if site else {}))
 
     def put(self, path: str, body: dict[str, Any]) -> Any:
         return self.client.put(path, json=body, headers={"X-CSRFToken": self.token, "Idempotency-Key": str(uuid.uuid4())})
