@@ -46,11 +46,6 @@ const TITLES = { parts: 'Parts and prices', ratings: 'Ratings' }
 
 <style src="../sheet/work.css" scoped></style>
 <style scoped>
-.bench {
-  height: 100%;
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-}
 .board {
   overflow: auto;
   display: block;
@@ -59,9 +54,6 @@ const TITLES = { parts: 'Parts and prices', ratings: 'Ratings' }
   padding: 24px;
 }
 @media (max-width: 760px) {
-  .bench {
-    display: block;
-  }
   .board {
     position: static;
     border-bottom: 1px solid var(--hair);

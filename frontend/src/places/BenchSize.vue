@@ -67,15 +67,3 @@ const TITLES = { choose, compare, why }
 </template>
 
 <style src="../sheet/work.css" scoped></style>
-<style scoped>
-.bench {
-  height: 100%;
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-}
-@media (max-width: 760px) {
-  .bench {
-    display: block;
-  }
-}
-</style>

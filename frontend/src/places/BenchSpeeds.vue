@@ -68,11 +68,6 @@ const TABS = [
 
 <style src="../sheet/work.css" scoped></style>
 <style scoped>
-.bench {
-  height: 100%;
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-}
 .tabs {
   display: grid;
   grid-template-columns: repeat(3, 1fr);
@@ -94,10 +89,5 @@ const TABS = [
   font-weight: 640;
   background: var(--sheet);
   box-shadow: inset 0 3px 0 var(--ember);
-}
-@media (max-width: 760px) {
-  .bench {
-    display: block;
-  }
 }
 </style>

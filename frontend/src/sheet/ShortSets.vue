@@ -42,11 +42,11 @@ li {
 }
 .belts {
   display: flex;
-  gap: 2px;
+  gap: 3px;
   min-width: 44px;
 }
 .belts i {
-  width: 8px;
+  width: 10px;
   height: 14px;
   background: var(--ink);
   clip-path: polygon(0 0, 100% 0, 72% 100%, 28% 100%);

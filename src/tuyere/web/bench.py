@@ -9,12 +9,13 @@ from pydantic import BaseModel, Field
 from sqlmodel import Session
 
 from tuyere.store import what_ifs
-from tuyere.store.tables import Person, Role, WhatIf, now
+from tuyere.store.tables import Person, Role, WhatIf
 from tuyere.store.write import Answer, Writer, insert, update
 from tuyere.web.calc import answer
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import SitePath
 from tuyere.web.forms import Strict
+from tuyere.web.put_away import PutAway, PutAwayOut, put_away
 from tuyere.web.rules import at_site, at_site_of_what_if
 from tuyere.web.size import Key, SizeForm
 from tuyere.web.state import reading, write
@@ -140,21 +141,7 @@ def put_what_if(path: WhatIfPath, body: ChangeWhatIf) -> Response:
     return answer(WhatIfKept(**done.body), done.status)
 
 
-class PutAwayWhatIf(Strict):
-    """Put a what-if away (or, with `back`, bring it back), over the version seen."""
-
-    row_version: int = Field(ge=1)
-    back: bool = False
-
-
-@blueprint.post("/what-ifs/<uuid:what_if_id>/away", summary="Put a what-if away, or bring it back", responses={"200": WhatIfKept})
+@blueprint.post("/what-ifs/<uuid:what_if_id>/away", summary="Put a what-if away, or bring it back", responses={"200": PutAwayOut})
 @at_site_of_what_if(Role.MECHANIC)
-def post_what_if_away(path: WhatIfPath, body: PutAwayWhatIf) -> Response:
-    def work(session: Session, writer: Writer) -> Answer:
-        row = session.get_one(WhatIf, path.what_if_id)
-        said = "brought a what-if back" if body.back else "put a what-if away"
-        update(session, writer, row, body.row_version, {"put_away_at": None if body.back else now()}, said)
-        return Answer(200, {"id": str(row.id), "row_version": row.row_version})
-
-    done = write({"what_if": str(path.what_if_id), **body.model_dump(mode="json")}, work)
-    return answer(WhatIfKept(**done.body), done.status)
+def post_what_if_away(path: WhatIfPath, body: PutAway) -> Response:
+    return put_away(WhatIf, path.what_if_id, body, "a what-if")

@@ -17,12 +17,13 @@ from tuyere.core.rating.compare import Compared, compare
 from tuyere.core.rows_file import RowReport
 from tuyere.core.selection import parts_list
 from tuyere.store import shop_lists
-from tuyere.store.tables import Person, Role, ShopList, now
-from tuyere.store.write import Answer, Writer, insert, update
+from tuyere.store.tables import Person, Role, ShopList
+from tuyere.store.write import Answer, Writer, insert
 from tuyere.web.calc import answer
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import SitePath
 from tuyere.web.forms import Strict
+from tuyere.web.put_away import PutAway, PutAwayOut, put_away
 from tuyere.web.rules import at_site, at_site_of_shop_list
 from tuyere.web.size import Axis, axis_of
 from tuyere.web.state import reading, write
@@ -209,31 +210,10 @@ def post_list(path: SitePath, body: KeepList) -> Response:
     return answer(report, done.status)
 
 
-class ListAway(Strict):
-    """Put a list away (the one before it holds again) or, with `back`, bring it back; over the version seen."""
-
-    row_version: int = Field(ge=1)
-    back: bool = False
-
-
-class ListAwayOut(BaseModel):
-    """The list and its version."""
-
-    id: uuid.UUID
-    row_version: int
-
-
-@blueprint.post("/shop-lists/<uuid:list_id>/away", summary="Put a list away, or bring it back", responses={"200": ListAwayOut})
+@blueprint.post("/shop-lists/<uuid:list_id>/away", summary="Put a list away, or bring it back", responses={"200": PutAwayOut})
 @at_site_of_shop_list(Role.MECHANIC)
-def post_list_away(path: ListPath, body: ListAway) -> Response:
-    def work(session: Session, writer: Writer) -> Answer:
-        row = session.get_one(ShopList, path.list_id)
-        said = "brought a list back" if body.back else "put a list away"
-        update(session, writer, row, body.row_version, {"put_away_at": None if body.back else now()}, said)
-        return Answer(200, {"id": str(row.id), "row_version": row.row_version})
-
-    done = write({"list": str(path.list_id), **body.model_dump(mode="json")}, work)
-    return answer(ListAwayOut(**done.body), done.status)
+def post_list_away(path: ListPath, body: PutAway) -> Response:
+    return put_away(ShopList, path.list_id, body, "a list")
 
 
 @blueprint.get("/shop-lists/<uuid:list_id>/file", summary="A list as the file that was brought")

@@ -10,6 +10,7 @@ from tuyere.core.selection.judge import Judged
 from tuyere.core.selection.problem import Problem
 from tuyere.core.selection.toothed_kind import ChainKind, ToothedKind
 from tuyere.core.selection.v_kind import VKind
+from tuyere.core.sheet.line_drive import chain_line, flat_line, toothed_line
 from tuyere.core.sheet.spec import DriveSpec, Given, LineDrive, LineWheel
 
 
@@ -43,25 +44,10 @@ def spec_of(problem: Problem, candidate: Candidate, judged: Judged, base: DriveS
 
 def _line(candidate: Candidate, centre: float) -> LineDrive:
     kind = candidate.kind
-    wheels = [LineWheel(w.line_m, w.outside_m, 0.0, Origin.CHOSEN, w.teeth) for w in (candidate.driver, candidate.driven)]
+    driver, driven = (LineWheel(w.line_m, w.outside_m, 0.0, Origin.CHOSEN, w.teeth) for w in (candidate.driver, candidate.driven))
     if isinstance(kind, ToothedKind):
-        of = kind.of
-        return LineDrive("synchronous", wheels[0], wheels[1], centre, of.belt_height_m, of.belt_height_m - of.tooth_height_m - of.line_under_tip_m, kind.fastest_m_per_s,
-                         "IP-24: 6500 ft/min on cast iron (high)", of=of, size=candidate.count)  # fmt: skip
+        return toothed_line(kind.of, driver, driven, centre, candidate.count)
     if isinstance(kind, ChainKind):
-        height = kind.of.plate_height_m or 1.2 * kind.of.on_sprocket_m
-        return LineDrive("roller chain", wheels[0], wheels[1], centre, height, height / 2, None, "", of=kind.of, size=candidate.count)
+        return chain_line(kind.of, driver, driven, centre, candidate.count)
     assert isinstance(kind, FlatKind)
-    thick = kind.of.thickness_m
-    return LineDrive(
-        "flat belt",
-        wheels[0],
-        wheels[1],
-        centre,
-        thick,
-        thick / 2,
-        kind.fastest_m_per_s,
-        "6000 ft/min for leather, 6500 on cast iron: handbooks",
-        of=kind.of,
-        size=candidate.count,
-    )
+    return flat_line(kind.of, driver, driven, centre, candidate.count)

@@ -196,7 +196,7 @@ class ChainKind(Kind):
         return np.asarray(np.minimum(plates, rollers) * share * to_si(1.0, "power", "hp") + 0.0 * wrap)
 
     def capacity(self, unit: Array, mate: Mate, wrap: Array, count: Array) -> Array:
-        return np.asarray(unit * np.vectorize(lambda n: chain_rating.strand_factor(int(n)))(count))
+        return np.asarray(unit * np.vectorize(lambda n: chain_rating.strand_factor(int(n)), otypes=[float])(count))
 
     def rate(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem

@@ -1,7 +1,7 @@
 """A toothed, flat or chain drive as the sheet takes it: the diameters of its line, and how fast it may run."""
 
 from tuyere.core.families import roller_chain, synchronous
-from tuyere.core.families.flat import flat_belts
+from tuyere.core.families.flat import FlatBelt, flat_belts
 from tuyere.core.flat_drive import FlatDrive
 from tuyere.core.layout.wheels import Lay
 from tuyere.core.origin import Origin
@@ -14,34 +14,48 @@ _CAST_IRON = to_si(6500, "velocity", "ft/min")
 _LEATHER = to_si(5750, "velocity", "ft/min")
 
 
-def of_toothed(family: str, drive: ToothedDrive, size: float | None = None) -> LineDrive:
-    """A toothed belt or chain: pitch diameters follow from the teeth. size: width (m) or strands."""
-    wheels = [LineWheel(w.pitch_diameter_m, w.outside_diameter_m, 0.0, Origin.MEASURED, w.teeth) for w in drive.wheels]
-    centre = drive.fittings[0].centre_m if drive.fittings else None
-    if family == "synchronous":
-        p = synchronous.profile(drive.of)
-        return LineDrive(
-            family, wheels[0], wheels[1], centre, p.belt_height_m, p.belt_height_m - p.tooth_height_m - p.line_under_tip_m, _CAST_IRON,
-            "IP-24: 6500 ft/min on cast iron; faster wants balanced wheels (high)", of=p, size=size,
-        )  # fmt: skip
-    c = roller_chain.chain(drive.of)
-    height = c.plate_height_m or 1.2 * c.on_sprocket_m
-    return LineDrive(family, wheels[0], wheels[1], centre, height, height / 2, None, "", of=c, size=size or 1)
+def toothed_line(of: synchronous.Profile, driver: LineWheel, driven: LineWheel, centre_m: float | None, width_m: float | None) -> LineDrive:
+    """A toothed belt on two pulleys."""
+    return LineDrive(
+        "synchronous", driver, driven, centre_m, of.belt_height_m, of.belt_height_m - of.tooth_height_m - of.line_under_tip_m, _CAST_IRON,
+        "IP-24: 6500 ft/min on cast iron; faster wants balanced wheels (high)", of=of, size=width_m,
+    )  # fmt: skip
 
 
-def of_flat(drive: FlatDrive, belt: str, width_m: float | None = None) -> LineDrive:
-    """A flat belt: its line runs at mid-thickness."""
-    kind = flat_belts().get(belt)
-    wheels = []
-    for w in drive.wheels:
-        std = standard_uncertainty(2 * w.rim_radius_m, "length", Origin.MEASURED)
-        wheels.append(LineWheel(2 * w.line_radius_m, 2 * w.rim_radius_m, std, Origin.MEASURED))
-    thickness = wheels[0].line_m - wheels[0].rim_m
-    leather = kind is None or kind.material == "leather"
+def chain_line(of: roller_chain.Chain, driver: LineWheel, driven: LineWheel, centre_m: float | None, strands: float | None) -> LineDrive:
+    """A chain on two sprockets."""
+    height = of.plate_height_m or 1.2 * of.on_sprocket_m
+    return LineDrive("roller chain", driver, driven, centre_m, height, height / 2, None, "", of=of, size=strands or 1)
+
+
+def flat_line(
+    of: FlatBelt | None, driver: LineWheel, driven: LineWheel, centre_m: float, width_m: float | None, crossed: bool = False
+) -> LineDrive:
+    """A flat belt on two pulleys; one of a kind that is not known counts as leather."""
+    thickness = driver.line_m - driver.rim_m
+    leather = of is None or of.material == "leather"
     fastest, source = (
         (_LEATHER, "5500 to 6000 ft/min for leather: handbooks (medium)") if leather else (_CAST_IRON, "6500 ft/min on cast iron (high)")
     )
-    centre = drive.wheels[1].x_m - drive.wheels[0].x_m
-    return LineDrive(
-        "flat belt", wheels[0], wheels[1], centre, thickness, thickness / 2, fastest, source, drive.lay is Lay.CROSSED, kind, width_m
+    return LineDrive("flat belt", driver, driven, centre_m, thickness, thickness / 2, fastest, source, crossed, of, width_m)
+
+
+def of_toothed(family: str, drive: ToothedDrive, size: float | None = None) -> LineDrive:
+    """A toothed belt or chain as surveyed: pitch diameters follow from the teeth. size: width (m) or strands."""
+    driver, driven = (LineWheel(w.pitch_diameter_m, w.outside_diameter_m, 0.0, Origin.MEASURED, w.teeth) for w in drive.wheels)
+    centre = drive.fittings[0].centre_m if drive.fittings else None
+    if family == "synchronous":
+        return toothed_line(synchronous.profile(drive.of), driver, driven, centre, size)
+    return chain_line(roller_chain.chain(drive.of), driver, driven, centre, size)
+
+
+def of_flat(drive: FlatDrive, belt: str, width_m: float | None = None) -> LineDrive:
+    """A flat belt as surveyed: its line runs at mid-thickness."""
+    driver, driven = (
+        LineWheel(
+            2 * w.line_radius_m, 2 * w.rim_radius_m, standard_uncertainty(2 * w.rim_radius_m, "length", Origin.MEASURED), Origin.MEASURED
+        )
+        for w in drive.wheels
     )
+    centre = drive.wheels[1].x_m - drive.wheels[0].x_m
+    return flat_line(flat_belts().get(belt), driver, driven, centre, width_m, drive.lay is Lay.CROSSED)
