@@ -43,7 +43,16 @@ def test_main_views(open_as: Any, address: str, scheme: Any) -> None:
             page.get_by_role("button", name="Add the driver").click()
             page.get_by_role("button", name="Add an idler").click()
             assert violations(page) == [], ask
-    for bench in ("/bench/tables/v_grooves", "/bench/belt", "/bench/toothed", "/bench/chain", "/bench/speeds", "/bench/size"):
+    for bench in (
+        "/bench/tables/v_grooves",
+        "/bench/belt",
+        "/bench/toothed",
+        "/bench/chain",
+        "/bench/speeds",
+        "/bench/size",
+        "/bench/lists",
+        "/bench/lists/ratings",
+    ):
         drive = page.url
         page.goto(bench)
         page.wait_for_selector("main h1")

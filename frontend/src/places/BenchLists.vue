@@ -54,9 +54,14 @@ const TITLES = { parts: 'Parts and prices', ratings: 'Ratings' }
   padding: 24px;
 }
 @media (max-width: 760px) {
+  /* What can be done comes first: the shelf may be long. */
+  .work {
+    display: flex;
+    flex-direction: column-reverse;
+  }
   .board {
     position: static;
-    border-bottom: 1px solid var(--hair);
+    border-top: 1px solid var(--hair);
   }
 }
 </style>

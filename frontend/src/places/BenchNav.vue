@@ -55,5 +55,13 @@ a[aria-current] {
     padding: 8px 12px 0;
     gap: 4px 12px;
   }
+  nav {
+    max-width: 100%;
+    overflow-x: auto;
+  }
+  a {
+    white-space: nowrap;
+    padding: 0 11px;
+  }
 }
 </style>

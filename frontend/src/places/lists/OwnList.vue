@@ -87,7 +87,11 @@ const NOBODY = {
 }
 const rowsToShow = computed(() => {
   const rows = report.value?.rows ?? []
-  return [...rows.filter((r) => !r.taken), ...rows.filter((r) => r.taken)].slice(0, 300)
+  // What went wrong with one row stands over what went wrong with a whole table because of it.
+  const often = new Map<string, number>()
+  for (const r of rows) often.set(r.sentence, (often.get(r.sentence) ?? 0) + 1)
+  const refused = rows.filter((r) => !r.taken).sort((a, b) => often.get(a.sentence)! - often.get(b.sentence)!)
+  return [...refused, ...rows.filter((r) => r.taken)].slice(0, 300)
 })
 const left = computed(() => report.value?.rows.filter((r) => !r.taken).length ?? 0)
 const when = (at: string) => new Date(at).toLocaleDateString()
