@@ -107,6 +107,7 @@ def test_a_table_made_of_the_standards_own_figures_compares_as_nothing() -> None
     table = read_ratings("for,size,speed,power\n" + "\n".join(rows_)).ratings.of("B")
     assert table and compare(table).says == "+0% against the standard's figures."
     assert "only figure" in compare(OWN.tables["2L"]).says
+    assert "against the estimate" in compare(OWN.tables["PK"]).says and "against the estimate" in compare(OWN.tables["H8M"]).says
     assert all(s and s > 0 for c in compare(OWN.tables["H8M"]).curves for s in c.standard_w)
 
 

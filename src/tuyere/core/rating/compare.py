@@ -46,17 +46,33 @@ def compare(table: OwnTable) -> Compared:
         )
     shares = sorted(own / std for c in curves for own, std in zip(c.own_w, c.standard_w, strict=True) if std)
     return Compared(
-        table.name, table.reach, table.says, tuple(from_si(s, "rotation", "rpm") for s in table.speeds), tuple(curves), _says(shares)
+        table.name,
+        table.reach,
+        table.says,
+        tuple(from_si(s, "rotation", "rpm") for s in table.speeds),
+        tuple(curves),
+        _says(shares, _estimated(table.name)),
     )
 
 
-def _says(shares: list[float]) -> str:
+def _estimated(name: str) -> bool:
+    """Whether what a table overrides is no standard's figure but an estimate."""
+    if name in v_belt.sections():
+        return vee.rated(v_belt.section(name)) and bool(vee.method(v_belt.section(name)).estimate)
+    if name in synchronous.profiles():
+        row = toothed.row(name)
+        return row is not None and row["method"] != "standard"
+    return name in roller_chain.chains() and "B" in name
+
+
+def _says(shares: list[float], estimated: bool) -> str:
     if not shares:
         return "No standard known here rates it: yours is the only figure."
+    against = "against the estimate that stands in for a standard" if estimated else "against the standard's figures"
     low, middle, high = shares[0] - 1, shares[len(shares) // 2] - 1, shares[-1] - 1
     if high - low < 0.01:
-        return f"{middle:+.0%} against the standard's figures."
-    return f"{low:+.0%} to {high:+.0%} against the standard's figures, {middle:+.0%} in the middle."
+        return f"{middle:+.0%} {against}."
+    return f"{low:+.0%} to {high:+.0%} {against}, {middle:+.0%} in the middle."
 
 
 def _try(standard: Callable[[float, float, float], float], size: float, speed: float, ratio: float) -> float | None:
