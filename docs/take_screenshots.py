@@ -110,6 +110,9 @@ def desk(page: Page, address: str) -> None:
     page.goto(f"{address}/bench/tables/v_grooves?find=5V")
     page.wait_for_selector("tbody")
     shot(page, "tables")
+    page.goto(f"{address}/bench/lists")
+    page.wait_for_selector(".wheel")
+    shot(page, "own-lists")
 
 
 def main(address: str) -> None:
@@ -117,9 +120,9 @@ def main(address: str) -> None:
     chromium = os.environ.get("TUYERE_CHROMIUM") or shutil.which("chromium")
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=chromium, args=FLAGS)
-        for scheme, width, height, touch in (("light", 1280, 800, False), ("dark", 1280, 800, False), ("light", 390, 844, True)):
+        for width, height, touch in ((1280, 800, False), (390, 844, True)):
             context = browser.new_context(
-                viewport={"width": width, "height": height}, color_scheme=scheme, has_touch=touch, is_mobile=touch
+                viewport={"width": width, "height": height}, color_scheme="light", has_touch=touch, is_mobile=touch
             )  # type: ignore[arg-type]
             page = context.new_page()
             page.goto(address)
@@ -133,10 +136,6 @@ def main(address: str) -> None:
                 which_belt(page, address)
                 page.locator("main").evaluate("main => main.scrollTo(0, 0)")
                 shot(page, "phone-which-belt")
-            elif scheme == "dark":
-                open_drive(page, address, "Germination rooftop air unit", "Tension")
-                gauge(page, ["4.6", "2.9"])
-                shot(page, "tension-dark")
             else:
                 shot(page, "floor")
                 desk(page, address)
