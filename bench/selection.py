@@ -17,14 +17,22 @@ from bench.live_redraw import percentile
 from tuyere.core.quantity import to_si
 from tuyere.core.selection.judge import judge
 from tuyere.core.selection.kind import Kind
-from tuyere.core.selection.problem import Problem
+from tuyere.core.selection.problem import FAMILIES, Problem
 from tuyere.core.selection.rank import Wishes, best_of_each, listed, pareto, rank
 from tuyere.core.selection.search import search
 from tuyere.core.selection.stock import kinds
 
 RPM = to_si(1, "rotation", "rpm")
 ORDINARY = Problem(
-    to_si(30, "power", "hp"), 1765 * RPM, 2600 * RPM, 0.03, "heavy", centre_low_m=0.66, centre_high_m=0.76, driven_shaft_m=0.054
+    to_si(30, "power", "hp"),
+    1765 * RPM,
+    2600 * RPM,
+    0.03,
+    "heavy",
+    centre_low_m=0.66,
+    centre_high_m=0.76,
+    driven_shaft_m=0.054,
+    families=frozenset(FAMILIES),
 )
 OPEN = replace(ORDINARY, tolerance=1e9, centre_low_m=0.0, centre_high_m=1e3, driven_shaft_m=None, fast_wheels=True, least_chain_teeth=7)
 

@@ -22,8 +22,9 @@ from tuyere.store import drives, found, people
 from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, Person, ShopList, Site, now
 from tuyere.store.write import Writer, insert
 from tuyere.web.drives import survey_form, survey_of
+from tuyere.web.entry import Entry
 from tuyere.web.find import GetHomeIn, read_fix
-from tuyere.web.forms import Entry, GaugeForm, SheetForm, SurveyForm, TachometerForm, read_sheet
+from tuyere.web.forms import GaugeForm, SheetForm, SurveyForm, TachometerForm, read_sheet
 from tuyere.web.found import fix_row
 from tuyere.web.readings import KeepReading, reading_of
 

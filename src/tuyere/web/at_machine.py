@@ -17,8 +17,9 @@ from tuyere.store.tables import Drive, Role, Trial
 from tuyere.store.write import Answer, Writer, insert
 from tuyere.web.calc import answer
 from tuyere.web.drives import DrivePath, survey_form
+from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
-from tuyere.web.forms import SheetForm, Strict, read_sheet
+from tuyere.web.forms import SheetForm, read_sheet
 from tuyere.web.machines import TrialForm
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write

@@ -18,8 +18,9 @@ from tuyere.core.sheet.spec import Basis, BeltState, DriverClass, DriveSpec, Gau
 from tuyere.core.sheet.verdict import Flag, Problem, Verdict
 from tuyere.core.short_set import ShortSet
 from tuyere.core.uncertainty import standard_uncertainty
+from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
-from tuyere.web.forms import SheetForm, Strict, read_sheet
+from tuyere.web.forms import SheetForm, read_sheet
 from tuyere.web.rules import anyone
 
 blueprint = APIBlueprint(

@@ -8,7 +8,8 @@ from tuyere.core.selection.judge import Judged
 from tuyere.core.selection.problem import Problem
 from tuyere.core.selection.toothed_kind import ChainKind, ToothedKind
 from tuyere.core.selection.v_kind import VKind
-from tuyere.web.forms import Entry, SurveyForm
+from tuyere.web.entry import Entry
+from tuyere.web.forms import SurveyForm
 
 
 def _entry(value: float, kind: str, digits: int) -> Entry:

@@ -21,9 +21,10 @@ from tuyere.store import drives
 from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Role
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
+from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import DueOut, Family, FindingOut, due_out, explain_clash
-from tuyere.web.forms import Entry, SheetForm, Strict, SurveyForm, read_machine_form, read_sheet, read_toothed_form, typed_path
+from tuyere.web.forms import SheetForm, SurveyForm, read_machine_form, read_sheet, read_toothed_form, typed_path
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
 

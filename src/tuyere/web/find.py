@@ -22,8 +22,9 @@ from tuyere.core.sheet.typed import Typed, given
 from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.core.window import Window, window
 from tuyere.web.calc import answer
+from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
-from tuyere.web.forms import Entry, SheetForm, Strict, SurveyForm, none_typed, read_sheet, read_toothed_form
+from tuyere.web.forms import SheetForm, SurveyForm, read_sheet, read_toothed_form
 from tuyere.web.rules import anyone
 
 blueprint = APIBlueprint(

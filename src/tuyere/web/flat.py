@@ -11,8 +11,9 @@ from tuyere.core.layout.train import TrainAnswer
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.web.calc import answer
+from tuyere.web.entry import Strict
 from tuyere.web.errors import ProblemOut
-from tuyere.web.forms import FlatForm, Strict
+from tuyere.web.forms import FlatForm
 from tuyere.web.path import BothOut, LayoutOut, both_out, layout_out
 from tuyere.web.rules import anyone
 

@@ -25,8 +25,9 @@ from tuyere.store import drives
 from tuyere.store.tables import Drive, Due, Machine, Role, now
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
+from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
-from tuyere.web.forms import FORCE_TOOLS, Strict
+from tuyere.web.forms import FORCE_TOOLS
 from tuyere.web.rules import anyone, at_site
 from tuyere.web.state import constraint_of, reading, write
 

@@ -22,10 +22,11 @@ from tuyere.store.tables import BeltLife, CounterSlip, Drive, Due, Machine, Pers
 from tuyere.store.write import Answer, Writer, insert
 from tuyere.web.calc import answer
 from tuyere.web.drives import DrivePath
+from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.find import FindForm, GetHomeIn, SlipIn, read_fix, slip_of, spec_of
 from tuyere.web.floor import SitePath
-from tuyere.web.forms import Entry, Strict, SurveyForm
+from tuyere.web.forms import SurveyForm
 from tuyere.web.rules import at_site, at_site_of_drive, at_site_of_fix, at_site_of_slip
 from tuyere.web.state import reading, write
 

@@ -7,8 +7,9 @@ from pydantic import BaseModel, Field
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.web.calc import answer
+from tuyere.web.entry import Strict
 from tuyere.web.errors import ProblemOut
-from tuyere.web.forms import LinkForm, Strict
+from tuyere.web.forms import LinkForm
 from tuyere.web.path import BothOut, both_out
 from tuyere.web.rules import anyone
 

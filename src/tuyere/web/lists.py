@@ -20,9 +20,9 @@ from tuyere.store import shop_lists
 from tuyere.store.tables import Person, Role, ShopList
 from tuyere.store.write import Answer, Writer, insert
 from tuyere.web.calc import answer
+from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import SitePath
-from tuyere.web.forms import Strict
 from tuyere.web.put_away import PutAway, PutAwayOut, put_away
 from tuyere.web.rules import at_site, at_site_of_shop_list
 from tuyere.web.size import Axis, axis_of

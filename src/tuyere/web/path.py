@@ -18,8 +18,9 @@ from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.figure import shown
 from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 from tuyere.web.calc import answer
+from tuyere.web.entry import Strict
 from tuyere.web.errors import ProblemOut
-from tuyere.web.forms import Strict, SurveyForm, typed_path
+from tuyere.web.forms import SurveyForm, typed_path
 from tuyere.web.rules import anyone
 
 blueprint = APIBlueprint(

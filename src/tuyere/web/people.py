@@ -12,9 +12,9 @@ from tuyere.store import people
 from tuyere.store.tables import Role
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
+from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import CreatedOut, SitePath
-from tuyere.web.forms import Strict
 from tuyere.web.rules import at_site
 from tuyere.web.state import constraint_of, reading, write
 

@@ -10,7 +10,7 @@ from sqlmodel import Session
 from tuyere.store.tables import ShopList, WhatIf, now
 from tuyere.store.write import Answer, Writer, update
 from tuyere.web.calc import answer
-from tuyere.web.forms import Strict
+from tuyere.web.entry import Strict
 from tuyere.web.state import write
 
 

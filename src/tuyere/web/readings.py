@@ -19,8 +19,9 @@ from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Rol
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
 from tuyere.web.drives import DrivePath, refuse_problems, survey_form
+from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
-from tuyere.web.forms import Entry, GaugeForm, SheetForm, Strict, TachometerForm, read_sheet
+from tuyere.web.forms import GaugeForm, SheetForm, TachometerForm, read_sheet
 from tuyere.web.rules import at_site_of_drive, at_site_of_reading
 from tuyere.web.state import write
 

@@ -11,8 +11,8 @@ from pydantic import BaseModel, Field
 from tuyere.store import people
 from tuyere.store.tables import Person
 from tuyere.web.calc import answer
+from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
-from tuyere.web.forms import Strict
 from tuyere.web.rules import anyone, signed_in
 from tuyere.web.state import SignedIn, reading
 

@@ -11,8 +11,9 @@ from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.verdict import Problem as Refused
 from tuyere.core.sheet.verdict import Verdict
 from tuyere.web.calc import answer
+from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import ProblemOut
-from tuyere.web.forms import Entry, SheetForm, Strict, read_sheet
+from tuyere.web.forms import SheetForm, read_sheet
 from tuyere.web.rules import anyone
 from tuyere.web.size import Word
 

@@ -27,8 +27,9 @@ from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.verdict import Problem as Refused
 from tuyere.web.calc import answer
+from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
-from tuyere.web.forms import Entry, SheetForm, Strict, read_sheet
+from tuyere.web.forms import SheetForm, read_sheet
 from tuyere.web.path import BothOut, both_out
 from tuyere.web.rules import anyone
 from tuyere.web.shop import the_shop

@@ -21,8 +21,9 @@ from tuyere.core.speeds.reading import ByDiameter, read_speeds
 from tuyere.core.speeds.target import Pair, StockWheel, Targets, rated, say, targets, with_pair
 from tuyere.core.speeds.unknown import ShaftRow, WheelRow, read_unknown
 from tuyere.web.calc import answer
+from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.errors import ProblemOut
-from tuyere.web.forms import ConesForm, Entry, SheetForm, Strict, none_typed, read_sheet
+from tuyere.web.forms import ConesForm, SheetForm, read_sheet
 from tuyere.web.path import BothOut, both_out
 from tuyere.web.rules import anyone
 

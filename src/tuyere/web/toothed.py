@@ -16,8 +16,9 @@ from tuyere.core.sheet.figure import fine
 from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.core.toothed_drive import DriveReading, Fitting, ToothedWheel
 from tuyere.web.calc import answer
+from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import ProblemOut
-from tuyere.web.forms import Entry, Strict, ToothedForm, read_toothed_form
+from tuyere.web.forms import ToothedForm, read_toothed_form
 from tuyere.web.path import BothOut, both_out
 from tuyere.web.rules import anyone
 
