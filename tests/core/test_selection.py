@@ -91,7 +91,7 @@ problems = st.builds(
     motor=st.sampled_from([None, *(limit(to_si(hp, "power", "hp"), 1760 * RPM, frame) for hp, frame in ((3, "182T"), (15, "254T"), (30, None)))]),
     surroundings=st.sampled_from(list(SURROUNDINGS)), ambient_c=st.none() | st.floats(0, 130),
     pull_most_n=st.none() | st.floats(100, 20_000), reserve=st.booleans(), fast_wheels=st.booleans(), families=st.just(frozenset(FAMILIES)),
-    keep_driver=st.none() | st.builds(Kept, st.sampled_from(["A", "8M", "40", "flat"]), st.floats(0.08, 0.4), st.integers(12, 40)),
+    keep_driver=st.none() | st.builds(Kept, st.sampled_from(["A", "H8M", "40", "flat"]), st.floats(0.08, 0.4), st.integers(12, 40)),
 )  # fmt: skip
 
 

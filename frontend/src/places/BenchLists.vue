@@ -29,7 +29,7 @@ const TITLES = { parts: 'Parts and prices', ratings: 'Ratings' }
   <div class="bench">
     <BenchNav here="lists" />
     <div class="work">
-      <section class="board" :aria-label="TITLES[ask]">
+      <section class="board" tabindex="0" :aria-label="TITLES[ask]">
         <p v-if="error" class="teach" role="alert">The lists could not be read: {{ error.message }}</p>
         <template v-else-if="data">
           <PartShelf v-if="ask === 'parts'" :rows="data.part_rows" :count="data.part_count" :by-fit="data.by_fit" />

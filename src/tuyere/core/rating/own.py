@@ -128,7 +128,6 @@ class RatingsReport:
 
 @dataclass(frozen=True)
 class _Row:
-    line: int
     size: float
     speed: float
     power_w: float
@@ -157,18 +156,19 @@ def read_ratings(text: str) -> RatingsReport:
     except RowsFileError as reason:
         return RatingsReport(NONE, (), str(reason))
     good: dict[str, list[_Row]] = {}
+    places: dict[tuple[str, float, float, float], int] = {}
     bad: dict[int, str] = {}
     spoiled: set[str] = set()
     for line, cells in raw:
         try:
-            row = _row(line, cells)
+            row = _row(cells)
         except (QuantityError, ValueError) as reason:
             bad[line] = str(reason)
             spoiled.add(cells["for"])
             continue
-        twin = next((r for r in good.get(cells["for"], []) if (r.size, r.speed, r.ratio) == (row.size, row.speed, row.ratio)), None)
-        if twin:
-            bad[line] = f"The same size, speed and ratio stand in line {twin.line}: keep one of them."
+        first = places.setdefault((cells["for"], row.size, row.speed, row.ratio), line)
+        if first != line:
+            bad[line] = f"The same size, speed and ratio stand in line {first}: keep one of them."
             spoiled.add(cells["for"])
             continue
         good.setdefault(cells["for"], []).append(row)
@@ -188,7 +188,7 @@ def read_ratings(text: str) -> RatingsReport:
     return RatingsReport(OwnRatings(tables), reports)
 
 
-def _row(line: int, cells: dict[str, str]) -> _Row:
+def _row(cells: dict[str, str]) -> _Row:
     by = measured_by(cells["for"])
     if by is None:
         raise ValueError(
@@ -199,7 +199,7 @@ def _row(line: int, cells: dict[str, str]) -> _Row:
     size = _teeth(cells["size"]) if by == "teeth" else _quantity(cells["size"], "length", "size")
     by_width = cells["for"] in synchronous.profiles() or cells["for"] in flat_belts()
     return _Row(
-        line, size, _quantity(cells["speed"], "rotation", "speed", "rpm"), _quantity(cells["power"], "power", "power", least=0.0),
+        size, _quantity(cells["speed"], "rotation", "speed", "rpm"), _quantity(cells["power"], "power", "power", least=0.0),
         _ratio(cells["ratio"]), _quantity(cells["width"], "length", "width") if by_width else None, cells["source"],
     )  # fmt: skip
 

@@ -56,9 +56,6 @@ class FlatKind(Kind):
     def tension_ratio(self, wrap: Array) -> Array:
         return np.asarray(tension_ratio(self.of, wrap)[0])
 
-    def mass(self, count: Array) -> Array:
-        return np.asarray(self.of.density_kg_m3 * self.of.thickness_m * count)
-
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         """Power per metre of width, W/m."""
         v, grip = mate.belt_speed, 1 - np.exp(-self.of.friction * wrap)

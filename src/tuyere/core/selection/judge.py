@@ -100,7 +100,7 @@ def judge(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, 
                 1 - left / design,
             )
         )
-    strands = _strands(problem, kind, design, belt_speed, wrap, count)
+    strands = _strands(problem, kind, design, belt_speed, wrap)
     pull = pull_on_shaft(strands, wrap).total_n
     if problem.pull_most_n is not None and pull > problem.pull_most_n:
         found.append(
@@ -227,11 +227,12 @@ def _count(
         yield Failure("list", f"Your list has no {kind.shown(count)}{f' as {length.name}' if length else ''}, or not enough of them.", 1.0)
 
 
-def _strands(problem: Problem, kind: Kind, design: float, belt_speed: float, wrap: float, count: float) -> Strands:
-    """At the tension that design power sets; a chain hangs free on its slack side and pulls by the power there is."""
+def _strands(problem: Problem, kind: Kind, design: float, belt_speed: float, wrap: float) -> Strands:
+    """At the tension that design power sets; a chain hangs free on its slack side and pulls by the power there is.
+
+    The centrifugal part is left out: it holds the belt on its curve, and no shaft feels it.
+    """
     ratio = float(kind.tension_ratio(np.array(wrap)))
-    mass = float(np.asarray(kind.mass(np.array(count))))
-    centrifugal = mass * belt_speed**2
     if math.isinf(ratio):
-        return Strands(problem.power_w / belt_speed + centrifugal, centrifugal, centrifugal)
-    return strands_at_ratio(design / belt_speed, ratio, centrifugal)
+        return Strands(problem.power_w / belt_speed, 0.0, 0.0)
+    return strands_at_ratio(design / belt_speed, ratio, 0.0)

@@ -177,10 +177,6 @@ class Kind(ABC):
         """(T1 - Tc)/(T2 - Tc) that a design supposes, by the wrap on the small wheel (rad); inf where the slack side hangs free."""
 
     @abstractmethod
-    def mass(self, count: Array) -> Array:
-        """Mass of the set, kg/m."""
-
-    @abstractmethod
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         """Power (W) carried by one belt, or by a set of count 1, shaped as wrap; NaN where nothing rates it. lengths: indices into `lengths`."""
 

@@ -32,6 +32,7 @@ chain,60,,1,,4,9.80,
 """
 LIMIT_ROWS = 20_000
 _WORDS = 60
+_LEAST_M, _MOST_M = 0.003, 10.0
 _OUTSIDE = ("outside", "od")
 _BASES = (*_OUTSIDE, "datum", "pitch")
 PartOf = Literal["wheel", "belt", "chain"]
@@ -40,7 +41,7 @@ Of = Literal["v", "toothed", "chain", "flat"]
 
 @dataclass(frozen=True)
 class PartRow:
-    """One part. `fits`: what runs with it (wheels: a groove, a tooth pitch, a chain, flat; belts and chain: their own name).
+    """One part. `fits`: what runs with it (wheels: a groove, a toothed profile, a chain, flat; belts and chain: their own name).
 
     `size`: of a wheel its diameter (m) or teeth, of a belt the length of its line (m), 0 where cut to length. Grooves, ribs or strands; width in m.
     """
@@ -63,8 +64,7 @@ class PartRow:
         if self.part != "wheel":
             return 0.0
         if self.of == "toothed":
-            profile = next(p for p in synchronous.profiles().values() if p.pitch_name == self.fits)
-            return synchronous.pitch_diameter(profile, int(self.size))
+            return synchronous.pitch_diameter(synchronous.profile(self.fits), int(self.size))
         return roller_chain.pitch_diameter(roller_chain.chain(self.fits).pitch_m, self.size) if self.of == "chain" else self.size
 
     @property
@@ -152,7 +152,7 @@ def _family(name: str, part: str) -> Of:
     found: Of | None = None
     if name in v_belt.sections() or (part == "wheel" and name in grooves):
         found = "v"
-    elif name in synchronous.profiles() or (part == "wheel" and name in {p.pitch_name for p in synchronous.profiles().values()}):
+    elif name in synchronous.profiles():
         found = "toothed"
     elif name in roller_chain.chains():
         found = "chain"
@@ -166,8 +166,6 @@ def _family(name: str, part: str) -> Of:
 def _wheel_fits(of: Of, name: str) -> str:
     if of == "v":
         return v_belt.sections()[name].groove if name in v_belt.sections() else name
-    if of == "toothed":
-        return synchronous.profiles()[name].pitch_name if name in synchronous.profiles() else name
     return "flat" if of == "flat" else name
 
 
@@ -175,6 +173,8 @@ def _length(text: str, column: str) -> float:
     parsed = parse(text, "length", "mm")
     if parsed is None or not parsed.unit_was_written or parsed.value_si <= 0:
         raise ValueError(f"Write the {column} with its unit, such as 125 mm or 5 in.")
+    if not _LEAST_M <= parsed.value_si <= _MOST_M:
+        raise ValueError(f"A {column} of {text[:20]} cannot be: write 3 mm to 10 m.")
     return parsed.value_si
 
 

@@ -23,7 +23,7 @@ USUAL: frozenset[Family] = frozenset(("v-belt", "synchronous", "roller chain", "
 
 @dataclass(frozen=True)
 class Kept:
-    """A wheel that stays: what runs on it (a V-groove, a tooth pitch, a chain's number or "flat"), its outside diameter (m) or its teeth."""
+    """A wheel that stays: what runs on it (a V-groove, a toothed profile, a chain's number or "flat"), its outside diameter (m) or its teeth."""
 
     fits: str
     outside_m: float | None = None

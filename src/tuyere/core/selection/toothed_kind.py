@@ -30,7 +30,7 @@ class ToothedKind(Kind):
 
     def __init__(self, of: synchronous.Profile, teeth: tuple[int, ...], belts: tuple[int, ...], own: OwnTable | None = None) -> None:
         self.own = own
-        self.of, self.name, self.fits = of, of.name, of.pitch_name
+        self.of, self.name, self.fits = of, of.name, of.name  # forms of one pitch look alike and do not mesh
         self.driver = self.driven = tuple(self.pulley(z, teeth_named(z)) for z in teeth)
         self.lengths = tuple(StockLength(synchronous.ToothedBelt(of, z, None, True).designation, z * of.pitch_m) for z in belts)
         self.counts = of.widths_m
@@ -51,9 +51,7 @@ class ToothedKind(Kind):
         )
 
     def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
-        return (
-            self.pulley(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.of.pitch_name and kept.teeth else None
-        )
+        return self.pulley(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.name and kept.teeth else None
 
     def least_small(self, problem: Problem) -> tuple[float, str]:
         least = self.of.fewest_teeth or 10
@@ -71,9 +69,6 @@ class ToothedKind(Kind):
 
     def tension_ratio(self, wrap: Array) -> Array:
         return np.asarray(tension_ratio(self.of, wrap)[0])
-
-    def mass(self, count: Array) -> Array:
-        return toothed_rating.mass_per_width(self.of) * count
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         """Pull (N) before the width counts, by the teeth in mesh; by an own table its power (W)."""
@@ -182,9 +177,6 @@ class ChainKind(Kind):
 
     def tension_ratio(self, wrap: Array) -> Array:
         return np.asarray(tension_ratio(self.of, wrap)[0])
-
-    def mass(self, count: Array) -> Array:
-        return (self.of.mass_kg_per_m or 0.0) * count
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         if self._limits is None:

@@ -100,9 +100,6 @@ class VKind(Kind):
     def tension_ratio(self, wrap: Array) -> Array:
         return np.asarray(tension_ratio(self.of, wrap, self.flat)[0])
 
-    def mass(self, count: Array) -> Array:
-        return self.of.mass_kg_per_m * count
-
     def forget(self) -> None:
         super().forget()
         self.__dict__.pop("_length_factors", None)
