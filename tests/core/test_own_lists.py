@@ -170,7 +170,7 @@ def test_rows_of_parts_that_cannot_be_taken() -> None:
         "bolt,B,1": "wheel, belt or chain",
         "wheel,Q,5 in": "no belt known here",
         "wheel,B,5": "with its unit",
-        "wheel,B,5 km": "cannot be",
+        "wheel,B,5000 m": "cannot be",
         "wheel,8M,32": "no belt known here",
         "belt,B,A40": "set to B",
         "belt,B,nonsense": "not a belt name",
