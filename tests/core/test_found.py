@@ -1,5 +1,6 @@
 """Length window, get-home share, grade, counter slip, cross-reference."""
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -66,6 +67,17 @@ def test_fewer_belts_carry_their_share() -> None:
     sheet = solve(whole)
     assert half.share == pytest.approx(sheet.figures["power_per_belt"].value_si / sheet.figures["design_power"].value_si)
     assert half.days == 7 and "Temporary" in half.verdicts[0].detail
+
+
+def test_a_joined_belt_goes_or_stays_as_one_and_singles_stand_in_a_groove_each() -> None:
+    """Two bands of three ribs: one of them carries half; six A belts may stand in the six B grooves."""
+    banded = replace(spec(belt_count="2"), belt=v_belt.parse_designation("3/B81"))
+    half = get_home(banded, Fix(v_belt.section("B"), 1))
+    assert half.what == "1 of 2 belts" and {f.key: f.value_si for f in half.figures}["share_of_set"] == pytest.approx(0.5)
+    assert get_home(banded, Fix(v_belt.section("B"), 2)).problems[0].sentence.startswith("That is the full set")
+    singles, one = (get_home(banded, Fix(v_belt.section("A"), n)) for n in (6, 1))
+    assert singles.share and one.share and singles.share == pytest.approx(6 * one.share)
+    assert "6 grooves" in get_home(banded, Fix(v_belt.section("A"), 7)).problems[0].sentence
 
 
 def test_a_narrower_belt_carries_less_and_the_wrong_one_is_refused() -> None:

@@ -277,6 +277,10 @@ def test_what_the_pull_does_to_a_shaft() -> None:
     assert "Not judged" in " ".join(v.headline for v in crank.verdicts)
     held = read_shaft({"limit": Typed("20 lbf")}, {"side": "driver"}, spec, page)
     assert any(v.topic == "limit" and v.tone is Tone.WATCH for v in held.verdicts)
+    # The factor's own formula the other way round (NEMA practice, 126 000 K hp/(d n), lbf and in): a wheel that size pulls just the limit.
+    least = from_si(held.figures["least_wheel"].value_si, "length", "in")
+    hp, rpm = from_si(FAN.power_w, "power", "hp"), from_si(FAN.driver_speed, "rotation", "rpm")
+    assert 126_050 * hp * 1.5 / (least * rpm) == pytest.approx(20, rel=1e-3)
     assert read_shaft({}, {}, DriveSpec(), Page()).verdicts[0].headline == "The pull is not known yet"
 
 

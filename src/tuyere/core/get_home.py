@@ -52,12 +52,11 @@ def get_home(spec: DriveSpec, fix: Fix) -> GetHome:
     made_for = spec.section
     if made_for is None or not spec.belt_count:
         return _refused("section", "Survey the drive first: its own section and the number of belts it should have.")
-    whole = (spec.parallel or 0) // spec.ribs
-    if fix.count > whole:
-        return _refused(
-            "fix_count", f"The drive has {whole} {'grooves in use' if spec.ribs == 1 else 'belts of several ribs'}: write 1 to {whole}."
-        )
     narrower = fix.section.groove != made_for.groove and fix.section.name != made_for.name
+    whole = _whole(spec, narrower)
+    if fix.count > whole:
+        what = "grooves in use" if narrower or spec.ribs == 1 else "belts of several ribs"
+        return _refused("fix_count", f"The drive has {whole} {what}: write 1 to {whole}.")
     if narrower:
         pair = in_groove(fix.section, made_for)
         if pair.match not in ("narrower", "right"):
@@ -67,13 +66,18 @@ def get_home(spec: DriveSpec, fix: Fix) -> GetHome:
     return _judge(spec, fix, narrower)
 
 
+def _whole(spec: DriveSpec, narrower: bool) -> int:
+    """How many make the full set: belts or bands of its own; narrower single belts, one a groove."""
+    return (spec.parallel or 0) // (1 if narrower else spec.ribs)
+
+
 def _refused(field: str, sentence: str) -> GetHome:
     return GetHome("", None, "", 0, "", (), (), (Problem(field, sentence),))
 
 
 def _judge(spec: DriveSpec, fix: Fix, narrower: bool) -> GetHome:
     assert spec.section and spec.parallel
-    page, whole = solve_page(spec), spec.parallel // spec.ribs
+    page, whole = solve_page(spec), _whole(spec, narrower)
     one, basis = _one_belt(spec, fix.section, page) if narrower else (1.0, "the same belt")
     of_set = one * fix.count / whole
     figures = [
@@ -84,7 +88,7 @@ def _judge(spec: DriveSpec, fix: Fix, narrower: bool) -> GetHome:
         ], "s = p n / N", ip20.SOURCE if basis.startswith("rated") else "estimate", decimals=(0, 0)),
     ]  # fmt: skip
     share = None
-    ratio = short_set.share_of_load(page, one * fix.count * spec.ribs)
+    ratio = short_set.share_of_load(page, one * fix.count * (1 if narrower else spec.ribs))
     if ratio is not None:
         figures.append(
             figure(

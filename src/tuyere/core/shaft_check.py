@@ -62,6 +62,7 @@ def read_shaft(quantities: Mapping[str, Typed], words: Mapping[str, str], spec: 
     speed = page.values[f"{side}_speed"].n
     _motor(spec, page, side, words, out)
     _limit(v["limit"], words, side, pull, out)
+    _least_wheel(v["limit"], spec, page, side, out)
     life: tuple[tuple[float, float], ...] = ()
     exponent = BEARINGS[bearing]
     if v["overhang"] is not None and v["bearing_span"] is not None:
@@ -135,7 +136,7 @@ def _motor(spec: DriveSpec, page: Page, side: str, words: Mapping[str, str], out
             "motor",
             Tone.OPEN,
             "No table here for this motor",
-            "Neither its frame nor its power and speed is in the tables: its own sheet gives the pull it stands.",
+            "Neither its frame nor its power and speed is in the tables (IEC frames have none for sheaves): its own sheet gives the pull it stands. Write that as the limit, and the smallest wheel follows.",
         )
         return
     narrow = bool(spec.section and "narrow" in spec.section.series)
@@ -206,6 +207,19 @@ def _limit(most: float | None, words: Mapping[str, str], side: str, pull: float,
             "Not judged: the crank's limit is not known",
             "A cantilevered crankshaft stands only so much side pull: ask the engine's maker for it, or fit an outboard bearing.",
         )
+
+
+def _least_wheel(most: float | None, spec: DriveSpec, page: Page, side: str, out: Page) -> None:
+    """The smallest wheel that a known limit allows, by the usual factor: what a sheave table says of frames that have one, for those that have none."""
+    family = spec.line.family if spec.line else "ribbed" if spec.section and spec.section.construction == "ribbed" else "v-belt"
+    factor = loads.OVERHUNG_FACTOR.get(family)
+    if most is None or factor is None or not spec.driver_power:
+        return
+    least = 2 * factor * spec.driver_power.value / (page.values[f"{side}_speed"].n * most)
+    k = Line("K", f"overhung-load factor, {family}", f"{factor:g}", f"{factor:g}", Origin.STANDARD, Origin.STANDARD)
+    limit_line = Line("F", f"limit of the {side}", *shown(most, "force"), Origin.NAMEPLATE, Origin.NAMEPLATE)
+    _put(out, "least_wheel", "smallest wheel by that limit", "d", "length", least, [k, limit_line, *page.lines("driver_power"), page.figures[f"{side}_speed"].line("n")],
+         "d = 2 K P/(ω F)", "Over the belt's line, at half the shaft's length; the pull above goes by the tension itself.", decimals=(2, 0))  # fmt: skip
 
 
 def _bushing(near: float, v: Mapping[str, float | None], speed: float, out: Page) -> None:
