@@ -119,6 +119,8 @@ def test_a_get_home_fix_appears_as_due_and_goes(open_as: Any) -> None:
     page = open_as("Ines")
     open_drive(page, "Roller mill")
     ask(page, "Get home")
+    page.get_by_role("listitem").filter(has_text="1 of 3 on:").get_by_role("button", name="this one").click()
+    expect(page.locator("#f-fix_count")).to_have_value("1")
     page.locator("#f-fix_section").select_option("D")
     page.locator("#f-fix_count").fill("2")
     expect(page.get_by_text(re.compile("Never D in a C groove"))).to_be_visible()
