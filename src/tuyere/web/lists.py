@@ -23,6 +23,7 @@ from tuyere.web.calc import answer
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import SitePath
+from tuyere.web.path import BothOut, both_out
 from tuyere.web.put_away import PutAway, PutAwayOut, put_away
 from tuyere.web.rules import at_site, at_site_of_shop_list
 from tuyere.web.size import Axis, axis_of
@@ -94,7 +95,7 @@ class PartOut(BaseModel):
     fits: str
     said: str
     grooves: int
-    width_mm: float
+    width: BothOut | None
     across_m: float
     on_hand: float | None
     price: float | None
@@ -148,9 +149,10 @@ def get_lists(path: SitePath) -> Response:
 
 
 def _part(r: parts_list.PartRow) -> PartOut:
+    width = both_out(r.width_m, "length", decimals=(2, 0)) if r.width_m else None
     return PartOut(
-        part=r.part, fits=r.fits, said=r.said, grooves=r.grooves, width_mm=round(r.width_m * 1000, 2), on_hand=r.on_hand, price=r.price,
-        number=r.number, across_m=r.across_m,
+        part=r.part, fits=r.fits, said=r.said, grooves=r.grooves, width=width, on_hand=r.on_hand, price=r.price, number=r.number,
+        across_m=r.across_m,
     )  # fmt: skip
 
 

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 
 import type { components } from '../../api/schema'
-import { settings } from '../../settings'
+import { inSystem } from '../../settings'
 
 /** The shop's parts as they would lie on a shelf: wheels to one scale a board, belts and chain as labels beside them. */
 type Part = components['schemas']['PartOut']
@@ -22,11 +22,10 @@ const boards = computed(() => {
     }
   })
 })
-const width = (mm: number) => (settings.value.system === 'us' ? `${(mm / 25.4).toFixed(2)} in` : `${mm.toFixed(0)} mm`)
 const made = (p: Part) =>
   [
     p.grooves > 1 ? `${p.grooves} ${p.part === 'wheel' && !p.said.includes('teeth') ? 'grooves' : 'strands'}` : '',
-    p.width_mm ? width(p.width_mm) : '',
+    p.width ? inSystem(p.width) : '',
   ]
     .filter(Boolean)
     .join(', ')

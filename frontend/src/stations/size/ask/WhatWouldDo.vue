@@ -48,6 +48,10 @@ const STOCK_WORDS = {
   list: 'your own list',
   shelf: 'what lies on your shelf',
 } as const
+const stock = computed({
+  get: () => form.value.stock as string,
+  set: (which) => (form.value.stock = which as keyof typeof STOCK_WORDS),
+})
 const YES = [
   { value: '', label: 'no' },
   { value: 'yes', label: 'yes' },
@@ -114,14 +118,16 @@ const count = (n: number) => n.toLocaleString('en')
         <button class="bare" type="button" @click="desk.again()"><u>Ask again</u></button>
       </p>
     </div>
-    <p class="from">
-      <label for="f-stock">Choose from</label>
-      <select v-if="sizes?.listed_parts" id="f-stock" v-model="form.stock" data-entry>
-        <option v-for="(words, key) in STOCK_WORDS" :key="key" :value="key">{{ words }}</option>
-      </select>
-      <span v-else class="small soft"
-        >common sizes, assumed to be had; or bring <router-link to="/bench/lists">a list of your own</router-link></span
-      >
+    <WordField
+      v-if="sizes?.listed_parts"
+      v-model="stock"
+      name="stock"
+      label="Choose from"
+      :options="Object.entries(STOCK_WORDS).map(([value, label]) => ({ value, label }))"
+    />
+    <p v-else class="small soft">
+      Chosen from common sizes, assumed to be had; or bring
+      <router-link to="/bench/lists">a list of your own</router-link>.
     </p>
     <p v-if="sizes?.own_ratings.length" class="small soft">
       Rated by <router-link to="/bench/lists/ratings">tables of your own</router-link>:
@@ -342,21 +348,6 @@ const count = (n: number) => n.toLocaleString('en')
 .head {
   display: grid;
   gap: 4px;
-}
-.from {
-  display: grid;
-  grid-template-columns: auto minmax(0, 1fr);
-  gap: 10px;
-  align-items: center;
-}
-.from select {
-  min-height: 44px;
-  border: 1px solid var(--hair);
-  border-radius: 3px;
-  background: var(--sheet);
-  color: var(--ink);
-  font: inherit;
-  padding: 0 8px;
 }
 .missing {
   border-left: 3px solid var(--ember);
