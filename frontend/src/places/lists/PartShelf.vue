@@ -22,13 +22,10 @@ const boards = computed(() => {
     }
   })
 })
+const counted = (p: Part) =>
+  p.part === 'belt' ? 'ribs' : p.said.includes('teeth') || p.part === 'chain' ? 'strands' : 'grooves'
 const made = (p: Part) =>
-  [
-    p.grooves > 1 ? `${p.grooves} ${p.part === 'wheel' && !p.said.includes('teeth') ? 'grooves' : 'strands'}` : '',
-    p.width ? inSystem(p.width) : '',
-  ]
-    .filter(Boolean)
-    .join(', ')
+  [p.grooves > 1 ? `${p.grooves} ${counted(p)}` : '', p.width ? inSystem(p.width) : ''].filter(Boolean).join(', ')
 const lies = (p: Part) => (p.on_hand ? `${p.on_hand} on the shelf` : 'to order')
 </script>
 
