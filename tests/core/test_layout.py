@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from tuyere.core.geometry.belt_path import belt_path
 from tuyere.core.layout.keepers import finding_of, judge
 from tuyere.core.layout.one_belt import PathAnswer, pulleys_of, solve_belt
-from tuyere.core.layout.strain import FRICTION, run_tensions, slip_margins, tensions_needed
+from tuyere.core.layout.strain import friction, run_tensions, slip_margins, tensions_needed
 from tuyere.core.layout.train import solve_train
 from tuyere.core.layout.wheels import BeltOnWheels, Carriage, Keeper, KeeperState, Lay, PathWheel, TakeUp
 from tuyere.core.sheet.verdict import Tone
@@ -61,13 +61,13 @@ def test_at_its_margin_a_wheel_is_just_at_the_capstan_limit(static: float, veloc
     path = belt_path(pulleys_of(wheels, 1))
     for i, margin in enumerate(slip_margins(path, wheels, velocity, static)):
         if not math.isfinite(margin):
-            ratio = math.exp(FRICTION["grooved"] * path.wraps_rad[i])
+            ratio = math.exp(friction("grooved") * path.wraps_rad[i])
             heavy = run_tensions(path, wheels, velocity, static, 50)
             assert wheels[i].role == "idler" or heavy[i] < ratio * heavy[i - 1], "both its sides tighten with the load"
             continue
         at = run_tensions(path, wheels, velocity, static, margin)
         tight, slack = (at[i - 1], at[i]) if wheels[i].role == "driver" else (at[i], at[i - 1])
-        assert tight == pytest.approx(slack * math.exp(FRICTION["grooved"] * path.wraps_rad[i]), rel=1e-6)
+        assert tight == pytest.approx(slack * math.exp(friction("grooved") * path.wraps_rad[i]), rel=1e-6)
 
 
 def test_two_equal_wheels_slip_together_and_the_smaller_wrap_first() -> None:

@@ -49,8 +49,12 @@ def test_links_are_whole_and_the_belt_shorter_than_the_tape(tape_m: float, pitch
 def test_a_link_belt_the_wrong_way_round_is_stopped() -> None:
     typed = {"link_tape": Typed("31' 4\""), "link_span": Typed("5 3/4 in")}
     found = read_link(typed, {"link_count": "12", "tabs": "leading", "pulled": "pushed", "take_up": "part way out"})
-    assert [v.tone for v in found.verdicts] == [Tone.STOP, Tone.STOP, Tone.WATCH, Tone.GOOD]
+    assert [v.tone for v in found.verdicts] == [Tone.STOP, Tone.STOP, Tone.WATCH, Tone.OPEN]
     assert found.belt and found.belt.hand_tight == 785
+    used = {u: read_link(typed, {"link_count": "12", "use": u}) for u in ("in place of a V-belt", "roller conveyor")}
+    out = {u: r.belt.take_out for u, r in used.items() if r.belt}
+    assert out == {"in place of a V-belt": 32, "roller conveyor": 0}
+    assert "as many as still let it join" in used["roller conveyor"].verdicts[0].headline
     assert read_link(typed, {}).problems[0].field == "link_count"
     right = read_link({}, {"tabs": "trailing", "pulled": "pulled"})
     assert {v.headline for v in right.verdicts} >= {"It runs the right way round", "Pull it hand-tight round the wheels and tape it"}

@@ -24,7 +24,7 @@ from tuyere.core.selection.candidate import CandidateError, at_places, by_key, n
 from tuyere.core.selection.conversion import changes, saving
 from tuyere.core.selection.form import read_size
 from tuyere.core.selection.measures import traits
-from tuyere.core.selection.motor import limit
+from tuyere.core.selection.motor import MotorLimit, NotJudged, limit
 from tuyere.core.selection.problem import FAMILIES, Kept, Problem
 from tuyere.core.selection.rank import Wishes, listed, pareto, rank
 from tuyere.core.selection.search import search
@@ -117,11 +117,19 @@ def test_widths_of_nema_shafts_obey_their_own_rule() -> None:
 
 def test_motor_limits() -> None:
     ten = limit(to_si(10, "power", "hp"), 1760 * RPM, "215T")
-    assert ten and from_si(ten.classical_m, "length", "in") == pytest.approx(3.8)  # NEMA MG 1, as printed (from memory)
+    assert isinstance(ten, MotorLimit) and from_si(ten.classical_m, "length", "in") == pytest.approx(
+        3.8
+    )  # NEMA MG 1, as printed (from memory)
     plain = limit(to_si(40, "power", "hp"), 1775 * RPM)
-    assert plain and from_si(plain.classical_m, "length", "in") == pytest.approx(6.0) and plain.classical_width_m is None
-    assert limit(to_si(40, "power", "hp"), 300 * RPM) is None
-    tight = replace(FAN, motor=limit(FAN.power_w, FAN.driver_speed))
+    assert (
+        isinstance(plain, MotorLimit)
+        and from_si(plain.classical_m, "length", "in") == pytest.approx(6.0)
+        and plain.classical_width_m is None
+    )
+    assert isinstance(limit(to_si(40, "power", "hp"), 300 * RPM), NotJudged)
+    by_power = limit(FAN.power_w, FAN.driver_speed)
+    assert isinstance(by_power, MotorLimit)
+    tight = replace(FAN, motor=by_power)
     small = search(tight, kinds())
     assert small.killed["motor"] > 0 and small.feasible < search(FAN, kinds()).feasible
 

@@ -96,8 +96,10 @@ def test_toothed_estimates_say_so_and_stop_where_they_end() -> None:
     assert found.power_w == pytest.approx((20 * 30 - 0.0058 * 30 * v**2) * v)
     assert found.confidence is Confidence.LOW and "maker's table decides" in found.estimate
     assert toothed.rated_power(profile("T10"), 0.025, 60, 900 * RPM, 30).pull_n == pytest.approx(3.5 * 25 * 12)
-    with pytest.raises(OutOfRangeError, match="1000 rpm"):
-        toothed.rated_power(profile("T10"), 0.025, 30, 1450 * RPM, 12)
+    slower = toothed.rated_power(profile("T10"), 0.025, 30, 1450 * RPM, 12)
+    assert slower.pull_n == pytest.approx(3.5 * 25 * 12 * math.sqrt(1000 / 1450)) and "83% of it" in slower.estimate
+    with pytest.raises(OutOfRangeError, match="6000 rpm"):
+        toothed.rated_power(profile("T10"), 0.025, 30, 6100 * RPM, 12)
     with pytest.raises(OutOfRangeError, match="two teeth in mesh"):
         toothed.rated_power(profile("H"), 0.0762, 14, 100 * RPM, 1.9)
 
@@ -118,20 +120,19 @@ LBF = to_si(1.0, "force", "lbf")
 
 
 @pytest.mark.parametrize(
-    ("belt", "d_in", "driven_in", "centre_in", "f1a", "fc", "grip"),
+    ("belt", "d_in", "driven_in", "centre_in", "f1a", "fc"),
     [
-        ("polyamide 0.13in", 6, 18, 96, 420, 25.6, 11.17),  # Shigley, Example 17-1
-        ("polyamide 0.05in", 2, 4, 108, 147, 0.913, math.exp(0.5 * 3.123)),  # Shigley, Problem 17-1
+        ("polyamide 0.13in", 6, 18, 96, 420, 25.6),  # Shigley, Example 17-1
+        ("polyamide 0.05in", 2, 4, 108, 147, 0.913),  # Shigley, Problem 17-1
     ],
 )
-def test_the_printed_flat_examples(belt: str, d_in: float, driven_in: float, centre_in: float, f1a: float, fc: float, grip: float) -> None:
-    """Both 6 in wide at 1750 rpm: allowed and centrifugal tension (lbf) and e^(fφ)."""
+def test_the_printed_flat_examples(belt: str, d_in: float, driven_in: float, centre_in: float, f1a: float, fc: float) -> None:
+    """Both 6 in wide at 1750 rpm: allowed and centrifugal tension (lbf). What of it turns the wheel is by the design ratio, 3 at most (handbooks)."""
     wrap = math.pi - 2 * math.asin((driven_in - d_in) / 2 / centre_in)
     v = math.pi * d_in * 0.0254 * 1750 / 60
     found = flat.rated_power(flat_belts()[belt], 6 * 0.0254, d_in * 0.0254, v, wrap)
     assert (found.tight_n / LBF, found.centrifugal_n / LBF) == pytest.approx((f1a, fc), rel=0.006)
-    assert 1 / (1 - found.friction_share) == pytest.approx(grip, rel=0.003)
-    assert found.power_w == pytest.approx((f1a - fc) * LBF * (1 - 1 / grip) * v, rel=0.01)
+    assert found.power_w == pytest.approx((f1a - fc) * LBF * (1 - 1 / 3) * v, rel=0.01)
 
 
 def test_the_printed_rubber_ply_figure() -> None:
@@ -154,5 +155,5 @@ def test_power_peaks_where_centrifugal_is_a_third_of_the_tight_side(belt: str, w
 def test_a_flat_belt_on_too_small_a_pulley_is_refused() -> None:
     with pytest.raises(OutOfRangeError, match="too small"):
         flat.rated_power(flat_belts()["polyamide 0.25in"], 0.1, 0.2, 10, 3.0)
-    with pytest.raises(OutOfRangeError, match="6000 ft/min"):
+    with pytest.raises(OutOfRangeError, match="5500 ft/min"):
         flat.rated_power(flat_belts()["leather 1ply medium"], 0.1, 0.2, 40, 3.0)

@@ -82,7 +82,7 @@ def test_every_section_is_rated_estimated_or_says_that_it_is_not() -> None:
         assert how.source and how.formula and how.limits and (how.share == 1 or how.estimate)
         if how.estimate and section.name not in ("15N", "25N"):
             assert how.confidence is Confidence.LOW
-    assert unrated == {"E", "2L", "Y"}
+    assert unrated == {"2L", "Y"}
 
 
 @given(

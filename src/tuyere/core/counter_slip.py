@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from tuyere.core.families.v_belt import Belt, lengths, min_datum_diameter
+from tuyere.core.families.v_belt import Belt, Section, lengths, min_datum_diameter, sections
 from tuyere.core.grade import Grade
 from tuyere.core.identify import alike
 from tuyere.core.identify.answer import equivalents
@@ -43,15 +43,16 @@ def counter_slip(
         off = named.outside_m - window.longest_m if named.outside_m > window.longest_m else named.outside_m - window.shortest_m
         if abs(off) > _OFF_WINDOW * named.outside_m and not window.shortest_m <= named.outside_m <= window.longest_m:
             length.append(f"{belt.designation} is {'longer' if off > 0 else 'shorter'} than that: measure again before you buy")
-    others = tuple(f"{n.designation} ({_duty(belt, n.section)})" for n in equivalents(belt))
+    refused, why_not = _refuse(belt, count, joined)
+    others = tuple(f"{n.designation} ({_duty(belt, n.section)})" for n in equivalents(belt) if n.section not in refused)
     return Slip(
         belt.designation, _count(count, joined, belt.ribs), others, machine_part, tuple(size), tuple(length),
-        grade.ask if grade else (), _refuse(belt, count, joined), _check_first(belt, spec),
+        grade.ask if grade else (), why_not, _check_first(belt, spec),
     )  # fmt: skip
 
 
 _OFF_WINDOW = 0.01  # of the length: nearer than this the slide and the tape may still agree
-_LIGHT = ("2L", "3L", "4L", "5L")
+_LIGHT = alike.LIGHT
 
 
 def _duty(belt: Belt, other: str) -> str:
@@ -65,14 +66,20 @@ def _duty(belt: Belt, other: str) -> str:
 
 def _count(count: int | None, joined: bool, ribs: int | None) -> str:
     if joined:
-        return f"one joined belt of {ribs or count or '?'} ribs"
+        many = "one joined belt" if not count or count == 1 else f"a matched set of {count} joined belts"
+        return f"{many} of {ribs or '?'} ribs{'' if not count or count == 1 else ' each'}"
     if not count:
         return "count the grooves in use"
     return "one belt" if count == 1 else f"a matched set of {count}, one make, one lot"
 
 
-def _refuse(belt: Belt, count: int | None, joined: bool) -> tuple[str, ...]:
-    found = []
+def _refuse(belt: Belt, count: int | None, joined: bool) -> tuple[frozenset[str], tuple[str, ...]]:
+    """Sections not to be taken instead, and what not to accept, in words."""
+    found, refused = [], set()
+    plain = _plain(belt.section)
+    if plain:
+        refused.add(plain.name)
+        found.append(f"{plain.name}{belt.number:g}: {_why_not_plain(belt.section, plain)}")
     own = alike.shares_groove(belt.section.name)
     for a in alike.alikes():
         if len({a.section, a.other} & own) != 1:
@@ -88,15 +95,32 @@ def _refuse(belt: Belt, count: int | None, joined: bool) -> tuple[str, ...]:
             )
         elif a.kind == "near":
             found.append(f"{other}: near, but another groove")
-    found += [
-        f"{name} on a plant drive: light duty, it dies early"
-        for name in sorted(alike.same_belt(belt.section.name) & set(_LIGHT) - {belt.section.name})
-    ]
+    light = sorted(alike.same_belt(belt.section.name) & set(_LIGHT) - {belt.section.name})
+    if belt.section.name not in _LIGHT:
+        refused.update(light)
+        found += [f"{name}, its likeness in size: light duty, it carries about half and dies early" for name in light]
     if count and count > 1 and not joined:
         found.append("odd belts from several lots, or new ones beside used ones")
     if joined:
         found.append("singles in place of the joined belt, unless a matched set")
-    return tuple(dict.fromkeys(found))
+    return frozenset(refused), tuple(dict.fromkeys(found))
+
+
+def _plain(section: Section) -> Section | None:
+    """The plain wrapped section that a cogged, double-V or farm one is mistaken for at the counter."""
+    if section.construction not in ("cogged", "hexagonal") and section.series != "agricultural inch":
+        return None
+    same_groove = (s for s in sections().values() if s.groove == section.groove and s.construction == "wrapped")
+    return next((s for s in same_groove if s.series != "agricultural inch" and s.name != section.name), None)
+
+
+def _why_not_plain(section: Section, plain: Section) -> str:
+    if section.construction == "hexagonal":
+        return "plain, drives from one face only: a wheel at its back stands still"
+    if section.series == "agricultural inch":
+        return "plain, not for farm duty: shock and slack clutching break it"
+    least = shown(min_datum_diameter(plain), "length", decimals=(1, 0))
+    return f"plain, carries less and wants wheels of {least[0]} ({least[1]}) at least"
 
 
 def _check_first(belt: Belt, spec: DriveSpec | None) -> tuple[str, ...]:

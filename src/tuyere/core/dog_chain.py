@@ -56,8 +56,9 @@ def read_dogs(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> DogR
     if link is not None:
         verdicts += _conveyor_wear(words.get("conveyor", ""), link)
     dogs = _engage(dog, link * per_dog, min(engaged, 12)) if dog is not None and link is not None else None
-    if dogs:
-        verdicts = [_judge(dogs), *verdicts]
+    if dogs and link is not None:
+        new, known = _new_pitch(words.get("conveyor", ""), link)
+        verdicts = [_judge(dogs, new * per_dog if new else None, known), *verdicts]
     return DogReading(dogs, tuple(verdicts), reader.notes, tuple(reader.problems))
 
 
@@ -70,12 +71,49 @@ def _engage(dog_m: float, roller_m: float, engaged: int) -> Dogs:
     return Dogs(dog_m, roller_m, engaged, slip, dogs, tuple(first + k * roller_m for k in range(engaged)))
 
 
-def _judge(d: Dogs) -> Verdict:
+# Nominal pitches of overhead conveyor chain; a worn one measures up to 6 % more. Common practice, no source.
+_NOMINAL_IN = (3, 4, 6)
+_MOST_WORN = 0.06
+
+
+def _new_pitch(name: str, link_m: float) -> tuple[float | None, bool]:
+    """The conveyor chain's pitch when new (m), and whether its name says it; by the measurement alone the nominal one it has grown from."""
+    try:
+        return (roller_chain.chain(name).pitch_m, True) if name.strip() else _nominal(link_m)
+    except roller_chain.ChainError:
+        return _nominal(link_m)
+
+
+def _nominal(link_m: float) -> tuple[float | None, bool]:
+    inches = link_m / 0.0254
+    return next((n * 0.0254 for n in _NOMINAL_IN if n * 0.99 <= inches <= n * (1 + _MOST_WORN)), None), False
+
+
+def _judge(d: Dogs, new_m: float | None, named: bool) -> Verdict:
+    """Dogs and conveyor chain against each other, and each against new. new_m: the dogs' spacing when new."""
     off = d.slip_m / d.dog_pitch_m
+    grown = (d.dog_pitch_m / new_m - 1, d.roller_pitch_m / new_m - 1) if new_m else (0.0, 0.0)
+    against = ""
+    if new_m:
+        taken = "" if named else ", taken as the nominal pitch: name the conveyor chain to be sure"
+        against = f" Against new ({fine(new_m)} a dog{taken}): the dogs have grown {grown[0] * 100:.1f} %, the conveyor chain {grown[1] * 100:.1f} %."
     told = f"{both(abs(d.slip_m))} a dog ({abs(off) * 100:.1f} %), {both(abs(d.slip_m) * (d.engaged - 1))} over {d.engaged} dogs"
+    if abs(off) <= _CLOSE and max(grown) > _OFF:
+        return Verdict("dogs", Tone.WATCH, "Dogs and conveyor chain match, both worn: they run on together",
+            f"{told}: they share the load.{against} Neither meshes with a new one: renew the dogs with the conveyor chain, together.")  # fmt: skip
     if abs(off) <= _CLOSE:
-        return Verdict("dogs", Tone.GOOD, "Dogs and conveyor chain match", f"{told}: they share the load.")
+        return Verdict("dogs", Tone.GOOD, "Dogs and conveyor chain match", f"{told}: they share the load.{against}")
     tone = Tone.STOP if abs(off) > _OFF else Tone.WATCH
+    if new_m:
+        told += f".{against}"
+    worn_dogs, worn_chain = (g > _CLOSE * 2 for g in grown) if new_m else (off < 0, off > 0)
+    if worn_dogs and not worn_chain and off < 0:
+        return Verdict("dogs", tone, "The dogs are worn, the conveyor chain is not: the dog that leaves carries all",
+            f"{told} The load drops back as each lets go: surge, worn tips. New dogs only.")  # fmt: skip
+    if worn_chain and not worn_dogs and off > 0:
+        return Verdict("dogs", tone, "The conveyor chain is worn, the dogs are not: the dog that comes in carries all",
+            f"{told} Each next dog wedges in: clatter, riding up. Renew the conveyor chain; taking links out does not mend its pitch.")  # fmt: skip
+    told = told.rstrip(".")
     if off > 0:
         return Verdict("dogs", tone, "The conveyor chain is longer than the dogs: the dog that comes in carries all",
             f"{told}. Each next dog wedges in: clatter, riding up. Renew the conveyor chain; taking links out does not mend its pitch.")  # fmt: skip

@@ -8,6 +8,7 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from tuyere.core.quantity import System, show
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.figure import both
 from tuyere.core.sheet.reader import FieldReader
@@ -36,6 +37,10 @@ def string_frequency(tension_n: float, span_m: float, mass_kg_per_m: float) -> f
     50.0
     """
     return math.sqrt(tension_n / mass_kg_per_m) / (2 * span_m)
+
+
+def _hum(frequency_hz: float | None) -> str:
+    return show(frequency_hz or 0.0, "frequency", System.SI)
 
 
 @dataclass(frozen=True)
@@ -74,7 +79,7 @@ def read_linear(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> Li
     if target and tension is not None:
         verdicts.append(_judge(tension.n, target, within, probability_between(tension, target * (1 - within), target * (1 + within))))
     elif target and at[0]:
-        verdicts.append(Verdict("linear", Tone.OPEN, f"Pluck the span: it should hum at {at[0]:.0f} Hz", f"{at[1]:.0f} to {at[2]:.0f} Hz is within {within:.0%} of {both(target, 'force')}, with the carriage where it stands."))  # fmt: skip
+        verdicts.append(Verdict("linear", Tone.OPEN, f"Pluck the span: it should hum at {_hum(at[0])}", f"{_hum(at[1])} to {_hum(at[2])} is within {within:.0%} of {both(target, 'force')}, with the carriage where it stands."))  # fmt: skip
     else:
         verdicts.append(
             Verdict("linear", Tone.OPEN, "Which tension should it have?", "The machine's manual says; nothing is assumed here.")

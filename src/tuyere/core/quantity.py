@@ -282,6 +282,7 @@ class Parsed:
 _VULGAR = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8"}
 _NUMBER = r"(?:\d+[ \-]+\d+/\d+|\d+/\d+|\d*\.?\d+(?:[eE][+\-]?\d{1,3})?|\d+\.)"
 _LENGTH_TERM = re.compile(rf"\s*-?\s*({_NUMBER})\s*([^\d\s.,\-]+\.?)?\s*")
+_HOURS_BY_DAYS = re.compile(r"(\d{1,2})\s*/\s*[567]")  # 24/7 and 8/5: hours a day, by days a week
 _WHOLE = re.compile(rf"({_NUMBER})\s*(.*)")
 
 
@@ -296,6 +297,8 @@ def parse(text: str, kind: str, default_unit: str) -> Parsed | None:
     True
     >>> parse("-", "length", "in") is None
     True
+    >>> parse("24/7", "duration", "h").value_si / 3600
+    24.0
     """
     wanted = KINDS[kind]
     if len(text) > LONGEST_TEXT:
@@ -307,6 +310,8 @@ def parse(text: str, kind: str, default_unit: str) -> Parsed | None:
         raise QuantityError(
             f"{wanted.noun.capitalize()} here is never below zero: write it without the minus sign, or - alone for not known."
         )
+    if kind == "duration" and (round_the_clock := _HOURS_BY_DAYS.fullmatch(cleaned)):
+        return Parsed(to_si(int(round_the_clock[1]), kind, "h"), "h", True)
     terms = _terms(cleaned, wanted)
     total, last_unit, written = 0.0, default_unit, False
     for index, (number, unit_text) in enumerate(terms):
@@ -424,4 +429,6 @@ def show(value_si: float, kind: str, system: System, decimals: int | None = None
     text = f"{value:,.{places}f}" if abs(value) >= 10_000 else f"{value:.{places}f}"
     if kind == "rotation" and decimals is None and abs(value) < 100:
         text = f"{value:.1f}".removesuffix(".0")
+    if kind == "frequency" and decimals is None and abs(value) < 20:
+        text = f"{value:.1f}"
     return f"{text} {symbol}".strip() if symbol not in ("°", "%") else f"{text} {symbol}".replace(" °", "°")

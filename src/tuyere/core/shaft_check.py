@@ -3,14 +3,16 @@
 SI inside; what is not known is asked for or not judged. Sources: statics; ISO 281; Shigley; Machinery's Handbook (from memory).
 """
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
 from tuyere.core import loads
 from tuyere.core.families import v_belt
+from tuyere.core.limit import limit as trade_limit
 from tuyere.core.origin import Confidence, Origin
-from tuyere.core.quantity import from_si
-from tuyere.core.selection.motor import MotorLimit, limit
+from tuyere.core.quantity import from_si, to_si
+from tuyere.core.selection.motor import MotorLimit, NotJudged, limit
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.figure import Figure, Line, both, figure, shown
 from tuyere.core.sheet.page import Page
@@ -18,6 +20,7 @@ from tuyere.core.sheet.reader import FieldReader
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.typed import Typed
 from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+from tuyere.core.table import rows
 from tuyere.core.uncertainty import exact
 
 FIELDS = {
@@ -28,6 +31,7 @@ BEARINGS = {"ball": loads.BALL, "roller": loads.ROLLER, "bushing": None}
 OVER = (0.9, 1.2, 1.5, 2.0)
 _SLOPE = {"ball": (0.001, 0.003), "roller": (0.0008, 0.0012)}  # rad: Shigley, medium
 _BENDING = 55e6  # Pa: 8000 psi in the old code's shafts of commercial steel (ASME, medium); a keyway counts three quarters
+PSI = to_si(1.0, "stress", "psi")
 _SHAFT = "statics; Shigley; ISO 281 (from memory)"
 
 
@@ -63,6 +67,9 @@ def read_shaft(quantities: Mapping[str, Typed], words: Mapping[str, str], spec: 
     _motor(spec, page, side, words, out)
     _limit(v["limit"], words, side, pull, out)
     _least_wheel(v["limit"], spec, page, side, out)
+    if v["shaft"] is not None and spec.driver_power:
+        moment = pull * v["overhang"] if v["overhang"] is not None else None
+        _torsion(spec.driver_power.value, page.figures["driver_power"].line("P"), page.figures[f"{side}_speed"].line("n"), speed, v["shaft"], moment, spec.driven_class, words.get("keyway") != "no", out)  # fmt: skip
     life: tuple[tuple[float, float], ...] = ()
     exponent = BEARINGS[bearing]
     if v["overhang"] is not None and v["bearing_span"] is not None:
@@ -119,6 +126,53 @@ def _put(
     )
 
 
+# K_b of the old code, bending of a turning shaft, for steady loads; K_t is the class of machine's jolt (tables/shock_factors.csv).
+_BENDING_FACTOR = 1.5
+
+
+def _torsion(
+    power_w: float,
+    power: Line,
+    turns: Line,
+    speed: float,
+    shaft: float,
+    moment: float | None,
+    driven_class: str | None,
+    keyed: bool,
+    out: Page,
+) -> None:
+    """Shear in the shaft against the old transmission-shafting code; with the bending moment where it is known.
+
+    τ = 16/(π d³) √((K_b M)² + (K_t Q)²); 8000 psi in commercial steel, 6000 with a keyway: ASME code of old, Shigley (from memory, medium).
+    """
+    torque = power_w / speed
+    jolt = next((float(r["k"]) for r in rows("shock_factors") if r["driven_class"] == driven_class), 1.0)
+    shear = loads.shaft_strain(0.0, torque, shaft, 0.0, 1.0).shear_pa
+    _put(
+        out,
+        "shaft_torsion",
+        "shear by torque",
+        "τ",
+        "stress",
+        shear,
+        [power, turns, _length("d", "shaft diameter", shaft)],
+        "τ = 16 Q/(π d³), Q = P/ω",
+    )
+    code = 16 / (math.pi * shaft**3) * math.hypot(_BENDING_FACTOR * (moment or 0.0), jolt * torque)
+    most = trade_limit("shaft shear with keyway" if keyed else "shaft shear plain")
+    told = f"{code / PSI:,.0f} psi ({code / 1e6:.0f} MPa) by the code, with {jolt:g} times the torque for the jolts of such a machine{f' and {_BENDING_FACTOR:g} times the bending' if moment else ', bending not counted: give the overhang'}; {float(most.printed.split()[0]):,.0f} psi is allowed ({most.source})."  # fmt: skip
+    if code > most.value:
+        needs = shaft * (code / most.value) ** (1 / 3)
+        out.say("torsion", Tone.WATCH, f"The shaft is too thin for this torque: {code / most.value:.0%} of the old shafting code", f"{told} It wants {both(needs)}.")  # fmt: skip
+    else:
+        out.say(
+            "torsion",
+            Tone.GOOD if moment else Tone.OPEN,
+            f"The torque takes {code / most.value:.0%} of what the old shafting code allows",
+            told,
+        )
+
+
 def _length(symbol: str, label: str, value: float) -> Line:
     return Line(symbol, label, *shown(value, "length", decimals=(2, 1)), Origin.MEASURED, Origin.MEASURED)
 
@@ -131,13 +185,9 @@ def _motor(spec: DriveSpec, page: Page, side: str, words: Mapping[str, str], out
     if side != "driver" or words.get("motor") != "yes" or not (spec.driver_power and spec.driver_speed):
         return
     found = limit(spec.driver_power.value, spec.driver_speed.value, words.get("frame") or None)
-    if found is None:
-        out.say(
-            "motor",
-            Tone.OPEN,
-            "No table here for this motor",
-            "Neither its frame nor its power and speed is in the tables (IEC frames have none for sheaves): its own sheet gives the pull it stands. Write that as the limit, and the smallest wheel follows.",
-        )
+    if isinstance(found, NotJudged):
+        headline = "Stop: this shaft is not for belts" if found.stop else "The motor's shaft is not judged"
+        out.say("motor", Tone.STOP if found.stop else Tone.OPEN, headline, found.says)
         return
     narrow = bool(spec.section and "narrow" in spec.section.series)
     if spec.section:

@@ -1,11 +1,19 @@
 """Ratio, driven speed, belt and rim speed, slip. SI inside."""
 
 from dataclasses import dataclass
+from functools import cache
 
 from tuyere.core.quantity import to_si
+from tuyere.core.table import rows
 
-# Cast iron, when no other limit is cast on the wheel: IP-20; Machinery's Handbook (from memory).
-CAST_IRON_RIM_LIMIT_M_PER_S = to_si(6500, "velocity", "ft/min")
+
+@cache
+def rim_limit(material: str = "cast iron") -> float:
+    """How fast the rim of a wheel of that material may run, m/s, when no other limit is cast on it: tables/wheel_materials.csv."""
+    return next(to_si(float(r["rim_limit"]), "velocity", "ft/min") for r in rows("wheel_materials") if r["material"] == material)
+
+
+CAST_IRON_RIM_LIMIT_M_PER_S = rim_limit()
 
 
 @dataclass(frozen=True)

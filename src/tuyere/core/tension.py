@@ -6,8 +6,8 @@ forces; the string relation is statics (a centre-loaded string: T = F t / (4 q),
 
 import math
 
-# 450 = 0.9 x 500 in N, W/1000 and m/s; the inch form prints 15 = 0.9 x 16.5 rounded (exactly 14.85).
-# The rounded inch constant is the published one and the higher (safer) by 1 %, so it is the one used.
+# GB/T 13575.1 prints 500 (N, kW, m/s), which is the exact half-sum of the strands; the inch form 15 = 0.9 x 16.5 rounded (exactly 14.85):
+# some growth of tension under load is allowed for there. The rounded inch constant is the published one and the higher by 1 %.
 _INCH_FORM = 15 / 16.5
 NEW_BELT_LOW, NEW_BELT_HIGH = 1.3, 1.5
 DEFLECTION_RATIO = 1 / 64
@@ -19,20 +19,23 @@ def centrifugal_tension(mass_kg_per_m: float, belt_speed_m_per_s: float) -> floa
 
 
 def static_tension(
-    design_power_w: float, belt_speed_m_per_s: float, belts: int, arc_factor: float, mass_kg_per_m: float, half_turn_ratio: float = 5.0
-) -> float:
-    """Static tension of one strand, N.
+    design_power_w: float, belt_speed_m_per_s: float, belts: int, arc_factor: float, mass_kg_per_m: float, half_turn_ratio: float = 5.0,
+    inch: bool = True,
+) -> float:  # fmt: skip
+    """Static tension of one strand, N, as the belt's own system publishes it.
 
-        T_st = 15 (2.5 - K)/K (1000 Pd)/(N V) + m V^2        (lbf, hp, ft/min)
+        T_st = 15 (2.5 - K)/K (1000 Pd)/(N V) + m V^2        (inch: lbf, hp, ft/min; IP-20)
+        F_0  = 500 (2.5 - K)/K Pd/(N V) + m V^2              (metric: N, kW, m/s; GB/T 13575.1, from memory, high)
 
-    2.5 is 2 R/(R - 1) of the tension ratio at half a turn, 5 for V-belts. Here with P/(2 v) in place of 16.5 Pd 1000/V, so 15/16.5 of the exact half-sum of the strand tensions.
+    2.5 is 2 R/(R - 1) of the tension ratio at half a turn, 5 for V-belts. The metric form is the exact half-sum of the strand tensions, P/(2 v)
+    in place of 500 Pd/V; the inch one 15/16.5 of it.
 
-    >>> round(static_tension(7500, 15, 2, 0.95, 0.19))   # exact half-sum would give 247
-    228
+    >>> [round(static_tension(7500, 15, 2, 0.95, 0.19, inch=i)) for i in (True, False)]
+    [228, 247]
     """
     twice = 2 * half_turn_ratio / (half_turn_ratio - 1)
     half_sum = design_power_w * (twice - arc_factor) / (2 * arc_factor * belts * belt_speed_m_per_s)
-    return _INCH_FORM * half_sum + centrifugal_tension(mass_kg_per_m, belt_speed_m_per_s)
+    return (_INCH_FORM if inch else 1.0) * half_sum + centrifugal_tension(mass_kg_per_m, belt_speed_m_per_s)
 
 
 def deflection(span_m: float) -> float:

@@ -8,15 +8,16 @@ from tuyere.core.families import roller_chain, synchronous
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.identify.toothed import Family
+from tuyere.core.limit import limit
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.figure import both
 from tuyere.core.sheet.reader import FieldReader
 from tuyere.core.sheet.typed import Typed
 from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 
-_LEAST_MESH = 6  # teeth in mesh that carry the full rating: ISO 5295's mesh factor is 1 from 6 on
-_LEAST_WRAP = math.radians(120)  # chain on its small sprocket: ISO 606, B29.1
-_SMALL_SPROCKET = 17  # under it a chain runs roughly: common practice, high
+_LEAST_MESH = limit("least teeth in mesh").value
+_LEAST_WRAP = limit("least wrap of a chain").value
+_SMALL_SPROCKET = limit("smooth sprocket").value
 
 
 @dataclass(frozen=True)
@@ -96,10 +97,13 @@ def _toothed(of: synchronous.Profile, z1: int, z2: int, centre: float | None, co
 
     def fitting(teeth: int) -> Fitting:
         at = open_belt.centre_distance(d1, d2, teeth * of.pitch_m)
+        _clear(at, touching)
         belt = synchronous.ToothedBelt(of, teeth, None, teeth in listed)
         return Fitting(teeth, belt.length_m, at, belt.designation, teeth in listed)
 
     listed = set(synchronous.standard_teeth(of))
+    touching = sum(synchronous.outside_diameter(of, z) for z in (z1, z2)) / 2
+    _clear(centre, touching)
     if open_ended and centre is not None:
         length = open_belt.belt_length(d1, d2, centre)
         whole = math.ceil(length / of.pitch_m)
@@ -118,14 +122,17 @@ def _toothed(of: synchronous.Profile, z1: int, z2: int, centre: float | None, co
         ToothedWheel(z, d, synchronous.outside_diameter(of, z), *_mesh(d, other, z, at)) for z, d, other in ((z1, d1, d2), (z2, d2, d1))
     )
     said = _from_the_roll(fittings[0]) if open_ended and fittings else _set_at(fittings, "teeth")
-    return ToothedDrive(of.name, of.pitch_m, wheels, tuple(fittings), (*said, *_toothed_verdicts(of, wheels)))  # type: ignore[arg-type]
+    return ToothedDrive(of.name, of.pitch_m, wheels, tuple(fittings), (*said, *_toothed_verdicts(of, wheels, at)))  # type: ignore[arg-type]
 
 
 def _chain(of: roller_chain.Chain, z1: int, z2: int, centre: float | None, count: int | None) -> ToothedDrive:
     d1, d2 = roller_chain.pitch_diameter(of.pitch_m, z1), roller_chain.pitch_diameter(of.pitch_m, z2)
+    touching = sum(roller_chain.outside_diameter(of.pitch_m, z) for z in (z1, z2)) / 2
+    _clear(centre, touching)
 
     def fitting(pitches: int) -> Fitting:
         at = roller_chain.centre_distance(z1, z2, pitches) * of.pitch_m
+        _clear(at, touching)
         return Fitting(pitches, pitches * of.pitch_m, at, f"{of.name}, {pitches} pitches", pitches % 2 == 0)
 
     if count is not None:
@@ -144,6 +151,12 @@ def _chain(of: roller_chain.Chain, z1: int, z2: int, centre: float | None, count
         wheels.append(ToothedWheel(z, d, s.outside_m, *_mesh(d, other, z, at), s.bottom_m, s.caliper_m, s.tooth_width_m))
     pair = (wheels[0], wheels[1])
     return ToothedDrive(of.name, of.pitch_m, pair, tuple(fittings), tuple(_chain_verdicts(of, pair, fittings)))
+
+
+def _clear(centre: float | None, touching: float) -> None:
+    """Raises GeometryError for centres at which the teeth would touch."""
+    if centre is not None and centre <= touching:
+        raise GeometryError(open_belt.overlap(touching))
 
 
 def _those_that_fit(fitting: Callable[[int], Fitting], counts: Sequence[int]) -> list[Fitting]:
@@ -169,21 +182,37 @@ def _from_the_roll(roll: Fitting) -> list[Verdict]:
     return [Verdict("length", Tone.GOOD, f"{roll.count} teeth round both wheels: {both(roll.length_m)}", "Less what the carriage spans between its clamps, plus what the clamps hold.")]  # fmt: skip
 
 
-def _toothed_verdicts(of: synchronous.Profile, wheels: tuple[ToothedWheel, ...]) -> list[Verdict]:
+def _toothed_verdicts(of: synchronous.Profile, wheels: tuple[ToothedWheel, ...], centre: float | None) -> list[Verdict]:
     small = min(wheels, key=lambda w: w.teeth)
     found = []
     if of.fewest_teeth and small.teeth < of.fewest_teeth:
         found.append(Verdict("wheel", Tone.WATCH, f"{small.teeth} teeth are few for {of.name}", f"It wants {of.fewest_teeth} at least: bent tighter, the cord and the tooth roots crack."))  # fmt: skip
     if small.in_mesh is not None and small.in_mesh < _LEAST_MESH:
         found.append(Verdict("mesh", Tone.WATCH, f"Only {small.in_mesh:.1f} teeth in mesh on the small pulley", "Under 6 each counts for less: rate it down, or move the shafts apart."))  # fmt: skip
+    if centre is not None:
+        found += _flanges(small, centre)
     return found
+
+
+_LONG_CENTRES = 8.0  # times the small pulley: both pulleys flanged past it. IP-24 and handbooks, from memory, medium
+
+
+def _flanges(small: ToothedWheel, centre: float) -> list[Verdict]:
+    """Which pulleys want flanges, and how wide they are beside the belt."""
+    both_ends = centre > _LONG_CENTRES * small.pitch_diameter_m
+    widths = (
+        "Both pulleys are as wide as the belt or wider; where they differ, the narrower one carries the flanges, and nothing overhangs."
+    )
+    if both_ends:
+        return [Verdict("flanges", Tone.OPEN, "Both pulleys want flanges", f"The centres are over {_LONG_CENTRES:g} times the small pulley: flanges on both sides of both. {widths}")]  # fmt: skip
+    return [Verdict("flanges", Tone.OPEN, "Flanges on both sides of the small pulley", f"Or one on either side of each, opposite. On upright shafts, and on centres over {_LONG_CENTRES:g} times the small pulley, both pulleys want them. {widths}")]  # fmt: skip
 
 
 def _chain_verdicts(of: roller_chain.Chain, wheels: tuple[ToothedWheel, ...], fittings: list[Fitting]) -> list[Verdict]:
     small = min(wheels, key=lambda w: w.teeth)
     found = _set_at(fittings, "pitches")
     if fittings and not fittings[0].plain:
-        found.append(Verdict("length", Tone.WATCH, "An odd number of pitches wants an offset link", "It is weaker (0.8 of the strength, DIN) and wears first: use an even number if the centres can be moved."))  # fmt: skip
+        found.append(Verdict("length", Tone.WATCH, "An odd number of pitches wants an offset link", f"The chain then carries {limit('offset link').value:.0%} of its rating ({limit('offset link').source}): use an even number if the centres can be moved."))  # fmt: skip
     if small.teeth < _SMALL_SPROCKET:
         found.append(Verdict("wheel", Tone.WATCH, f"{small.teeth} teeth run roughly", "Under 17 the chain jerks and wears faster; 19 or more for a smooth drive."))  # fmt: skip
     if small.wrap_rad is not None and small.wrap_rad < _LEAST_WRAP:

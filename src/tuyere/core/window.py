@@ -10,21 +10,24 @@ from tuyere.core.families.v_belt import (
     belt_of,
     datum_from_outside,
     lengths,
+    line_on_flat,
+    made_numbers,
     nearest_belts,
     number_from_datum,
     standard_belts,
 )
 from tuyere.core.families.v_belt.allowance import Allowance
+from tuyere.core.families.v_belt.length import QUARTER_INCH
 from tuyere.core.geometry.open_belt import belt_length, centre_distance
-from tuyere.core.identify.label import made_numbers
-from tuyere.core.quantity import to_si
 from tuyere.core.sheet.figure import shown
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.verdict import Tone, Verdict
 
 Room = Literal["good", "little to take up", "little to fit", "tight both ways"]
-_CLUTCH = to_si(0.25, "length", "in")  # half an inch in all decides on a slack-belt clutch: common practice, no source
-_OFF_LIST = 3
+_CLUTCH = QUARTER_INCH  # beyond a quarter of an inch another belt is another belt on a slack-belt clutch: common practice, no source
+_CLEAR = 1 + 1e-6
+_OFF_LIST = 12
+_UNKNOWN_SLIDE = 0.06  # of the centres, looked at either way where nobody measured how far the motor slides
 
 
 @dataclass(frozen=True)
@@ -79,14 +82,24 @@ def window(spec: DriveSpec, slack_clutch: bool = False) -> Window | None:
         return None
     section = spec.section
     d, big = (
-        given.value if basis == "datum" else datum_from_outside(section, given.value)
-        for given, basis in ((spec.driver_diameter, spec.driver_basis), (spec.driven_diameter, spec.driven_basis))
+        given.value
+        if basis == "datum"
+        else line_on_flat(section, given.value)
+        if basis == "flat"
+        else datum_from_outside(section, given.value, kind)
+        for given, basis, kind in (
+            (spec.driver_diameter, spec.driver_basis, spec.driver_groove),
+            (spec.driven_diameter, spec.driven_basis, spec.driven_groove),
+        )
     )
     now = spec.centre_distance.value
+    unknown = _UNKNOWN_SLIDE * now
+    touching = (d + big) / 2
     slide = _Slide(
-        d, big, now - (spec.travel_in.value if spec.travel_in else 0.0), now, now + (spec.travel_out.value if spec.travel_out else 0.0)
-    )
-    if slide.closest <= (d + big) / 2:
+        d, big, now - spec.travel_in.value if spec.travel_in else max(now - unknown, touching * _CLEAR), now,
+        now + (spec.travel_out.value if spec.travel_out else unknown),
+    )  # fmt: skip
+    if slide.closest <= touching * (1 + 1e-9) or now <= touching:
         return None
     guess = belt_of(section, max(1.0, number_from_datum(section, belt_length(d, big, now))))
     room = allowance(guess) or Allowance(0.0, 0.0, section.confidence)
@@ -114,10 +127,12 @@ def _choices(section: Section, slide: _Slide, slack_clutch: bool) -> tuple[MadeL
         n: belt_of(section, n) for n in made_numbers(section.name) if low <= lengths(section, n).datum_m <= high
     }
     inside = [b for b in made.values() if low <= b.datum_length_m <= high]
-    if not inside:
+    if not inside and not slack_clutch:
         middle = belt_length(slide.d, slide.big, slide.now)
         inside = [
-            b for b in nearest_belts(section, middle) if b and b.datum_length_m > belt_length(slide.d, slide.big, (slide.d + slide.big) / 2)
+            b
+            for b in nearest_belts(section, middle)
+            if b and b.datum_length_m > belt_length(slide.d, slide.big, (slide.d + slide.big) / 2 * _CLEAR)
         ]
     judged = [(_rank(b, slide, slack_clutch), b) for b in inside]
     judged.sort(key=lambda pair: (-pair[0][0], not pair[1].listed))
@@ -170,6 +185,8 @@ def _verdicts(
 ) -> list[Verdict]:
     found = []
     best = next((c for c in choices if c.best), None)
+    if best is None and slack_clutch:
+        return [Verdict("window", Tone.WATCH, "No counter belt is within a quarter inch of these centres", "On a slack-belt clutch a quarter of an inch decides: too short it never lets go, too long it never grips. Ask for the machine's own part number.")]  # fmt: skip
     if best is None:
         return [
             Verdict(
@@ -180,7 +197,7 @@ def _verdicts(
             )
         ]
     if slack_clutch:
-        found.append(Verdict("window", Tone.OPEN, f"Ask for {best.designation}; half an inch matters on a slack-belt clutch",
+        found.append(Verdict("window", Tone.OPEN, f"Ask for {best.designation}; a quarter of an inch matters on a slack-belt clutch",
                              "Too short: it drags and heats when it should idle. Too long: it never grips. Set the clutch where it engages, tape the centres there, and try the belt idling before you leave."))  # fmt: skip
         return found
     if not measured:
@@ -189,7 +206,7 @@ def _verdicts(
                 "window",
                 Tone.OPEN,
                 f"By the tape alone: {best.designation}",
-                "Measure how far the motor slides closer and away: then the window shows which length can be fitted and still be taken up.",
+                f"It is tight at centres of {best.centres_us} ({best.centres_si}). How far the motor slides is not known: measure it closer and away, then the window shows which length can be fitted and still be taken up.",
             )
         )
         return found

@@ -28,7 +28,6 @@ from tuyere.web import (
     link,
     lists,
     log,
-    machines,
     path,
     people,
     readings,
@@ -46,7 +45,6 @@ from tuyere.web.state import SignedIn
 LARGEST_REQUEST = 256 * 1024
 
 # Computations without a record: they store nothing, and read at most the shop's own lists of the site that a header names.
-CALC = (calc, find, path, toothed, flat, link, speeds, machines)
 
 
 @dataclass(frozen=True)
@@ -84,9 +82,10 @@ def create_app(settings: Settings | None = None) -> Flask:
     app.extensions["engine"] = engine_from(found.database_url)
     _sign_in(app)
     csrf = CSRFProtect(app)
-    for view in app.view_functions.values():
-        if getattr(view, "__module__", "") in {m.__name__ for m in CALC}:
-            csrf.exempt(view)  # nothing is stored there
+    for endpoint, view in app.view_functions.items():
+        rule = rules.rule_of(app, endpoint)
+        if rule and rule.computes:
+            csrf.exempt(view)
 
     @app.errorhandler(CSRFError)
     def no_csrf(_error: CSRFError) -> Response:

@@ -1,5 +1,7 @@
 """POST /api/calc/<name>: every computation, without any record. Nothing is stored, so nothing is asked of the caller."""
 
+from typing import Literal
+
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
@@ -9,7 +11,8 @@ from tuyere.core.families import v_belt
 from tuyere.core.geometry import open_belt
 from tuyere.core.origin import Origin
 from tuyere.core.quantity import KINDS, QuantityError, System, parse, show
-from tuyere.core.rating import ip20
+from tuyere.core.rating import ip20, vee
+from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS, service_factor
 from tuyere.core.sheet.drawing import Drawing
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.figure import Figure
@@ -21,7 +24,7 @@ from tuyere.core.uncertainty import standard_uncertainty
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.forms import SheetForm, read_sheet
-from tuyere.web.rules import anyone
+from tuyere.web.rules import computes
 
 blueprint = APIBlueprint(
     "calc",
@@ -69,7 +72,7 @@ def _refuse(field: str, reason: Exception) -> Refusal:
 
 
 @blueprint.post("/sheet", summary="The whole sheet from what was typed", responses={"200": SheetOut})
-@anyone()
+@computes()
 def calc_sheet(body: SheetForm) -> Response:
     reading = read_sheet(body)
     return answer(sheet_out(solve(reading.spec), reading.notes, reading.problems))
@@ -83,14 +86,15 @@ class DriveIn(Strict):
     driver_class: DriverClass = "normal"
     driven_class: str | None = Field(None, max_length=40)
     hours_per_day: float | None = Field(None, ge=0.01, le=24)
-    section: str | None = Field(None, max_length=4)
+    section: str | None = Field(None, max_length=20)
     driver_diameter_m: float | None = Field(None, gt=0.01, le=3.1)
     driver_basis: Basis = "outside"
     driven_diameter_m: float | None = Field(None, gt=0.01, le=3.1)
     driven_basis: Basis = "outside"
     centre_distance_m: float | None = Field(None, ge=0.001, le=20)
-    belt: str | None = Field(None, max_length=12)
-    belt_count: int | None = Field(None, ge=1, le=20)
+    belt: str | None = Field(None, max_length=24)
+    belt_count: int | None = Field(None, ge=1, le=20, description="belts, or bands of joined or ribbed belts")
+    ribs: int | None = Field(None, ge=1, le=40, description="of each band, where its name does not say")
     travel_in_m: float | None = Field(None, ge=0, le=5)
     travel_out_m: float | None = Field(None, ge=0, le=5)
     design_speed_rad_per_s: float | None = Field(None, ge=0.01, le=2500)
@@ -104,7 +108,7 @@ class DriveIn(Strict):
 
 
 @blueprint.post("/drive", summary="The whole sheet from SI numbers", responses={"200": SheetOut})
-@anyone()
+@computes()
 def calc_drive(body: DriveIn) -> Response:
     return answer(sheet_out(solve(_spec(body))))
 
@@ -148,6 +152,7 @@ def _spec(body: DriveIn) -> DriveSpec:
         centre_distance=_given(body.centre_distance_m, "length", m, "centre distance"),
         belt=belt,
         belt_count=body.belt_count,
+        band_ribs=body.ribs,
         travel_in=_given(body.travel_in_m, "length", m, "motor can move closer by"),
         travel_out=_given(body.travel_out_m, "length", m, "motor can move away by"),
         design_speed=_given(body.design_speed_rad_per_s, "rotation", n, "driven speed it should have"),
@@ -177,7 +182,7 @@ class QuantityOut(BaseModel):
 
 
 @blueprint.post("/quantity", summary="Read a quantity as people write it", responses={"200": QuantityOut})
-@anyone()
+@computes()
 def calc_quantity(body: QuantityIn) -> Response:
     kind = KINDS.get(body.kind)
     if not kind:
@@ -220,7 +225,7 @@ class PathOut(BaseModel):
 
 
 @blueprint.post("/belt-length", summary="Exact open-belt length, span and wraps", responses={"200": PathOut})
-@anyone()
+@computes()
 def calc_belt_length(body: TwoWheelsIn) -> Response:
     wheels = body.driver_diameter_m, body.driven_diameter_m, body.centre_distance_m
     try:
@@ -252,7 +257,7 @@ class CentresOut(BaseModel):
 
 
 @blueprint.post("/centre-distance", summary="Centre distance for a belt length", responses={"200": CentresOut})
-@anyone()
+@computes()
 def calc_centre_distance(body: BeltLengthIn) -> Response:
     try:
         found = open_belt.centre_distance(body.driver_diameter_m, body.driven_diameter_m, body.belt_length_m)
@@ -262,32 +267,46 @@ def calc_centre_distance(body: BeltLengthIn) -> Response:
 
 
 class RatedPowerIn(Strict):
-    """A belt section on its small sheave (datum diameter, m), the faster shaft's speed and the ratio (1 or more)."""
+    """A V-belt section on its small sheave, the faster shaft's speed and the speed ratio (1 or more).
 
-    section: str = Field(max_length=4)
+    The diameter is of the belt's line, m: datum of classical and metric sections, pitch of narrow and light ones.
+    """
+
+    section: str = Field(max_length=20)
     small_diameter_m: float = Field(gt=0.01, le=3.1)
     fast_shaft_rad_per_s: float = Field(ge=0.01, le=2500)
     ratio: float = Field(1.0, ge=1, le=100)
 
 
 class RatedPowerOut(BaseModel):
-    """Rated power of one belt at 180 degrees and the reference length, W."""
+    """Rated power of one belt at 180 degrees and the reference length, W, as the sheet rates it; `estimate` says where no standard does."""
 
     basic_w: float
     added_for_ratio_w: float
     total_w: float
     source: str
+    estimate: str
+    below_least: bool
 
 
-@blueprint.post("/rated-power", summary="Rated power of one classical V-belt by IP-20", responses={"200": RatedPowerOut})
-@anyone()
+@blueprint.post("/rated-power", summary="Rated power of one V-belt, by the method that the sheet uses", responses={"200": RatedPowerOut})
+@computes()
 def calc_rated_power(body: RatedPowerIn) -> Response:
     try:
-        rated = ip20.rated_power(v_belt.section(body.section), body.small_diameter_m, body.fast_shaft_rad_per_s, body.ratio)
+        section = v_belt.section(body.section)
+        how = vee.method(section)
+        rated = vee.rated_power(section, body.small_diameter_m, body.fast_shaft_rad_per_s, body.ratio)
     except (v_belt.BeltError, ip20.OutOfRangeError) as reason:
         raise _refuse("section" if isinstance(reason, v_belt.BeltError) else "small_diameter_m", reason) from None
     return answer(
-        RatedPowerOut(basic_w=rated.basic_w, added_for_ratio_w=rated.added_for_ratio_w, total_w=rated.total_w, source=ip20.SOURCE)
+        RatedPowerOut(
+            basic_w=rated.basic_w,
+            added_for_ratio_w=rated.added_for_ratio_w,
+            total_w=rated.total_w,
+            source=how.source,
+            estimate=how.estimate,
+            below_least=body.small_diameter_m < v_belt.min_datum_diameter(section) - 1e-6,
+        )
     )
 
 
@@ -299,6 +318,7 @@ class StaticTensionIn(Strict):
     belts: int = Field(ge=1, le=20)
     small_wheel_wrap_rad: float = Field(gt=0.5, le=3.1416)
     mass_kg_per_m: float = Field(ge=0, le=5)
+    form: Literal["metric", "inch"] = Field("metric", description="GB/T 13575.1 (500) or IP-20 (15)")
 
 
 class TensionOut(BaseModel):
@@ -308,11 +328,15 @@ class TensionOut(BaseModel):
 
 
 @blueprint.post("/static-tension", summary="Static tension of one strand", responses={"200": TensionOut})
-@anyone()
+@computes()
 def calc_static_tension(body: StaticTensionIn) -> Response:
     arc = ip20.arc_factor(body.small_wheel_wrap_rad)
     return answer(
-        TensionOut(tension_n=tension.static_tension(body.design_power_w, body.belt_speed_m_per_s, body.belts, arc, body.mass_kg_per_m))
+        TensionOut(
+            tension_n=tension.static_tension(
+                body.design_power_w, body.belt_speed_m_per_s, body.belts, arc, body.mass_kg_per_m, inch=body.form == "inch"
+            )
+        )
     )
 
 
@@ -326,7 +350,7 @@ class GaugeIn(Strict):
 
 
 @blueprint.post("/strand-tension", summary="Strand tension from a gauge's force", responses={"200": TensionOut})
-@anyone()
+@computes()
 def calc_strand_tension(body: GaugeIn) -> Response:
     pushed = body.deflection_m or tension.deflection(body.span_m)
     return answer(TensionOut(tension_n=tension.tension_from_force(body.force_or_tension_n, body.span_m, pushed, body.stiffness_term_n)))
@@ -340,7 +364,7 @@ class ForceOut(BaseModel):
 
 
 @blueprint.post("/gauge-force", summary="Gauge force for a strand tension", responses={"200": ForceOut})
-@anyone()
+@computes()
 def calc_gauge_force(body: GaugeIn) -> Response:
     pushed = body.deflection_m or tension.deflection(body.span_m)
     return answer(
@@ -348,7 +372,7 @@ def calc_gauge_force(body: GaugeIn) -> Response:
     )
 
 
-class SlipIn(Strict):
+class SpeedSlipIn(Strict):
     """Both measured speeds and the ratio by diameters."""
 
     driver_rad_per_s: float = Field(ge=0.01, le=2500)
@@ -356,24 +380,29 @@ class SlipIn(Strict):
     ratio: float = Field(ge=0.01, le=100)
 
 
-class SlipOut(BaseModel):
+class SpeedSlipOut(BaseModel):
     """Slip as a share (0.01 is 1 %)."""
 
     slip: float
 
 
-@blueprint.post("/slip", summary="Slip from measured speeds", responses={"200": SlipOut})
-@anyone()
-def calc_slip(body: SlipIn) -> Response:
-    return answer(SlipOut(slip=speed.slip(body.driver_rad_per_s, body.driven_rad_per_s, body.ratio)))
+@blueprint.post("/slip", summary="Slip from measured speeds", responses={"200": SpeedSlipOut})
+@computes()
+def calc_slip(body: SpeedSlipIn) -> Response:
+    return answer(SpeedSlipOut(slip=speed.slip(body.driver_rad_per_s, body.driven_rad_per_s, body.ratio)))
 
 
 class ServiceFactorIn(Strict):
-    """Class of driven machine, class of driver, hours a day."""
+    """Class of driven machine, class of driver, hours a day; the kind of drive and what else counts in its factor."""
 
     driven_class: str = Field(max_length=40)
     driver_class: DriverClass = "normal"
     hours_per_day: float = Field(ge=0.01, le=24)
+    family: Literal["v-belt", "synchronous", "roller chain", "flat belt"] = "v-belt"
+    speed_up: float = Field(1.0, ge=0.01, le=100, description="driven speed over driver speed")
+    idler: str = Field("none", max_length=40, description="one of: " + ", ".join(IDLERS))
+    surroundings: str = Field("clean", max_length=40, description="one of: " + ", ".join(SURROUNDINGS))
+    starts: str = Field("seldom", max_length=40, description="one of: " + ", ".join(STARTS))
 
 
 class ServiceFactorOut(BaseModel):
@@ -383,11 +412,16 @@ class ServiceFactorOut(BaseModel):
     source: str
 
 
-@blueprint.post("/service-factor", summary="Service factor by IP-20", responses={"200": ServiceFactorOut})
-@anyone()
+@blueprint.post("/service-factor", summary="Service factor, as the sheet counts it", responses={"200": ServiceFactorOut})
+@computes()
 def calc_service_factor(body: ServiceFactorIn) -> Response:
     try:
-        found = ip20.service_factor(body.driven_class, body.driver_class, body.hours_per_day)
+        for key, known in (("idler", IDLERS), ("surroundings", SURROUNDINGS), ("starts", STARTS)):
+            if getattr(body, key) not in known:
+                raise Refusal(422, "Choose from the list.", [FieldError(field=key, detail="One of: " + ", ".join(known))])
+        found, source = service_factor(
+            body.family, body.driven_class, body.driver_class, body.hours_per_day, body.speed_up, body.idler, body.surroundings, body.starts
+        )
     except ip20.OutOfRangeError as reason:
         raise _refuse("driven_class", reason) from None
-    return answer(ServiceFactorOut(service_factor=found, source=ip20.SOURCE))
+    return answer(ServiceFactorOut(service_factor=found, source=source))

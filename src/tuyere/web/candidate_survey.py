@@ -29,12 +29,13 @@ def survey_of(problem: Problem, one: Candidate, judged: Judged, standing: Survey
         q.hours_per_day = Entry(text=f"{problem.hours_per_day:g} h", origin=Origin.CHOSEN)
     if problem.driven_class in {k.name for k in driven_classes()}:
         c.driven_class = problem.driven_class
-    c.idler, c.surroundings = problem.idler, problem.surroundings
+    c.idler, c.surroundings, c.starts = problem.idler, problem.surroundings, problem.starts
     kind = one.kind
     if isinstance(kind, VKind):
         assert one.length
         many, c.belt = kind.belts(one.length.name, one.count)
         c.section, c.belt_count = kind.of.name, f"{many:.0f}"
+        c.ribs, c.driver_groove, c.driven_groove = "", "standard", "standard"
         c.driver_basis, c.driven_basis = "datum", "flat" if kind.flat else "datum"
         q.driver_diameter = _entry(one.driver.line_m, "length", 1)
         q.driven_diameter = _entry(one.driven.outside_m if kind.flat else one.driven.line_m, "length", 1)

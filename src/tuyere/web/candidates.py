@@ -22,7 +22,7 @@ from tuyere.web.candidate_survey import survey_of
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.forms import SurveyForm
 from tuyere.web.path import BothOut, both_out
-from tuyere.web.rules import anyone
+from tuyere.web.rules import computes
 from tuyere.web.size import Key, SizeIn, Word, kind_named, read, stock_of
 
 blueprint = APIBlueprint(
@@ -91,7 +91,7 @@ class CandidatesOut(BaseModel):
 
 
 @blueprint.post("/size/candidates", summary="Up to four candidates in full, to one scale", responses={"200": CandidatesOut})
-@anyone()
+@computes()
 def calc_candidates(body: CandidatesIn) -> Response:
     have = stock_of(body)
     return _candidates(body, lambda problem: [by_key(problem, key, have) for key in body.keys])
@@ -192,7 +192,7 @@ class WhyIn(SizeIn):
 @blueprint.post(
     "/size/why", summary="Why a drive was left out: the demand that killed it and by how much", responses={"200": CandidatesOut}
 )
-@anyone()
+@computes()
 def calc_why(body: WhyIn) -> Response:
     kind = kind_named(body, body.kind)
     return _candidates(body, lambda problem: [at_places(problem, kind, body.driver, body.driven, body.length, body.count)])

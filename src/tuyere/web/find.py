@@ -25,7 +25,7 @@ from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.forms import SheetForm, SurveyForm, read_sheet, read_toothed_form
-from tuyere.web.rules import anyone
+from tuyere.web.rules import anyone, computes
 
 blueprint = APIBlueprint(
     "find",
@@ -99,7 +99,7 @@ class IdentifyOut(BaseModel):
 
 
 @blueprint.post("/calc/identify", summary="Which V-belt is this", responses={"200": IdentifyOut})
-@anyone()
+@computes()
 def calc_identify(body: FindForm) -> Response:
     read = read_evidence(body.typed(), body.words.model_dump())
     return answer(IdentifyOut(answer=identify(read.evidence), notes=read.notes, problems=list(read.problems)))
@@ -126,7 +126,7 @@ class DesignationOut(BaseModel):
 
 
 @blueprint.post("/calc/designation", summary="Read a belt's name and convert its length", responses={"200": DesignationOut})
-@anyone()
+@computes()
 def calc_designation(body: DesignationIn) -> Response:
     belt = _belt(body.text, "text")
     by = v_belt.lengths(belt.section, belt.number)
@@ -162,7 +162,7 @@ class CheckOut(BaseModel):
 
 
 @blueprint.post("/calc/groove-check", summary="Does the belt sit right in its groove", responses={"200": CheckOut})
-@anyone()
+@computes()
 def calc_groove_check(body: FindForm) -> Response:
     problems: list[Problem] = []
     notes: dict[str, Note] = {}
@@ -225,7 +225,7 @@ def spec_of(survey: SurveyForm) -> DriveSpec:
 
 
 @blueprint.post("/calc/length-window", summary="Which lengths the take-up can serve", responses={"200": WindowOut})
-@anyone()
+@computes()
 def calc_length_window(body: WindowIn) -> Response:
     spec = spec_of(body.survey)
     wanted = [
@@ -242,6 +242,8 @@ class GetHomeIn(Strict):
     survey: SurveyForm
     fix_section: str = Field("", max_length=40, description="the section run; empty for the drive's own")
     fix_count: str = Field("", max_length=40)
+    fix_belt: str = Field("", max_length=60, description="the belt from the shelf, by its name; empty where not known")
+    fix_singles: bool = Field(False, description="single belts in the grooves of a joined one")
 
 
 def read_fix(body: GetHomeIn) -> tuple[DriveSpec, Fix | None, list[Problem]]:
@@ -250,13 +252,24 @@ def read_fix(body: GetHomeIn) -> tuple[DriveSpec, Fix | None, list[Problem]]:
     problems: list[Problem] = []
     section = _section(body.fix_section, "fix_section", problems) or spec.section
     count = body.fix_count.strip()
-    if not (count.isascii() and count.isdigit() and 1 <= int(count[:3]) <= 20):
+    if not (count.isascii() and count.isdigit() and len(count) < 4 and 1 <= int(count) <= 20):
         problems.append(Problem("fix_count", "Write how many belts are on now: 1 to 20."))
         return spec, None, problems
     if section is None:
         problems.append(Problem("section", "Survey the drive first: its own section and the number of belts it should have."))
         return spec, None, problems
-    return spec, Fix(section, int(count)), problems
+    belt = None
+    if body.fix_belt.strip() not in ("", "-", "?"):
+        try:
+            belt = v_belt.of_section(v_belt.parse_designation(body.fix_belt), section)
+        except v_belt.BeltError as reason:
+            problems.append(Problem("fix_belt", str(reason)))
+            return spec, None, problems
+        if belt.section.name != section.name:
+            problems.append(Problem("fix_belt", f"{belt.designation} is a section {belt.section.name} belt: choose that section above."))
+            return spec, None, problems
+    back = any(w.contact == "back" and w.role == "driven" for w in body.survey.path.wheels)
+    return spec, Fix(section, int(count), belt, body.fix_singles, back), problems
 
 
 class GetHomeOut(BaseModel):
@@ -267,7 +280,7 @@ class GetHomeOut(BaseModel):
 
 
 @blueprint.post("/calc/get-home", summary="What a get-home fix carries", responses={"200": GetHomeOut})
-@anyone()
+@computes()
 def calc_get_home(body: GetHomeIn) -> Response:
     spec, fix, problems = read_fix(body)
     if problems or fix is None:
@@ -298,7 +311,7 @@ class GradeOut(BaseModel):
 
 
 @blueprint.post("/calc/grade", summary="Which grade the duty asks for", responses={"200": GradeOut})
-@anyone()
+@computes()
 def calc_grade(body: GradeIn) -> Response:
     problems: list[Problem] = []
     section = _section(body.section, "section", problems) or spec_of(body.survey).section
@@ -336,6 +349,8 @@ def slip_of(body: SlipIn) -> tuple[str, Slip]:
         raise Refusal(422, sentence, [FieldError(field="belt", detail=sentence)])
     belt = _belt(body.belt, "belt")
     spec = spec_of(body.survey)
+    if spec.section:
+        belt = v_belt.of_section(belt, spec.section)
     graded = grade_of(GradeIn(survey=body.survey, duties=body.duties, lives_h=body.lives_h), belt.section)
     same_groove = spec.section is not None and spec.section.groove == belt.section.groove
     room = window(spec, body.slack_clutch) if same_groove else None
@@ -356,7 +371,7 @@ def _family_slip(body: SlipIn) -> Slip | None:
 
 
 @blueprint.post("/calc/counter-slip", summary="What to ask for at the counter", responses={"200": SlipOut})
-@anyone()
+@computes()
 def calc_counter_slip(body: SlipIn) -> Response:
     return answer(SlipOut(slip=slip_of(body)[1]))
 

@@ -15,7 +15,7 @@ from tuyere.web.entry import Strict
 from tuyere.web.errors import ProblemOut
 from tuyere.web.forms import FlatForm
 from tuyere.web.path import BothOut, LayoutOut, both_out, layout_out
-from tuyere.web.rules import anyone
+from tuyere.web.rules import anyone, computes
 
 blueprint = APIBlueprint(
     "flat",
@@ -60,7 +60,7 @@ class FlatListOut(BaseModel):
 
 
 @blueprint.post("/flat", summary="A flat belt on two pulleys", responses={"200": FlatOut})
-@anyone()
+@computes()
 def calc_flat(body: FlatIn) -> Response:
     return answer(_out(body.flat.read()))
 

@@ -19,7 +19,7 @@ from tuyere.core.geometry.open_belt import GeometryError, Span, Wheel, open_path
 from tuyere.core.grade import DUTIES
 from tuyere.core.quantity import KINDS
 from tuyere.core.rating import ip20
-from tuyere.core.rating.service import IDLERS, SURROUNDINGS
+from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.sheet.field import FIELDS
 from tuyere.store import drives
 from tuyere.store.tables import Drive, Due, Machine, Role, now
@@ -265,6 +265,9 @@ class CautionsOut(BaseModel):
     survey: list[Caution]
     speed: list[Caution]
     tension: list[Caution]
+    size: list[Caution]
+    wheel: list[Caution]
+    chain: list[Caution]
     deference: str
 
 
@@ -276,6 +279,7 @@ class ChoicesOut(BaseModel):
     driver_classes: list[Choice]
     idlers: list[Choice]
     surroundings: list[Choice]
+    starts: list[Choice]
     directions: list[Choice]
     force_tools: list[Choice]
     duties: list[Choice]
@@ -309,6 +313,7 @@ def get_choices() -> Response:
             ],
             idlers=[Choice(value=i, label=i) for i in IDLERS],
             surroundings=[Choice(value=x, label=x) for x in SURROUNDINGS],
+            starts=[Choice(value=x, label=x) for x in STARTS],
             directions=[Choice(value=v, label=text) for v, text in DIRECTIONS.items()],
             force_tools=[Choice(value=t, label=t) for t in FORCE_TOOLS],
             duties=[Choice(value=key, label=text) for key, text in DUTIES.items()],
@@ -323,7 +328,13 @@ def get_choices() -> Response:
                 for key, f in FIELDS.items()
             },
             cautions=CautionsOut(
-                survey=list(cautions("survey")), speed=list(cautions("speed")), tension=list(cautions("tension")), deference=DEFERENCE
+                survey=list(cautions("survey")),
+                speed=list(cautions("speed")),
+                tension=list(cautions("tension")),
+                size=list(cautions("size")),
+                wheel=list(cautions("wheel")),
+                chain=list(cautions("chain")),
+                deference=DEFERENCE,
             ),
         )
     )

@@ -57,15 +57,19 @@ class Choices(Strict):
     section: str = Field("", max_length=200)
     belt: str = Field("", max_length=200)
     belt_count: str = Field("", max_length=200)
+    ribs: str = Field("", max_length=40)
     driver_class: str = Field("normal", max_length=40)
     driven_class: str = Field("", max_length=40)
     driver_basis: str = Field("outside", max_length=40)
     driven_basis: str = Field("outside", max_length=40)
+    driver_groove: str = Field("standard", max_length=40)
+    driven_groove: str = Field("standard", max_length=40)
     rotation: str = Field("clockwise", max_length=40)
     centre_line_deg: str = Field("0", max_length=40)
     adjustable: str = Field("", max_length=40)
     idler: str = Field("none", max_length=40)
     surroundings: str = Field("clean", max_length=40)
+    starts: str = Field("seldom", max_length=40)
 
 
 class ToothedWords(Strict):
@@ -140,6 +144,7 @@ class LinkForm(Strict):
     tabs: str = Field("", max_length=20)
     pulled: str = Field("", max_length=20)
     take_up: str = Field("", max_length=20)
+    use: str = Field("", max_length=40)
 
     def read(self) -> LinkReading:
         """As the core reads it."""

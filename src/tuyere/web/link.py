@@ -11,7 +11,7 @@ from tuyere.web.entry import Strict
 from tuyere.web.errors import ProblemOut
 from tuyere.web.forms import LinkForm
 from tuyere.web.path import BothOut, both_out
-from tuyere.web.rules import anyone
+from tuyere.web.rules import computes
 
 blueprint = APIBlueprint(
     "link",
@@ -42,7 +42,7 @@ class LinkOut(BaseModel):
 
 
 @blueprint.post("/link", summary="Link belting cut to length", responses={"200": LinkOut})
-@anyone()
+@computes()
 def calc_link(body: LinkIn) -> Response:
     reading = body.link.read()
     belt = reading.belt

@@ -21,7 +21,7 @@ from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import MachineForm, SheetForm, read_machine_form, read_sheet
 from tuyere.web.path import BothOut, both_out
-from tuyere.web.rules import anyone
+from tuyere.web.rules import anyone, computes
 from tuyere.web.speeds import Answered, Entries, Words, blueprint, pair_out, typed_entries
 
 
@@ -71,7 +71,7 @@ class MachineOut(Answered):
 
 
 @blueprint.post("/machine", summary="What the machine and its motor feel of another speed", responses={"200": MachineOut})
-@anyone()
+@computes()
 def calc_machine(body: MachineIn) -> Response:
     found = read_machine_form(read_sheet(body.sheet), body.machine, body.new_speed_rad_per_s)
     return answer(
@@ -133,7 +133,7 @@ class MadeOut(Answered):
 
 
 @blueprint.post("/wheel", summary="A sheave to turn down, machine or cast", responses={"200": MadeOut})
-@anyone()
+@computes()
 def calc_wheel(body: WheelIn) -> Response:
     problems: list[Problem] = []
     made, notes, speed = _made(body, problems)
@@ -242,7 +242,7 @@ class TrialOut(Answered):
 
 
 @blueprint.post("/trial", summary="Readings before and after one change", responses={"200": TrialOut})
-@anyone()
+@computes()
 def calc_trial(body: TrialForm) -> Response:
     return answer(trial_out(body.read()))
 
@@ -288,7 +288,7 @@ class FileOut(BaseModel):
 
 
 @blueprint.post("/readings-file", summary="Readings from a CSV file", responses={"200": FileOut})
-@anyone()
+@computes()
 def calc_readings_file(body: FileIn) -> Response:
     found = readings_file.read_file(body.text)
     rows = [FileRowOut(line=r.line, field=r.field, text=r.text, unit=r.unit, sentence=r.sentence) for r in found.rows]

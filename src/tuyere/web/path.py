@@ -21,7 +21,7 @@ from tuyere.web.calc import answer
 from tuyere.web.entry import Strict
 from tuyere.web.errors import ProblemOut
 from tuyere.web.forms import SurveyForm, typed_path
-from tuyere.web.rules import anyone
+from tuyere.web.rules import computes
 
 blueprint = APIBlueprint(
     "path",
@@ -167,7 +167,7 @@ class LayoutOut(BaseModel):
 
 
 @blueprint.post("/path", summary="Belts round many wheels", responses={"200": LayoutOut})
-@anyone()
+@computes()
 def calc_path(body: LayoutIn) -> Response:
     return answer(layout_out(read_path(typed_path(body.survey))))
 

@@ -20,12 +20,13 @@ SiteFinder = Callable[[Session, uuid.UUID], uuid.UUID | None]
 
 @dataclass(frozen=True)
 class Rule:
-    """Who may call a route: anyone, anybody signed in, or a role at the site found from a path value."""
+    """Who may call a route: anyone, anybody signed in, or a role at the site found from a path value; `computes`: it stores nothing."""
 
     who: str
     role: Role | None = None
     path_value: str = ""
     find_site: SiteFinder | None = None
+    computes: bool = False
 
 
 def _mark(rule: Rule) -> Callable[[View], View]:
@@ -39,6 +40,11 @@ def _mark(rule: Rule) -> Callable[[View], View]:
 def anyone() -> Callable[[View], View]:
     """No sign-in wanted."""
     return _mark(Rule("anyone"))
+
+
+def computes() -> Callable[[View], View]:
+    """No sign-in and no token wanted: a calculation, which reads no cookie's rights and stores nothing."""
+    return _mark(Rule("anyone", computes=True))
 
 
 def signed_in() -> Callable[[View], View]:

@@ -14,7 +14,7 @@ from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import ProblemOut
 from tuyere.web.forms import SheetForm, read_sheet
-from tuyere.web.rules import anyone
+from tuyere.web.rules import computes
 from tuyere.web.size import Word
 
 blueprint = APIBlueprint(
@@ -52,7 +52,7 @@ class ShaftOut(BaseModel):
 
 
 @blueprint.post("/size/shaft", summary="What the pull does to a shaft, its bearings and the motor", responses={"200": ShaftOut})
-@anyone()
+@computes()
 def calc_shaft(body: ShaftIn) -> Response:
     spec = read_sheet(body.sheet).spec
     found = read_shaft({k: e.typed() for k, e in body.quantities.items()}, body.words, spec, solve_page(spec))

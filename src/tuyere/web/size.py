@@ -9,7 +9,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core.quantity import KINDS, to_si
-from tuyere.core.rating.service import IDLERS, SURROUNDINGS
+from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.selection.candidate import nearest, relaxed, sides
 from tuyere.core.selection.form import SizeReading, read_size
 from tuyere.core.selection.judge import CONSTRAINTS
@@ -31,7 +31,7 @@ from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.forms import SheetForm, read_sheet
 from tuyere.web.path import BothOut, both_out
-from tuyere.web.rules import anyone
+from tuyere.web.rules import anyone, computes
 from tuyere.web.shop import the_shop
 
 blueprint = APIBlueprint(
@@ -136,6 +136,7 @@ class SearchOut(BaseModel):
     problems: list[Refused]
     from_survey: dict[str, BothOut]
     missing: list[str]
+    not_judged: list[str]
     looked_at: int
     feasible: int
     by_family: dict[str, int]
@@ -180,7 +181,7 @@ def kind_named(body: SizeIn, name: str) -> Kind:
 
 
 @blueprint.post("/size", summary="Every stock drive that would do, ranked, and what ruled out the rest", responses={"200": SearchOut})
-@anyone()
+@computes()
 def calc_size(body: SizeIn) -> Response:
     reading, _ = read(body)
     x, y = (
@@ -191,6 +192,7 @@ def calc_size(body: SizeIn) -> Response:
         problems=list(reading.problems),
         from_survey={k: BothOut(us=us, si=si) for k, (us, si) in reading.from_survey.items()},
         missing=list(reading.missing),
+        not_judged=list(reading.not_judged),
         looked_at=0,
         feasible=0,
         by_family={},
@@ -303,7 +305,7 @@ class StockOut(BaseModel):
 
 
 @blueprint.post("/size/stock", summary="The wheels, lengths and counts of one kind", responses={"200": StockOut})
-@anyone()
+@computes()
 def calc_stock(body: StockIn) -> Response:
     kind = kind_named(body, body.kind)
     reading, _ = read(body)
@@ -341,6 +343,7 @@ class SizeChoices(BaseModel):
     frames: list[str]
     idlers: list[str]
     surroundings: list[str]
+    starts: list[str]
     before: list[str]
     listed_parts: int
     own_ratings: list[str]
@@ -362,9 +365,10 @@ def size_choices() -> Response:
             axes={k: says for k, (says, _, _) in AXES.items() if k != "price" or shop.parts.priced},
             listed_parts=len(shop.parts.rows),
             own_ratings=sorted(shop.ratings.tables),
-            frames=[f.name for f in frames().values() if f.belts],
+            frames=list(frames()),
             idlers=list(IDLERS),
             surroundings=list(SURROUNDINGS),
+            starts=list(STARTS),
             before=list(traits()),
             stock_size=sum(k.size for k in all_kinds),
         )

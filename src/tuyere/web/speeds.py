@@ -18,14 +18,14 @@ from tuyere.core.speeds.adjustable import adjust
 from tuyere.core.speeds.cones_form import ConesReading, read_cones
 from tuyere.core.speeds.explain import Explanation, eighths
 from tuyere.core.speeds.reading import ByDiameter, read_speeds
-from tuyere.core.speeds.target import Pair, StockWheel, Targets, rated, say, targets, with_pair
+from tuyere.core.speeds.target import Pair, StockWheel, Targets, rated, say, smallest, targets, with_pair
 from tuyere.core.speeds.unknown import ShaftRow, WheelRow, read_unknown
 from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.errors import ProblemOut
 from tuyere.web.forms import ConesForm, SheetForm, read_sheet
 from tuyere.web.path import BothOut, both_out
-from tuyere.web.rules import anyone
+from tuyere.web.rules import computes
 
 blueprint = APIBlueprint(
     "speeds",
@@ -80,7 +80,7 @@ class UnknownOut(Answered):
 
 
 @blueprint.post("/unknown", summary="Any unknown of a train of wheels", responses={"200": UnknownOut})
-@anyone()
+@computes()
 def calc_unknown(body: UnknownIn) -> Response:
     found = read_unknown(typed_entries(body.quantities), body.words, body.stages, body.teeth)
     return answer(
@@ -142,7 +142,7 @@ class ExplainOut(Answered):
 
 
 @blueprint.post("/explain", summary="What the tachometer and the diameters say together", responses={"200": ExplainOut})
-@anyone()
+@computes()
 def calc_explain(body: ExplainIn) -> Response:
     reading, page = solved(body.sheet)
     typed = {k: getattr(body, k).typed() for k in ("new_diameter", "after_driver", "after_driven", "target")}
@@ -194,6 +194,7 @@ class TargetIn(Strict):
     target: Entry = none_typed
     tolerance: str = Field("", max_length=20)
     keep: Literal["", "driver", "driven"] = ""
+    meaning: Literal["", "slip", "diameter"] = Field("", description="what a reading that disagrees with the diameters was found to mean")
 
 
 class PairOut(BaseModel):
@@ -232,10 +233,11 @@ class TargetOut(Answered):
     exact_driver_m: float | None
     exact_driven_m: float | None
     rateable: bool
+    held: bool
 
 
 @blueprint.post("/target", summary="Stock wheels for a target speed", responses={"200": TargetOut})
-@anyone()
+@computes()
 def calc_target(body: TargetIn) -> Response:
     reading, page = solved(body.sheet)
     reader = FieldReader({"target": body.target.typed()}, {"tolerance": body.tolerance})
@@ -244,11 +246,20 @@ def calc_target(body: TargetIn) -> Response:
     of = body.sheet.survey.toothed.drive.name
     found = None
     if target is not None and not reader.problems:
-        found = targets(reading.spec, page, target, (tolerance if tolerance is not None else 3.0) / 100, body.keep, of)
-    return answer(_target_out(reading.spec, page, reader, found))
+        share = (tolerance if tolerance is not None else 3.0) / 100
+        found = targets(reading.spec, page, target, share, body.keep, of, most_speed(body.sheet), body.meaning)
+    return answer(_target_out(reading.spec, page, reader, found, target, most_speed(body.sheet)))
 
 
-def _target_out(spec: DriveSpec, page: Page, reader: FieldReader, found: Targets | None) -> TargetOut:
+def most_speed(sheet: SheetForm) -> float | None:
+    """How fast the driven machine may turn (rad/s), as its survey has it; None where it does not, or cannot be read."""
+    typed = sheet.survey.machine.quantities.get("most_speed", Entry()).typed()
+    return FieldReader({"most_speed": typed}, {}).value("most_speed", "machine_speed")
+
+
+def _target_out(
+    spec: DriveSpec, page: Page, reader: FieldReader, found: Targets | None, target: float | None, most: float | None
+) -> TargetOut:
     sizes = (found.exact_driver_m, found.exact_driven_m) if found else (None, None)
     exact_out = [both_out(v, "length", decimals=(3, 1)) if v else None for v in sizes]
     return TargetOut(
@@ -261,7 +272,8 @@ def _target_out(spec: DriveSpec, page: Page, reader: FieldReader, found: Targets
         exact_driver_m=sizes[0],
         exact_driven_m=sizes[1],
         rateable=rated(spec),
-        verdicts=say(found, spec, page),
+        held=found.held if found else False,
+        verdicts=say(found, spec, page, target, most),
         notes=reader.notes,
         problems=reader.problems,
     )
@@ -331,22 +343,28 @@ class AdjustableOut(Answered):
 
 
 @blueprint.post("/adjustable", summary="An adjustable sheave, half turn by half turn", responses={"200": AdjustableOut})
-@anyone()
+@computes()
 def calc_adjustable(body: AdjustableIn) -> Response:
     reading, page = solved(body.sheet)
     spec, sheave = reading.spec, reading.spec.adjustable
     reader = FieldReader({"target": body.target.typed()}, {})
     target = reader.value("target", "target_speed")
     speed = spec.tach_driven.value if spec.tach_driven else page.values["driven_speed"].n if page.has("driven_speed") else None
-    if sheave is None or speed is None:
+    if sheave is None or speed is None or sheave.turns is None or not page.has(f"{sheave.role}_pitch"):
         wanted = "Which sheave is adjustable, and how far open?" if sheave is None else "Survey both sheaves and the driver's speed first"
+        if sheave is not None and sheave.turns is None:
+            wanted = "Count how many turns it stands open"
         said = Verdict("adjustable", Tone.OPEN, wanted, "The table then shows what each half turn does.")
         return answer(
             AdjustableOut(role="", settings=[], shift=None, verdicts=[said], notes=reader.notes | _own(reading), problems=reader.problems)
         )
-    closed = page.values[f"{sheave.role}_datum"].n + sheave.turns * sheave.drop_m
+    closed = page.values[f"{sheave.role}_pitch"].n + sheave.turns * sheave.drop_m
     design = reading.design.get("design_turns")
-    found = adjust(sheave.role, closed, sheave.drop_m, sheave.most, sheave.turns, speed, target, design, spec.belt_count or 1)
+    least, least_of = smallest(spec, sheave.role)
+    found = adjust(
+        sheave.role, closed, sheave.drop_m, sheave.most, sheave.turns, speed, target, design, spec.belt_count or 1, least_m=least,
+        least_of=least_of, most_speed=most_speed(body.sheet),
+    )  # fmt: skip
     return answer(
         AdjustableOut(
             role=sheave.role,
@@ -410,7 +428,7 @@ class ConesOut(Answered):
 
 
 @blueprint.post("/cones", summary="Step cones that one belt fits", responses={"200": ConesOut})
-@anyone()
+@computes()
 def calc_cones(body: ConesForm) -> Response:
     return answer(_cones_out(read_cones(typed_entries(body.quantities), body.words, body.steps)))
 

@@ -20,7 +20,7 @@ from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import ProblemOut
 from tuyere.web.forms import ToothedForm, read_toothed_form
 from tuyere.web.path import BothOut, both_out
-from tuyere.web.rules import anyone
+from tuyere.web.rules import anyone, computes
 
 blueprint = APIBlueprint(
     "toothed",
@@ -170,7 +170,7 @@ class ToothedOut(BaseModel):
 
 
 @blueprint.post("/toothed", summary="Which toothed belt or chain is this, and its drive", responses={"200": ToothedOut})
-@anyone()
+@computes()
 def calc_toothed(body: ToothedIn) -> Response:
     dogs, linear = body.toothed.dogs, body.toothed.linear
     thickness = body.toothed.quantities.get("belt_thickness", Entry())

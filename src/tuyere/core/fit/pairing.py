@@ -1,11 +1,14 @@
 """Which belts may run in which grooves, and which belts may run together: rules of the trade, common practice, no source."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from tuyere.core.families.v_belt import Section, grooves_of
+from tuyere.core.families.v_belt import Section, grooves_of, min_datum_diameter
+from tuyere.core.fit.seat import Trapezoid, seat
 from tuyere.core.identify import alike
+from tuyere.core.sheet.figure import both
 from tuyere.core.sheet.verdict import Tone, Verdict
 
 Match = Literal["right", "narrower", "wider", "other system", "near"]
@@ -23,6 +26,9 @@ class Pair:
 
 def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
     """What running `belt` in a groove made for `made_for` means. Both are judged by section, before anything is measured."""
+    if made_for.construction == "hexagonal" and belt.construction != "hexagonal" and belt.groove == made_for.groove:
+        return Pair("right", Verdict("pairing", Tone.WATCH, f"{belt.name} for {made_for.name}: right only where no wheel is driven from the back",
+                                     f"{a(made_for.name).capitalize()} belt drives from both faces; on {a(belt.name)} a wheel at its back stands still, or burns the belt."))  # fmt: skip
     if belt.groove == made_for.groove or belt.name in alike.shares_groove(made_for.name):
         return Pair("right", Verdict("pairing", Tone.GOOD, f"{belt.name} belongs in {a(made_for.name)} groove", _deep(made_for, kind)))
     if kind == "combination" and belt.groove in ("A", "B") and made_for.groove in ("A", "B"):
@@ -35,7 +41,9 @@ def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
                 "A belts sit deep in it and B belts near the rim: both are as made.",
             ),
         )
-    if any({belt.name, made_for.name} == {pair.section, pair.other} and pair.kind == "near" for pair in alike.alikes()):
+    if one_width := _one_datum_width(belt, made_for):
+        return one_width
+    if alike.near(belt.name, made_for.name):
         return Pair("near", Verdict("pairing", Tone.WATCH, f"{belt.name} in {a(made_for.name)} groove is near, not right",
                                     "The whole set may run so in need. Never both sections on one drive; order the right one."))  # fmt: skip
     if belt.construction == "ribbed" or made_for.construction == "ribbed":
@@ -59,6 +67,32 @@ def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
         return Pair("narrower", Verdict("pairing", Tone.WATCH, f"{belt.name} in {a(made_for.name)} groove only gets you home",
                                         "It sits low and carries less. Record it as a get-home fix, and order the right belt now."))  # fmt: skip
     return Pair("right", Verdict("pairing", Tone.GOOD, f"{belt.name} runs in {a(made_for.name)} groove", "Equal in width and system."))
+
+
+# The classical and the wedge section of one datum width (ISO 4183): their grooves differ in depth alone.
+_ONE_WIDTH = (("Z", "SPZ"), ("ISO A", "SPA"), ("ISO B", "SPB"), ("ISO C", "SPC"))
+_CLASSICAL = ("classical metric", "classical inch", "agricultural inch")
+
+
+def _one_datum_width(belt: Section, made_for: Section) -> Pair | None:
+    """A classical belt in the wedge groove of its datum width, or the other way; None where the two are no such pair."""
+    never = "Never both kinds on one drive."
+    for classical, wedge in _ONE_WIDTH:
+        flat_ones, deep_ones = alike.shares_groove(classical), alike.shares_groove(wedge)
+        if belt.name in flat_ones and belt.series in _CLASSICAL and made_for.name in deep_ones:
+            return Pair("right", Verdict("pairing", Tone.GOOD, f"{belt.name} fits {a(made_for.name)} groove",
+                                         f"ISO 4183 gives {classical} and {wedge} one datum width; the {wedge} groove is only deeper. It carries what {a(belt.name)} carries, not what {a(made_for.name)} does. {never}"))  # fmt: skip
+        if belt.name in deep_ones and made_for.name in flat_ones and made_for.series in _CLASSICAL:
+            groove = grooves_of(made_for.groove, "standard")[0]
+            room = seat(_trapezoid(belt), Trapezoid(groove.top_width_m, groove.depth_min_m, math.radians(groove.angle_deg))).room_below_m
+            least = min_datum_diameter(belt)
+            return Pair("near", Verdict("pairing", Tone.WATCH, f"{belt.name} in {a(made_for.name)} groove runs near the bottom",
+                                        f"One datum width (ISO 4183), but the wedge belt is deeper: {max(0.0, room) * 1000:.1f} mm is left under it, less as belt and groove wear; when it touches it slips. Its own smallest wheel holds: {both(least, decimals=(1, 0))}. {never}"))  # fmt: skip
+    return None
+
+
+def _trapezoid(belt: Section) -> Trapezoid:
+    return Trapezoid(belt.top_width_m, belt.height_m, math.radians(belt.angle_deg))
 
 
 def _other_system(belt: Section, made_for: Section) -> Pair:

@@ -109,6 +109,8 @@ def _taut(wheels: tuple[Pulley, ...]) -> BeltPath:
 
 def _check_touching(path: BeltPath, crossed: bool) -> None:
     """A taut open belt turns once in a round, as its first wheel does; a wheel it has left shows as a whole turn too many or too few."""
+    if crossed and len(path.pulleys) == 2:
+        return  # a crossed belt cannot leave either of its wheels, and wraps each by more than 300 degrees where they are near
     wanted = 0.0 if crossed else path.pulleys[0].turns * _TURN
     extra = round((path.turning_rad - wanted) / _TURN)
     wrapped = sorted(zip(path.wraps_rad, path.pulleys, strict=True), key=lambda pair: -pair[0])
@@ -164,32 +166,98 @@ def moved(pulleys: Sequence[Pulley], index: int, place: tuple[float, float]) -> 
 
 
 def take_up_for(
-    pulleys: Sequence[Pulley], index: int, mover: Mover, length_m: float, low: float, high: float, crossed: bool = False
+    pulleys: Sequence[Pulley],
+    index: int,
+    mover: Mover,
+    length_m: float,
+    low: float,
+    high: float,
+    crossed: bool = False,
+    rims_m: Sequence[float] | None = None,
 ) -> float:
     """The travel (m) or swing (rad), between low and high, at which a belt of the given length is taut; of several, the nearest to 0.
 
-    Raises GeometryError when the belt is too short or too long for the whole movement, or the length does not change with it.
+    Only places where the belt can run count: no wheel left, none overlapping another, no run through a wheel or another run; `rims_m`: radii
+    over the rims. Raises GeometryError when the belt is too short or too long for the whole movement, or the length does not change with it.
     """
+    rims = rims_m or [p.radius_m for p in pulleys]
 
     def surplus(s: float) -> float | None:
         try:
-            return belt_path(moved(pulleys, index, mover(s)), crossed).length_m - length_m
+            path = possible_path(moved(pulleys, index, mover(s)), rims, crossed)
         except GeometryError:
             return None
+        return path.length_m - length_m
 
-    steps = [low + (high - low) * k / 48 for k in range(49)]
-    known = [(s, v) for s in steps if (v := surplus(s)) is not None]
+    known: list[tuple[float, float]] = []  # places in order, with the belt's surplus there
+    found: list[float] = []
+    before: tuple[float, float | None] | None = None
+    for k in range(_STEPS + 1):
+        s = low + (high - low) * k / _STEPS
+        v = surplus(s)
+        if before is not None and (before[1] is None) != (v is None):
+            edge = _edge(surplus, *((before[0], s) if v is None else (s, before[0])))
+            known.append((edge, surplus(edge) or 0.0))
+            found += _crossing(surplus, *(known[-2:] if v is None and len(known) > 1 else [known[-1], (s, v or 0.0)]))
+        if v is not None:
+            if before is not None and before[1] is not None:
+                found += _crossing(surplus, before[0:2], (s, v))  # type: ignore[arg-type]
+            known.append((s, v))
+        before = (s, v)
     if not known:
         return _refuse("The belt cannot run anywhere in that movement: check the wheel's place and its movement.")
-    found = [s for s, v in known if v == 0]
-    for (s0, v0), (s1, v1) in itertools.pairwise(known):
-        if v0 * v1 < 0:
-            found.append(float(brentq(lambda s: surplus(s) or 0.0, s0, s1, xtol=1e-12)))
+    found += [s for s, v in known if v == 0]
     if found:
         return min(found, key=abs)
     if all(v > 0 for _, v in known):
         return _refuse("The belt is too short for the whole movement of the take-up.")
     return _refuse("The belt is too long: it is slack even at the end of the take-up.")
+
+
+_STEPS = 96
+
+
+def _edge(surplus: Callable[[float], float | None], inside: float, outside: float) -> float:
+    """The last place where a belt can run, between one where it can and one where it cannot."""
+    for _ in range(50):
+        middle = (inside + outside) / 2
+        inside, outside = (middle, outside) if surplus(middle) is not None else (inside, middle)
+    return inside
+
+
+def _crossing(surplus: Callable[[float], float | None], a: tuple[float, float], b: tuple[float, float]) -> list[float]:
+    """Where the surplus is nothing between two places where the belt can run; none where it cannot run at that place itself."""
+    if a[1] * b[1] >= 0:
+        return []
+
+    def known(s: float) -> float:
+        found = surplus(s)
+        if found is None:
+            raise GeometryError("The belt cannot run there.")
+        return found
+
+    try:
+        return [float(brentq(known, a[0], b[0], xtol=1e-12))]
+    except GeometryError:
+        return []
+
+
+def possible_path(pulleys: Sequence[Pulley], rims_m: Sequence[float], crossed: bool = False) -> BeltPath:
+    """The path of a belt that can run: `belt_path`, and no wheel overlaps another, no run cuts a wheel or another run. Raises GeometryError."""
+    if pair := overlapping(pulleys, rims_m):
+        raise GeometryError(f"{pair[0].name or 'One wheel'} and {pair[1].name or 'another'} overlap: check their places and diameters.")
+    path = belt_path(pulleys, crossed)
+    if hits := clashes(path, rims_m, crossed):
+        raise GeometryError(hits[0].sentence)
+    return path
+
+
+def overlapping(pulleys: Sequence[Pulley], rims_m: Sequence[float]) -> tuple[Pulley, Pulley] | None:
+    """The first two wheels of one plane whose rims overlap; None where all stand clear."""
+    for (a, ra), (b, rb) in itertools.combinations(list(zip(pulleys, rims_m, strict=True)), 2):
+        if math.hypot(a.x_m - b.x_m, a.y_m - b.y_m) < ra + rb - 1e-9:
+            return a, b
+    return None
 
 
 def _refuse(sentence: str) -> float:

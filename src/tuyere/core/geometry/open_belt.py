@@ -10,6 +10,8 @@ from dataclasses import dataclass
 
 from scipy.optimize import brentq
 
+from tuyere.core.quantity import fraction_inches, half_millimetres
+
 
 class GeometryError(ValueError):
     """The wheels and belt cannot be as stated; the message says why."""
@@ -18,9 +20,15 @@ class GeometryError(ValueError):
 def _checked_centres(driver_diameter_m: float, driven_diameter_m: float, centre_distance_m: float) -> float:
     if min(driver_diameter_m, driven_diameter_m, centre_distance_m) <= 0:
         raise GeometryError("Diameters and centre distance must be above zero.")
-    if centre_distance_m <= abs(driven_diameter_m - driver_diameter_m) / 2:
-        raise GeometryError("One wheel lies inside the other: the centre distance is too small.")
+    touching = (driven_diameter_m + driver_diameter_m) / 2
+    if centre_distance_m <= touching:
+        raise GeometryError(overlap(touching))
     return centre_distance_m
+
+
+def overlap(touching_m: float) -> str:
+    """What to say of wheels that would overlap; touching_m: the centres at which they touch."""
+    return f"The wheels would overlap: the centres of these two are more than {fraction_inches(touching_m)} in ({half_millimetres(touching_m)} mm) apart. Measure from shaft centre to shaft centre."
 
 
 def span_length(driver_diameter_m: float, driven_diameter_m: float, centre_distance_m: float) -> float:
@@ -60,15 +68,14 @@ def approximate_belt_length(driver_diameter_m: float, driven_diameter_m: float, 
 def centre_distance(driver_diameter_m: float, driven_diameter_m: float, belt_length_m: float) -> float:
     """Centre distance at which an open belt of the given length is taut, m: the inverse of `belt_length`.
 
-    Raises GeometryError when the belt is too short to go round both wheels.
+    Raises GeometryError when the belt is too short to go round both wheels without their overlapping.
 
     >>> round(centre_distance(0.1, 0.3, belt_length(0.1, 0.3, 0.7)), 9)
     0.7
     """
-    inner = abs(driven_diameter_m - driver_diameter_m) / 2
-    closest = inner * (1 + 1e-12) + 1e-9
+    closest = (driven_diameter_m + driver_diameter_m) / 2 * (1 + 1e-12) + 1e-9
     if belt_length_m <= belt_length(driver_diameter_m, driven_diameter_m, closest):
-        raise GeometryError("The belt is too short to go round both wheels.")
+        raise GeometryError("The belt is too short to go round both wheels: they would overlap.")
     return float(
         brentq(
             lambda c: belt_length(driver_diameter_m, driven_diameter_m, c) - belt_length_m,

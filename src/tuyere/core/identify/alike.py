@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Literal
 
+from tuyere.core.families.v_belt import sections
 from tuyere.core.origin import Confidence
 from tuyere.core.table import rows
 
@@ -58,3 +59,28 @@ def shares_groove(name: str) -> frozenset[str]:
         if a.kind == "groove" and (a.section in found or a.other in found):
             found |= {a.section, a.other}
     return frozenset(found)
+
+
+def near(name: str, other: str) -> bool:
+    """Whether two sections are near, not the same: they, or what runs in the same grooves as they do.
+
+    >>> near("3VX", "SPZ"), near("15N", "XPB"), near("3V", "3VX")
+    (True, True, False)
+    """
+    mine, theirs = shares_groove(name), shares_groove(other)
+    return any(
+        a.kind == "near" and ((a.section in mine and a.other in theirs) or (a.section in theirs and a.other in mine)) for a in alikes()
+    )
+
+
+LIGHT = frozenset(("2L", "3L", "4L", "5L"))
+
+
+def same_duty(name: str, other: str) -> bool:
+    """Whether two names of one size are also made for one duty: light, farm and plant belts are not.
+
+    >>> same_duty("A", "ISO A"), same_duty("ISO A", "4L"), same_duty("A", "HA")
+    (True, False, False)
+    """
+    duty = [(n in LIGHT, sections()[n].series == "agricultural inch") for n in (name, other)]
+    return duty[0] == duty[1]

@@ -3,11 +3,12 @@
 import math
 from dataclasses import dataclass
 
-from tuyere.core.families.v_belt import Belt, belt_of, lengths, number_from_outside, section, standard_belts
+from tuyere.core.families.v_belt import Belt, belt_of, lengths, made_numbers, number_from_outside, section, standard_belts
+from tuyere.core.families.v_belt.length import QUARTER_INCH
 from tuyere.core.identify import alike, hub
 from tuyere.core.identify.ask import Next, next_measurement, top_two
 from tuyere.core.identify.evidence import Evidence
-from tuyere.core.identify.label import made_numbers
+from tuyere.core.identify.label import named
 from tuyere.core.identify.rank import Candidate, Ranking, rank
 from tuyere.core.sheet.figure import shown
 from tuyere.core.sheet.verdict import Tone, Verdict
@@ -123,18 +124,18 @@ def _verdict(evidence: Evidence, ranking: Ranking) -> Verdict:
     if first is None or ranking.none_of_them > max(0.3, together):
         return Verdict(
             "identify", Tone.WATCH, "It fits no section in the tables",
-            "An automotive or special belt, perhaps, or a misread measurement: measure again with callipers, and look for the machine's own part number.",
+            f"{_what_else(evidence)}, or a misread measurement: measure again with callipers, and look for the machine's own part number.",
             sureness(ranking.none_of_them).value,
         )  # fmt: skip
     worst = max((abs(f.sigmas) for f in first.fits), default=0.0)
     also = sorted(ranking.alike_to(first.section.name) - {first.section.name}, key=lambda n: -section(n).common)
-    same = f" {_listed(also)}: {'run in the same groove' if ranking.wheel_only else 'the same belt by another name'}." if also else ""
+    same = _other_names(first.section.name, also, ranking.wheel_only)
     how = sureness(together)
     if worst > 3:
         bad = max(first.fits, key=lambda f: abs(f.sigmas))
         return Verdict(
             "identify", Tone.WATCH, f"Nearest is {first.section.name}, but its {LABELS[bad.key]} does not fit",
-            "Measure that again; if it stands, the belt is of no section in the tables.", Sureness.OPEN.value,
+            "Measure that again: the label counts for more than one odd size." if named(evidence.label) else "Measure that again; if it stands, the belt is of no section in the tables.", Sureness.OPEN.value,
         )  # fmt: skip
     name = first.belts[0].belt.designation if first.belts and first.belts[0].probability > 0.5 else ""
     title = (
@@ -147,11 +148,59 @@ def _verdict(evidence: Evidence, ranking: Ranking) -> Verdict:
             "identify",
             Tone.OPEN,
             f"{first.section.name} or {second.section.name}: cannot tell yet",
-            f"{together:.0%} against {second.probability:.0%}.{same}",
+            f"{together:.0%} against {second.probability:.0%}.{same}{_off_a_vehicle(first.section.name, evidence)}",
             how.value,
         )
-    rest = f" {second.section.name} is left with {second.probability:.0%}." if second else ""
-    return Verdict("identify", Tone.GOOD, title, f"{_percent(together)}.{same}{rest}".strip(), how.value)
+    rest = _no_counter_belt(first, evidence)
+    rest += f" {second.section.name} is left with {second.probability:.0%}." if second else ""
+    share = _percent(first.probability) + (
+        f"; {together:.0%} with its other names" if also and together - first.probability >= 0.005 else ""
+    )
+    if len(evidence.known() & _TELLING) < 2 and not named(evidence.label):
+        return Verdict("identify", Tone.OPEN, f"{title}, perhaps", f"{share}, by one thing alone: measure a second before you ask for it.{same}{rest}", Sureness.OPEN.value)  # fmt: skip
+    return Verdict("identify", Tone.GOOD, title, f"{share}.{same}{rest}{_off_a_vehicle(first.section.name, evidence)}".strip(), how.value)
+
+
+def _no_counter_belt(first: Candidate, evidence: Evidence) -> str:
+    """On a slack-belt clutch, where no made belt is near enough."""
+    if not (evidence.clutching and evidence.outside_length) or first.belts:
+        return ""
+    return " No counter belt is within a quarter of an inch of it, and on a clutching or deck belt that much decides: ask for the machine's own part number."
+
+
+def _off_a_vehicle(name: str, evidence: Evidence) -> str:
+    """A notched belt of an automotive width looks like an industrial one, and is not."""
+    like = any(a.kind == "alike" and {a.section, a.other} == {name, "automotive"} for a in alike.alikes())
+    if not like or evidence.label or evidence.construction != "cogged":
+        return ""
+    return " Off a vehicle it is an automotive belt (AV, ISO 2790), made for another duty: only the vehicle's own part number is sure."
+
+
+# What tells one section from another; one of them alone settles nothing.
+_TELLING = {"top_width", "thickness", "belt_angle", "groove_width", "groove_angle", "groove_depth", "groove_spacing", "construction", "label", "marks"}  # fmt: skip
+
+
+def _other_names(name: str, also: list[str], wheel_only: bool) -> str:
+    """The other names of a belt: one belt in two systems, and those of one size that are made for another duty."""
+    if not also:
+        return ""
+    if wheel_only:
+        return f" {_listed(also)}: run in the same groove."
+    true_ones = [n for n in also if alike.same_duty(name, n)]
+    others = [n for n in also if n not in true_ones]
+    said = f" {_listed(true_ones)}: the same belt by another name." if true_ones else ""
+    return said + (f" {_listed(others)}: same size, not the same duty{' (the light ones carry about half)' if {*others, name} & alike.LIGHT else ''}." if others else "")  # fmt: skip
+
+
+_BROAD = 2.2  # variable-speed belts are two and a half to three and a half times as wide as thick; no V-belt of the tables is over 2.2
+
+
+def _what_else(evidence: Evidence) -> str:
+    """What a belt that is in no table may be, by its proportions."""
+    width, thickness = evidence.top_width, evidence.thickness
+    if width and thickness and width.value > _BROAD * thickness.value and width.value > 0.015 and evidence.construction != "ribbed":
+        return "A variable-speed belt, by its proportions: so broad for its depth they run between sliding flanges (ISO 1604)"
+    return "An automotive, variable-speed or other special belt, perhaps"
 
 
 def _percent(share: float) -> str:
@@ -174,7 +223,7 @@ def _candidate(candidate: Candidate, evidence: Evidence) -> CandidateOut:
         candidate.probability,
         tuple(_fit(f.key, f.reading, f.expected, f.sigmas) for f in candidate.fits),
         tuple(_name(b.belt, b.probability) for b in candidate.belts[:4]),
-        tuple(equivalents(candidate.belts[0].belt)) if candidate.belts else (),
+        tuple(equivalents(candidate.belts[0].belt, evidence.clutching)) if candidate.belts else (),
     )
 
 
@@ -196,8 +245,8 @@ def _name(belt: Belt, share: float) -> Name:
     return Name(belt.designation, belt.section.name, us, si, belt.listed, share)
 
 
-def equivalents(belt: Belt) -> list[Name]:
-    """The same belt by its other names: in each system the made length nearest round the outside, where within 1 %."""
+def equivalents(belt: Belt, clutching: bool = False) -> list[Name]:
+    """The same belt by its other names: in each system the made length nearest round the outside, where within 1 %, or a quarter of an inch."""
     outside = lengths(belt.section, belt.number).outside_m
     found = []
     for name in sorted(alike.same_belt(belt.section.name) - {belt.section.name}, key=lambda n: -section(n).common):
@@ -208,7 +257,7 @@ def equivalents(belt: Belt) -> list[Name]:
             continue
         near = min(numbers, key=lambda n: abs(n - wanted))
         made = belt_of(other, near, belt.ribs)
-        if abs(lengths(other, near).outside_m / outside - 1) <= 0.01:
+        if abs(lengths(other, near).outside_m - outside) <= (QUARTER_INCH if clutching else 0.01 * outside):
             found.append(_name(made, 1.0))
     return found
 

@@ -29,7 +29,7 @@ class Size:
 class Kind:
     """A candidate: its name, how common it is, its pitch (m) and whether that grows, its sizes, and what is seen of it.
 
-    `seen`: for each question, the answers that this kind gives with their likelihood.
+    `seen`: for each question, the answers that this kind gives with their likelihood. `lacks`: sizes of parts that it has not at all.
     """
 
     name: str
@@ -38,6 +38,7 @@ class Kind:
     grows: bool
     sizes: Mapping[str, Size]
     seen: Mapping[str, Mapping[str, float]]
+    lacks: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -85,7 +86,11 @@ def _likelihood(kind: Kind, seen: Seen) -> float:
     found = _pitch_density(kind, seen)
     for key, reading in (seen.sizes or {}).items():
         size = kind.sizes.get(key)
-        found *= _normal(reading.value - size.value, math.hypot(size.spread, reading.std)) if size else 1 / _room(key)
+        found *= (
+            _normal(reading.value - size.value, math.hypot(size.spread, reading.std))
+            if size
+            else (_NEVER if key in kind.lacks else 1) / _room(key)
+        )
     for question, said in (seen.answers or {}).items():
         found *= kind.seen.get(question, {}).get(said, _NEVER)
     return found * (seen.named(kind) if seen.named else 1.0)

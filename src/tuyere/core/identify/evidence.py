@@ -10,7 +10,7 @@ from tuyere.core.sheet.typed import Typed, given
 from tuyere.core.sheet.verdict import Problem
 
 CONSTRUCTIONS = ("wrapped", "cogged", "joined", "hexagonal", "ribbed", "link", "aramid")
-MACHINES = ("plant", "light", "farm", "metric")
+MACHINES = ("plant", "light", "farm", "metric", "deck")
 LONGEST_LABEL = 24
 
 
@@ -18,7 +18,8 @@ LONGEST_LABEL = 24
 class Evidence:
     """Measurements (SI, each with its doubt), what stands on the belt and the wheel, and what kind of machine it is off.
 
-    `construction`: one of CONSTRUCTIONS or empty; `machine`: plant (inch), light (fractional horsepower), farm, metric.
+    `construction`: one of CONSTRUCTIONS or empty; `machine`: plant (inch), light (fractional horsepower), farm, metric,
+    deck (a mower deck or another drive that clutches by slackening its belt).
     `label` may hold ? for a character that cannot be read.
     """
 
@@ -41,6 +42,11 @@ class Evidence:
     ribs: int | None = None
     marks: str = ""
     machine: str = ""
+
+    @property
+    def clutching(self) -> bool:
+        """Off a drive that clutches by slackening its belt: a quarter of an inch of length matters there."""
+        return self.machine == "deck" or self.construction == "aramid"
 
     def known(self) -> set[str]:
         """The names of what is given."""

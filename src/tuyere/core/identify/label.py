@@ -2,12 +2,25 @@
 
 import re
 from collections.abc import Iterator
-from functools import cache
+from functools import cache, lru_cache
 
-from tuyere.core.families.v_belt import Belt, Section, belt_of, sections, standard_belts, trade_range
+from tuyere.core.families.v_belt import Belt, BeltError, Section, belt_of, made_numbers, parse_designation, sections
 
 # Likelihood of the fragment given the belt: a whole match, the number alone, an end missing, and a label misread.
 WHOLE, NUMBER_ONLY, END_MISSING, MISREAD = 1.0, 0.5, 0.25, 0.004
+# A label that is a whole name is hardly ever misread into another section's.
+MISREAD_WHOLE = 0.0002
+
+
+@lru_cache(maxsize=256)
+def named(label: str) -> Belt | None:
+    """The belt that a label names, where it can be read whole: 6PK1200, 4/5V1120, 3/B60, 13x1250; None for a fragment or a bare number."""
+    if "?" in label or "*" in label or plain(label).isdigit():
+        return None
+    try:
+        return parse_designation(label)
+    except BeltError:
+        return None
 
 
 def plain(text: str) -> str:
@@ -17,18 +30,6 @@ def plain(text: str) -> str:
     ('B68', '5VX8?0')
     """
     return re.sub(r"[\s\-.]", "", text.upper()).replace("*", "?").replace("_", "?")
-
-
-@cache
-def made_numbers(name: str) -> tuple[float, ...]:
-    """The numbers that belts of a section carry: the standard list and, by trade habit, the whole steps between."""
-    listed = {b.number for b in standard_belts(name)}
-    ends = trade_range(name)
-    if ends:
-        found = sections()[name]
-        step = 1 if found.step_m > 0.01 else 10
-        listed |= {float(n) for n in range(int(ends[0]), int(ends[1]) + 1, step)}
-    return tuple(sorted(listed))
 
 
 @cache
@@ -43,6 +44,12 @@ def matches(found: Section, label: str) -> Iterator[tuple[Belt, float]]:
     text = plain(label)
     if not text:
         return
+    whole_name = named(label)
+    if whole_name and whole_name.section.name == found.name:
+        yield whole_name, WHOLE
+        return
+    if text == plain(found.stamp):
+        return  # the section's letter alone: it says which section, and no length
     pattern = re.compile(re.escape(text).replace(r"\?", "."))
     digits = text.replace("?", "").isdigit()
     for whole, number, value in _written(found.name):

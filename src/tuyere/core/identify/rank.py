@@ -7,11 +7,22 @@ maker's and the wear's together. One more candidate, "not in these tables", take
 import math
 from dataclasses import dataclass
 
-from tuyere.core.families.v_belt import Belt, Section, belt_of, lengths, number_from_datum, number_from_outside, sections, tape_inside
+from tuyere.core.families.v_belt import (
+    Belt,
+    Section,
+    belt_of,
+    lengths,
+    made_numbers,
+    number_from_datum,
+    number_from_outside,
+    sections,
+    tape_inside,
+)
+from tuyere.core.families.v_belt.length import QUARTER_INCH
 from tuyere.core.identify import alike
 from tuyere.core.identify.evidence import Evidence
 from tuyere.core.identify.expect import Expected, expected, other_groove_widths
-from tuyere.core.identify.label import MISREAD, made_numbers, marked_sections, matches
+from tuyere.core.identify.label import MISREAD, MISREAD_WHOLE, WHOLE, marked_sections, matches, named, plain
 from tuyere.core.sheet.spec import Given
 
 BELT_KEYS = ("top_width", "thickness", "belt_angle")
@@ -103,15 +114,20 @@ def _fits(belt: Section, evidence: Evidence) -> tuple[Fit, ...]:
     return tuple(found)
 
 
-def _normal(reading: Given, wanted: Expected) -> float:
+# Beside a label that is read whole one odd size is a slip of the tool, not another belt: it counts no worse than this many deviations.
+_SLIP_OF_TOOL = 3.0
+
+
+def _normal(reading: Given, wanted: Expected, at_most: float = math.inf) -> float:
     spread = math.hypot(wanted.spread, reading.std)
-    off = (reading.value - wanted.value) / spread
+    off = min(abs(reading.value - wanted.value) / spread, at_most)
     return math.exp(-0.5 * off * off) / spread
 
 
 def _density(fits: tuple[Fit, ...], belt: Section, evidence: Evidence) -> float:
     """The product of the normal densities. A wheel without a tabled groove for the section says next to nothing of it."""
     product = 1.0
+    at_most = _SLIP_OF_TOOL if evidence.label and named(evidence.label) else math.inf
     for key in (*BELT_KEYS, *WHEEL_KEYS):
         reading: Given | None = getattr(evidence, key)
         if not reading:
@@ -120,18 +136,18 @@ def _density(fits: tuple[Fit, ...], belt: Section, evidence: Evidence) -> float:
         if wanted is None:
             product *= _NOT_TABLED
         elif key == "groove_width":
-            others = [_normal(reading, o) for o in other_groove_widths(belt, evidence)]
+            others = [_normal(reading, o, at_most) for o in other_groove_widths(belt, evidence)]
             rare = sum(others) / len(others) if others else 0.0
-            product *= (1 - _DEEP_GROOVE) * _normal(reading, wanted) + _DEEP_GROOVE * rare
+            product *= (1 - _DEEP_GROOVE) * _normal(reading, wanted, at_most) + _DEEP_GROOVE * rare
         else:
-            product *= _normal(reading, wanted)
+            product *= _normal(reading, wanted, at_most)
     return product
 
 
 def _belts(belt: Section, evidence: Evidence) -> tuple[tuple[BeltFit, ...], float]:
     """Names of this section ranked by length and label, and the weight that both lend the section."""
     labelled = dict(matches(belt, evidence.label)) if evidence.label else {}
-    weight = max(labelled.values(), default=MISREAD) if evidence.label else 1.0
+    weight = _label_weight(belt, evidence.label, labelled)
     taped = [key for key in LENGTH_KEYS if getattr(evidence, key)]
     if not taped:
         total = sum(labelled.values())
@@ -146,11 +162,26 @@ def _belts(belt: Section, evidence: Evidence) -> tuple[tuple[BeltFit, ...], floa
         weight = max(best, weight * 1e-3)
     else:
         weight *= max(best, _ODD_LENGTH)
+    if evidence.clutching and evidence.outside_length:
+        # On a slack-belt clutch another length is another belt: beyond a quarter of an inch none is named.
+        round_it = evidence.outside_length.value
+        scores = {b: s for b, s in scores.items() if abs(lengths(b.section, b.number).outside_m - round_it) <= QUARTER_INCH}
     total = sum(scores.values())
     if not total > 0:
         return (), weight
     ranked = sorted(scores.items(), key=lambda item: -item[1])
     return tuple(BeltFit(b, w / total) for b, w in ranked[:6] if w > 0.01 * best), weight
+
+
+def _label_weight(belt: Section, label: str, labelled: dict[Belt, float]) -> float:
+    """Likelihood of reading the label on a belt of the section, lengths aside."""
+    if not label:
+        return 1.0
+    if labelled:
+        return max(labelled.values())
+    if plain(label) == plain(belt.stamp):
+        return WHOLE
+    return MISREAD_WHOLE if named(label) else MISREAD
 
 
 def _near(belt: Section, evidence: Evidence, key: str) -> list[Belt]:
@@ -196,6 +227,8 @@ def _machine(belt: Section, evidence: Evidence) -> float:
     inch = belt.unit == "in"
     if evidence.machine == "light":
         return 4.0 if belt.series == "light-duty inch" else 0.5
+    if evidence.machine == "deck":
+        return 2.0 if belt.series in ("light-duty inch", "agricultural inch") else 0.5 if belt.unit == "mm" else 1.0
     if evidence.machine == "farm":
         return 6.0 if belt.series == "agricultural inch" else 1.0
     if evidence.machine == "metric":

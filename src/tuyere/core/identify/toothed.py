@@ -90,7 +90,8 @@ def _chain_kind(c: roller_chain.Chain) -> Kind:
     sizes = {key: Size(value * (1 - _WORN_ROLLER / 2 if key == "roller_diameter" else 1), max(0.00004, share * value)) for key, (value, share) in made.items() if value}  # fmt: skip
     body = {"roller": {"roller": 0.95, "bushing": 0.05}, "large roller": {"roller": 0.99}, "bushing": {"bushing": 0.8, "roller": 0.2}, "forged": {"forged": 0.99}}[c.body]  # fmt: skip
     plates = {"figure-8": 0.9, "straight": 0.1} if c.plates == "figure-8" else {"straight": 0.95, "figure-8": 0.05}
-    return Kind(c.name, c.common, c.pitch_m, True, sizes, {"body": body, "plates": plates})
+    lacks = ("roller_diameter", "inner_width", "plate_thickness") if c.series == "detachable" else ()
+    return Kind(c.name, c.common, c.pitch_m, True, sizes, {"body": body, "plates": plates}, lacks)
 
 
 def _with_wheel(family: Family, teeth: int) -> tuple[Kind, ...]:

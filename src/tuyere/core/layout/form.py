@@ -11,9 +11,11 @@ from tuyere.core.families.v_belt import (
     Section,
     centrifugal_mass,
     datum_from_outside,
+    groove_at_outside,
     grooves_of,
     min_datum_diameter,
     parse_designation,
+    pitch_over_datum,
     section,
 )
 from tuyere.core.geometry.open_belt import GeometryError
@@ -28,6 +30,7 @@ from tuyere.core.sheet.figure import both
 from tuyere.core.sheet.spec import Given
 from tuyere.core.sheet.typed import Typed, given
 from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+from tuyere.core.tension_ratio import half_turn_ratio
 
 MOST_WHEELS = 24
 MOST_BELTS = 6
@@ -41,6 +44,11 @@ class BeltRead:
     section: Section | None
     belt: Belt | None
     count: int
+
+    @property
+    def ribs(self) -> int:
+        """Ribs of each: joined and ribbed belts have several."""
+        return (self.belt.ribs if self.belt else None) or 1
 
 
 @dataclass(frozen=True)
@@ -194,8 +202,8 @@ def _on_wheels(
     lay = Lay(entry.lay) if entry.lay in set(Lay) else Lay.OPEN
     return BeltOnWheels(
         tuple(wheels[i] for i in places), lay, tension * read.count if tension is not None else None,
-        centrifugal_mass(read.section) * read.count, min_datum_diameter(read.section), read.section.top_width_m * read.count,
-        read.belt.datum_length_m if read.belt else None, read.count, _carriage(typed, places, reader) if b == 0 else None,
+        centrifugal_mass(read.section) * read.count * read.ribs, min_datum_diameter(read.section), read.section.top_width_m * read.count * read.ribs,
+        read.belt.datum_length_m if read.belt else None, read.count, _carriage(typed, places, reader) if b == 0 else None, half_turn_ratio(read.section), read.section.construction == "hexagonal",
     )  # fmt: skip
 
 
@@ -316,7 +324,7 @@ def _wheel(
     turns = {"clockwise": -1, "counter-clockwise": 1}.get(typed.turns, 0)
     return PathWheel(
         typed.name.strip() or f"wheel {number}", role, *place, line_radius(belt, rim_radius_m, contact, face), rim_radius_m, contact, face,
-        power_w if role == "driven" else 0.0, take_up, turns, shaft,
+        power_w if role == "driven" else 0.0, take_up, turns, shaft, pitch_over_datum(belt) / 2,
     )  # fmt: skip
 
 
@@ -326,6 +334,9 @@ def line_radius(belt: Section, rim_radius_m: float, contact: Contact, face: Face
     The line lies half of (outside less datum diameter) under the back of a belt that sits flush.
     """
     inside, back = faces(belt)
+    if contact == "back" and face == "grooved" and belt.construction == "hexagonal":
+        # Its upper V fills the groove as its lower one does; the datum line lies as far outside that rim as it lies inside a rim below.
+        return rim_radius_m + groove_at_outside(belt, 2 * rim_radius_m).two_hd_m / 2
     if contact == "back":
         return rim_radius_m + back
     if face == "flat":
@@ -336,6 +347,8 @@ def line_radius(belt: Section, rim_radius_m: float, contact: Contact, face: Face
 def faces(belt: Section) -> tuple[float, float]:
     """How far the belt's narrow face and its back stand off its line (m)."""
     rows = grooves_of(belt.groove, "standard")
+    if belt.construction == "hexagonal" and rows:  # widest at the rim, half its height above and half below
+        return belt.height_m / 2 - rows[0].two_hd_m / 2, belt.height_m / 2 + rows[0].two_hd_m / 2
     back = max(0.0, rows[0].two_hd_m / 2) if rows else belt.height_m / 3
     return belt.height_m - back, back
 

@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from tuyere.core.geometry.belt_path import BeltPath, Clash, Pulley, Run, belt_path, clashes, pull
+from tuyere.core.geometry.belt_path import BeltPath, Clash, Pulley, Run, belt_path, clashes, overlapping, pull
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.geometry.quarter_turn import QuarterTurn, quarter_turn
 from tuyere.core.layout import routing, strain, take_up
@@ -93,6 +93,8 @@ def solve_belt(belt: BeltOnWheels, rotation: int = 1, driver_speed_rad_per_s: fl
         path, quarter = _path(belt, wheels, rotation)
     except GeometryError as reason:
         return _nothing("wheels", str(reason))
+    if not quarter and (pair := overlapping(path.pulleys, [w.rim_radius_m for w in wheels])):
+        return _nothing("wheels", f"{pair[0].name} and {pair[1].name} overlap: check their places and diameters.")
     hits = () if quarter else clashes(path, [w.rim_radius_m for w in wheels], belt.lay is Lay.CROSSED)
     carriage, carriage_problem = _carriage(belt, path, order)
     problems = (carriage_problem,) if carriage_problem else ()
@@ -102,7 +104,7 @@ def solve_belt(belt: BeltOnWheels, rotation: int = 1, driver_speed_rad_per_s: fl
     in_turn = replace(belt, wheels=wheels)
     centre = math.dist((wheels[0].x_m, wheels[0].y_m), (wheels[1].x_m, wheels[1].y_m))
     verdicts = [
-        *routing.judge_routing(path, wheels, hits),
+        *routing.judge_routing(path, wheels, hits, belt.both_faces),
         *(routing.judge_quarter(in_turn, quarter, centre) if quarter else routing.judge_take_up(wheels)),
         *(routing.judge_crossed(in_turn, centre) if belt.lay is Lay.CROSSED else []),
         *reach_verdicts,
@@ -179,19 +181,21 @@ def _strain(
     belt: BeltOnWheels, path: BeltPath, wheels: Sequence[PathWheel], speed: float | None
 ) -> tuple[tuple[WheelState, ...], float | None, float | None, list[Verdict]]:
     """Each wheel's state, the standing tension used, the one needed, and which wheel slips first."""
-    velocity = speed * wheels[0].line_radius_m if speed else None
+    velocity = speed * wheels[0].rolls_radius_m if speed else None
     powered = velocity is not None and any(w.power_w > 0 for w in wheels)
-    needed = strain.tensions_needed(path, wheels, velocity, belt.mass_kg_per_m) if powered and velocity else None
+    needed = strain.tensions_needed(path, wheels, velocity, belt.mass_kg_per_m, belt.half_turn_ratio) if powered and velocity else None
     most = max(needed) if needed else None
     tension = belt.tension_n if belt.tension_n is not None else most
     runs = strain.run_tensions(path, wheels, velocity, tension) if velocity and tension is not None and needed else None
     margins = (
-        strain.slip_margins(path, wheels, velocity, tension, belt.mass_kg_per_m) if runs and velocity and tension is not None else None
+        strain.slip_margins(path, wheels, velocity, tension, belt.mass_kg_per_m, belt.half_turn_ratio)
+        if runs and velocity and tension is not None
+        else None
     )
     total = sum(w.power_w for w in wheels if w.role == "driven")
     states = tuple(
         WheelState(
-            w.name, path.pulleys[i].turns, velocity / w.line_radius_m if velocity else None, path.wraps_rad[i],
+            w.name, path.pulleys[i].turns, velocity / w.rolls_radius_m if velocity else None, path.wraps_rad[i],
             total if w.role == "driver" else w.power_w,
             runs[i - 1] if runs else None, runs[i] if runs else None, pull(path, i, runs[i - 1], runs[i]) if runs else None,
             margins[i] if margins and math.isfinite(margins[i]) else None,
@@ -211,7 +215,7 @@ def _slip_verdicts(
     least = [both(needed[i] / belt.count, "force") for i in rank[:2]]
     then = f", then {wheels[rank[1]].name}" if len(rank) > 1 else ""
     each = "each belt" if belt.count > 1 else "the belt"
-    rule = "By the capstan rule with the V-belt's 5 : 1; flat faces at f = 0.3, common practice."
+    rule = f"By the capstan rule with {belt.half_turn_ratio:g} : 1 at half a turn in a groove; flat faces at f = 0.3, common practice."
     if belt.tension_n is None or not margins:
         later = f" Under {least[1]} {wheels[rank[1]].name} slips too." if len(rank) > 1 else ""
         return [Verdict("slip", Tone.OPEN, f"Overloaded, {first} slips first{then}", f"The stated powers want {each} at {least[0]} or more, at rest.{later} {rule}")]  # fmt: skip

@@ -14,8 +14,8 @@ _V_CENTRES = 5.5  # quarter turn, centres over larger diameter and belt width to
 _CROSSED_CENTRES = 20.0  # crossed, centres over belt width: handbooks, from memory, medium confidence
 
 
-def judge_routing(path: BeltPath, wheels: Sequence[PathWheel], hits: Sequence[Clash]) -> list[Verdict]:
-    """Crossings, wheels turning the wrong way, faces on the wrong side of the belt."""
+def judge_routing(path: BeltPath, wheels: Sequence[PathWheel], hits: Sequence[Clash], both_faces: bool = False) -> list[Verdict]:
+    """Crossings, wheels turning the wrong way, faces on the wrong side of the belt; both_faces: a double-V belt, grooved wheels at its back too."""
     found = [Verdict("path", Tone.STOP, "The belt is not routed so", c.sentence) for c in hits]
     for w, p in zip(wheels, path.pulleys, strict=True):
         if w.turns_wanted and w.turns_wanted != p.turns:
@@ -36,7 +36,16 @@ def judge_routing(path: BeltPath, wheels: Sequence[PathWheel], hits: Sequence[Cl
                     "The belt's narrow edge rides on it and wears: it wants a grooved idler there, or its place on the back.",
                 )
             )
-        if w.contact == "back" and w.face == "grooved":
+        if w.contact == "back" and w.role == "driven" and not both_faces:
+            found.append(
+                Verdict(
+                    "path",
+                    Tone.WATCH,
+                    f"{w.name} is driven from the belt's back",
+                    "A plain V-belt's back holds little: a wheel that is driven there wants a double-V (hexagonal) belt in a groove.",
+                )
+            )
+        if w.contact == "back" and w.face == "grooved" and not both_faces:
             found.append(
                 Verdict(
                     "path",

@@ -11,9 +11,14 @@ from collections.abc import Sequence
 from tuyere.core.geometry.belt_path import BeltPath
 from tuyere.core.layout.wheels import PathWheel
 
-# exp(0.5123 theta): the 5 : 1 of the V-belt arc factor, with its reserve (IP-20; from memory). A flat face on a belt's back
-# or a flat idler holds far less: 0.3 is common practice, no source.
-FRICTION = {"grooved": math.log(5) / math.pi, "flat": 0.3}
+# exp(0.5123 theta): the 5 : 1 of the V-belt arc factor, with its reserve (IP-20; from memory); 4 : 1 of ribbed belts (IP-26). A flat face on a
+# belt's back or a flat idler holds far less: 0.3 is common practice, no source.
+_FLAT = 0.3
+
+
+def friction(face: str, half_turn_ratio: float = 5.0) -> float:
+    """f of the capstan equation on a face: so much that a groove holds `half_turn_ratio` at half a turn."""
+    return math.log(half_turn_ratio) / math.pi if face == "grooved" else _FLAT
 
 
 def tension_changes(path: BeltPath, wheels: Sequence[PathWheel], velocity: float) -> list[float]:
@@ -34,7 +39,9 @@ def run_tensions(path: BeltPath, wheels: Sequence[PathWheel], velocity: float, s
     return [standing_n + load * change for change in tension_changes(path, wheels, velocity)]
 
 
-def tensions_needed(path: BeltPath, wheels: Sequence[PathWheel], velocity: float, mass_kg_per_m: float = 0.0) -> list[float]:
+def tensions_needed(
+    path: BeltPath, wheels: Sequence[PathWheel], velocity: float, mass_kg_per_m: float = 0.0, half_turn_ratio: float = 5.0
+) -> list[float]:
     """For each wheel, the standing tension (N) under which it slips at its stated power; 0 for one that cannot slip.
 
     Capstan equation at the wheel's own wrap, with the centrifugal part taken off both strands:
@@ -44,7 +51,7 @@ def tensions_needed(path: BeltPath, wheels: Sequence[PathWheel], velocity: float
     found = []
     for i, w in enumerate(wheels):
         tight, slack = (i - 1, i) if w.role == "driver" else (i, i - 1)
-        ratio = math.exp(FRICTION[w.face] * path.wraps_rad[i])
+        ratio = math.exp(friction(w.face, half_turn_ratio) * path.wraps_rad[i])
         grip = (change[tight] - ratio * change[slack]) / (ratio - 1)
         passes = w.role == "driver" or w.power_w > 0
         found.append(grip + mass_kg_per_m * velocity**2 if passes and grip > 0 else 0.0)
@@ -52,9 +59,10 @@ def tensions_needed(path: BeltPath, wheels: Sequence[PathWheel], velocity: float
 
 
 def slip_margins(
-    path: BeltPath, wheels: Sequence[PathWheel], velocity: float, standing_n: float, mass_kg_per_m: float = 0.0
-) -> list[float]:
+    path: BeltPath, wheels: Sequence[PathWheel], velocity: float, standing_n: float, mass_kg_per_m: float = 0.0,
+    half_turn_ratio: float = 5.0,
+) -> list[float]:  # fmt: skip
     """For each wheel, at how many times the load it slips (infinite for one that cannot)."""
     lost = mass_kg_per_m * velocity**2
-    needed = tensions_needed(path, wheels, velocity, mass_kg_per_m)
+    needed = tensions_needed(path, wheels, velocity, mass_kg_per_m, half_turn_ratio)
     return [max(0.0, standing_n - lost) / (n - lost) if n > 0 else math.inf for n in needed]

@@ -5,7 +5,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from tuyere.core.geometry.belt_path import BeltPath, Mover, about_pivot, along_line, belt_path, length_gradient, moved, take_up_for
+from tuyere.core.geometry.belt_path import BeltPath, Mover, about_pivot, along_line, length_gradient, moved, possible_path, take_up_for
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.layout.wheels import BeltOnWheels, Lay, PathWheel
 from tuyere.core.sheet.figure import both
@@ -33,11 +33,12 @@ class Reach:
     track: tuple[tuple[float, float], ...]
     now_m: float | None
     mover: Mover
+    rims_m: tuple[float, ...]
 
     def travel_for(self, path: BeltPath, length_m: float) -> float:
         """The travel at which a belt of the given length is taut. Raises GeometryError when it is too short or too long."""
         crossed = round(path.turning_rad / math.tau) == 0
-        return take_up_for(path.pulleys, self.wheel, self.mover, length_m, -self.slacken_m, self.tighten_m, crossed)
+        return take_up_for(path.pulleys, self.wheel, self.mover, length_m, -self.slacken_m, self.tighten_m, crossed, self.rims_m)
 
 
 def reaches(belt: BeltOnWheels, path: BeltPath, wheels: Sequence[PathWheel]) -> tuple[tuple[Reach, ...], list[Verdict]]:
@@ -52,14 +53,17 @@ def reaches(belt: BeltOnWheels, path: BeltPath, wheels: Sequence[PathWheel]) -> 
         if math.hypot(*gradient) < 1e-6:
             said.append(Verdict("take-up", Tone.WATCH, f"{w.name} cannot take up anything", "The belt does not bend round it."))
             continue
-        reach, verdict = _reach(belt, path, i, w, gradient)
+        reach, verdict = _reach(belt, path, wheels, i, gradient)
         if reach:
             found.append(reach)
         said.append(verdict)
     return tuple(found), said
 
 
-def _reach(belt: BeltOnWheels, path: BeltPath, i: int, w: PathWheel, gradient: tuple[float, float]) -> tuple[Reach | None, Verdict]:
+def _reach(
+    belt: BeltOnWheels, path: BeltPath, wheels: Sequence[PathWheel], i: int, gradient: tuple[float, float]
+) -> tuple[Reach | None, Verdict]:
+    w, rims = wheels[i], tuple(x.rim_radius_m for x in wheels)
     assert w.take_up
     mover, towards = _mover(w, gradient)
     along = gradient[0] * towards[0] + gradient[1] * towards[1]
@@ -75,7 +79,7 @@ def _reach(belt: BeltOnWheels, path: BeltPath, i: int, w: PathWheel, gradient: t
 
     def length_at(s: float) -> float | None:
         try:
-            return belt_path(moved(path.pulleys, i, to(s)), belt.lay is Lay.CROSSED).length_m
+            return possible_path(moved(path.pulleys, i, to(s)), rims, belt.lay is Lay.CROSSED).length_m
         except GeometryError:
             return None
 
@@ -85,7 +89,7 @@ def _reach(belt: BeltOnWheels, path: BeltPath, i: int, w: PathWheel, gradient: t
     whole = len(known) == len(lengths)
     reach = Reach(
         i, slacken, tighten, measured, abs(along), min(known) if whole else None, max(known) if whole else None,
-        tuple(to(s) for s in steps), None, to,
+        tuple(to(s) for s in steps), None, to, rims,
     )  # fmt: skip
     if measured and any(b < a for a, b in itertools.pairwise(known)):
         return reach, Verdict(

@@ -51,7 +51,7 @@ def solve_train(belts: Sequence[BeltOnWheels], rotation: int = 1, driver_speed_r
         for i, state in zip(answer.order, answer.wheels, strict=True):
             w = powered[b].wheels[i]
             turning.setdefault(w.shaft, (state.turns, state.speed_rad_per_s))
-            relative.setdefault(w.shaft, relative[shaft] * _driver(powered[b]).line_radius_m / w.line_radius_m)
+            relative.setdefault(w.shaft, relative[shaft] * _driver(powered[b]).rolls_radius_m / w.rolls_radius_m)
     for b in set(range(len(belts))) - set(order):
         answers[b] = _refused(
             "Say on which shaft this belt's driving wheel sits: one that another belt turns, or the driver's own."
@@ -60,7 +60,7 @@ def solve_train(belts: Sequence[BeltOnWheels], rotation: int = 1, driver_speed_r
         )
     found = tuple(answers[b] for b in range(len(belts)))
     rim = [
-        relative.get(_driver(x).shaft, 0.0) * _driver(x).line_radius_m if b in answers and answers[b].path else 0.0
+        relative.get(_driver(x).shaft, 0.0) * _driver(x).rolls_radius_m if b in answers and answers[b].path else 0.0
         for b, x in enumerate(belts)
     ]
     return TrainAnswer(found, _shafts(belts, found, turning), tuple(r / rim[0] if rim[0] else 0.0 for r in rim))

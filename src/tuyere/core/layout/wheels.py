@@ -42,7 +42,7 @@ class TakeUp:
 class PathWheel:
     """A wheel as it stands: place (m), radius of the belt's line and of the rim (m), what it does, and how the belt touches it.
 
-    `power_w`: what its own machine takes (a driven wheel). `turns_wanted`: the way it must turn, +1 counter-clockwise, if
+    `pitch_over_m`: how far outside that line (by which lengths go) the one lies by which speeds go, from the belt's inside outwards. `power_w`: what its own machine takes (a driven wheel). `turns_wanted`: the way it must turn, +1 counter-clockwise, if
     that matters. `shaft`: wheels with the same number sit on one shaft. `take_up`: how it moves, where it does.
     """
 
@@ -58,6 +58,12 @@ class PathWheel:
     take_up: TakeUp | None = None
     turns_wanted: int = 0
     shaft: int = -1
+    pitch_over_m: float = 0.0
+
+    @property
+    def rolls_radius_m(self) -> float:
+        """The radius that its speed goes by; on the belt's back, what lies outside of its line lies nearer to the wheel."""
+        return self.line_radius_m + (self.pitch_over_m if self.contact == "inside" else -self.pitch_over_m)
 
 
 @dataclass(frozen=True)
@@ -91,7 +97,8 @@ class BeltOnWheels:
     """One belt (or set side by side) and the wheels it meets, in order.
 
     `tension_n`: standing tension of the whole set. `mass_kg_per_m`: of the whole set. `least_line_diameter_m`: the
-    smallest that the section bends round. `length_m`: of the belt that is on, if it is known.
+    smallest that the section bends round. `length_m`: of the belt that is on, if it is known. `half_turn_ratio`: tight over slack
+    strand that a groove holds at half a turn. `both_faces`: a double-V belt, which drives from its back too.
     """
 
     wheels: tuple[PathWheel, ...]
@@ -103,3 +110,5 @@ class BeltOnWheels:
     length_m: float | None = None
     count: int = 1
     carriage: Carriage | None = None
+    half_turn_ratio: float = 5.0
+    both_faces: bool = False

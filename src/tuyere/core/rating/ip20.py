@@ -66,9 +66,16 @@ def ratio_steps() -> tuple[tuple[float, float], ...]:
 
 
 def at_step(steps: tuple[tuple[float, float], ...], ratio: float) -> float:
-    """The factor of a stepped table at a ratio, which counts to two decimals; 1 without a table."""
-    place = bisect_right([start for start, _ in steps], round(ratio, 2))
+    """The factor of a stepped table at a ratio: the step last reached, never the one that rounding would lift it to; 1 without a table.
+
+    >>> at_step(ratio_steps(), 1.0199), at_step(ratio_steps(), 1.02)
+    (1.0, 1.0112)
+    """
+    place = bisect_right([start for start, _ in steps], ratio * STEP_REACHED)
     return steps[place - 1][1] if place else 1.0
+
+
+STEP_REACHED = 1 + 1e-9  # a ratio that arithmetic leaves a hair under a step has reached it
 
 
 def arc_factor(small_wheel_wrap_rad: float) -> float:
@@ -76,11 +83,18 @@ def arc_factor(small_wheel_wrap_rad: float) -> float:
     return 1.25 * (1 - 5 ** (-small_wheel_wrap_rad / math.pi))
 
 
+_BEYOND = {"A": 180}  # the longest that the trade makes: common practice, no source
+
+
 def length_factor(belt: Belt) -> float:
-    """K_L, linear between the tabled lengths. Raises OutOfRangeError outside the table."""
+    """K_L, linear between the tabled lengths. Raises OutOfRangeError outside the table, but for lengths that the trade makes beyond it."""
     points = [(float(r["number"]), float(r["K_L"])) for r in rows("ip20_length_factor") if r["groove"] == belt.section.groove]
     if not points:
         coefficients(belt.section.name)
+    if belt.section.groove in _BEYOND and points[-1][0] < belt.number <= _BEYOND[belt.section.groove]:
+        # The table stops, the trade does not: on by the power law through its last two lengths, which is a little under the whole table's.
+        (n0, k0), (n1, k1) = points[-2], points[-1]
+        return float(k1 * (belt.number / n1) ** (math.log(k1 / k0) / math.log(n1 / n0)))
     if not points[0][0] <= belt.number <= points[-1][0]:
         raise OutOfRangeError(
             f"{belt.designation} is outside the length-factor table of section {belt.section.groove} "

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from functools import cache
 
 import numpy as np
+from scipy.interpolate import RegularGridInterpolator
 
 from tuyere.core.families.v_belt import Belt, Section
 from tuyere.core.origin import Confidence
@@ -21,7 +22,10 @@ SOURCE = "GB/T 13575.1 and DIN 7753-2 in the ISO 5292 form, fitted (from memory)
 
 @dataclass(frozen=True)
 class Fit:
-    """The coefficients of a section, the ranges that were fitted (mm, 1/min), and the largest misfit to a printed cell (kW)."""
+    """The coefficients of a section, the ranges that were fitted (mm, 1/min), and the largest misfit to a printed cell (kW).
+
+    `cells`: the printed table itself, where it is too uneven for the formula (section Z): then only C2, of the ratio, is the fit's.
+    """
 
     c1: float
     c2: float
@@ -33,6 +37,7 @@ class Fit:
     n_to: float
     misfit_kw: float
     confidence: Confidence
+    cells: RegularGridInterpolator | None = None
 
 
 @cache
@@ -52,9 +57,17 @@ def fits() -> dict[str, Fit]:
             float(r["n_to"]),
             float(r["largest_misfit_kw"]),
             Confidence(r["confidence"]),
+            _cells() if r["section"] == "Z" else None,
         )
 
     return {r["section"]: read(r) for r in rows("metric_v_power")}
+
+
+def _cells() -> RegularGridInterpolator:
+    table = rows("metric_z_power")
+    speeds = [int(c) for c in table[0] if c.isdigit()]
+    powers = [[0.0, *(float(r[str(n)]) for n in speeds)] for r in table]
+    return RegularGridInterpolator(([float(r["diameter"]) for r in table], [0, *speeds]), powers, bounds_error=False, fill_value=None)
 
 
 def kilowatts(f: Fit, d_mm: Numbers, n: Numbers, k: Numbers) -> tuple[Numbers, Numbers]:
@@ -63,6 +76,8 @@ def kilowatts(f: Fit, d_mm: Numbers, n: Numbers, k: Numbers) -> tuple[Numbers, N
     >>> round(float(kilowatts(fits()["ISO A"], 100, 1450, 1.0)[0]), 2)
     1.32
     """
+    if f.cells:
+        return f.cells(np.stack(np.broadcast_arrays(d_mm, n), axis=-1)), f.c2 * n * (1 - 1 / k)
     x = d_mm * n
     basic = x * (f.c1 - f.c2 / d_mm - f.c3 * x**2 * (1 + f.delta_mm / d_mm) - f.c4 * np.log10(x))
     return basic, f.c2 * n * (1 - 1 / k)
@@ -82,7 +97,7 @@ def speed_ratio_factor(series: str, ratio: float) -> float:
 def rated_power(section: Section, small_datum_m: float, fast_shaft_rad_per_s: float, ratio: float) -> RatedPower:
     """Rated power of one belt, W. Raises OutOfRangeError over the section's belt speed, or above the speeds fitted.
 
-    Diameters over the range fitted are rated at its upper end: a larger wheel carries no less.
+    Diameters over the range fitted go on by the same formula, of section Z by the last two rows of its table.
     """
     f = fits()[section.name]
     d, n = from_si(small_datum_m, "length", "mm"), from_si(fast_shaft_rad_per_s, "rotation", "rpm")
@@ -90,7 +105,7 @@ def rated_power(section: Section, small_datum_m: float, fast_shaft_rad_per_s: fl
         raise OutOfRangeError(
             f"Section {section.name} is tabled to {f.n_to:g} rpm and {section.max_speed_m_per_s:.0f} m/s: the rating does not reach that far."
         )
-    basic, added = (float(kw) for kw in kilowatts(f, min(d, f.d_to_mm), n, speed_ratio_factor(section.series, ratio)))
+    basic, added = (float(np.squeeze(kw)) for kw in kilowatts(f, d, n, speed_ratio_factor(section.series, ratio)))
     return RatedPower(basic * 1000, added * 1000, f.confidence)
 
 

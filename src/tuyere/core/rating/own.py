@@ -65,7 +65,7 @@ class OwnTable:
     def power(self, size: Numbers, speed: Numbers, ratio: Numbers = 1.0) -> NDArray[np.float64]:
         """Power (W) for many at once; NaN past the table. ratio: larger over smaller wheel."""
         size, speed, ratio = np.broadcast_arrays(_onto(size, self.sizes), _onto(speed, self.speeds), ratio)
-        step = np.searchsorted(self.ratios, np.round(ratio, 3), side="right") - 1
+        step = np.searchsorted(self.ratios, np.asarray(ratio) * (1 + _EDGE), side="right") - 1
         out = np.full(size.shape, np.nan)
         for n, grid in enumerate(self._grids):
             here = step == n

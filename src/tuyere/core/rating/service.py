@@ -9,6 +9,10 @@ from tuyere.core.table import rows
 IDLERS = {"none": 0.0, "slack side, inside": 0.0, "slack side, outside": 0.1, "tight side, inside": 0.1, "tight side, outside": 0.2}
 # Taken for what dust, wet and oil do to grip and wear: common practice, no source; stated wherever it counts.
 SURROUNDINGS = {"clean": 0.0, "dusty or wet": 0.1, "abrasive dust or oil": 0.2}
+# Frequent or reversing starts: a multiple of the V-belt factor (GB/T 13575.1, medium), taken for every kind.
+STARTS = {"seldom": 1.0, "frequent or reversing": 1.2}
+# By what a V-belt's factor is multiplied where it speeds up, from each ratio on: GB/T 13575.1; BS 3790 (medium).
+V_SPEED_UP = ((3.5, 1.28), (2.5, 1.18), (1.75, 1.11), (1.25, 1.05))
 # What IP-24 adds to a toothed belt that speeds up, from each ratio on (high).
 SPEED_UP = ((3.5, 0.4), (2.5, 0.3), (1.75, 0.2), (1.25, 0.1))
 
@@ -30,6 +34,15 @@ def speed_up_added(ratio_up: float) -> float:
     return next((added for start, added in SPEED_UP if ratio_up >= start), 0.0)
 
 
+def speed_up_times(ratio_up: float) -> float:
+    """By what the factor of V-belts is multiplied for a driven shaft that turns `ratio_up` times as fast as the driver.
+
+    >>> speed_up_times(2.0), speed_up_times(1.2), speed_up_times(4.0)
+    (1.11, 1.0, 1.28)
+    """
+    return next((times for start, times in V_SPEED_UP if ratio_up >= start), 1.0)
+
+
 @lru_cache(maxsize=512)
 def service_factor(
     family: str,
@@ -39,6 +52,7 @@ def service_factor(
     ratio_up: float = 1.0,
     idler: str = "none",
     surroundings: str = "clean",
+    starts: str = "seldom",
 ) -> tuple[float, str]:
     """The factor and its source; a family without a table of its own counts as V-belt. Raises OutOfRangeError for an unknown class.
 
@@ -48,7 +62,7 @@ def service_factor(
     duty = ip20.duty(hours_per_day)
     known = {key[0] for key in _other()}
     if family not in known:
-        factor, source = ip20.service_factor(driven_class, driver_class, hours_per_day), ip20.SOURCE
+        factor, source = ip20.service_factor(driven_class, driver_class, hours_per_day) * speed_up_times(ratio_up), ip20.SOURCE
     else:
         found = _other().get((family, driven_class, driver_class, duty)) or _other().get((family, driven_class, driver_class, "any"))
         if found is None:
@@ -58,4 +72,4 @@ def service_factor(
         factor += speed_up_added(ratio_up)
     if family != "roller chain":
         factor += IDLERS[idler]
-    return round(factor + SURROUNDINGS[surroundings], 4), source
+    return round((factor + SURROUNDINGS[surroundings]) * STARTS[starts], 4), source

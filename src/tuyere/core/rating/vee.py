@@ -112,7 +112,10 @@ def method(of: Section, own: OwnTable | None = None) -> Method:
     if light := _light(of.name):
         return Method("IP-23", of, 1.0, "", "ARPM/RMA-MPTA IP-23; Machinery's Handbook (from memory)", "HP = r [c1 d^0.91 r^-0.09 - c2 - c3 r² d³]",
                       tuple((k, light[k]) for k in ("c1", "c2", "c3")), "d in inches, r in 1000 rpm; length and ratio are not counted.", "For light duty only: fractional-horsepower machines.", Confidence(light["confidence"]))  # fmt: skip
-    if f := metric_v.fits().get(of.name):
+    if (f := metric_v.fits().get(of.name)) and f.cells:
+        return Method("ISO 5292 form", of, 1.0, "", "GB/T 13575.1 (from memory)", "P = P_0(d, n) + C2 n (1 - 1/K)", (("C2", f"{f.c2:.5g}"),),
+                      f"P in kW, d in mm, n in 1/min; {f.d_from_mm:g} to {f.d_to_mm:g} mm, to {f.n_to:g} 1/min.", "P_0 is read straight between the cells of the printed table, which is too uneven for one formula.", f.confidence)  # fmt: skip
+    if f:
         return Method("ISO 5292 form", of, 1.0, "", metric_v.SOURCE, "P = d n [C1 - C2/d - C3 (d n)² (1 + δ/d) - C4 log(d n)] + C2 n (1 - 1/K)",
                       (("C1", f"{f.c1:.5g}"), ("C2", f"{f.c2:.5g}"), ("C3", f"{f.c3:.5g}"), ("C4", f"{f.c4:.5g}"), ("δ", f"{f.delta_mm:g} mm")),
                       f"P in kW, d in mm, n in 1/min; fitted for {f.d_from_mm:g} to {f.d_to_mm:g} mm, to {f.n_to:g} 1/min.",

@@ -22,7 +22,7 @@ def spec_of(problem: Problem, candidate: Candidate, judged: Judged, base: DriveS
     """The candidate as the sheet takes it; how the drive lies and turns is the base's. It must have measures."""
     assert judged.measures
     shared = replace(
-        DriveSpec(rotation=base.rotation, centre_line_deg=base.centre_line_deg, own=base.own, idler=problem.idler, surroundings=problem.surroundings),
+        DriveSpec(rotation=base.rotation, centre_line_deg=base.centre_line_deg, own=base.own, idler=problem.idler, surroundings=problem.surroundings, starts=problem.starts),
         driver_power=_chosen(problem.power_w, "driver power"), driver_speed=_chosen(problem.driver_speed, "driver speed"), driver_class=problem.driver_class,
         driven_class=problem.driven_class, hours_per_day=_chosen(problem.hours_per_day * 3600, "hours a day"),
         design_speed=_chosen(problem.driven_speed, "driven speed it should have"),
@@ -48,6 +48,7 @@ def _line(candidate: Candidate, centre: float) -> LineDrive:
     if isinstance(kind, ToothedKind):
         return toothed_line(kind.of, driver, driven, centre, candidate.count)
     if isinstance(kind, ChainKind):
-        return chain_line(kind.of, driver, driven, centre, candidate.count)
+        pitches = round(candidate.length.line_m / kind.of.pitch_m) if candidate.length else None
+        return chain_line(kind.of, driver, driven, centre, candidate.count, pitches)
     assert isinstance(kind, FlatKind)
     return flat_line(kind.of, driver, driven, centre, candidate.count)

@@ -5,11 +5,12 @@ from functools import cached_property
 import numpy as np
 
 from tuyere.core.families.flat import FlatBelt
+from tuyere.core.limit import limit
 from tuyere.core.loads import OVERHUNG_FACTOR
-from tuyere.core.quantity import System, from_si, show, to_si
+from tuyere.core.quantity import System, from_si, show
 from tuyere.core.rating import flat as flat_rating
 from tuyere.core.rating.own import OwnTable
-from tuyere.core.selection.kind import FLAT_HUB_SHARE, Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
+from tuyere.core.selection.kind import CAST_IRON, FLAT_HUB_SHARE, Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.table import rows
 from tuyere.core.tension_ratio import tension_ratio
@@ -26,7 +27,7 @@ class FlatKind(Kind):
         self.driver = self.driven = tuple(self.pulley(d, f"{show(d, 'length', System.SI)} pulley") for d in pulleys)
         self.lengths = ()
         self.counts = widths
-        self.fastest_m_per_s = to_si(6000, "velocity", "ft/min") if of.material == "leather" else to_si(6500, "velocity", "ft/min")
+        self.fastest_m_per_s = flat_rating.leather_limit() if of.material == "leather" else CAST_IRON
         self.traits = "flat belt, leather" if of.material == "leather" else "flat belt, synthetic"
         self._row = next((r for r in rows("flat_pull") if r["belt"] == of.name), None)
 
@@ -47,6 +48,10 @@ class FlatKind(Kind):
         return self._least
 
     @property
+    def least_wrap(self) -> float:
+        return limit("least wrap of a belt").value
+
+    @property
     def overhung(self) -> float:
         return OVERHUNG_FACTOR["flat belt"]
 
@@ -58,16 +63,14 @@ class FlatKind(Kind):
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         """Power per metre of width, W/m."""
-        v, grip = mate.belt_speed, 1 - np.exp(-self.of.friction * wrap)
-        at_180 = 1 - np.exp(-self.of.friction * np.pi)
+        v = mate.belt_speed
         if self.own:
             assert self.own.width_m
             rim = mate.small_line_m - self.of.thickness_m
-            return np.asarray(self.own.power(rim, 2 * v / (rim + self.of.thickness_m), mate.ratio) * grip / at_180 / self.own.width_m)
+            power = self.own.power(rim, 2 * v / (rim + self.of.thickness_m), mate.ratio)
+            return np.asarray(power * flat_rating.arc_share(self.of, wrap) / self.own.width_m)
         assert self._row
-        allowed = float(self._row["pull_n_per_mm"]) * 1000
-        if self._row["kind"] == "effective":
-            return np.asarray(allowed * grip / at_180 * v)
+        allowed, held = flat_rating.allowed(self.of, self._row, wrap)
         steps = flat_rating.pulley_steps(self.of)
         c_p = steps_at(*steps, from_si(1.0, "length", "in") * (mate.small_line_m - self.of.thickness_m) * 1.0001) if steps else 1.0
         if steps:
@@ -76,12 +79,12 @@ class FlatKind(Kind):
         if self.of.material == "leather":
             ft_min = from_si(1.0, "velocity", "ft/min") * v
             c_v = np.where(
-                ft_min > flat_rating.CV[-1][0] * 1.0001,
+                v > flat_rating.leather_limit() * 1.0001,
                 np.nan,
                 np.interp(ft_min, [v for v, _ in flat_rating.CV], [c for _, c in flat_rating.CV]),
             )
         centrifugal = self.of.density_kg_m3 * self.of.thickness_m * v**2
-        return np.asarray(np.maximum(0.0, (allowed * c_p * c_v - centrifugal) * grip * v))
+        return np.asarray(np.maximum(0.0, (allowed * c_p * c_v - centrifugal) * held * v))
 
     def capacity(self, unit: Array, mate: Mate, wrap: Array, count: Array) -> Array:
         return unit * count

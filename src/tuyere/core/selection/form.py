@@ -3,10 +3,11 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from tuyere.core.limit import limit as trade_limit
 from tuyere.core.quantity import System, show
 from tuyere.core.rating import ip20
-from tuyere.core.rating.service import IDLERS, SURROUNDINGS
-from tuyere.core.selection.motor import frames, limit
+from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
+from tuyere.core.selection.motor import MotorLimit, NotJudged, frames, limit
 from tuyere.core.selection.problem import FAMILIES, USUAL, Kept, Problem
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.page import Page
@@ -34,13 +35,14 @@ _ASK = {
 
 @dataclass(frozen=True)
 class SizeReading:
-    """The problem, once enough is known; what was taken from the survey, by field, in both systems; what is still missing, in words."""
+    """The problem, once enough is known; what was taken from the survey, by field, in both systems; what is still missing, and what is not judged, in words."""
 
     problem: Problem | None
     notes: dict[str, Note]
     problems: tuple[Refused, ...]
     from_survey: dict[str, tuple[str, str]]
     missing: tuple[str, ...]
+    not_judged: tuple[str, ...] = ()
 
 
 def read_size(
@@ -50,7 +52,7 @@ def read_size(
     reader = FieldReader(quantities, words)
     typed = {key: reader.value(key, field) for key, field in FIELDS.items()}
     found, taken = _with_survey(typed, base, page)
-    least_teeth = reader.whole("least_teeth", 7, 60) or 17
+    least_teeth = reader.whole("least_teeth", 7, 60) or int(trade_limit("smooth sprocket").value)
     keep = {side: _kept(side, reader, found) for side in ("driver", "driven")}
     tolerance = _percent("tolerance", words.get("tolerance", ""), TOLERANCE, reader)
     allowed = frozenset(f for f in FAMILIES if f in families) or USUAL
@@ -71,17 +73,22 @@ def read_size(
     power, speed = found["power"] or 0.0, found["driver_speed"] or 0.0
     driver_class: DriverClass = "high" if (words.get("driver_class") or base.driver_class) == "high" else "normal"
     frame = words.get("frame", "")
-    motor = limit(power, speed, frame or None) if words.get("motor") == "yes" or frame else None
+    limited = limit(power, speed, frame or None) if words.get("motor") == "yes" or frame else None
+    if isinstance(limited, NotJudged) and limited.stop:
+        reader.problems.append(Refused("frame", limited.says))
+        return SizeReading(None, reader.notes, tuple(reader.problems), taken, ())
+    motor = limited if isinstance(limited, MotorLimit) else None
+    not_judged = (f"The motor's shaft is not judged. {limited.says}",) if isinstance(limited, NotJudged) else ()
     shaft = found["driver_shaft"] or (frames()[frame].shaft_m if frame in frames() else None)
     problem = Problem(
         power, speed, found["driven_speed"] or 0.0, tolerance / 100, driven_class, driver_class, (found["hours"] or 8 * 3600) / 3600,
         idler=reader.one_of("idler", tuple(IDLERS)) or base.idler, surroundings=reader.one_of("surroundings", tuple(SURROUNDINGS)) or base.surroundings,
-        ambient_c=ambient, centre_low_m=low, centre_high_m=high, driver_most_m=found["driver_most"], driven_most_m=found["driven_most"],
+        starts=reader.one_of("starts", tuple(STARTS)) or base.starts, ambient_c=ambient, centre_low_m=low, centre_high_m=high, driver_most_m=found["driver_most"], driven_most_m=found["driven_most"],
         width_most_m=found["width_most"], driver_shaft_m=shaft, driven_shaft_m=found["driven_shaft"], pull_most_n=found["pull_most"], motor=motor,
         reserve=words.get("reserve") == "yes", least_chain_teeth=least_teeth, fast_wheels=words.get("fast_wheels") == "yes", families=allowed,
         kinds=frozenset(only), keep_driver=keep["driver"], keep_driven=keep["driven"],
     )  # fmt: skip
-    return SizeReading(problem, reader.notes, tuple(reader.problems), taken, ())
+    return SizeReading(problem, reader.notes, tuple(reader.problems), taken, (), not_judged)
 
 
 def _with_survey(typed: dict[str, float | None], base: DriveSpec, page: Page) -> tuple[dict[str, float | None], dict[str, tuple[str, str]]]:

@@ -33,7 +33,10 @@ CONSTRAINTS = {
     "motor": "too hard on the motor's shaft",
     "speed": "driven speed off by more than you allow",
     "fast": "belt too fast",
+    "rim": "rim too fast",
+    "teeth": "too few teeth at its speed",
     "centres": "centres outside the room",
+    "wrap": "wraps the small wheel too little",
     "width": "too wide",
     "grooves": "no wheel for so many or so wide",
     "list": "not in your list",
@@ -74,6 +77,8 @@ def judge(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, 
         return Judged(tuple(found), None)
     wrap = math.pi - 2 * lean
     found += _centres(problem, driver, driven, centre)
+    if wrap < kind.least_wrap * (1 - 1e-9):
+        found.append(Failure("wrap", f"It wraps only {math.degrees(wrap):.0f}° of the small wheel: it wants {math.degrees(kind.least_wrap):.0f}°. Farther apart, or a smaller ratio.", 1 - wrap / kind.least_wrap))  # fmt: skip
     found += _count(problem, kind, driver, driven, length, count)
     try:
         capacity = kind.rate(driver, driven, length, count, wrap, problem)
@@ -110,7 +115,10 @@ def judge(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, 
                 pull / problem.pull_most_n - 1,
             )
         )
-    made = length.line_m if length else open_belt.belt_length(driver.line_m, driven.line_m, centre)
+    try:
+        made = length.line_m if length else open_belt.belt_length(driver.line_m, driven.line_m, centre)
+    except GeometryError:
+        return Judged(tuple(found), None)
     measures = Measures(
         speed, speed / problem.driven_speed - 1, belt_speed, centre, wrap, capacity, design, capacity / design - 1, pull,
         float(kind.width(np.array(count))), made,
@@ -179,6 +187,30 @@ def pair_failures(problem: Problem, kind: Kind, driver: StockWheel, driven: Stoc
             f"It runs at {both(belt_speed, 'velocity')}; the limit is {both(limit, 'velocity')}{'' if problem.fast_wheels else ', with cast-iron wheels of ordinary balance'}.",
             belt_speed / limit - 1,
         )
+    yield from _turning(problem, kind, driver, driven, speed)
+
+
+def _turning(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, speed: float) -> Iterator[Failure]:
+    """What the wheels' own speeds forbid: rims past their limit, and too few teeth for the small one."""
+    most = kind.rim_limit(problem)
+    for side, wheel, turns in (("driver", driver, problem.driver_speed), ("driven wheel", driven, speed)):
+        rim = wheel.outside_m * turns / 2
+        if rim > most:
+            yield Failure(
+                "rim", f"The {side}'s rim runs at {both(rim, 'velocity')}; the limit is {both(most, 'velocity')}.", rim / most - 1
+            )
+            break
+    small = min((driver, driven), key=lambda w: w.line_m)
+    fast = max(problem.driver_speed, speed)
+    fewest = float(kind.least_teeth(np.array(fast)))
+    if (small.teeth or 0) < fewest:
+        at = show(fast, "rotation", System.US)
+        says = (
+            f"{small.name} are too few at {at}: it wants {fewest:.0f}."
+            if math.isfinite(fewest)
+            else f"No pulley of {kind.name} is tabled for {at}."
+        )
+        yield Failure("teeth", says, 1 - (small.teeth or 0) / fewest)
 
 
 def _centre(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, length: StockLength | None) -> float:

@@ -8,15 +8,15 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from tuyere.core.quantity import to_si
 from tuyere.core.rating.own import OwnTable
 from tuyere.core.selection.motor import MotorLimit
 from tuyere.core.selection.problem import Family, Kept, Problem
 from tuyere.core.sheet.figure import both
+from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, rim_limit
 
 Array = NDArray[np.float64]
 Places = NDArray[np.int64]
-CAST_IRON = to_si(6500, "velocity", "ft/min")  # rim speed of ordinary cast-iron wheels: MPTA, IP-20 (high)
+CAST_IRON = CAST_IRON_RIM_LIMIT_M_PER_S
 FLAT_HUB_SHARE = 0.6  # largest hub of a flat pulley, of its rim: common practice, no source
 HUB_OVER_BORE = 1.5  # the least metal round a bore and its key: common practice, no source
 
@@ -25,7 +25,7 @@ HUB_OVER_BORE = 1.5  # the least metal round a bore and its key: common practice
 class StockWheel:
     """A wheel that can be had: diameter of the belt's line, over the outside, of the largest hub (m); teeth; fewest and most belts it is made for.
 
-    `rolls`: the diameter that its speed counts by (a chain runs on a polygon: teeth times pitch over pi); the line's where not given.
+    `rolls`: the diameter that its speed counts by (a V-sheave's pitch diameter; a chain's polygon: teeth times pitch over pi); the line's where not given.
     """
 
     name: str
@@ -66,11 +66,7 @@ class Mate:
     small_teeth: Array
     fast: float | Array
     belt_speed: Array
-
-    @property
-    def ratio(self) -> Array:
-        """Larger over smaller wheel."""
-        return np.maximum(self.driver_line_m, self.driven_line_m) / self.small_line_m
+    ratio: Array  # faster over slower shaft
 
 
 @dataclass(frozen=True, eq=False)
@@ -138,6 +134,19 @@ class Kind(ABC):
     def small_measure(self, line_m: Array, teeth: Array) -> Array:
         """What `least_small` is held against."""
         return line_m
+
+    def least_teeth(self, fast: Array) -> Array:
+        """The fewest teeth of the small wheel at the speed of its shaft (rad/s), where that rises with speed; infinite where none is tabled."""
+        return np.zeros_like(fast)
+
+    @property
+    def least_wrap(self) -> float:
+        """The least wrap on the small wheel, rad; 0 where teeth in mesh decide."""
+        return 0.0
+
+    def rim_limit(self, problem: Problem) -> float:
+        """How fast a rim may run, m/s: ordinary cast iron's, or steel's where wheels are balanced for speed."""
+        return rim_limit("steel") if problem.fast_wheels else CAST_IRON
 
     def motor_short(self, driver_line_m: Array, driver_outside_m: Array, problem: Problem) -> Array:
         """How far the driver stays under what the motor's shaft wants, m; zero or less: none."""
@@ -223,9 +232,14 @@ class Kind(ABC):
 
 
 def ratio_of(driver: StockWheel, driven: StockWheel) -> float:
-    """Larger over smaller wheel."""
-    small, large = sorted((driver.line_m, driven.line_m))
+    """Faster over slower shaft."""
+    small, large = sorted((driver.rolls_m, driven.rolls_m))
     return large / small
+
+
+def fast_shaft(driver: StockWheel, driven: StockWheel, problem: Problem) -> float:
+    """Speed of the faster shaft, rad/s."""
+    return problem.driver_speed * max(1.0, driver.rolls_m / driven.rolls_m)
 
 
 def steps_at(froms: Array, values: Array, x: Array) -> Array:

@@ -43,6 +43,7 @@ class Problem:
     hours_per_day: float = 8.0
     idler: str = "none"
     surroundings: str = "clean"
+    starts: str = "seldom"
     ambient_c: float | None = None
     centre_low_m: float = 0.0
     centre_high_m: float = 20.0
@@ -71,6 +72,7 @@ class Problem:
             self.driven_speed / self.driver_speed,
             self.idler,
             self.surroundings,
+            self.starts,
         )
 
     @property

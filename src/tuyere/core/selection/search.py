@@ -176,7 +176,15 @@ def _pairs(problem: Problem, kind: Kind, first: _Wheels, second: _Wheels, killed
     i, j = rows[i], columns[j]
     slow = problem.driver_speed * first.rolls[i] / 2 <= kind.fastest(problem)
     killed["fast"] += (len(i) - _count(slow)) * each
-    return i[slow].astype(np.int32), j[slow].astype(np.int32)
+    i, j = i[slow], j[slow]
+    speed, most = problem.driver_speed * first.rolls[i] / second.rolls[j], kind.rim_limit(problem)
+    holds = (first.outside[i] * problem.driver_speed / 2 <= most) & (second.outside[j] * speed / 2 <= most)
+    killed["rim"] += (len(i) - _count(holds)) * each
+    i, j, speed = i[holds], j[holds], speed[holds]
+    small_teeth = np.where(first.line[i] <= second.line[j], first.teeth[i], second.teeth[j])
+    enough = small_teeth >= kind.least_teeth(np.maximum(problem.driver_speed, speed))
+    killed["teeth"] += (len(i) - _count(enough)) * each
+    return i[enough].astype(np.int32), j[enough].astype(np.int32)
 
 
 def line_at(centre: Array, a: Array, b: Array, h: Array) -> Array:
@@ -241,6 +249,10 @@ def _lengths(
         p = np.nonzero(fits)[0]
         m, centre = np.zeros_like(p), np.full(len(p), problem.centre_middle_m)
     killed["centres"] += (len(i) * max(1, len(kind.lengths)) - len(p)) * len(counts)
+    wrap = math.pi - 2 * np.arcsin(np.abs(second.line[j[p]] - first.line[i[p]]) / (2 * centre))
+    grips = wrap >= kind.least_wrap * (1 - 1e-9)
+    killed["wrap"] += (len(p) - _count(grips)) * len(counts)
+    p, m, centre, wrap = p[grips], m[grips], centre[grips], wrap[grips]
     if not len(p):
         return None
     i, j = i[p], j[p]
@@ -250,9 +262,14 @@ def _lengths(
     belt_speed = problem.driver_speed * first.rolls[i] / 2
     ratio_up = first.rolls[i] / second.rolls[j]
     mate = Mate(
-        d, big, small, np.where(driver_small, first.teeth[i], second.teeth[j]), problem.driver_speed * np.maximum(1.0, ratio_up), belt_speed
+        d,
+        big,
+        small,
+        np.where(driver_small, first.teeth[i], second.teeth[j]),
+        problem.driver_speed * np.maximum(1.0, ratio_up),
+        belt_speed,
+        np.maximum(ratio_up, 1 / ratio_up),
     )
-    wrap = math.pi - 2 * np.arcsin((np.maximum(d, big) - small) / (2 * centre))
     width = np.asarray(kind.width(counts), dtype=float)
     most_width, _ = kind.widest(problem)
     wide = np.flatnonzero(width <= (math.inf if most_width is None else most_width * (1 + 1e-9)))

@@ -5,17 +5,16 @@ import math
 import numpy as np
 
 from tuyere.core.families import roller_chain, synchronous
+from tuyere.core.limit import limit
 from tuyere.core.loads import OVERHUNG_FACTOR
 from tuyere.core.quantity import from_si, to_si
 from tuyere.core.rating import chain as chain_rating
 from tuyere.core.rating import toothed as toothed_rating
 from tuyere.core.rating.own import OwnTable
-from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of
+from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of
 from tuyere.core.selection.problem import Kept, Problem
+from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, rim_limit
 from tuyere.core.tension_ratio import tension_ratio
-
-_FAST_BELT = to_si(6500, "velocity", "ft/min")
-_CHAIN_FAST = to_si(3500, "velocity", "ft/min")  # past this even oiled chain is a matter for its maker: common practice, no source
 
 
 def teeth_named(teeth: int) -> str:
@@ -34,7 +33,7 @@ class ToothedKind(Kind):
         self.driver = self.driven = tuple(self.pulley(z, teeth_named(z)) for z in teeth)
         self.lengths = tuple(StockLength(synchronous.ToothedBelt(of, z, None, True).designation, z * of.pitch_m) for z in belts)
         self.counts = of.widths_m
-        self.fastest_m_per_s = _FAST_BELT
+        self.fastest_m_per_s = CAST_IRON_RIM_LIMIT_M_PER_S
         self.traits = "synchronous"
         self._row = toothed_rating.row(of.name)
         self.counted_as = (
@@ -56,6 +55,9 @@ class ToothedKind(Kind):
     def least_small(self, problem: Problem) -> tuple[float, str]:
         least = self.of.fewest_teeth or 10
         return least, f"{self.name} wants {least} teeth at least"
+
+    def least_teeth(self, fast: Array) -> Array:
+        return np.asarray(synchronous.least_teeth_at(self.of, fast))
 
     def small_measure(self, line_m: Array, teeth: Array) -> Array:
         return teeth
@@ -84,8 +86,7 @@ class ToothedKind(Kind):
         elif self._row["method"] == "width":
             found = pull * np.minimum(1.0, mesh / 6)
         else:
-            found = pull * np.minimum(mesh, 12)
-            found = np.where(from_si(1.0, "rotation", "rpm") * mate.fast > 1000 * 1.001, np.nan, found)
+            found = pull * np.minimum(mesh, 12) * toothed_rating.tooth_speed_share(mate.fast)
         return np.asarray(np.where(mesh < 2, np.nan, found))
 
     def capacity(self, unit: Array, mate: Mate, wrap: Array, count: Array) -> Array:
@@ -105,7 +106,7 @@ class ToothedKind(Kind):
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
     ) -> float:
         small = min((driver, driven), key=lambda w: w.line_m)
-        fast = problem.driver_speed * max(1.0, driver.line_m / driven.line_m)
+        fast = fast_shaft(driver, driven, problem)
         assert small.teeth
         return toothed_rating.rated_power(
             self.of, count, small.teeth, fast, small.teeth * wrap_rad / math.tau, self.own, ratio_of(driver, driven)
@@ -144,7 +145,7 @@ class ChainKind(Kind):
         self.driver = self.driven = tuple(self.sprocket(z, teeth_named(z)) for z in teeth)
         self.lengths = tuple(StockLength(f"{n} pitches", n * of.pitch_m) for n in pitches)
         self.counts = tuple(float(n) for n in strands)
-        self.fastest_m_per_s = _CHAIN_FAST
+        self.fastest_m_per_s = limit("chain speed").value
         self.traits = "roller chain"
         self._limits = None if own else chain_rating.constants(of)
         self.counted_as = self._limits[2] if self._limits else ""
@@ -159,6 +160,13 @@ class ChainKind(Kind):
 
     def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
         return self.sprocket(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.name and kept.teeth else None
+
+    @property
+    def least_wrap(self) -> float:
+        return limit("least wrap of a chain").value
+
+    def rim_limit(self, problem: Problem) -> float:
+        return rim_limit("steel")  # sprockets
 
     def least_small(self, problem: Problem) -> tuple[float, str]:
         return problem.least_chain_teeth, f"{problem.least_chain_teeth} teeth are asked for, so that it runs smoothly"
@@ -179,24 +187,30 @@ class ChainKind(Kind):
         return np.asarray(tension_ratio(self.of, wrap)[0])
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
+        pitches = np.array([x.line_m for x in self.lengths])[lengths] / self.of.pitch_m
+        offset = chain_rating.offset_share(pitches)
         if self._limits is None:
             assert self.own
-            return self.own.power(mate.small_teeth, mate.fast, mate.ratio) + 0.0 * wrap
+            return np.asarray(self.own.power(mate.small_teeth, mate.fast, mate.ratio) * offset + 0.0 * wrap)
         row, share, _ = self._limits
         n, pitch = from_si(1.0, "rotation", "rpm") * mate.fast, from_si(self.of.pitch_m, "length", "in")
         plates, rollers = chain_rating.horsepower(float(row["k"]), float(row["kr"]), mate.small_teeth, n, pitch)
-        return np.asarray(np.minimum(plates, rollers) * share * to_si(1.0, "power", "hp") + 0.0 * wrap)
+        rollers = rollers * chain_rating.roller_share(pitches)
+        return np.asarray(np.minimum(plates, rollers) * share * offset * to_si(1.0, "power", "hp") + 0.0 * wrap)
 
     def capacity(self, unit: Array, mate: Mate, wrap: Array, count: Array) -> Array:
-        return np.asarray(unit * np.vectorize(lambda n: chain_rating.strand_factor(int(n)), otypes=[float])(count))
+        by_wear = unit * np.vectorize(lambda n: chain_rating.strand_factor(int(n)), otypes=[float])(count)
+        return np.asarray(np.minimum(by_wear, chain_rating.strength_power(self.of, count, mate.belt_speed)))
 
     def rate(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
     ) -> float:
         small = min((driver, driven), key=lambda w: w.line_m)
         assert small.teeth
-        fast = problem.driver_speed * max(1.0, (driver.teeth or 1) / (driven.teeth or 1))
-        return chain_rating.rated_power(self.of, small.teeth, fast, int(count), self.own, ratio_of(driver, driven)).power_w
+        fast = fast_shaft(driver, driven, problem)
+        assert length
+        pitches = length.line_m / self.of.pitch_m
+        return chain_rating.rated_power(self.of, small.teeth, fast, int(count), self.own, ratio_of(driver, driven), pitches).power_w
 
     def parts(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
@@ -216,11 +230,13 @@ class ChainKind(Kind):
         return f"{self.name} chain" if count == 1 else f"{self.name} chain, {count:.0f} strands"
 
     def caution(self, problem: Problem, driver: StockWheel, driven: StockWheel) -> str:
-        if self._limits is None:
-            return ""
-        fast = problem.driver_speed * max(1.0, (driver.teeth or 1) / (driven.teeth or 1))
-        last = float(self._limits[0]["last_rpm"])
-        return "past the rating table's speed: pins may gall" if from_si(fast, "rotation", "rpm") > last * 1.0001 else ""
+        found = []
+        small = min(driver.teeth or 999, driven.teeth or 999)
+        if small < limit("smooth sprocket").value:
+            found.append(f"speed ripples by {chain_rating.polygon_ripple(small):.1%} at each tooth")
+        if self._limits and from_si(fast_shaft(driver, driven, problem), "rotation", "rpm") > float(self._limits[0]["last_rpm"]) * 1.0001:
+            found.append("past the rating table's speed: pins may gall")
+        return "; ".join(found)
 
     def line_terms(self, d: Array, big: Array, teeth_d: Array, teeth_big: Array) -> tuple[Array, Array, Array]:
         return (teeth_d + teeth_big) * self.of.pitch_m / 2, (teeth_big - teeth_d) * self.of.pitch_m / math.pi, (big - d) / 2

@@ -7,13 +7,14 @@ from functools import cached_property
 import numpy as np
 
 from tuyere.core.families import v_belt
+from tuyere.core.limit import limit
 from tuyere.core.loads import OVERHUNG_FACTOR
 from tuyere.core.quantity import System, from_si, show, to_si
 from tuyere.core.rating import metric_v, vee
-from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.rating.ip20 import STEP_REACHED, OutOfRangeError
 from tuyere.core.rating.own import OwnTable
-from tuyere.core.selection.kind import FLAT_HUB_SHARE, Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
-from tuyere.core.selection.motor import MotorLimit
+from tuyere.core.selection.kind import FLAT_HUB_SHARE, Array, Kind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of, steps_at
+from tuyere.core.selection.motor import MotorLimit, short
 from tuyere.core.selection.problem import Family, Kept, Problem
 from tuyere.core.tension_ratio import arc_factor, tension_ratio
 
@@ -80,12 +81,14 @@ class VKind(Kind):
     def least_small(self, problem: Problem) -> tuple[float, str]:
         return self._least
 
+    @property
+    def least_wrap(self) -> float:
+        return limit("least wrap of a belt").value
+
     def motor_short(self, driver_line_m: Array, driver_outside_m: Array, problem: Problem) -> Array:
         if problem.motor is None:
             return np.zeros_like(driver_line_m)
-        if "narrow" in self.of.series:
-            return np.asarray(problem.motor.narrow_m - driver_outside_m)
-        return np.asarray(problem.motor.classical_m - driver_line_m)
+        return np.asarray(short(problem.motor, "narrow" in self.of.series, driver_line_m, driver_outside_m))
 
     def motor_width(self, motor: MotorLimit) -> float | None:
         return motor.classical_width_m if "classical" in self.of.series else motor.narrow_width_m
@@ -121,7 +124,7 @@ class VKind(Kind):
         return (np.array([start for start, _ in steps]), np.array([k for _, k in steps])) if steps else None
 
     def _ratio_factor(self, ratio: Array) -> Array:
-        return steps_at(*self._ratio_steps, np.round(ratio, 2)) if self._ratio_steps else np.ones_like(ratio)
+        return steps_at(*self._ratio_steps, ratio * STEP_REACHED) if self._ratio_steps else np.ones_like(ratio)
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         k, of, times = self._ratio_factor(mate.ratio), self.how.rated_as, self.how.likeness
@@ -131,14 +134,14 @@ class VKind(Kind):
             power = self.own.power(mate.small_line_m, mate.fast, mate.ratio)
         elif self.how.standard == "ISO 5292 form":
             fit = metric_v.fits()[of.name]
-            basic, added = metric_v.kilowatts(fit, np.minimum(small * 1000, fit.d_to_mm), n, k)
+            basic, added = metric_v.kilowatts(fit, small * 1000, n, k)
             power = np.asarray(1000 * (basic + added))
-            power = np.where((n > fit.n_to * 1.001) | (mate.belt_speed > of.max_speed_m_per_s), np.nan, power)
+            power = np.where((n > fit.n_to * 1.001) | (small * mate.fast / times / 2 > of.max_speed_m_per_s), np.nan, power)
         else:
             d, r = from_si(1.0, "length", "in") * small, n / 1000
             basic, added = vee.inch_horsepower(self.how, d, r, k)
             power = to_si(1.0, "power", "hp") * np.asarray(basic + added)
-            power = np.where(mate.belt_speed > of.max_speed_m_per_s * (1 + 1e-9), np.nan, power)
+            power = np.where(small * mate.fast / times / 2 > of.max_speed_m_per_s * (1 + 1e-9), np.nan, power)
         rated = np.maximum(power, 0.0) * self.how.share
         if self.flat:
             rated = np.where(mate.driven_line_m < mate.driver_line_m, np.nan, rated)
@@ -153,7 +156,7 @@ class VKind(Kind):
         small = min(driver.line_m, driven.line_m)
         if self.flat and driven.line_m < driver.line_m:
             raise OutOfRangeError("Only the large wheel of a V-belt drive may be flat: the small one wants grooves.")
-        rated = vee.rated_power(self.of, small, _fast(driver, driven, problem), ratio_of(driver, driven), self.own)
+        rated = vee.rated_power(self.of, small, fast_shaft(driver, driven, problem), ratio_of(driver, driven), self.own)
         assert length
         return (
             rated.total_w * float(arc_factor(self.of, wrap_rad, self.flat)) * vee.length_factor(self._belts[length.name], self.own) * count
@@ -195,10 +198,6 @@ class VKind(Kind):
         return not self.bands
 
 
-def _fast(driver: StockWheel, driven: StockWheel, problem: Problem) -> float:
-    return problem.driver_speed * max(1.0, driver.line_m / driven.line_m)
-
-
 def grooves(wheel: StockWheel) -> str:
     """How many grooves a sheave can have, in words."""
     least, most = max(1, int(wheel.fewest)), int(wheel.most)
@@ -207,11 +206,12 @@ def grooves(wheel: StockWheel) -> str:
 
 def flat_wheel(of: v_belt.Section, rim_m: float, name: str, most: float = 1e9) -> StockWheel:
     """A flat wheel under V-belts, broad enough for `most` of them."""
-    return StockWheel(name, v_belt.line_on_flat(of, rim_m), rim_m, FLAT_HUB_SHARE * rim_m, None, 0.0, most)
+    line = v_belt.line_on_flat(of, rim_m)
+    return StockWheel(name, line, rim_m, FLAT_HUB_SHARE * rim_m, None, 0.0, most, line + v_belt.pitch_over_datum(of))
 
 
 def sheave(of: v_belt.Section, line_m: float, outside_m: float, name: str, fewest: float = 0.0, most: float = 1e9) -> StockWheel:
     """A V-sheave; its hub may reach to the bottom of the grooves."""
     grooves = v_belt.grooves_of(of.groove)
     depth = grooves[0].depth_min_m if grooves else of.height_m
-    return StockWheel(name, line_m, outside_m, max(0.0, outside_m - 2 * depth), None, fewest, most)
+    return StockWheel(name, line_m, outside_m, max(0.0, outside_m - 2 * depth), None, fewest, most, line_m + v_belt.pitch_over_datum(of))

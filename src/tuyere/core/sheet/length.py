@@ -4,17 +4,24 @@ import math
 from dataclasses import replace
 
 from tuyere.core.families import v_belt
+from tuyere.core.families.roller_chain import Chain
+from tuyere.core.families.synchronous import Profile
 from tuyere.core.geometry import open_belt
+from tuyere.core.geometry.quarter_turn import quarter_turn
+from tuyere.core.limit import Limit, limit
 from tuyere.core.origin import Origin
 from tuyere.core.sheet.figure import Figure, figure, given_figure, shown
 from tuyere.core.sheet.page import Page
-from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.sheet.spec import DriveSpec, LineDrive
 from tuyere.core.sheet.verdict import Tone
 from tuyere.core.uncertainty import exact, uncertain, wrapped
 
 GEOMETRY = "plane geometry, exact; the textbook series is only a check"
 # A run-in belt on its sheaves against its name: common practice, no source.
 _BELT_LENGTH_RELATIVE = 0.004
+
+# A hair clear of touching, so that the doubt about the sizes can be followed by small steps.
+_CLEAR = 1 + 1e-4
 
 _NAMED = {
     "inside": "L_d = number + adder",
@@ -34,17 +41,14 @@ def length_and_centres(spec: DriveSpec, page: Page) -> None:
     if not page.has("driver_datum", "driven_datum"):
         return
     if spec.line:
-        _line_centres(spec.line.centre_m, page)
+        _line_centres(spec.line, page)
         return
     touching = (page.values["driver_outside"].n + page.values["driven_outside"].n) / 2
     if spec.belt and not _belt_goes_round(spec.belt, touching, page):
         return
+    touching = max(touching, (page.values["driver_datum"].n + page.values["driven_datum"].n) / 2 * _CLEAR)
     if spec.centre_distance and spec.centre_distance.value <= touching:
-        least_us, least_si = shown(touching, "length", to_set=True)
-        page.refuse(
-            "centre_distance",
-            f"The sheaves would overlap: with these two the centres are more than {least_us} ({least_si}) apart. Measure from shaft centre to shaft centre.",
-        )
+        page.refuse("centre_distance", open_belt.overlap(touching))
         return
     d, big = page.values["driver_datum"], page.values["driven_datum"]
     if spec.belt:
@@ -67,13 +71,33 @@ def length_and_centres(spec: DriveSpec, page: Page) -> None:
     _take_up(spec, page)
 
 
-def _line_centres(centre_m: float | None, page: Page) -> None:
+def _line_centres(line: LineDrive, page: Page) -> None:
     """Centres of a drive that is not by V-belt: its own survey has settled them."""
-    if centre_m is None:
+    if line.centre_m is None:
         return
-    at = exact(centre_m)
+    touching = (line.driver.rim_m + line.driven.rim_m) / 2
+    if line.centre_m <= touching:
+        page.refuse("centre_distance", open_belt.overlap(touching))
+        return
+    at = exact(line.centre_m)
     page.put(given_figure("centre_distance", "centre distance", "C", "length", at.n, 0.0, Origin.MEASURED, to_set=True), at)
-    _spans_and_wraps(page)
+    if line.lay == "open":
+        _spans_and_wraps(page, line)
+    else:
+        _crossed_wraps(line, page)
+
+
+def _crossed_wraps(line: LineDrive, page: Page) -> None:
+    """Wraps of a crossed or quarter-turn belt: more than half a turn on both."""
+    d, big, c = (page.values[k].n for k in ("driver_datum", "driven_datum", "centre_distance"))
+    inputs = page.lines("centre_distance", "driver_datum", "driven_datum")
+    if line.lay == "crossed":
+        wraps, formula = (math.pi + 2 * math.asin((d + big) / (2 * c)),) * 2, "θ = 180° + 2 asin((D+d)/2C)"
+    else:
+        turn = quarter_turn(d / 2, big / 2, c)
+        wraps, formula = (turn.driver_wrap_rad, turn.driven_wrap_rad), "geometry of the quarter turn"
+    for role, symbol, wrap in zip(("driver", "driven"), ("θ_d", "θ_D"), wraps, strict=True):
+        page.put(figure(f"wrap_{role}", f"wrap on the {role}", symbol, "angle", exact(wrap), inputs, formula, GEOMETRY), exact(wrap))
 
 
 def _as(figure_: Figure, key: str, label: str, symbol: str) -> Figure:
@@ -81,7 +105,8 @@ def _as(figure_: Figure, key: str, label: str, symbol: str) -> Figure:
 
 
 def _belt_goes_round(belt: v_belt.Belt, touching: float, page: Page) -> bool:
-    shortest = open_belt.belt_length(page.values["driver_datum"].n, page.values["driven_datum"].n, touching)
+    d, big = page.values["driver_datum"].n, page.values["driven_datum"].n
+    shortest = open_belt.belt_length(d, big, max(touching, (d + big) / 2) * _CLEAR)
     if belt.datum_length_m > shortest:
         return True
     least_us, least_si = shown(shortest, "length", decimals=(1, 0))
@@ -99,10 +124,10 @@ def _belt_figures(belt: v_belt.Belt, origin: Origin, page: Page) -> None:
     page.put(
         figure("belt_length", f"datum length of {belt.designation}", "L_d", "length", length, [named.line("No.")],
                _NAMED[belt.section.named_by], belt.section.source, belt.section.confidence, decimals=(1, 0),
-               note="" if belt.listed else f"{belt.designation} is not in the standard list: its length is worked out from the name."),
+               note="" if belt.listed else f"{belt.designation} is not in the standard list{', but the trade makes it' if belt.made else ''}: its length is worked out from the name."),
         length,
     )  # fmt: skip
-    if not belt.listed:
+    if not belt.made:
         page.flag(
             "odd-length",
             "belt",
@@ -125,7 +150,7 @@ def _by_tape(spec: DriveSpec, page: Page) -> None:
     )  # fmt: skip
 
 
-def _spans_and_wraps(page: Page) -> None:
+def _spans_and_wraps(page: Page, line: LineDrive | None = None) -> None:
     d, big, c = page.values["driver_datum"], page.values["driven_datum"], page.values["centre_distance"]
     inputs = page.lines("centre_distance", "driver_datum", "driven_datum")
     span = _span(d, big, c)
@@ -146,12 +171,21 @@ def _spans_and_wraps(page: Page) -> None:
             wrap,
         )
     small = min(page.values["wrap_driver"].n, page.values["wrap_driven"].n)
-    if small < math.radians(120):
+    least = least_wrap(line)
+    if least and small < least.value * (1 - 1e-9):
+        what, why = ("The chain", "it wants") if line and isinstance(line.of, Chain) else ("The belt", "it slips early under")
         page.flag(
             "small-wrap",
             "centre_distance",
-            f"The belt wraps only {math.degrees(small):.0f}° of the small sheave: under 120° it slips early. Move the shafts apart, use a smaller ratio, or put an idler on the slack side.",
+            f"{what} wraps only {math.degrees(small):.0f}° of the small wheel: {why} {least.printed}. Move the shafts apart, use a smaller ratio, or put an idler on the slack side.",
         )
+
+
+def least_wrap(line: LineDrive | None) -> Limit | None:
+    """The least wrap of the drive's kind; None where teeth in mesh decide."""
+    if line and isinstance(line.of, Profile):
+        return None
+    return limit("least wrap of a chain" if line and isinstance(line.of, Chain) else "least wrap of a belt")
 
 
 def _length_verdict(spec: DriveSpec, page: Page) -> None:
@@ -182,7 +216,7 @@ def _compare(belt: v_belt.Belt, page: Page) -> None:
             f"The tape asks for {page.figures['length_by_tape'].us}, the belt is {page.figures['belt_length'].us}: {where}, within tape, take-up and stretch.",
         )
         return
-    candidates = [b for b in v_belt.nearest_belts(belt.section, taped.n) if b]
+    candidates = [b for b in v_belt.nearest_made(belt.section, taped.n) if b]
     near = min(candidates, key=lambda b: abs(b.datum_length_m - taped.n)) if candidates else None
     ask = f" By the tape it would be {near.designation}." if near and near.number != belt.number else ""
     word = "too short" if gap.n > 0 else "too long"
@@ -196,19 +230,28 @@ def _compare(belt: v_belt.Belt, page: Page) -> None:
 
 def _suggest(section: v_belt.Section, page: Page) -> None:
     length = page.figures["length_by_tape"]
-    below, above = v_belt.nearest_belts(section, page.values["length_by_tape"].n)
+    d, big = page.values["driver_datum"].n, page.values["driven_datum"].n
+    shortest = open_belt.belt_length(d, big, (d + big) / 2 * _CLEAR)
+    below, above = (b if b and b.datum_length_m > shortest else None for b in v_belt.nearest_made(section, page.values["length_by_tape"].n))
     if not below and not above:
         return
     near = min((b for b in (below, above) if b), key=lambda b: abs(b.datum_length_m - length.value_si))
-    centres = open_belt.centre_distance(page.values["driver_datum"].n, page.values["driven_datum"].n, near.datum_length_m)
+    centres = open_belt.centre_distance(d, big, near.datum_length_m)
     us, si = shown(centres, "length", to_set=True)
     others = " and ".join(b.designation for b in (below, above) if b)
     page.say(
         "length",
         Tone.OPEN,
         f"These centres want {length.us} of belt ({length.si}): nearest {near.designation}",
-        f"{near.designation} puts the centres at {us} ({si}). Standard lengths either side: {others}. Read the belt's own name if there is one.",
+        f"{near.designation} puts the centres at {us} ({si}). Made lengths either side: {others}{_common(below, above)}. Read the belt's own name if there is one.",
     )
+
+
+def _common(*belts: v_belt.Belt | None) -> str:
+    """Which of them are common stock."""
+    listed = [b.designation for b in belts if b and b.listed]
+    made = [b for b in belts if b]
+    return f" ({' and '.join(listed)} common stock)" if listed and len(listed) < len(made) else " (common stock)" if listed else " (made, not common stock)"  # fmt: skip
 
 
 def _take_up(spec: DriveSpec, page: Page) -> None:

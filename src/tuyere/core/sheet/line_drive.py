@@ -3,41 +3,45 @@
 from tuyere.core.families import roller_chain, synchronous
 from tuyere.core.families.flat import FlatBelt, flat_belts
 from tuyere.core.flat_drive import FlatDrive
-from tuyere.core.layout.wheels import Lay
+from tuyere.core.limit import limit
 from tuyere.core.origin import Origin
-from tuyere.core.quantity import to_si
 from tuyere.core.sheet.spec import LineDrive, LineWheel
+from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
 from tuyere.core.toothed_drive import ToothedDrive
 from tuyere.core.uncertainty import standard_uncertainty
-
-_CAST_IRON = to_si(6500, "velocity", "ft/min")
-_LEATHER = to_si(5750, "velocity", "ft/min")
 
 
 def toothed_line(of: synchronous.Profile, driver: LineWheel, driven: LineWheel, centre_m: float | None, width_m: float | None) -> LineDrive:
     """A toothed belt on two pulleys."""
     return LineDrive(
-        "synchronous", driver, driven, centre_m, of.belt_height_m, of.belt_height_m - of.tooth_height_m - of.line_under_tip_m, _CAST_IRON,
+        "synchronous", driver, driven, centre_m, of.belt_height_m, of.belt_height_m - of.tooth_height_m - of.line_under_tip_m, CAST_IRON_RIM_LIMIT_M_PER_S,
         "IP-24: 6500 ft/min on cast iron; faster wants balanced wheels (high)", of=of, size=width_m,
     )  # fmt: skip
 
 
-def chain_line(of: roller_chain.Chain, driver: LineWheel, driven: LineWheel, centre_m: float | None, strands: float | None) -> LineDrive:
+def chain_line(
+    of: roller_chain.Chain, driver: LineWheel, driven: LineWheel, centre_m: float | None, strands: float | None, pitches: int | None = None
+) -> LineDrive:
     """A chain on two sprockets."""
     height = of.plate_height_m or 1.2 * of.on_sprocket_m
-    return LineDrive("roller chain", driver, driven, centre_m, height, height / 2, None, "", of=of, size=strands or 1)
+    fast = limit("chain speed")
+    return LineDrive(
+        "roller chain", driver, driven, centre_m, height, height / 2, fast.value, fast.source, of=of, size=strands or 1, pitches=pitches
+    )
 
 
 def flat_line(
-    of: FlatBelt | None, driver: LineWheel, driven: LineWheel, centre_m: float, width_m: float | None, crossed: bool = False
+    of: FlatBelt | None, driver: LineWheel, driven: LineWheel, centre_m: float, width_m: float | None, lay: str = "open"
 ) -> LineDrive:
     """A flat belt on two pulleys; one of a kind that is not known counts as leather."""
     thickness = driver.line_m - driver.rim_m
     leather = of is None or of.material == "leather"
     fastest, source = (
-        (_LEATHER, "5500 to 6000 ft/min for leather: handbooks (medium)") if leather else (_CAST_IRON, "6500 ft/min on cast iron (high)")
+        (limit("leather speed").value, limit("leather speed").source)
+        if leather
+        else (CAST_IRON_RIM_LIMIT_M_PER_S, "6500 ft/min on cast iron (high)")
     )
-    return LineDrive("flat belt", driver, driven, centre_m, thickness, thickness / 2, fastest, source, crossed, of, width_m)
+    return LineDrive("flat belt", driver, driven, centre_m, thickness, thickness / 2, fastest, source, lay, of, width_m)
 
 
 def of_toothed(family: str, drive: ToothedDrive, size: float | None = None) -> LineDrive:
@@ -46,7 +50,8 @@ def of_toothed(family: str, drive: ToothedDrive, size: float | None = None) -> L
     centre = drive.fittings[0].centre_m if drive.fittings else None
     if family == "synchronous":
         return toothed_line(synchronous.profile(drive.of), driver, driven, centre, size)
-    return chain_line(roller_chain.chain(drive.of), driver, driven, centre, size)
+    pitches = drive.fittings[0].count if drive.fittings else None
+    return chain_line(roller_chain.chain(drive.of), driver, driven, centre, size, pitches)
 
 
 def of_flat(drive: FlatDrive, belt: str, width_m: float | None = None) -> LineDrive:
@@ -58,4 +63,4 @@ def of_flat(drive: FlatDrive, belt: str, width_m: float | None = None) -> LineDr
         for w in drive.wheels
     )
     centre = drive.wheels[1].x_m - drive.wheels[0].x_m
-    return flat_line(flat_belts().get(belt), driver, driven, centre, width_m, drive.lay is Lay.CROSSED)
+    return flat_line(flat_belts().get(belt), driver, driven, centre, width_m, drive.lay.value)

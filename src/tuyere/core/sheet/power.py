@@ -5,8 +5,9 @@ from tuyere.core.origin import Origin
 from tuyere.core.quantity import System, show
 from tuyere.core.rating import ip20, vee
 from tuyere.core.rating.ip20 import RatedPower
-from tuyere.core.rating.service import IDLERS, SURROUNDINGS, service_factor, speed_up_added
+from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS, service_factor, speed_up_added, speed_up_times
 from tuyere.core.sheet.figure import Line, figure, given_figure
+from tuyere.core.sheet.line_power import SMALL
 from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.verdict import Tone
@@ -30,16 +31,22 @@ def design_power(spec: DriveSpec, page: Page) -> None:
     up = 1 / page.values["ratio"].n if page.has("ratio") else 1.0
     family = spec.line.family if spec.line else "v-belt"
     factor, source = service_factor(
-        family, spec.driven_class, spec.driver_class, spec.hours_per_day.value / 3600, up, spec.idler, spec.surroundings
+        family, spec.driven_class, spec.driver_class, spec.hours_per_day.value / 3600, up, spec.idler, spec.surroundings, spec.starts
     )
     counts_idler = family != "roller chain"
     note = f"Idler: {spec.idler}" + (f", adds {IDLERS[spec.idler]:g}." if counts_idler and IDLERS[spec.idler] else ", adds nothing.")
     if family == "synchronous" and speed_up_added(up):
         note += f" Speeding up {up:.2f} times adds {speed_up_added(up):.1f}."
+    if family == "v-belt" and speed_up_times(up) > 1:
+        note += f" Speeding up {up:.2f} times multiplies it by {speed_up_times(up):g} (GB/T 13575.1; from memory)."
     if family == "roller chain":
         note = "Hours a day and idlers are not counted for chain."
     if SURROUNDINGS[spec.surroundings]:
         note += f" Surroundings {spec.surroundings}: {SURROUNDINGS[spec.surroundings]:g} added, an assumption (common practice, no source)."
+    if STARTS[spec.starts] > 1:
+        note += f" Frequent or reversing starts multiply it by {STARTS[spec.starts]:g} (GB/T 13575.1 for V-belts, taken for every kind)."
+    if spec.idler != "none":
+        _idler(spec.idler, page)
     title = next(c.title for c in ip20.driven_classes() if c.name == spec.driven_class)
     kinds = [
         Line("", "driven machine", title, title, Origin.CHOSEN, Origin.CHOSEN),
@@ -48,7 +55,7 @@ def design_power(spec: DriveSpec, page: Page) -> None:
     ]
     page.put(
         figure("service_factor", "service factor", "SF", "number", exact(factor), kinds, f"table: {ip20.DUTY_HOURS[duty]}", source,
-               note=note, origin=Origin.STANDARD, decimals=(1, 1)),
+               note=note, origin=Origin.STANDARD, decimals=(2, 2)),
         exact(factor),
     )  # fmt: skip
     value = spec.driver_power.u * factor
@@ -65,6 +72,18 @@ def design_power(spec: DriveSpec, page: Page) -> None:
         ),
         value,
     )
+
+
+def _idler(idler: str, page: Page) -> None:
+    """Where an idler belongs: IP-20, handbooks (from memory, medium)."""
+    inside = "inside" in idler
+    place = "An inside idler goes on the slack side, near the large wheel, and is as large as the small one or larger." if inside else "An outside idler goes on the slack side, near the small wheel: it gives it wrap; flat, and a third larger than the small wheel."  # fmt: skip
+    if "tight" in idler:
+        page.say(
+            "idler", Tone.WATCH, "The idler presses on the tight side", f"The whole pull bends over it, and its bearing carries it. {place}"
+        )
+    else:
+        page.say("idler", Tone.OPEN, f"Idler on the slack side, {'inside' if inside else 'outside'}", place)
 
 
 def rating(spec: DriveSpec, page: Page) -> None:
@@ -235,9 +254,15 @@ def _belts(spec: DriveSpec, page: Page, corrected: UFloat) -> None:
             f"One belt carries {page.figures['power_per_belt'].us} here, the design power is {page.figures['design_power'].us}.",
         )
         return
+    if spec.ribs > 1 and spec.belt_count == spec.ribs:
+        page.flag(
+            "bands-or-ribs",
+            "belt_count",
+            f"{spec.belt_count} bands of {spec.ribs} ribs are {count} ribs: if there is one band, write 1 band.",
+        )
     fitted = given_figure(
         "belt_count",
-        "belts fitted" if spec.ribs == 1 else f"ribs in use, {spec.ribs} a belt",
+        "belts fitted" if spec.ribs == 1 else f"ribs in use, {spec.belt_count} × {spec.ribs}",
         "N_f",
         "number",
         float(count),
@@ -261,7 +286,10 @@ def _belts(spec: DriveSpec, page: Page, corrected: UFloat) -> None:
     )
     share = capacity.n / wanted
     weighed = f"The set carries {found.us} ({found.si}); the design power is {page.figures['design_power'].us} ({page.figures['design_power'].si})."
-    if needed <= count:
+    too_small = next((f for f in page.flags if f.code == SMALL), None)
+    if needed <= count and too_small:
+        page.say("rating", Tone.WATCH, "By its rating the set would carry it, but a sheave is too small", f"{weighed} {too_small.sentence}")
+    elif needed <= count:
         page.say("rating", Tone.GOOD, f"{count} {_belts_word(count, spec)} will carry it, with {share - 1:.0%} to spare", weighed)
     else:
         page.say(

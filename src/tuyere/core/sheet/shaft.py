@@ -13,7 +13,8 @@ from tuyere.core.sheet.figure import Line, figure
 from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.table import rows
-from tuyere.core.tension_ratio import tension_ratio
+from tuyere.core.tension import static_tension
+from tuyere.core.tension_ratio import half_turn_ratio, tension_ratio
 from tuyere.core.uncertainty import exact
 
 SOURCE = "statics; Shigley, Mechanical Engineering Design; Machinery's Handbook (from memory)"
@@ -23,12 +24,7 @@ START_TORQUE = 2.0  # a direct start gives about twice full-load torque (1.5 to 
 def loads(spec: DriveSpec, page: Page) -> None:
     """Strand tensions and shaft pulls at the tension that the design power asks for; a chain's by the driver's power."""
     of = spec.line.of if spec.line else spec.section
-    if (
-        of is None
-        or not spec.driver_power
-        or not page.has("belt_speed", "driver_power", "wrap_driver")
-        or (spec.line and spec.line.crossed)
-    ):
+    if of is None or not spec.driver_power or not page.has("belt_speed", "driver_power", "wrap_driver"):
         return
     chain = isinstance(of, Chain)
     if not chain and not page.has("design_power"):
@@ -82,6 +78,11 @@ def loads(spec: DriveSpec, page: Page) -> None:
     _put(page, "shaft_pull", "pull on each shaft at work", "F_s", pull, [*page.lines("tight_strand", "slack_strand"), *page.lines("wrap_driver")], "F_s² = ((T_1 + T_2 - 2T_c) cos α)² + ((T_1 - T_2) sin α)², α = (180° - θ)/2",
          "Both shafts feel the same pull, towards each other, askew to the line of centres. The wheel's weight is not in it.")  # fmt: skip
     standing = 0.0 if chain else (strands.tight_n + strands.slack_n) / 2
+    by_target = isinstance(of, v_belt.Section) and page.has("arc_factor")
+    if isinstance(of, v_belt.Section) and by_target:
+        # The tension that the Tension station sets, for the whole set.
+        arc = page.values["arc_factor"].n
+        standing = static_tension(power, speed, 1, arc, mass, half_turn_ratio(of), of.unit == "in")
     if standing:
         _put(
             page,
@@ -89,9 +90,13 @@ def loads(spec: DriveSpec, page: Page) -> None:
             "pull on each shaft standing",
             "F_0",
             pull_at_rest(standing, wrap),
-            page.lines("tight_strand", "slack_strand", "wrap_driver"),
-            "F_0 = (T_1 + T_2) sin(θ/2)",
-            "More than at work, where the centrifugal part carries itself.",
+            [*page.lines("design_power", "belt_speed", "arc_factor", "wrap_driver")]
+            if by_target
+            else page.lines("tight_strand", "slack_strand", "wrap_driver"),
+            "F_0 = 2 N T_st sin(θ/2)" if by_target else "F_0 = (T_1 + T_2) sin(θ/2)",
+            "At the static tension that Tension asks for, run in; new belts are set 1.3 to 1.5 times as tight."
+            if by_target
+            else "More than at work, where the centrifugal part carries itself.",
         )
     start = START_TORQUE * spec.driver_power.value / speed
     starting = standing + start / 2 if standing else start

@@ -15,6 +15,7 @@ from tuyere.core.uncertainty import uncertain
 
 Basis = Literal["outside", "datum"]
 DrivenBasis = Literal["outside", "datum", "flat"]
+GrooveKind = Literal["standard", "deep", "combination"]
 DriverClass = Literal["normal", "high"]
 BeltState = Literal["new", "run in"]
 Rotation = Literal["clockwise", "counter-clockwise"]
@@ -46,10 +47,10 @@ class Gauge:
 
 @dataclass(frozen=True)
 class Adjustable:
-    """A sheave whose flange is screwed in or out: on which shaft, turns open, what the belt's line loses a turn (m), most turns open."""
+    """A sheave whose flange is screwed in or out: on which shaft, turns open (None: not counted), what the belt's line loses a turn (m), most turns open."""
 
     role: Role
-    turns: float
+    turns: float | None
     drop_m: float
     most: float
     drop_origin: Origin = Origin.RULE_OF_THUMB
@@ -70,7 +71,7 @@ class LineWheel:
 class LineDrive:
     """A toothed, flat or chain drive on two wheels: what the sheet needs of it. `back_m`: the back over the line; `fastest_m_per_s`: its usual limit.
 
-    `of` is what is rated, `size` its width (m) or its strands; None while not known.
+    `of` is what is rated, `size` its width (m) or its strands; None while not known. `lay`: open, crossed or quarter-turn. `pitches`: a chain's.
     """
 
     family: str
@@ -81,16 +82,22 @@ class LineDrive:
     back_m: float
     fastest_m_per_s: float | None
     fastest_source: str
-    crossed: bool = False
+    lay: str = "open"
     of: Profile | Chain | FlatBelt | None = None
     size: float | None = None
+    pitches: int | None = None
+
+    @property
+    def crossed(self) -> bool:
+        """Whether it lies otherwise than open, in one plane."""
+        return self.lay != "open"
 
 
 @dataclass(frozen=True)
 class DriveSpec:
     """One driver sheave, one driven sheave, a set of V-belts; or, with `line`, another kind of drive. None means not known.
 
-    `own`: the shop's rating tables, which override the standards'. `idler` and `surroundings`: as the service factor counts them.
+    `own`: the shop's rating tables, which override the standards'. `idler`, `surroundings` and `starts`: as the service factor counts them. `belt_count`: belts, or bands; `band_ribs`: of each, where counted.
     """
 
     driver_power: Given | None = None
@@ -120,6 +127,10 @@ class DriveSpec:
     own: OwnRatings = NONE
     idler: str = "none"
     surroundings: str = "clean"
+    starts: str = "seldom"
+    band_ribs: int | None = None
+    driver_groove: GrooveKind = "standard"
+    driven_groove: GrooveKind = "standard"
 
     @property
     def driven_flat(self) -> bool:
@@ -128,12 +139,10 @@ class DriveSpec:
 
     @property
     def ribs(self) -> int:
-        """Ribs of one belt: joined or ribbed ones have several."""
-        return self.belt.ribs or 1 if self.belt else 1
+        """Ribs of one belt: joined or ribbed ones have several, by the belt's name or as counted."""
+        return (self.belt.ribs if self.belt else None) or self.band_ribs or 1
 
     @property
     def parallel(self) -> int | None:
-        """Belts side by side, or ribs where each belt has several: what a rating counts. A count that equals the ribs is the ribs of one belt."""
-        if not self.belt_count:
-            return None
-        return self.belt_count if self.belt_count == self.ribs else self.belt_count * self.ribs
+        """What a rating counts: belts side by side, or bands times the ribs of each."""
+        return self.belt_count * self.ribs if self.belt_count else None

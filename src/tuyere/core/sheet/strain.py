@@ -14,6 +14,7 @@ from tuyere.core.tension_ratio import half_turn_ratio
 from tuyere.core.uncertainty import UFloat, exact, largest_doubt, probability_between, sureness, uncertain, wrapped
 
 SOURCE = "ARPM/RMA-MPTA IP-20; Machinery's Handbook (from memory)"
+METRIC = "GB/T 13575.1 (from memory)"
 STRING = "statics of a centre-loaded string"
 # One-sigma shares of a careful gauge reading: common practice, no source.
 _STICTION, _SQUARENESS, _STIFFNESS = 0.05, 0.015, 0.2
@@ -38,9 +39,12 @@ def target(spec: DriveSpec, page: Page) -> None:
     if not (spec.section and spec.parallel and page.has("design_power", "arc_factor", "belt_speed")):
         return
     belts, section = spec.parallel, spec.section
+    inch = section.unit == "in"
     mass, half_turn = v_belt.centrifugal_mass(section), half_turn_ratio(section)
     velocity, arc = page.values["belt_speed"], page.values["arc_factor"].n
-    static = wrapped(lambda power, v: tension.static_tension(power, v, belts, arc, mass, half_turn))(page.values["design_power"], velocity)
+    static = wrapped(lambda power, v: tension.static_tension(power, v, belts, arc, mass, half_turn, inch))(
+        page.values["design_power"], velocity
+    )
     centrifugal = tension.centrifugal_tension(mass, velocity.n)
     count = given_figure(
         "belt_count", "belts fitted" if spec.ribs == 1 else "ribs in use", "N", "number", float(belts), 0.0, Origin.MEASURED, (0, 0)
@@ -50,8 +54,8 @@ def target(spec: DriveSpec, page: Page) -> None:
     page.put(
         figure("static_tension", "static tension of one strand", "T_st", "force", static,
                [*page.lines("design_power", "belt_speed", "arc_factor"), count.line(), centrifugal_line],
-               f"T_st = 15 ({2 * half_turn / (half_turn - 1):.3g} - K_θ)/K_θ · 1000 P_d/(N V) + T_c", SOURCE, limits="hp, ft/min, lbf",
-               note="15 is nine tenths of the exact half-sum of the strand tensions (16.5), as published: some growth of tension under load is allowed for. It uses the design power; a lightly loaded motor needs less."),
+               f"T_st = {'15' if inch else '500'} ({2 * half_turn / (half_turn - 1):.3g} - K_θ)/K_θ · {'1000 ' if inch else ''}P_d/(N V) + T_c", SOURCE if inch else METRIC, limits="hp, ft/min, lbf" if inch else "kW, m/s, N",
+               note=("15 is nine tenths of the exact half-sum of the strand tensions (16.5), as published: some growth of tension under load is allowed for." if inch else "500 is the exact half-sum of the strand tensions.") + " It uses the design power; a lightly loaded motor needs less."),
         static,
     )  # fmt: skip
     _forces(spec, section, page, static)

@@ -8,10 +8,22 @@ from tuyere.core.families import v_belt
 from tuyere.core.origin import Origin
 from tuyere.core.quantity import QuantityError, to_si
 from tuyere.core.rating import ip20
-from tuyere.core.rating.service import IDLERS, SURROUNDINGS
+from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.sheet.field import FIELDS, Note, read_field
 from tuyere.core.sheet.power import BELTS_FITTED_LIMIT
-from tuyere.core.sheet.spec import Adjustable, Basis, BeltState, DrivenBasis, DriverClass, DriveSpec, Gauge, Given, Role, Rotation
+from tuyere.core.sheet.spec import (
+    Adjustable,
+    Basis,
+    BeltState,
+    DrivenBasis,
+    DriverClass,
+    DriveSpec,
+    Gauge,
+    Given,
+    GrooveKind,
+    Role,
+    Rotation,
+)
 from tuyere.core.sheet.verdict import Problem
 from tuyere.core.uncertainty import standard_uncertainty
 
@@ -98,7 +110,7 @@ def _adjustable(reading: Reading, quantities: Mapping[str, Typed], choices: Mapp
     reading.spec = replace(
         reading.spec,
         adjustable=Adjustable(
-            role, turns.value if turns else 0.0, drop.value if drop else USUAL_TURN_DROP_M, opens,
+            role, turns.value if turns else None, drop.value if drop else USUAL_TURN_DROP_M, opens,
             drop.origin if drop else Origin.RULE_OF_THUMB,
         ),
     )  # fmt: skip
@@ -117,16 +129,21 @@ def _one(reading: Reading, key: str, typed: Typed, as_field: str | None = None) 
 
 def _words(reading: Reading, choices: Mapping[str, str]) -> None:
     section = _section(reading, choices.get("section", ""))
+    belt, ribs = _band(reading, _belt(reading, choices.get("belt", ""), section), choices.get("ribs", ""))
     spec = replace(
         reading.spec,
         section=section,
-        belt=_belt(reading, choices.get("belt", ""), section),
+        belt=belt,
+        band_ribs=ribs,
         belt_count=_count(reading, choices.get("belt_count", "")),
         driver_class=_one_of(reading, "driver_class", choices, get_args(DriverClass)) or "normal",
         driver_basis=_one_of(reading, "driver_basis", choices, get_args(Basis)) or "outside",
         driven_basis=_one_of(reading, "driven_basis", choices, get_args(DrivenBasis)) or "outside",
+        driver_groove=_one_of(reading, "driver_groove", choices, get_args(GrooveKind)) or "standard",
+        driven_groove=_one_of(reading, "driven_groove", choices, get_args(GrooveKind)) or "standard",
         idler=_one_of(reading, "idler", choices, tuple(IDLERS)) or "none",
         surroundings=_one_of(reading, "surroundings", choices, tuple(SURROUNDINGS)) or "clean",
+        starts=_one_of(reading, "starts", choices, tuple(STARTS)) or "seldom",
         rotation=_one_of(reading, "rotation", choices, get_args(Rotation)) or "clockwise",
         driven_class=_one_of(reading, "driven_class", choices, tuple(c.name for c in ip20.driven_classes())),
         centre_line_deg=_angle(reading, choices.get("centre_line_deg", "")),
@@ -156,12 +173,34 @@ def _belt(reading: Reading, text: str, section: v_belt.Section | None) -> v_belt
         return None
 
 
+MOST_RIBS = 40
+
+
+def _band(reading: Reading, belt: v_belt.Belt | None, text: str) -> tuple[v_belt.Belt | None, int | None]:
+    """A joined or ribbed belt's ribs, by its name or as counted; the belt then says them too."""
+    cleaned = text.strip()
+    counted = None
+    if cleaned not in ("", "-", "?"):
+        if not (cleaned.isascii() and cleaned.isdigit() and len(cleaned) < 3 and 1 <= int(cleaned) <= MOST_RIBS):
+            reading.problems.append(Problem("ribs", f"Write how many ribs one band has: 1 for single belts, up to {MOST_RIBS}."))
+            return belt, None
+        counted = int(cleaned)
+    if belt and belt.ribs and counted and belt.ribs != counted:
+        reading.problems.append(
+            Problem("ribs", f"{belt.designation} says {belt.ribs} ribs by its name, and here stand {counted}: count them again.")
+        )
+        return belt, None
+    if belt and not belt.ribs and counted and counted > 1:
+        belt = replace(belt, ribs=counted)
+    return belt, counted or (belt.ribs if belt else None)
+
+
 def _count(reading: Reading, text: str) -> int | None:
     cleaned = text.strip()
     if cleaned in ("", "-", "?"):
         return None
     if not (cleaned.isascii() and cleaned.isdigit() and len(cleaned) < 4 and 1 <= int(cleaned) <= BELTS_FITTED_LIMIT):
-        reading.problems.append(Problem("belt_count", f"Write how many belts run side by side: 1 to {BELTS_FITTED_LIMIT}."))
+        reading.problems.append(Problem("belt_count", f"Write how many belts (or bands) run side by side: 1 to {BELTS_FITTED_LIMIT}."))
         return None
     return int(cleaned)
 

@@ -9,14 +9,18 @@ from tuyere.core.origin import Confidence, Origin
 from tuyere.core.quantity import System, show
 from tuyere.core.sheet.figure import Line, figure, given_figure, shown
 from tuyere.core.sheet.page import Page
-from tuyere.core.sheet.spec import Adjustable, DriveSpec, Given, LineWheel
+from tuyere.core.sheet.spec import Adjustable, DriveSpec, Given, GrooveKind, LineWheel
 from tuyere.core.sheet.verdict import Tone
-from tuyere.core.uncertainty import exact, probability_between, sureness, uncertain, wrapped
+from tuyere.core.uncertainty import UFloat, exact, probability_between, sureness, uncertain, wrapped
 
 GEOMETRY = "plane geometry and kinematics"
 
 # A rim smaller than this share of the section's least diameter cannot hold the groove at all.
 _LEAST_SHARE = 0.25
+
+# Wear of belt and groove, and their make, let the line ride so much higher or lower (a share of the belt's height, one standard deviation,
+# in diameter): 1/32 in either way on an A, by both schools of ride height. Common practice, no source.
+RIDES_SHARE = 0.1
 
 _ratio = wrapped(speed.ratio)
 _driven_speed = wrapped(speed.driven_speed)
@@ -30,16 +34,38 @@ def diameters(spec: DriveSpec, page: Page) -> None:
         _line_wheel("driver", spec.line.driver, page)
         _line_wheel("driven", spec.line.driven, page)
         return
-    for role, given, basis in (
-        ("driver", spec.driver_diameter, spec.driver_basis),
-        ("driven", spec.driven_diameter, spec.driven_basis),
+    # One belt rides alike in both grooves: the doubt about its line is shared, and counts the more on the smaller wheel.
+    rides = uncertain(0.0, RIDES_SHARE * spec.section.height_m if spec.section else 0.0, "where in the groove the belt's line runs")
+    for role, given, basis, kind in (
+        ("driver", spec.driver_diameter, spec.driver_basis, spec.driver_groove),
+        ("driven", spec.driven_diameter, spec.driven_basis, spec.driven_groove),
     ):
         if given and spec.section and basis == "flat":
             _flat_wheel(spec.section, given, page)
         elif given and spec.section:
-            _one_wheel(spec.section, role, given, basis, page)
+            _one_wheel(spec.section, role, given, basis, kind, page)
             if spec.adjustable and spec.adjustable.role == role and page.has(f"{role}_datum"):
                 _opened(spec.adjustable, page)
+        if spec.section and page.has(f"{role}_datum"):
+            _pitch(spec.section, role, rides, page)
+
+
+def _pitch(section: v_belt.Section, role: str, rides: UFloat, page: Page) -> None:
+    """The diameter that speeds go by."""
+    over = v_belt.pitch_over_datum(section)
+    symbol, line = ("d_p", "d_d") if role == "driver" else ("D_p", "D_d")
+    value = page.values[f"{role}_datum"] + over + rides
+    lines = page.lines((f"{role}_datum", line))
+    if over:
+        us, si = shown(over, "length", decimals=(2, 2))
+        lines.append(Line("2h_d", f"datum to pitch, section {section.name}", us, si, Origin.STANDARD, Origin.STANDARD))
+    page.put(
+        figure(f"{role}_pitch", f"{role} pitch diameter", symbol, "length", value, lines, f"{symbol} = {line} + 2h_d" if over else f"{symbol} = {line}",
+               "IP-20: pitch diameter = outside - 2a_p, 2a_p = 0 in a standard groove (from memory)" if over else v_belt.SOURCE,
+               note=("Speeds go by the pitch diameter, lengths by the datum diameter." if over else "One line for speeds and lengths in this system.")
+               + " Where in the groove this belt's line really runs is known to about a tenth of its height (common practice, no source)."),
+        value,
+    )  # fmt: skip
 
 
 def _flat_wheel(section: v_belt.Section, given: Given, page: Page) -> None:
@@ -79,6 +105,8 @@ def _line_wheel(role: str, wheel: LineWheel, page: Page) -> None:
 
 def _opened(sheave: Adjustable, page: Page) -> None:
     """An adjustable sheave: turned open, the belt sinks, and its line with it."""
+    if sheave.turns is None:
+        return
     role, symbol = sheave.role, "d_d" if sheave.role == "driver" else "D_d"
     closed = page.figures[f"{role}_datum"]
     drop_us, drop_si = shown(sheave.drop_m, "length", decimals=(2, 1))
@@ -97,13 +125,24 @@ def _opened(sheave: Adjustable, page: Page) -> None:
     )  # fmt: skip
 
 
-def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, page: Page) -> None:
-    groove = v_belt.groove_at_outside(section, given.value) if basis == "outside" else v_belt.groove(section, given.value)
+def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, kind: GrooveKind, page: Page) -> None:
+    try:
+        groove = v_belt.groove_at_outside(section, given.value, kind) if basis == "outside" else v_belt.groove(section, given.value, kind)
+    except v_belt.BeltError as refusal:
+        page.refuse(f"{role}_groove", f"{refusal} Choose {' or '.join(v_belt.groove_kinds(section))}.")
+        return
     add_us, add_si = shown(groove.two_hd_m, "length", decimals=(2, 2))
-    add = Line("2h_d", f"outside minus datum, groove {section.groove}", add_us, add_si, Origin.STANDARD, Origin.STANDARD)
+    add = Line(
+        "2h_d",
+        f"outside minus datum, {'' if kind == 'standard' else kind + ' '}groove {section.groove}",
+        add_us,
+        add_si,
+        Origin.STANDARD,
+        Origin.STANDARD,
+    )
     symbols = ("d_o", "d_d") if role == "driver" else ("D_o", "D_d")
-    to_datum = wrapped(lambda outside: v_belt.datum_from_outside(section, outside))
-    to_outside = wrapped(lambda datum: v_belt.outside_from_datum(section, datum))
+    to_datum = wrapped(lambda outside: v_belt.datum_from_outside(section, outside, kind))
+    to_outside = wrapped(lambda datum: v_belt.outside_from_datum(section, datum, kind))
     datum_value = to_datum(given.u) if basis == "outside" else given.u
     if datum_value.n < _LEAST_SHARE * v_belt.min_datum_diameter(section):
         page.refuse(
@@ -118,7 +157,7 @@ def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, pag
     if basis == "outside":
         page.put(
             figure(f"{role}_datum", f"{role} datum diameter", symbols[1], "length", datum_value, [entered.line(), add],
-                   f"{symbols[1]} = {symbols[0]} - 2h_d", v_belt.SOURCE, note="The datum diameter is what older books call the pitch diameter."),
+                   f"{symbols[1]} = {symbols[0]} - 2h_d", v_belt.SOURCE, note="Lengths and ratings go by the datum diameter; older books call it the pitch diameter."),
             datum_value,
         )  # fmt: skip
     else:
@@ -145,18 +184,24 @@ def ratio_and_speeds(spec: DriveSpec, page: Page) -> None:
             "driven_diameter", "Only the large wheel of a V-belt drive may be flat: the small one wants grooves, or the belts slip."
         )
         return
-    small, large = page.values["driver_datum"], page.values["driven_datum"]
+    first, second = (rolls_by(page, role) for role in ("driver", "driven"))
+    small, large = page.values[first], page.values[second]
     if spec.line and spec.line.driver.teeth and spec.line.driven.teeth:
         ratio = exact(spec.line.driven.teeth / spec.line.driver.teeth)
         formula, note = "R = z_2 / z_1", "Teeth cannot slip: the ratio is exact."
     else:
         ratio = _ratio(small, large)
         by_outside = page.values["driven_outside"].n / page.values["driver_outside"].n
-        formula = "R = D / d" if spec.line else "R = D_d / d_d"
-        line = "at mid-thickness" if spec.line else "near the datum line, a little outside it"
-        note = f"By outside diameters the ratio would be {by_outside:.3f}. The belt's line runs {line}; the tachometer settles it."
+        formula = "R = D / d" if spec.line else "R = D_p / d_p"
+        if spec.line:
+            note = f"By outside diameters the ratio would be {by_outside:.3f}. The belt's line runs at mid-thickness; the tachometer settles it."
+        else:
+            by_datum = page.values["driven_datum"].n / page.values["driver_datum"].n
+            note = (
+                f"By outside diameters the ratio would be {by_outside:.3f}, by datum diameters {by_datum:.3f}; the tachometer settles it."
+            )
     page.put(
-        figure("ratio", "speed ratio", "R", "number", ratio, page.lines("driven_datum", "driver_datum"), formula, GEOMETRY, note=note),
+        figure("ratio", "speed ratio", "R", "number", ratio, page.lines(second, first), formula, GEOMETRY, note=note),
         ratio,
     )
     if not spec.driver_speed:
@@ -180,11 +225,16 @@ def ratio_and_speeds(spec: DriveSpec, page: Page) -> None:
     fastest, source = _fastest(spec)
     label = "chain speed" if _family(spec) == "roller chain" else "belt speed"
     page.put(
-        figure("belt_speed", label, "V", "velocity", velocity, page.lines("driver_datum", "driver_speed"), "V = N p n_1" if chain else "V = π d n_1", GEOMETRY,
+        figure("belt_speed", label, "V", "velocity", velocity, page.lines(first, "driver_speed"), "V = N p n_1" if chain else "V = π d n_1", GEOMETRY,
                limits=source, limit_si=fastest),
         velocity,
     )  # fmt: skip
     _speed_limits(spec, page, driven.n)
+
+
+def rolls_by(page: Page, role: str) -> str:
+    """The figure of a wheel's diameter that its speed goes by: the pitch diameter of a V-sheave, the line of any other."""
+    return f"{role}_pitch" if page.has(f"{role}_pitch") else f"{role}_datum"
 
 
 def _paid_out(spec: DriveSpec) -> float | None:

@@ -7,8 +7,10 @@ Opening lets the belt sink: the pitch diameter falls by c a turn, c = p / tan(φ
 import math
 from dataclasses import dataclass
 
+from tuyere.core.sheet.figure import both, shown
 from tuyere.core.sheet.spec import Role
 from tuyere.core.sheet.verdict import Tone, Verdict
+from tuyere.core.speeds.machine import not_judged
 
 HALF = 0.5
 
@@ -24,13 +26,14 @@ def drop_per_turn(thread_pitch_m: float, groove_angle_rad: float) -> float:
 
 @dataclass(frozen=True)
 class Setting:
-    """One half turn: turns open, pitch diameter of the adjustable wheel (m), driven speed (rad/s), and whether it may stand there."""
+    """One half turn: turns open, pitch diameter of the adjustable wheel (m), driven speed (rad/s), whether it may stand there; `small`: under the least."""
 
     turns: float
     pitch_diameter_m: float
     driven_speed: float
     usable: bool
     now: bool
+    small: bool = False
 
 
 @dataclass(frozen=True)
@@ -43,8 +46,10 @@ class AdjustableRange:
     verdicts: tuple[Verdict, ...]
 
 
-def settings(role: Role, closed_m: float, drop_m: float, most: float, now: float, driven_now: float) -> tuple[Setting, ...]:
-    """Every half turn. closed_m: pitch diameter closed; driven_now: driven speed at `now` turns open (rad/s); the other wheel stays."""
+def settings(
+    role: Role, closed_m: float, drop_m: float, most: float, now: float, driven_now: float, least_m: float = 0.0
+) -> tuple[Setting, ...]:
+    """Every half turn. closed_m: pitch diameter (which speeds go by) closed; driven_now: driven speed at `now` turns open (rad/s); the other wheel stays."""
     at_now = closed_m - now * drop_m
     found = []
     for k in range(math.floor(most / HALF + 1e-9) + 1):
@@ -54,16 +59,19 @@ def settings(role: Role, closed_m: float, drop_m: float, most: float, now: float
             break
         share = diameter / at_now
         speed = driven_now * (share if role == "driver" else 1 / share)
-        found.append(Setting(turns, diameter, speed, 0 < turns < most - 1e-9, abs(turns - now) < 1e-6))
+        found.append(Setting(turns, diameter, speed, 0 < turns < most - 1e-9, abs(turns - now) < 1e-6, diameter < least_m - 1e-6))
     return tuple(found)
 
 
 def adjust(
     role: Role, closed_m: float, drop_m: float, most: float, now: float, driven_now: float, target: float | None, design_turns: float | None,
-    grooves: int = 1, groove_angle_rad: float = math.radians(28),
+    grooves: int = 1, groove_angle_rad: float = math.radians(28), least_m: float = 0.0, least_of: str = "", most_speed: float | None = None,
 ) -> AdjustableRange:  # fmt: skip
-    """The range of an adjustable sheave and the half turn nearest the target speed (rad/s), or where the design point has it."""
-    table = settings(role, closed_m, drop_m, most, now, driven_now)
+    """The range of an adjustable sheave and the half turn nearest the target speed (rad/s), or where the design point has it.
+
+    least_m: the smallest pitch diameter by the belt and the motor, `least_of` which of them; most_speed: the machine's own (rad/s), None: not known.
+    """
+    table = settings(role, closed_m, drop_m, most, now, driven_now, least_m)
     usable = [s for s in table if s.usable]
     nearest: Setting | None = None
     said: list[Verdict] = []
@@ -72,13 +80,30 @@ def adjust(
     if target is not None and usable:
         nearest = min(usable, key=lambda s: abs(s.driven_speed - target))
         said.append(_aim(nearest, target, usable, role, now))
-    said += _stands(now, most, role)
+        said += [v for v in (_too_fast(nearest, most_speed), not_judged(driven_now, nearest.driven_speed, most_speed)) if v]
+    said += _stands(now, most, role) + _small(table, nearest, least_m, least_of)
     # One flange moves: the middle of the groove moves by half of that.
     thread = drop_m * math.tan(groove_angle_rad / 2)
     shift = abs((nearest.turns if nearest else now) - now) * thread / 2
     if nearest and nearest.turns != now:
         said.append(_how(nearest.turns - now, grooves))
     return AdjustableRange(table, nearest, shift, tuple(said))
+
+
+def _too_fast(aimed: Setting, most: float | None) -> Verdict | None:
+    if most is None or aimed.driven_speed <= most * (1 + 1e-9):
+        return None
+    return Verdict("machine", Tone.STOP, f"Stop: the machine may turn {shown(most, 'rotation')[0]} at most", "Its plate or manual says so: past that it comes apart.", "sure")  # fmt: skip
+
+
+def _small(table: tuple[Setting, ...], aimed: Setting | None, least_m: float, least_of: str) -> list[Verdict]:
+    """Settings under the smallest diameter for the belt or the motor."""
+    first = next((s for s in table if s.small), None)
+    if first is None:
+        return []
+    here = [s for s in table if s.small and (s.now or s is aimed)]
+    headline = f"{'There' if here else 'From'} {_turns((here[0] if here else first).turns)} open it is too small for {least_of}" if first.turns or here else f"At every setting it is too small for {least_of}"  # fmt: skip
+    return [Verdict("adjustable", Tone.WATCH if here else Tone.OPEN, headline, f"{both(least_m, decimals=(1, 0))} of pitch diameter at least: under it belt, bearing and shaft pay. A larger sheave, set near its middle, gives the same speed with a larger driven wheel.")]  # fmt: skip
 
 
 def _turns(count: float) -> str:
@@ -119,8 +144,8 @@ def _stands(now: float, most: float, role: Role) -> list[Verdict]:
 
 
 def _how(turns: float, grooves: int) -> Verdict:
-    both = f" All {grooves} grooves the same, or one belt carries everything." if grooves > 1 else ""
+    alike = f" All {grooves} grooves the same, or one belt carries everything." if grooves > 1 else ""
     return Verdict(
         "adjustable", Tone.OPEN, "Isolated; belt off first, key out, then turn the flange",
-        f"{_turns(turns)} from where it stands, the set screw on the flat, the key back in.{both} Tension is set with the motor's base, never with the sheave: re-tension and re-align afterwards.",
+        f"{_turns(turns)} from where it stands, the set screw on the flat, the key back in.{alike} Tension is set with the motor's base, never with the sheave: re-tension and re-align afterwards.",
     )  # fmt: skip

@@ -36,8 +36,10 @@ class ConeStep:
     length_m: float
 
 
-def design_step(ratio: float, belt_m: float, centre_m: float, crossed: bool) -> ConeStep:
-    """The step of the wanted ratio (driven over driving diameter) that the belt fits exactly. Raises GeometryError when none does.
+def design_step(ratio: float, belt_m: float, centre_m: float, crossed: bool, over_m: float = 0.0) -> ConeStep:
+    """The step of the wanted ratio (turns of the driver to one of the driven) that the belt fits exactly. Raises GeometryError when none does.
+
+    over_m: how much larger the diameters that speeds go by are than those of the line (a V-belt's pitch over its datum).
 
     >>> step = design_step(2.0, design_step(1.0, 4.0, 1.5, True).length_m, 1.5, True)
     >>> one = design_step(1.0, 4.0, 1.5, True)
@@ -46,38 +48,43 @@ def design_step(ratio: float, belt_m: float, centre_m: float, crossed: bool) -> 
     """
     if ratio <= 0:
         raise GeometryError("A ratio is above zero: turns of the driver to one of the driven.")
-    largest = 2 * centre_m * 0.999 / (1 + ratio)  # the wheels touch
+    largest = (2 * centre_m * 0.999 + over_m * (1 - ratio)) / (1 + ratio)  # the wheels touch
+
+    def driven(driving: float) -> float:
+        return (driving + over_m) * ratio - over_m
 
     def gap(driving: float) -> float:
-        return length(driving, driving * ratio, centre_m, crossed) - belt_m
+        return length(driving, driven(driving), centre_m, crossed) - belt_m
 
-    smallest = 1e-9
+    smallest = max(0.0, over_m * (1 / ratio - 1)) + 1e-9
+    if largest <= smallest:
+        raise GeometryError("The centres are too near for this ratio: no wheels that clear each other give it.")
     if belt_m <= 2 * centre_m:
         raise GeometryError("The belt is too short for these centres: it is under twice their distance.")
     if gap(largest) < 0:
         raise GeometryError("The belt is too long for these centres: no wheels that clear each other take it up.")
     driving = float(brentq(gap, smallest, largest, xtol=1e-12, rtol=1e-14))
-    return ConeStep(driving, driving * ratio, ratio, belt_m)
+    return ConeStep(driving, driven(driving), ratio, belt_m)
 
 
-def design(ratios: Sequence[float], first_driving_m: float, centre_m: float, crossed: bool) -> list[ConeStep]:
+def design(ratios: Sequence[float], first_driving_m: float, centre_m: float, crossed: bool, over_m: float = 0.0) -> list[ConeStep]:
     """A pair of cones: the first step by its driving diameter, the others so that the same belt fits.
 
     Raises GeometryError, naming the step, where none is possible.
     """
-    belt = length(first_driving_m, first_driving_m * ratios[0], centre_m, crossed)
+    belt = length(first_driving_m, (first_driving_m + over_m) * ratios[0] - over_m, centre_m, crossed)
     found = []
     for number, ratio in enumerate(ratios, 1):
         try:
-            found.append(design_step(ratio, belt, centre_m, crossed))
+            found.append(design_step(ratio, belt, centre_m, crossed, over_m))
         except GeometryError as reason:
             raise GeometryError(f"Step {number}: {reason}") from None
     return found
 
 
-def as_found(pairs: Sequence[tuple[float, float]], centre_m: float, crossed: bool) -> list[ConeStep]:
+def as_found(pairs: Sequence[tuple[float, float]], centre_m: float, crossed: bool, over_m: float = 0.0) -> list[ConeStep]:
     """A pair that is there: what belt each of its steps wants at these centres."""
-    return [ConeStep(d, big, big / d, length(d, big, centre_m, crossed)) for d, big in pairs]
+    return [ConeStep(d, big, (big + over_m) / (d + over_m), length(d, big, centre_m, crossed)) for d, big in pairs]
 
 
 def geometric(slowest: float, fastest: float, count: int) -> list[float]:

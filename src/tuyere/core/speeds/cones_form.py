@@ -66,6 +66,10 @@ class _Rim:
     def line(self, rim_m: float) -> float:
         return v_belt.datum_from_outside(self.section, rim_m) if self.section else rim_m + 2 * self.half_m
 
+    @property
+    def over_m(self) -> float:
+        return v_belt.pitch_over_datum(self.section) if self.section else 0.0
+
     def rim(self, line_m: float) -> float:
         return v_belt.outside_from_datum(self.section, line_m) if self.section else line_m - 2 * self.half_m
 
@@ -85,11 +89,13 @@ def read_cones(quantities: Mapping[str, Typed], words: Mapping[str, str], count:
         if words.get("mode") == "found":
             pairs = [(reader.value(f"driving_{k}", "train_wheel"), reader.value(f"driven_{k}", "train_wheel")) for k in range(1, count + 1)]
             known = [(rim.line(d), rim.line(big)) for d, big in pairs if d is not None and big is not None]
-            steps = as_found(known, centre, crossed) if centre and known and not reader.problems else []
+            steps = as_found(known, centre, crossed, rim.over_m) if centre and known and not reader.problems else []
         else:
             ratios = _ratios(reader, count)
             first = reader.value("first_driving", "train_wheel")
-            steps = design(ratios, rim.line(first), centre, crossed) if centre and first and ratios and not reader.problems else []
+            steps = (
+                design(ratios, rim.line(first), centre, crossed, rim.over_m) if centre and first and ratios and not reader.problems else []
+            )
         rows = tuple(_rows(steps, rim, speed))
     except (GeometryError, v_belt.BeltError) as reason:
         reader.problems.append(Problem("centre_distance", str(reason)))

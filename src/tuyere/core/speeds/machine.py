@@ -1,8 +1,9 @@
 """What the driven machine and its motor feel of another speed: flow, pressure, power, torque and amps, and where it must stop.
 
 Fans and centrifugal pumps by the laws of similarity, positive displacement by its volume a turn, constant torque by its name
-(AMCA 201; pump texts, from memory). Amps from load: I = I₀ + (I_FL - I₀) P/P_plate, with no-load amps of 0.3 to 0.5 of full-load
-ones where they were not read (common practice, no source).
+(AMCA 201; pump texts, from memory). Amps from load: the magnetizing current stands at right angles to the working one, so I² = I₀² +
+(I_FL² - I₀²) (P/P_plate)² (phasor sum; any text on induction motors), with no-load amps of 0.3 to 0.5 of full-load ones where they were
+not read (common practice, no source).
 """
 
 from dataclasses import dataclass
@@ -21,6 +22,7 @@ KINDS: dict[Kind, str] = {
     "positive displacement": "a pump or blower that displaces a fixed volume a turn",
     "constant torque": "a conveyor, elevator, mill or other of constant torque",
 }
+LEAST_IDLE = 0.3  # of full-load amps: common practice, no source
 NO_LOAD_SHARE = uncertain(0.4, 0.05, "no-load amps")
 _GAP = 0.10  # measured amps further than this from the predicted ones mean something: common practice, no source
 
@@ -39,23 +41,34 @@ class Motor:
         return exact(self.no_load_a) if self.no_load_a else NO_LOAD_SHARE * self.full_load_a
 
     def power_at(self, amps: UFloat) -> UFloat | None:
-        """Power at the shaft (W) for measured amps; None without a plate."""
+        """Power at the shaft (W) for measured amps; nothing at no-load amps or less; None without a plate.
+
+        >>> m = Motor(10_000.0, 1.0, 20.0, 8.0)
+        >>> round(m.power_at(exact((8**2 + (20**2 - 8**2) * 0.25) ** 0.5)).n)
+        5000
+        """
         if not self.power_w or not self.full_load_a:
             return None
         idle = self._idle()
-        return self.power_w * (amps - idle) / (self.full_load_a - idle)
+        working = amps**2 - idle**2
+        if working.n <= 0:
+            return uncertain(0.0, 0.05 * self.power_w, "amps near no load")
+        return self.power_w * (working / (self.full_load_a**2 - idle**2)) ** 0.5
 
     def amps_at(self, power: UFloat) -> UFloat | None:
         """Amps (A) for a power at the shaft; None without a plate."""
         if not self.power_w or not self.full_load_a:
             return None
         idle = self._idle()
-        return idle + (self.full_load_a - idle) * power / self.power_w
+        return (idle**2 + (self.full_load_a**2 - idle**2) * (power / self.power_w) ** 2) ** 0.5
 
 
 @dataclass(frozen=True)
 class Now:
-    """The machine as it runs: speed (rad/s), power (W) and where that comes from, flow (m3/s) and pressure (Pa) where known."""
+    """The machine as it runs: speed (rad/s), power (W) and where that comes from, flow (m3/s) and pressure (Pa) where known.
+
+    `power_assumed`: nothing was read of the load, the plate stands in for it.
+    """
 
     speed: UFloat
     power: UFloat | None
@@ -63,6 +76,7 @@ class Now:
     flow: float | None = None
     pressure: float | None = None
     displacement_m3: float | None = None
+    power_assumed: bool = False
 
 
 @dataclass(frozen=True)
@@ -137,12 +151,24 @@ def feel(kind: Kind, now: Now, new_speed: float, motor: Motor, limits: Limits, d
     amps = motor.amps_at(after) if after is not None else None
     before = motor.amps_at(now.power) if now.power is not None else None
     if amps is not None and before is not None:
-        rows.append(Row("amps", "motor amps", shown(before.n, "current"), shown(amps.n, "current"), amps.n / before.n - 1, "no-load amps, and the rest as load"))  # fmt: skip
-    stops = [*_speed_stops(new_speed, limits), *_power_stops(after, motor, ratio.n - 1, now.power_from)]
+        rows.append(Row("amps", "motor amps", shown(before.n, "current"), shown(amps.n, "current"), amps.n / before.n - 1, "magnetizing current stays, working current as load"))  # fmt: skip
+    stops = [*_speed_stops(new_speed, limits), *_power_stops(after, motor, ratio.n - 1, now)]
     overloaded = any(v.tone is Tone.STOP for v in stops)
+    unjudged = not_judged(now.speed.n, new_speed, limits.most_speed, kind)
     if not overloaded:
-        stops += _fine(after, motor, ratio.n, power)
+        stops += [*([unjudged] if unjudged else []), *_fine(after, motor, ratio.n, power, unjudged is not None, now.power_assumed)]
     return Felt(tuple(rows), amps, overloaded, (*stops, *_what_it_buys(kind, ratio.n)))
+
+
+_RISE = 1.005  # less than this is no rise
+
+
+def not_judged(now: float, new: float, most: float | None, kind: Kind | None = None) -> Verdict | None:
+    """A rise of speed (rad/s) of a machine whose highest speed is not known is not judged, whatever the motor carries; None where it is, or none rises."""
+    if most is not None or new <= now * _RISE:
+        return None
+    what = "A fan wheel's class limit stands on its plate or in its list: past it the wheel can burst." if kind in (None, "fan") else "Its plate or manual says how fast it may turn: past that it can come apart."  # fmt: skip
+    return Verdict("machine", Tone.OPEN, f"{new / now - 1:+.0%} in speed: the machine itself is not judged", f"{what} Find its highest speed and write it under The machine before you fit this.")  # fmt: skip
 
 
 def _row(key: str, label: str, value: float | None, factor: float, kind: str, law: str) -> Row:
@@ -162,9 +188,12 @@ def _speed_stops(new_speed: float, limits: Limits) -> list[Verdict]:
     return found
 
 
-def _power_stops(after: UFloat | None, motor: Motor, faster: float, power_from: str) -> list[Verdict]:
+def _power_stops(after: UFloat | None, motor: Motor, faster: float, now: Now) -> list[Verdict]:
     if after is None or not motor.power_w:
         return []
+    power_from = now.power_from
+    if now.power_assumed and after.n > motor.power_w * (1 + 1e-9):
+        return [Verdict("machine", Tone.WATCH, f"Fully loaded now, the motor would carry {after.n / motor.power_w:.0%} of its plate", f"{faster:+.0%} in speed. Nothing was read of its load: read its amps, and it can be judged.")]  # fmt: skip
     most = motor.power_w * motor.service_factor
     over = 1 - probability_between(after, -1e12, most)
     told = [f"{a} ({b})" for a, b in (shown(after.n, "power"), shown(motor.power_w, "power"))]
@@ -176,12 +205,16 @@ def _power_stops(after: UFloat | None, motor: Motor, faster: float, power_from: 
     return []
 
 
-def _fine(after: UFloat | None, motor: Motor, ratio: float, power: float) -> list[Verdict]:
+def _fine(after: UFloat | None, motor: Motor, ratio: float, power: float, unjudged: bool, assumed: bool) -> list[Verdict]:
     if after is None or not motor.power_w:
         return [Verdict("machine", Tone.OPEN, f"{ratio - 1:+.1%} in speed is {power - 1:+.0%} in power", "Read the motor's plate and its amps to see what is left: power cannot be judged without.")]  # fmt: skip
     if after.n > motor.power_w:
         return []
-    return [Verdict("machine", Tone.GOOD, f"The motor carries it: {after.n / motor.power_w:.0%} of its plate", f"{ratio - 1:+.1%} in speed is {power - 1:+.0%} in power.", sureness(probability_between(after, -1e12, motor.power_w)).value)]  # fmt: skip
+    sure = "" if assumed else sureness(probability_between(after, -1e12, motor.power_w)).value
+    told = f"{ratio - 1:+.1%} in speed is {power - 1:+.0%} in power."
+    if unjudged:
+        return [Verdict("machine", Tone.OPEN, f"The motor would carry it: {after.n / motor.power_w:.0%} of its plate", told, sure)]
+    return [Verdict("machine", Tone.GOOD, f"The motor carries it: {after.n / motor.power_w:.0%} of its plate", told, sure)]
 
 
 def _what_it_buys(kind: Kind, ratio: float) -> list[Verdict]:

@@ -15,7 +15,7 @@ from tuyere.core.sheet.typed import Typed, given
 from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
 from tuyere.core.speeds.air import CurveError, FanCurve, density, fan_curve, flow_at_pressure, working_point
-from tuyere.core.speeds.machine import KINDS, Felt, Kind, Limits, Motor, Now, amps_gap, feel
+from tuyere.core.speeds.machine import KINDS, LEAST_IDLE, Felt, Kind, Limits, Motor, Now, amps_gap, feel
 from tuyere.core.uncertainty import UFloat, exact, uncertain
 
 _CLAMP_STD = 0.02  # of a clamp meter's reading: common practice, no source
@@ -66,7 +66,10 @@ def read_machine(
         CAST_IRON_RIM_LIMIT_M_PER_S,
     )  # fmt: skip
     amps = reader.value("amps_now", "amps")
-    power, power_from = _power(motor, amps, reader.value("power_now", "machine_power"))
+    _possible_amps(motor, amps, reader)
+    typed_power = reader.value("power_now", "machine_power")
+    power, power_from = _power(motor, amps, typed_power)
+    assumed = typed_power is None and (amps is None or motor.power_at(exact(amps)) is None)
     speed = _speed_now(spec, page)
     lines, at, flow, said = _curves(reader, curve, quantities, kind, speed, new, air_now, air_then, design)
     if kind is None or speed is None or new is None or reader.problems:
@@ -78,7 +81,7 @@ def read_machine(
     pressure = reader.value("pressure_now", "machine_pressure")
     now = Now(
         speed, power, power_from, flow if flow is not None else flow_now if flow_now is not None or liquid else design.get("design_airflow"),
-        pressure if pressure is not None else design.get("design_pressure"), reader.value("displacement"),
+        pressure if pressure is not None else design.get("design_pressure"), reader.value("displacement"), assumed,
     )  # fmt: skip
     felt = feel(kind, now, new, motor, limits, air_then / air_now)
     verdicts = [*felt.verdicts, *said]
@@ -88,6 +91,24 @@ def read_machine(
     if amps is None and motor.full_load_a and power is not None:
         verdicts.append(Verdict("live", Tone.OPEN, "Amps were not read: the motor is taken as fully loaded", "A clamp meter on one lead, doors and panels closed as it runs; live parts: a qualified person only."))  # fmt: skip
     return MachineReading(felt, lines, at, tuple(verdicts), reader.notes, tuple(reader.problems))
+
+
+def _possible_amps(motor: Motor, amps: float | None, reader: FieldReader) -> None:
+    """Amps under no load would be a load less than nothing; no-load amps are a part of the full-load ones."""
+    full, idle = motor.full_load_a, motor.no_load_a
+    if full and idle and idle >= full:
+        reader.problems.append(
+            Problem("no_load_amps", f"No-load amps are a part of the full-load {full:g} A, mostly 30 to 50 %: read them with the belt off.")
+        )
+    elif amps is not None and full and amps < (idle or LEAST_IDLE * full):
+        told = (
+            f"the {idle:g} A read without load"
+            if idle
+            else f"{LEAST_IDLE:.0%} of the full-load {full:g} A, the least that motors draw without load"
+        )
+        reader.problems.append(
+            Problem("amps_now", f"{amps:g} A is under {told}: no motor draws less. Read one lead at a time, and look at the meter's range.")
+        )
 
 
 def _speed_now(spec: DriveSpec, page: Page) -> UFloat | None:

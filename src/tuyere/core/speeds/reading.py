@@ -11,6 +11,7 @@ from tuyere.core.sheet.reader import FieldReader
 from tuyere.core.sheet.spec import DriveSpec, Role
 from tuyere.core.sheet.typed import Typed
 from tuyere.core.sheet.verdict import Problem, Verdict
+from tuyere.core.sheet.wheels import rolls_by
 from tuyere.core.speeds.explain import Explained, Learned, explain, learn
 from tuyere.core.uncertainty import UFloat, exact, uncertain
 
@@ -65,7 +66,7 @@ def read_speeds(spec: DriveSpec, page: Page, quantities: Mapping[str, Typed], wo
 
 
 def _new_over_old(reader: FieldReader, spec: DriveSpec, page: Page, change: Role) -> UFloat | None:
-    """The changed wheel's new diameter over its old one, both of the belt's line."""
+    """The changed wheel's new diameter over its old one, both as its speed goes by them."""
     old_teeth = getattr(spec.line, change).teeth if spec.line else None
     if old_teeth:
         teeth = reader.whole("new_teeth", 4, 1000)
@@ -73,11 +74,13 @@ def _new_over_old(reader: FieldReader, spec: DriveSpec, page: Page, change: Role
     found = reader.given("new_diameter", "driver_diameter")
     if not found or not page.has(f"{change}_datum"):
         return None
-    old, new = page.values[f"{change}_datum"].n, found.value
+    old, new = page.values[rolls_by(page, change)].n, found.value
     if spec.line:
         new += old - page.values[f"{change}_outside"].n
-    elif spec.section and getattr(spec, f"{change}_basis") == "outside":
-        new = v_belt.datum_from_outside(spec.section, new)
+    elif spec.section:
+        if getattr(spec, f"{change}_basis") == "outside":
+            new = v_belt.datum_from_outside(spec.section, new, getattr(spec, f"{change}_groove"))
+        new += v_belt.pitch_over_datum(spec.section)
     return uncertain(new / old, found.std / old, "new wheel's diameter") if new > 0 else None
 
 
@@ -97,9 +100,13 @@ def _diameters(spec: DriveSpec, page: Page) -> list[ByDiameter]:
     """The ratio by each kind of diameter: three per cent in diameter is three per cent in speed."""
     if not page.has("driver_datum", "driven_datum") or (spec.line and spec.line.driver.teeth):
         return []
-    line = page.values["driver_datum"].n, page.values["driven_datum"].n
+    line, datum = (
+        (page.values[f"driver_{k}"].n, page.values[f"driven_{k}"].n) for k in (("datum", "datum") if spec.line else ("pitch", "datum"))
+    )
     rim = page.values["driver_outside"].n, page.values["driven_outside"].n
-    kinds = [("at mid-thickness" if spec.line else "datum (pitch in older books)", line), ("outside", rim)]
+    kinds = [("at mid-thickness" if spec.line else "pitch, which speeds go by", line), ("outside", rim)]
+    if spec.section and datum != line:
+        kinds.append(("datum (pitch in older books)", datum))
     if spec.section:
         sunk = 2 * spec.section.height_m
         kinds.append(("belt's narrow face", (rim[0] - sunk, rim[1] - sunk)))

@@ -4,6 +4,7 @@ from tuyere.core.families.synchronous.name import ToothedBelt, forms_of, parse_n
 from tuyere.core.families.synchronous.profile import (
     Profile,
     ToothedError,
+    least_teeth_at,
     outside_diameter,
     pitch_diameter,
     profile,
@@ -14,6 +15,6 @@ from tuyere.core.families.synchronous.profile import (
 from tuyere.core.families.synchronous.tooth import belt_outline
 
 __all__ = [
-    "Profile", "ToothedBelt", "ToothedError", "belt_outline", "forms_of", "outside_diameter", "parse_name", "pitch_diameter", "profile",
+    "Profile", "ToothedBelt", "ToothedError", "belt_outline", "forms_of", "least_teeth_at", "outside_diameter", "parse_name", "pitch_diameter", "profile",
     "profiles", "pulley_teeth", "standard_teeth", "teeth_from_outside",
 ]  # fmt: skip

@@ -4,6 +4,9 @@ import math
 from dataclasses import dataclass
 from functools import cache
 
+import numpy as np
+from numpy.typing import NDArray
+
 from tuyere.core.origin import Confidence
 from tuyere.core.table import rows
 
@@ -69,6 +72,27 @@ def profile(name: str) -> Profile:
     if found is None:
         raise ToothedError(f"“{name[:20]}” is not a tooth profile known here. The usual ones are XL, L, H, T5, T10, H5M, H8M and H14M.")
     return found
+
+
+def least_teeth_at(of: Profile, shaft_rad_per_s: float | NDArray[np.float64]) -> NDArray[np.float64]:
+    """Fewest teeth of a pulley by its shaft's speed (rad/s), for one or many; infinite where none is tabled so fast.
+
+    GB/T 11362 and IP-24 for the inch profiles, the stricter where they differ, JB/T 7512 for the round ones (from memory, medium).
+
+    >>> from tuyere.core.quantity import to_si
+    >>> h = profile("H")
+    >>> [int(least_teeth_at(h, to_si(n, "rotation", "rpm"))) for n in (870, 1160, 1750, 3500)]
+    [14, 16, 18, 20]
+    """
+    below, teeth = _least_teeth(of.name)
+    place = np.searchsorted(below, np.asarray(shaft_rad_per_s) * 60 / math.tau * (1 + 1e-9), side="right")
+    return np.append(teeth, np.inf)[place]
+
+
+@cache
+def _least_teeth(name: str) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    mine = [r for r in rows("toothed_min_teeth") if r["profile"] == name]
+    return np.array([float(r["below"]) for r in mine]), np.array([float(r["teeth"] or "inf") for r in mine])
 
 
 def pitch_diameter(of: Profile, teeth: int) -> float:

@@ -12,7 +12,7 @@ from tuyere.core.table import rows
 
 @dataclass(frozen=True)
 class Belt:
-    """A belt by designation: its section, the number in its name, datum length (m), whether listed; ribs of a joined or ribbed one."""
+    """A belt by designation: its section, the number in its name, datum length (m), whether in the standard list; ribs of a joined or ribbed one."""
 
     section: Section
     number: float
@@ -22,10 +22,18 @@ class Belt:
     ribs: int | None = None
 
     @property
+    def made(self) -> bool:
+        """Whether it is in the standard list or, by trade habit, a length that the trade makes."""
+        return self.listed or self.number in made_numbers(self.section.name)
+
+    @property
     def designation(self) -> str:
         """The name to ask for; `parse_designation` reads it back."""
         if self.section.construction == "ribbed":
             return f"{self.ribs or ''}{self.section.name} {self.number:g}"
+        if self.section.name.startswith("DIN "):
+            joined = f"{self.ribs}/" if self.ribs else ""
+            return f"{joined}{self.section.name.removeprefix('DIN ')}x{self.number:g} Lw"  # named by its width and datum length
         joined = f"{self.ribs}/" if self.ribs else ""
         space = " " if self.section.unit == "mm" else ""
         return f"{joined}{self.section.stamp}{space}{self.number:g}"
@@ -37,8 +45,19 @@ _STAMPS = "|".join(sorted((re.escape(name.upper()).replace("\\ ", r"\s*") for na
 _NAME = re.compile(rf"{_PREFIX}({_STAMPS})\s*-?\s*{_NUMBER}")
 _RIBBED = re.compile(rf"(\d{{1,2}})?\s*(P[HJKLM])\s*-?\s*{_NUMBER}")
 _RIBBED_INCH = re.compile(r"(\d{3,4})\s*([HJKLM])\s*(\d{1,2})")
-_WIDTH_BY_LENGTH = re.compile(r"(\d{1,2})\s*[X×]\s*(\d{3,5})\s*(LI|LD|LW|LP|LA)?")
-_BY_WIDTH = {"6": "Y", "10": "Z", "13": "ISO A", "17": "ISO B", "22": "ISO C", "32": "ISO D", "38": "ISO E", "40": "ISO E"}
+_WIDTH_BY_LENGTH = re.compile(rf"{_PREFIX}(\d{{1,2}})\s*[X×]\s*(\d{{3,5}}(?:\.\d)?)\s*(LI|LD|LW|LP|LA)?")
+_BY_WIDTH = {
+    "6": "Y",
+    "10": "Z",
+    "13": "ISO A",
+    "17": "ISO B",
+    "20": "DIN 20",
+    "22": "ISO C",
+    "25": "DIN 25",
+    "32": "ISO D",
+    "38": "ISO E",
+    "40": "ISO E",
+}
 # Inch numbers of A to E end at 660, A's at about 200; metric ones begin well above.
 _INCH_ENDS = {"A": 400, "B": 700, "C": 700, "D": 700, "E": 700}
 
@@ -64,6 +83,18 @@ def trade_range(name: str) -> tuple[float, float] | None:
             return float(r["number_from"]), float(r["number_to"])
     listed = standard_belts(name)
     return (listed[0].number, listed[-1].number) if listed else None
+
+
+@cache
+def made_numbers(name: str) -> tuple[float, ...]:
+    """The numbers that belts of a section carry: the standard list and, by trade habit, the whole steps between."""
+    listed = {b.number for b in standard_belts(name)}
+    ends = trade_range(name)
+    if ends:
+        found = section(name)
+        step = 1 if found.step_m > 0.01 else 10
+        listed |= {float(n) for n in range(int(ends[0]), int(ends[1]) + 1, step)}
+    return tuple(sorted(listed))
 
 
 def belt_of(found: Section, number: float, ribs: int | None = None) -> Belt:
@@ -109,16 +140,17 @@ def _ribbed(text: str) -> Belt | None:
 
 def _by_width(text: str) -> Belt | None:
     match = _WIDTH_BY_LENGTH.fullmatch(text)
-    if not match or match[1] not in _BY_WIDTH:
+    if not match or match[2] not in _BY_WIDTH:
         return None
-    found, length, by = section(_BY_WIDTH[match[1]]), int(match[2]) / 1000, match[3] or "LI"
+    found, length, by = section(_BY_WIDTH[match[2]]), float(match[3]) / 1000, match[4] or "LI"
     if by == "LI":
         number = (length - (found.to_inside_m or 0.0)) / found.step_m
     elif by == "LA":
         number = number_from_outside(found, length)
     else:
         number = number_from_datum(found, length)
-    return belt_of(found, round(number))
+    whole = number if by in ("LD", "LW", "LP") else round(number)
+    return belt_of(found, round(whole, 1), int(match[1]) if match[1] else None)
 
 
 def _by_name(text: str) -> Belt | None:
@@ -128,10 +160,29 @@ def _by_name(text: str) -> Belt | None:
     stamp, number, ribs = " ".join(match[2].split()), float(match[3]), int(match[1]) if match[1] else None
     if stamp in _INCH_ENDS and number > _INCH_ENDS[stamp]:
         stamp = f"ISO {stamp}"
-    for word in ("ISO", "LINK"):
+    for word in ("ISO", "LINK", "DIN"):
         if stamp.startswith(word):
             stamp = f"{word} {stamp.removeprefix(word).strip()}"
     return belt_of(section(stamp), number, ribs)
+
+
+# Sections whose belts may be stamped with the plain one's letter on the counter's list: the number is the same.
+_SPECIAL = ("cogged", "hexagonal")
+
+
+def of_section(belt: Belt, section: Section) -> Belt:
+    """The belt under the section that a drive is made for: B83 asked for a BX or HB drive is BX83, HB83. Another groove's belt stays as it is.
+
+    >>> from tuyere.core.families.v_belt.section import section
+    >>> of_section(parse_designation("B83"), section("BX")).designation, of_section(parse_designation("BX83"), section("B")).designation
+    ('BX83', 'BX83')
+    """
+    plain = belt.section.construction == "wrapped" and belt.section.series == "classical inch"
+    special = section.construction in _SPECIAL or section.series == "agricultural inch"
+    narrow = belt.section.construction == "wrapped" and section.construction == "cogged" and "narrow" in belt.section.series
+    if belt.section.groove == section.groove and belt.section.name != section.name and ((plain and special) or narrow):
+        return belt_of(section, belt.number, belt.ribs)
+    return belt
 
 
 def nearest_belts(belt: Section, datum_length_m: float) -> tuple[Belt | None, Belt | None]:
@@ -139,3 +190,10 @@ def nearest_belts(belt: Section, datum_length_m: float) -> tuple[Belt | None, Be
     below = [b for b in standard_belts(belt.name) if b.datum_length_m <= datum_length_m]
     above = [b for b in standard_belts(belt.name) if b.datum_length_m > datum_length_m]
     return (below[-1] if below else None), (above[0] if above else None)
+
+
+def nearest_made(belt: Section, datum_length_m: float) -> tuple[Belt | None, Belt | None]:
+    """The belts that the trade makes, standard or not, just below (or at) and just above a datum length; None beyond the last."""
+    made = sorted((belt_of(belt, n) for n in made_numbers(belt.name)), key=lambda b: b.datum_length_m)
+    below = [b for b in made if b.datum_length_m <= datum_length_m]
+    return (below[-1] if below else None), (made[len(below)] if len(below) < len(made) else None)

@@ -78,20 +78,45 @@ def groove_at_outside(belt: Section, outside_diameter_m: float, kind: str = "sta
     raise BeltError(f"There is no {kind} groove on the table for section {belt.name}.")
 
 
-def datum_from_outside(belt: Section, outside_diameter_m: float) -> float:
-    """Diameter of the belt's line, m, on a standard sheave of the given outside diameter: d_d = d_o - 2 h_d.
+def datum_from_outside(belt: Section, outside_diameter_m: float, kind: str = "standard") -> float:
+    """Diameter of the belt's line, m, on a sheave of the given outside diameter and kind of groove: d_d = d_o - 2 h_d.
 
     >>> from tuyere.core.families.v_belt.section import section
     >>> from tuyere.core.quantity import to_si, from_si
     >>> round(from_si(datum_from_outside(section("B"), to_si(5.75, "length", "in")), "length", "in"), 3)
     5.4
     """
-    return outside_diameter_m - groove_at_outside(belt, outside_diameter_m).two_hd_m
+    return outside_diameter_m - groove_at_outside(belt, outside_diameter_m, kind).two_hd_m
 
 
-def outside_from_datum(belt: Section, datum_diameter_m: float) -> float:
-    """Outside diameter, m, of a standard sheave: d_o = d_d + 2 h_d."""
-    return datum_diameter_m + groove(belt, datum_diameter_m).two_hd_m
+def outside_from_datum(belt: Section, datum_diameter_m: float, kind: str = "standard") -> float:
+    """Outside diameter, m, of a sheave of that kind of groove: d_o = d_d + 2 h_d."""
+    return datum_diameter_m + groove(belt, datum_diameter_m, kind).two_hd_m
+
+
+# Whose pitch line lies at the rim of a standard groove (IP-20, IP-21, S211: 2 a_p = 0); the lines of all others are their pitch lines.
+_PITCH_AT_RIM = ("classical inch", "agricultural inch", "hexagonal inch")
+
+
+def pitch_over_datum(belt: Section) -> float:
+    """How much the pitch diameter, by which speeds go, is larger than the datum diameter, by which lengths go, m.
+
+    IP-20's pitch diameter is d_o - 2 a_p, with 2 a_p = 0 in a standard groove: the datum diameter and that groove's 2 h_d. The belt is
+    the same in any groove, so its two lines lie as far apart there; that gives the standard's other 2 a_p (combination A 0.37, B -0.07 in,
+    deep B 0.36 in) within 0.015 in. Narrow, light-duty and metric belts have one line for both. Source: IP-20 (from memory, high).
+
+    >>> from tuyere.core.families.v_belt.section import section
+    >>> round(pitch_over_datum(section("A")) / 0.0254, 2), pitch_over_datum(section("SPA"))
+    (0.25, 0.0)
+    """
+    if belt.series not in _PITCH_AT_RIM:
+        return 0.0
+    return grooves_of(belt.groove, "standard")[0].two_hd_m
+
+
+def groove_kinds(belt: Section) -> tuple[str, ...]:
+    """The kinds of groove that are tabled for the belt's groove by rule of the trade: standard, and deep or combination where made."""
+    return tuple(k for k in ("standard", "deep", "combination") if grooves_of(belt.groove, k))
 
 
 def line_on_flat(belt: Section, rim_m: float) -> float:

@@ -4,6 +4,9 @@ import math
 from dataclasses import dataclass
 
 from tuyere.core.families.v_belt.section import LONG_FROM, Section
+from tuyere.core.quantity import to_si
+
+QUARTER_INCH = to_si(0.25, "length", "in")
 
 
 @dataclass(frozen=True)
