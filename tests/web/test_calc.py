@@ -50,7 +50,33 @@ def test_typed_and_si_give_the_same_sheet(app: Flask) -> None:
             "static-tension",
             {"design_power_w": 4000, "belt_speed_m_per_s": 12, "belts": 2, "small_wheel_wrap_rad": 3.14159, "mass_kg_per_m": 0},
             "tension_n",
+            125.0,
+        ),
+        (
+            "static-tension",
+            {
+                "design_power_w": 4000,
+                "belt_speed_m_per_s": 12,
+                "belts": 2,
+                "small_wheel_wrap_rad": 3.14159,
+                "mass_kg_per_m": 0,
+                "section": "B",
+            },
+            "tension_n",
             113.6,
+        ),
+        ("rated-power", {"section": "ISO A", "small_diameter_m": 0.1, "fast_shaft_rad_per_s": 151.84}, "total_w", 1320),
+        (
+            "rated-power",
+            {"section": "5V", "small_diameter_m": 0.31496, "fast_shaft_rad_per_s": 121.475, "ratio": 1.72},
+            "total_w",
+            27.55 * 745.7,
+        ),
+        (
+            "service-factor",
+            {"driven_class": "heavy", "hours_per_day": 10, "speed_up": 2, "starts": "frequent or reversing"},
+            "service_factor",
+            1.3 * 1.11 * 1.2,
         ),
     ],
 )

@@ -90,9 +90,9 @@ const suggest = (text: string, done: (found: { value: string }[]) => void) =>
         Kind of drive
         <el-select v-model="form.family">
           <el-option label="V-belt" value="v-belt" />
-          <el-option label="Synchronous belt (record only)" value="synchronous" />
-          <el-option label="Flat belt (record only)" value="flat belt" />
-          <el-option label="Roller chain (record only)" value="roller chain" />
+          <el-option label="Toothed (synchronous) belt" value="synchronous" />
+          <el-option label="Flat belt" value="flat belt" />
+          <el-option label="Roller chain" value="roller chain" />
         </el-select>
       </label>
       <label>

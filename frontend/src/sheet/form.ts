@@ -30,7 +30,12 @@ const entry = (): Entry => ({ text: '', unit: '', origin: null })
 
 export type LinkForm = Required<NonNullable<Survey['link']>>
 export function blankLink(): LinkForm {
-  return { link_tape: entry(), link_span: entry(), link_count: '', tabs: '', pulled: '', take_up: '' }
+  return { link_tape: entry(), link_span: entry(), link_count: '', tabs: '', pulled: '', take_up: '', use: '' }
+}
+
+/** How many belts side by side a text says: a whole number up to 20, else none. */
+export function beltCount(text: string | null | undefined): number {
+  return /^\s*\d{1,2}\s*$/.test(text ?? '') ? Math.min(Number(text), 20) : 0
 }
 
 export type PathForm = NonNullable<Survey['path']>
@@ -57,15 +62,19 @@ export function blankForm(): SheetForm {
         section: '',
         belt: '',
         belt_count: '',
+        ribs: '',
         driver_class: 'normal',
         driven_class: '',
         driver_basis: 'outside',
         driven_basis: 'outside',
+        driver_groove: 'standard',
+        driven_groove: 'standard',
         rotation: 'clockwise',
         centre_line_deg: '0',
         adjustable: '',
         idler: 'none',
         surroundings: 'clean',
+        starts: 'seldom',
       },
       design: {
         design_speed: entry(),

@@ -2,7 +2,7 @@ import { useDebounceFn, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, type InjectionKey, onScopeDispose, ref, type Ref, shallowRef, watch } from 'vue'
 
 import { api, type Choices, type DriveOut, Refused, type Sheet, type SheetForm, unwrap } from '../api/client'
-import { blankForm, blankLink, trimmed, usualUnit } from './form'
+import { beltCount, blankForm, blankLink, trimmed, usualUnit } from './form'
 import { completedFlat } from './flat/flatForm'
 import { completed } from './layoutEdit'
 import { completedToothed } from './toothed/toothedForm'
@@ -75,12 +75,12 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
     ]) {
       if (!value.unit && !value.text) value.unit = usualUnit(choices.value, key)
     }
-    fresh.gauge.forces = forces(Number(fresh.survey.choices?.belt_count) || 0)
+    fresh.gauge.forces = forces(beltCount(fresh.survey.choices?.belt_count))
     return fresh
   }
 
   function forces(count: number): SheetForm['gauge']['forces'] {
-    return Array.from({ length: Math.min(Math.max(count, 0), 20) }, () => ({
+    return Array.from({ length: count }, () => ({
       text: '',
       unit: usualUnit(choices.value, 'force'),
       origin: null,
@@ -90,7 +90,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   watch(
     () => form.value.survey.choices?.belt_count,
     (text) => {
-      const wanted = Number(text) || 0
+      const wanted = beltCount(text)
       const now = form.value.gauge.forces ?? []
       if (wanted > now.length) form.value.gauge.forces = [...now, ...(forces(wanted - now.length) ?? [])].slice(0, 20)
       // Fewer belts drop only the empty fields behind: a typed force is not lost.

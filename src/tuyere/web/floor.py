@@ -280,6 +280,7 @@ class ChoicesOut(BaseModel):
     idlers: list[Choice]
     surroundings: list[Choice]
     starts: list[Choice]
+    grooves: dict[str, list[str]]
     directions: list[Choice]
     force_tools: list[Choice]
     duties: list[Choice]
@@ -313,6 +314,7 @@ def get_choices() -> Response:
             ],
             idlers=[Choice(value=i, label=i) for i in IDLERS],
             surroundings=[Choice(value=x, label=x) for x in SURROUNDINGS],
+            grooves={s.name: list(v_belt.groove_kinds(s)) for s in v_belt.sections().values()},
             starts=[Choice(value=x, label=x) for x in STARTS],
             directions=[Choice(value=v, label=text) for v, text in DIRECTIONS.items()],
             force_tools=[Choice(value=t, label=t) for t in FORCE_TOOLS],

@@ -74,8 +74,8 @@ const print = () => window.print()
       <h2>{{ drive.name }}: on the record</h2>
       <p v-if="drive.note">{{ drive.note }}</p>
       <p class="soft">
-        This is a {{ drive.family }} drive: surveyed and kept; speeds and tension of its kind are not worked out here
-        yet.
+        This is a {{ drive.family }} drive. Its survey, speed and size stand at their stations; the tension of its kind
+        is not worked out here.
       </p>
       <ul v-if="drive.dues.length" class="plain">
         <li v-for="d in drive.dues" :key="d.id">

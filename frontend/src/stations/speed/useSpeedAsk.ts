@@ -76,6 +76,7 @@ function blank() {
     amps_after: entry(),
     tolerance: '3',
     keep: '' as '' | 'driver' | 'driven',
+    meaning: '' as '' | 'slip' | 'diameter',
     made: {
       section: '',
       diameter: entry(),

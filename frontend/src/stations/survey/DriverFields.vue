@@ -34,6 +34,7 @@ provide(answersKey, {
         label="Surroundings"
         :options="choices?.surroundings ?? []"
       />
+      <WordField v-model="c.starts!" name="starts" label="Starts" :options="choices?.starts ?? []" />
     </fieldset>
   </div>
 </template>

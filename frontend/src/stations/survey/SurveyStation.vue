@@ -45,6 +45,7 @@ const NEXT: Record<string, string> = {
 const next = computed(() => NEXT[state.sheet.value?.wanted[0] ?? ''] ?? '')
 const FLAGS = [
   'small-sheave',
+  'bands-or-ribs',
   'estimated-rating',
   'too-few-belts',
   'long-belt',
@@ -55,6 +56,10 @@ const FLAGS = [
   'rim-speed',
   'belt-speed',
 ]
+/** The kinds of groove that the section's sheaves are made with. */
+const grooves = computed(() => (choices.grooves[c.value.section ?? ''] ?? []).map((g) => ({ value: g, label: g })))
+/** Joined and ribbed belts are counted in bands. */
+const bands = computed(() => Number(c.value.ribs) > 1 || /^\s*\d{1,2}\s*(?:[/-]|P[HJKLM])/i.test(c.value.belt ?? ''))
 const byBelt = computed(() => figures.value.centres_by_belt)
 
 async function takeBack(): Promise<void> {
@@ -97,11 +102,17 @@ async function takeBack(): Promise<void> {
       <FigureValue :figure="figures.service_factor" label="Service factor" class="aside" />
       <WordField v-model="c.idler!" name="idler" label="Idler" :options="choices.idlers" />
       <WordField v-model="c.surroundings!" name="surroundings" label="Surroundings" :options="choices.surroundings" />
+      <WordField v-model="c.starts!" name="starts" label="Starts" :options="choices.starts" />
     </fieldset>
     <fieldset>
       <legend>Belts</legend>
       <WordField v-model="c.section!" name="section" label="Section" :options="choices.sections" />
-      <WordField v-model="c.belt_count!" name="belt_count" label="How many, side by side" />
+      <WordField
+        v-model="c.belt_count!"
+        name="belt_count"
+        :label="bands ? 'Bands, side by side' : 'How many, side by side'"
+      />
+      <WordField v-model="c.ribs!" name="ribs" label="Ribs of each" placeholder="1 for single belts" />
       <WordField v-model="c.belt!" name="belt" label="Name on the belt" placeholder="B81, or - when gone" />
       <FigureValue
         :figure="figures.belt_length ?? figures.length_by_tape"
@@ -122,6 +133,13 @@ async function takeBack(): Promise<void> {
             { value: 'datum', label: 'datum (pitch)' },
           ]"
         />
+        <WordField
+          v-if="grooves.length > 1"
+          v-model="c.driver_groove!"
+          name="driver_groove"
+          label="its grooves"
+          :options="grooves"
+        />
       </div>
       <div class="with-basis">
         <MeasureField v-model="q.driven_diameter!" name="driven_diameter" :label="`Driven, ${c.driven_basis}`" />
@@ -134,6 +152,13 @@ async function takeBack(): Promise<void> {
             { value: 'datum', label: 'datum (pitch)' },
             { value: 'flat', label: 'a flat wheel (V-flat)' },
           ]"
+        />
+        <WordField
+          v-if="grooves.length > 1 && c.driven_basis !== 'flat'"
+          v-model="c.driven_groove!"
+          name="driven_groove"
+          label="its grooves"
+          :options="grooves"
         />
       </div>
       <MeasureField v-model="q.centre_distance!" name="centre_distance" label="Centre distance" hint="shaft to shaft" />

@@ -56,6 +56,15 @@ const bar = (life: number) => `${Math.min(100, (100 * life) / 1.4)}%`
       <template v-if="w.side === 'driver'">
         <WordField v-model="w.motor!" name="shaft_motor" label="Electric motor" :options="YES" />
         <WordField v-if="w.motor === 'yes'" v-model="w.frame!" name="shaft_frame" label="Its frame" :options="frames" />
+        <WordField
+          v-model="w.keyway!"
+          name="keyway"
+          label="The shaft has"
+          :options="[
+            { value: '', label: 'a keyway' },
+            { value: 'no', label: 'no keyway' },
+          ]"
+        />
       </template>
       <WordField
         v-if="w.motor !== 'yes' || w.side === 'driven'"

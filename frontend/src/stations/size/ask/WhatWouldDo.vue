@@ -4,6 +4,7 @@ import { computed, inject } from 'vue'
 
 import type { Choices } from '../../../api/client'
 import { inSystem, say } from '../../../settings'
+import CautionStrip from '../../../sheet/CautionStrip.vue'
 import MeasureField from '../../../sheet/MeasureField.vue'
 import { useAnswers } from '../../../sheet/useAnswers'
 import WordField from '../../survey/WordField.vue'
@@ -110,9 +111,8 @@ const count = (n: number) => n.toLocaleString('en')
           >
         </p>
       </template>
-      <p v-else-if="answer?.missing.length" class="missing">
-        <b>Still to say:</b> {{ say(answer.missing.join('; ')) }}.
-      </p>
+      <p v-for="n in answer?.not_judged ?? []" :key="n" class="missing">▲ {{ say(n) }}</p>
+      <p v-if="answer?.missing.length" class="missing"><b>Still to say:</b> {{ say(answer.missing.join('; ')) }}.</p>
       <p v-if="desk.unreachable.value" class="ember small" role="status">
         No answer from the server: what stands here is the last one.
         <button class="bare" type="button" @click="desk.again()"><u>Ask again</u></button>
@@ -196,6 +196,7 @@ const count = (n: number) => n.toLocaleString('en')
         label="Surroundings"
         :options="orSurveyed(sizes?.surroundings ?? [])"
       />
+      <WordField v-model="w.starts!" name="starts" label="Starts" :options="orSurveyed(sizes?.starts ?? [])" />
       <WordField v-model="w.ambient!" name="ambient" label="Air round it" placeholder="70 F or 21 C" />
     </fieldset>
     <fieldset>
@@ -336,6 +337,7 @@ const count = (n: number) => n.toLocaleString('en')
     <p v-if="canCopy && answer && !answer.missing.length">
       <el-button @click="emit('copy')">Turn it over on the bench</el-button>
     </p>
+    <CautionStrip :cautions="choices.cautions.size" state="Before anything is ordered." />
     <p class="small soft">{{ choices.cautions.deference }}</p>
     <p v-if="desk.answer.value?.listed[0]" class="sr" aria-live="polite">
       Best: {{ desk.answer.value.listed[0].name }}, pull {{ inSystem(desk.answer.value.listed[0].pull) }}

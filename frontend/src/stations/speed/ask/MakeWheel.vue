@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import type { Choices } from '../../../api/client'
 import { say } from '../../../settings'
+import CautionStrip from '../../../sheet/CautionStrip.vue'
 import MeasureField from '../../../sheet/MeasureField.vue'
 import { useAnswers } from '../../../sheet/useAnswers'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
@@ -51,6 +52,7 @@ const BASIS = [
       <a class="file" :href="`/api/calc/speed/wheel.svg?${found.query}`" download>Drawing 1:1 (SVG)</a>
       <a class="file" :href="`/api/calc/speed/wheel.dxf?${found.query}`" download>For the machine (DXF)</a>
     </p>
+    <CautionStrip :cautions="choices.cautions.wheel" state="Before its first run." />
     <details v-if="found" open>
       <summary>Before it turns</summary>
       <ul>

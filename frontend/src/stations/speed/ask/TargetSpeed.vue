@@ -29,6 +29,7 @@ const body = computed(() =>
     target: asked.value.target,
     tolerance: asked.value.tolerance,
     keep: asked.value.keep,
+    meaning: asked.value.meaning,
   }),
 )
 const { answer } = useAnswer(body, (signal) => unwrap(api.POST('/api/calc/speed/target', { body: body.value, signal })))
@@ -37,6 +38,11 @@ const KEEP = [
   { value: '', label: 'either may change' },
   { value: 'driver', label: 'the driver stays' },
   { value: 'driven', label: 'the driven stays' },
+]
+const MEANING = [
+  { value: '', label: 'not settled yet' },
+  { value: 'slip', label: 'the belt slips' },
+  { value: 'diameter', label: 'a diameter is wrong' },
 ]
 const nameOf = (p: Pair) => `${p.driver} / ${p.driven}`
 const chosen = ref('')
@@ -63,6 +69,7 @@ function surveyWith(p: Pair): SheetForm['survey'] {
     if (p.changes.includes(role)) {
       q[`${role}_diameter`] = size(p[role])
       survey.choices![`${role}_basis`] = 'outside'
+      survey.choices![`${role}_groove`] = 'standard'
     }
   if (p.belt && !p.belt_stays) survey.choices!.belt = p.belt
   if (p.centre) q.centre_distance = size(p.centre.us)
@@ -109,6 +116,14 @@ const percent = (share: number) => `${share > 0 ? '+' : ''}${(share * 100).toFix
       <MeasureField v-model="asked.target" name="target" field="target_speed" label="Driven shaft" />
       <WordField v-model="asked.tolerance" name="tolerance" label="Within, percent" placeholder="3" />
       <WordField v-model="asked.keep" name="keep" label="Wheels" :options="KEEP" wide />
+      <WordField
+        v-if="answer?.held || asked.meaning"
+        v-model="asked.meaning"
+        name="meaning"
+        label="What the tachometer’s reading means"
+        :options="MEANING"
+        wide
+      />
     </fieldset>
     <ul v-if="answer?.pairs.length" class="pairs">
       <li v-for="p in answer.pairs" :key="nameOf(p)">

@@ -25,12 +25,21 @@ const mayWrite = useMayWrite()
 const { data: found } = useFound(() => drive.id)
 const fixSection = ref('')
 const fixCount = ref('')
+const fixBelt = ref('')
+const fixAs = ref('')
+/** The drive's own belt has several ribs: by its name or as counted. */
+const joined = computed(() => {
+  const c = state.form.value.survey.choices
+  return Number(c?.ribs || /^\s*(\d{1,2})\s*[/-]/.exec(c?.belt ?? '')?.[1]) > 1
+})
 const offBy = ref('')
 const offTouched = ref(false)
 const asked = computed(() => ({
   survey: state.form.value.survey,
   fix_section: fixSection.value,
   fix_count: fixCount.value,
+  fix_belt: fixBelt.value,
+  fix_singles: fixAs.value === 'singles',
 }))
 const { answer } = useAnswer(asked, (signal) =>
   unwrap(api.POST('/api/calc/get-home', { body: trimmed(asked.value), signal })),
@@ -76,7 +85,7 @@ async function keep(): Promise<void> {
   const done = await write(trimmed({ fix: asked.value, off_by: offBy.value }))
   if (!done) return
   kept.value = `Recorded as temporary. Due by ${dateText(offBy.value)}: it stands on the floor.`
-  fixCount.value = fixSection.value = ''
+  fixCount.value = fixSection.value = fixBelt.value = fixAs.value = ''
   offTouched.value = false
   await refresh()
 }
@@ -127,6 +136,22 @@ const load = computed(() => fix.value?.figures.find((f) => f.key === 'share_of_l
         :options="[{ value: '', label: 'the drive’s own' }, ...choices.sections]"
       />
       <WordField v-model="fixCount" name="fix_count" label="How many" placeholder="1, 2 …" />
+      <WordField
+        v-model="fixBelt"
+        name="fix_belt"
+        label="Name on the belt from the shelf"
+        placeholder="B81, or - unknown"
+      />
+      <WordField
+        v-if="joined"
+        v-model="fixAs"
+        name="fix_as"
+        label="They are"
+        :options="[
+          { value: '', label: 'joined belts, as fitted' },
+          { value: 'singles', label: 'single belts, one a groove' },
+        ]"
+      />
     </fieldset>
     <ShortSets
       v-if="!fix"

@@ -56,13 +56,25 @@ const options = (...pairs: [string, string][]) => [
         hint="a dozen"
       />
       <WordField v-model="form.link_count" name="link_count" label="…links between" placeholder="12" />
+      <WordField
+        v-model="form.use"
+        name="use"
+        label="Where it runs"
+        wide
+        :options="[
+          { value: '', label: 'not said yet' },
+          { value: 'in place of a V-belt', label: 'in place of a V-belt' },
+          { value: 'roller conveyor', label: 'under the rollers of a conveyor' },
+        ]"
+      />
     </fieldset>
     <p v-if="found?.links" class="sum">
       <span
         ><b>{{ found.links }}</b> links</span
       >
       <span class="soft"
-        >{{ inSystem(found.length!) }}, {{ found.take_out }} taken out of the hand-tight belt; a link is
+        >{{ inSystem(found.length!) }},
+        <template v-if="found.take_out">{{ found.take_out }} taken out of the hand-tight belt; </template>a link is
         {{ inSystem(found.pitch!) }}</span
       >
     </p>

@@ -41,6 +41,7 @@ const MACHINES = [
   { value: 'metric', label: 'metric built' },
   { value: 'light', label: 'light, fractional horsepower' },
   { value: 'farm', label: 'farm' },
+  { value: 'deck', label: 'mower deck, or clutched by its slack belt' },
 ]
 function jump(): void {
   const field = next.value?.field
