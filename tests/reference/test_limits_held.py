@@ -105,11 +105,7 @@ def test_the_least_toothed_pulley_grows_with_speed(name: str, rpm: float, teeth:
     """IP-24; GB/T 11362; JB/T 7512 (from memory). The sheet says so, and calls no smaller one good."""
     assert synchronous.least_teeth_at(profile(name), rpm * RPM) == teeth
     small, right = (line_drive(toothed(name, z, 2 * z, 0.9 if name != "H14M" else 2.0, profile(name).widths_m[-1]), 0.01, rpm) for z in (teeth - 1, teeth))  # fmt: skip
-    said = (
-        {s: next(v.tone for v in s.verdicts if v.topic == "rating") for s in (small, right)}
-        if False
-        else [next(v.tone for v in s.verdicts if v.topic == "rating") for s in (small, right)]
-    )
+    said = [next(v.tone for v in s.verdicts if v.topic == "rating") for s in (small, right)]
     assert said == [Tone.WATCH, Tone.GOOD]
     assert [any(f.code == "small-sheave" for f in s.flags) for s in (small, right)] == [True, False]
 

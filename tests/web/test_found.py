@@ -2,6 +2,7 @@
 
 import io
 import uuid
+from dataclasses import asdict
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
@@ -10,9 +11,14 @@ import pytest
 from sqlalchemy import Engine, text
 from sqlmodel import Session, select
 
+from tests.core.test_found import spec as a_drive
 from tests.web.test_plant import floor, log
+from tuyere.core.counter_slip import counter_slip
+from tuyere.core.families import v_belt
+from tuyere.core.grade import DUTIES, grade
 from tuyere.core.table_book import BOOK
-from tuyere.documents.slip_pdf import Heading, slip_html, slip_pdf
+from tuyere.core.window import window
+from tuyere.documents.slip_pdf import Heading, laid_out, slip_html, slip_pdf
 from tuyere.store.tables import Due, TemporaryFix
 
 TODAY = datetime.now(UTC).date()
@@ -67,6 +73,15 @@ def test_a_slip_escapes_what_people_write() -> None:
     html = slip_html(slip, Heading("Fan & co", "today"))
     assert "<script>" not in html and "&lt;script&gt;" in html and "Fan &amp; co" in html
     assert io.BytesIO(slip_pdf(slip, Heading("Fan", "today"))).read(4) == b"%PDF"
+
+
+def test_the_longest_slip_keeps_to_one_page() -> None:
+    belt, spec = v_belt.parse_designation("HB75"), a_drive()
+    slip = counter_slip(
+        belt, 3, False, spec, window(spec), grade(belt.section, tuple(DUTIES), spec, (900.0,)), "the long number from the plate"
+    )
+    assert len(slip.refuse) > 5 and len(slip.grade) > 3
+    assert len(laid_out(asdict(slip), Heading("A long way to the kiln fan's main drive, second floor", "today")).pages) == 1
 
 
 def test_a_get_home_fix_raises_a_due_and_ends_with_it(sign_in: Any, engine: Engine) -> None:

@@ -78,13 +78,15 @@ def _refuse(belt: Belt, count: int | None, joined: bool) -> tuple[frozenset[str]
     found, refused = [], set()
     plain = _plain(belt.section)
     if plain:
-        refused.add(plain.name)
+        refused.update(alike.same_belt(plain.name) | {plain.name})
         found.append(f"{plain.name}{belt.number:g}: {_why_not_plain(belt.section, plain)}")
     own = alike.shares_groove(belt.section.name)
     for a in alike.alikes():
         if len({a.section, a.other} & own) != 1:
             continue
         other = a.other if a.section in own else a.section
+        if plain and other == plain.name:
+            continue
         if a.kind == "alike":
             found.append(
                 f"{other}: looks alike, another depth or angle"

@@ -5,7 +5,9 @@ from typing import Any
 
 from jinja2 import Environment, PackageLoader
 from weasyprint import HTML
+from weasyprint.document import Document
 
+SIZES_PT = (12.5, 11.5, 10.5, 9.5, 8.5, 7.5)  # the largest that keeps a slip on its one page
 _PAGES = Environment(loader=PackageLoader("tuyere.documents", "."), autoescape=True)
 
 
@@ -17,8 +19,8 @@ class Heading:
     made: str
 
 
-def slip_html(slip: dict[str, Any], heading: Heading) -> str:
-    """The slip as a page of HTML."""
+def slip_html(slip: dict[str, Any], heading: Heading, size_pt: float = SIZES_PT[0]) -> str:
+    """The slip as a page of HTML, its text `size_pt` high."""
     parts = [
         ("Ask for", [slip["headline"], *slip["names"]], "big"),
         ("The machine's own part number", [slip["machine_part"]] if slip["machine_part"] else [], "big"),
@@ -30,13 +32,22 @@ def slip_html(slip: dict[str, Any], heading: Heading) -> str:
     ]
     if not slip["names"]:
         del parts[0]
-    return _PAGES.get_template("slip.html").render(slip=slip, heading=heading, parts=parts)
+    return _PAGES.get_template("slip.html").render(slip=slip, heading=heading, parts=parts, size=size_pt)
 
 
 def slip_pdf(slip: dict[str, Any], heading: Heading) -> bytes:
     """The slip as PDF bytes. Nothing is fetched: the page names no outside resource."""
-    found: bytes = HTML(string=slip_html(slip, heading), url_fetcher=_nothing).write_pdf()
+    found: bytes = laid_out(slip, heading).write_pdf()
     return found
+
+
+def laid_out(slip: dict[str, Any], heading: Heading) -> Document:
+    """The slip on its one page, in the largest letters that keep it there (on more pages where even the smallest do not)."""
+    for size in SIZES_PT:
+        laid = HTML(string=slip_html(slip, heading, size), url_fetcher=_nothing).render()
+        if len(laid.pages) == 1:
+            break
+    return laid
 
 
 def _nothing(url: str, *_args: Any, **_kwargs: Any) -> dict[str, Any]:

@@ -318,7 +318,9 @@ class StaticTensionIn(Strict):
     belts: int = Field(ge=1, le=20)
     small_wheel_wrap_rad: float = Field(gt=0.5, le=3.1416)
     mass_kg_per_m: float = Field(ge=0, le=5)
-    section: str = Field("", max_length=20, description="its system says which form holds: IP-20's 15 for inch sections, GB/T 13575.1's 500 for metric")
+    section: str = Field(
+        "", max_length=20, description="its system says which form holds: IP-20's 15 for inch sections, GB/T 13575.1's 500 for metric"
+    )
     form: Literal["metric", "inch"] = Field("metric", description="where no section is named")
 
 
@@ -338,9 +340,7 @@ def calc_static_tension(body: StaticTensionIn) -> Response:
         raise _refuse("section", reason) from None
     return answer(
         TensionOut(
-            tension_n=tension.static_tension(
-                body.design_power_w, body.belt_speed_m_per_s, body.belts, arc, body.mass_kg_per_m, inch=inch
-            )
+            tension_n=tension.static_tension(body.design_power_w, body.belt_speed_m_per_s, body.belts, arc, body.mass_kg_per_m, inch=inch)
         )
     )
 

@@ -8,8 +8,8 @@ from tuyere.core.families.v_belt import Belt, BeltError, Section, belt_of, made_
 
 # Likelihood of the fragment given the belt: a whole match, the number alone, an end missing, and a label misread.
 WHOLE, NUMBER_ONLY, END_MISSING, MISREAD = 1.0, 0.5, 0.25, 0.004
-# A label that is a whole name is hardly ever misread into another section's.
-MISREAD_WHOLE = 0.0002
+# A label that is a whole name is hardly ever misread into another section's, and seldom what is left of a longer one.
+MISREAD_WHOLE, END_MISSING_WHOLE = 0.0002, 0.02
 
 
 @lru_cache(maxsize=256)
@@ -52,13 +52,14 @@ def matches(found: Section, label: str) -> Iterator[tuple[Belt, float]]:
         return  # the section's letter alone: it says which section, and no length
     pattern = re.compile(re.escape(text).replace(r"\?", "."))
     digits = text.replace("?", "").isdigit()
+    end_missing = END_MISSING_WHOLE if whole_name else END_MISSING
     for whole, number, value in _written(found.name):
         if pattern.fullmatch(whole):
             yield belt_of(found, value), WHOLE
         elif digits and pattern.fullmatch(number):
             yield belt_of(found, value), NUMBER_ONLY
         elif len(text) > 1 and not digits and (re.search(pattern.pattern + "$", whole) or pattern.match(whole)):
-            yield belt_of(found, value), END_MISSING
+            yield belt_of(found, value), end_missing
 
 
 _MARK = re.compile(r"(?<![A-Z])(SP[ZABC]|XP[ZABC]|[358]VX?|[2345]L|P[HJKLM](?![A-Z])|[A-E]X?(?![A-Z]))")
