@@ -5,6 +5,7 @@ from typing import Any
 
 import pytest
 from flask import Flask
+from pydantic import BaseModel
 
 SURVEY = {
     "quantities": {k: {"text": v} for k, v in {"driver_power": "5 hp", "driver_speed": "1750", "hours_per_day": "10", "driver_diameter": "5 3/4",
@@ -121,3 +122,29 @@ def test_page_and_headers(app: Flask) -> None:
     served = client.get(asset)
     assert "immutable" in served.headers["Cache-Control"] and served.headers["X-Content-Type-Options"] == "nosniff"
     assert client.get("/assets/nothing-12345678.js").status_code == 404
+
+
+def test_every_documented_computation_answers_a_bare_post(app: Flask) -> None:
+    """The open API is open: no session, no token; an empty body is an answer or a sentence, never a 403."""
+    client = app.test_client()
+    document = client.get("/api/openapi.json").json
+    paths = [p for p, methods in document["paths"].items() if p.startswith("/api/calc/") and "post" in methods]
+    assert len(paths) > 30
+    for path in paths:
+        answer = client.post(path, json={})
+        assert answer.status_code in (200, 422), (path, answer.status_code, answer.json)
+
+
+def test_every_body_in_the_open_document_has_a_name_of_its_own(app: Flask) -> None:
+    """Two models of one name would give a route another's body: each documented body has exactly its route's fields."""
+    document = app.test_client().get("/api/openapi.json").json
+    by_name: dict[str, set[type]] = {}
+    for view in app.view_functions.values():
+        for hint in view.__annotations__.values() if hasattr(view, "__annotations__") else ():
+            if isinstance(hint, type) and issubclass(hint, BaseModel):
+                by_name.setdefault(hint.__name__, set()).add(hint)
+    assert len(by_name) > 40 and all(len(models) == 1 for models in by_name.values()), [n for n, m in by_name.items() if len(m) > 1]
+    documented = document["components"]["schemas"]
+    for name, (model,) in by_name.items():
+        for known in (n for n in documented if n.split(".")[0] == name):
+            assert set(documented[known].get("properties", {})) == {f.alias or k for k, f in model.model_fields.items()}, name

@@ -1,6 +1,7 @@
 """The database and the servers over it: migrations, what was typed comes back, two servers, starting up."""
 
 import http.server
+import json
 import threading
 import uuid
 from typing import Any
@@ -13,6 +14,7 @@ from alembic.migration import MigrationContext
 from flask import Flask
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from sqlalchemy.exc import DBAPIError
 from sqlmodel import SQLModel
 
 from tests.conftest import SECRET, _database
@@ -134,3 +136,31 @@ def test_what_is_at_a_port(capsys: pytest.CaptureFixture[str]) -> None:
     server.shutdown()
     server.server_close()
     assert running(port, "mill") == 1
+
+
+_A_SURVEY = """INSERT INTO configuration (id, drive_id, sequence, standing, reason, driver_class, rotation, made_by, made_at, typed)
+    VALUES (%(id)s, %(drive_id)s, 1, 'as found', '', 'normal', 'clockwise', %(drive_id)s, now(), %(typed)s)"""
+
+
+def test_ribs_of_one_band_counted_as_belts_are_read_as_one_band() -> None:
+    """A survey kept when 3 belts of 3/B81 meant its three ribs says one band from then on; two bands stay two, and singles stay."""
+    engine = engine_from(_database("tuyere_test_bands"))
+    config = alembic_config(engine)
+    command.upgrade(config, "0008")
+    kept = {"3/B81": ("3", "1"), "2/5V1000": ("4", "4"), "B81": ("3", "3"), "6PK1195": ("6", "1")}
+    ids = {belt: uuid.uuid4() for belt in kept}
+    with engine.begin() as connection:
+        connection.exec_driver_sql("SET LOCAL session_replication_role = replica")  # rows alone, without the plant they belong to
+        for belt, (count, _) in kept.items():
+            typed = json.dumps({"choices": {"belt": belt, "belt_count": count}})
+            connection.exec_driver_sql(_A_SURVEY, {"id": ids[belt], "drive_id": uuid.uuid4(), "typed": typed})
+    command.upgrade(config, "0009")
+    with engine.connect() as connection:
+        for belt, (_, expected) in kept.items():
+            said = connection.exec_driver_sql(
+                "SELECT typed #>> '{choices,belt_count}' FROM configuration WHERE id = %(id)s", {"id": ids[belt]}
+            )
+            assert said.scalar() == expected, belt
+    with pytest.raises(DBAPIError), engine.begin() as connection:
+        connection.exec_driver_sql("UPDATE configuration SET typed = typed")
+    engine.dispose()

@@ -98,6 +98,7 @@ export function useDriveLabels(props: DriveDrawn, drawn: DriveScene, width: Ref<
         lines.push({ text: `rim ${shown(`${w.role}_rim_speed`)}`, size: 13, of: `${w.role}_rim_speed` })
       if (!small && props.station !== 'speed' && props.figures[`wrap_${w.role}`])
         lines.push({ text: `wrap ${shown(`wrap_${w.role}`)}`, size: 13, of: `wrap_${w.role}` })
+      if (!small && isDriver && props.drawing?.bands) lines.push({ text: props.drawing.bands, size: 13 })
       const reach = w.r + s.thickness + 10
       const wide = Math.max(...lines.map(lineWidth)) / 2
       found.push({

@@ -35,10 +35,10 @@ def counter_slip(
     width, height = shown(section.top_width_m, "length", to_set=True), shown(section.height_m, "length", to_set=True)
     outside, datum = (shown(v, "length", decimals=(1, 0)) for v in (named.outside_m, named.datum_m))
     size = [f"{section.name}: {width[0]} wide, {height[0]} deep ({width[1]} × {height[1]}), {section.construction}"]
-    length = [f"{outside[0]} round the outside ({outside[1]})", f"datum length {datum[0]} ({datum[1]})"]
+    length = [f"{outside[0]} over the back by tape ({outside[1]}); datum length {datum[0]} ({datum[1]})", _number(belt)]
     if window:
         length.append(
-            f"these centres take {window.shortest_us} to {window.longest_us} outside ({window.shortest_si} to {window.longest_si})"
+            f"these centres take {window.shortest_us} to {window.longest_us} over the back ({window.shortest_si} to {window.longest_si})"
         )
         off = named.outside_m - window.longest_m if named.outside_m > window.longest_m else named.outside_m - window.shortest_m
         if abs(off) > _OFF_WINDOW * named.outside_m and not window.shortest_m <= named.outside_m <= window.longest_m:
@@ -49,6 +49,16 @@ def counter_slip(
         belt.designation, _count(count, joined, belt.ribs), others, machine_part, tuple(size), tuple(length),
         grade.ask if grade else (), why_not, _check_first(belt, spec),
     )  # fmt: skip
+
+
+_UNITS = {"in": "inches", "mm": "millimetres"}
+_MEASURES = {"inside": "its inside length, nominal", "datum": "its datum length", "effective": "its effective (outside) length"}
+
+
+def _number(belt: Belt) -> str:
+    """What the number in the belt's own name measures, which is seldom what a tape reads."""
+    unit = _UNITS[belt.section.unit] if belt.section.step_m > 0.01 or belt.section.unit == "mm" else "tenths of an inch"
+    return f"the {belt.number:g} in its name: {_MEASURES[belt.section.named_by]}, in {unit}"
 
 
 _OFF_WINDOW = 0.01  # of the length: nearer than this the slide and the tape may still agree

@@ -17,7 +17,7 @@ HOW = {
     "groove_spacing": "Measure from one groove to the next, edge to same edge.",
     "groove_depth": "Measure how deep the groove is below the rim.",
     "label": "Clean the back of the belt and look for its name; a part of it will do.",
-    "outside_length": "Tape round the outside of the belt.",
+    "outside_length": "Tape over the back of the belt, once round.",
     "wheel_diameter": "Measure a wheel over the outside of its rim.",
 }
 MADE = {

@@ -39,7 +39,7 @@ class DrawnSpan:
 
 @dataclass(frozen=True)
 class Drawing:
-    """Everything needed to draw the drive to scale. The belt's back lies `back_offset_m` outside the datum line."""
+    """Everything needed to draw the drive to scale. The belt's back lies `back_offset_m` outside the datum line; `bands`: joined belts in words."""
 
     wheels: tuple[DrawnWheel, ...]
     spans: tuple[DrawnSpan, ...]
@@ -47,6 +47,7 @@ class Drawing:
     back_offset_m: float
     clockwise: bool
     deflection_m: float | None
+    bands: str = ""
 
 
 def draw(spec: DriveSpec, page: Page) -> Drawing | None:
@@ -92,7 +93,14 @@ def draw(spec: DriveSpec, page: Page) -> Drawing | None:
         spec.line.back_m if spec.line else (page.values["driver_outside"].n - d) / 2,
         clockwise,
         page.values["deflection"].n if page.has("deflection") else None,
+        _bands(spec),
     )
+
+
+def _bands(spec: DriveSpec) -> str:
+    if spec.ribs < 2 or not spec.belt_count:
+        return ""
+    return f"{spec.belt_count} {'band' if spec.belt_count == 1 else 'bands'} of {spec.ribs} ribs"
 
 
 def _pulls(spec: DriveSpec, page: Page, clockwise: bool) -> tuple[tuple[float, float] | tuple[None, None], ...]:

@@ -28,8 +28,10 @@ const mayWrite = useMayWrite()
 const { data: found } = useFound(() => drive.id)
 const survey = computed(() => sheet.form.value.survey)
 const lives = computed(() => (found.value?.lives ?? []).map((x) => x.hours_h))
+/** A dash for a belt that is gone is no name to ask for. */
+const named = computed(() => survey.value.choices?.belt?.replace(/^\s*[-?]\s*$/, '') ?? '')
 const belt = computed({
-  get: () => find.chosen.value || found.value?.cross_reference?.designation || survey.value.choices?.belt || '',
+  get: () => find.chosen.value || found.value?.cross_reference?.designation || named.value,
   set: (text) => (find.chosen.value = text),
 })
 const asked = computed(() => ({

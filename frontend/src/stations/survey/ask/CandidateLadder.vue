@@ -65,11 +65,14 @@ const SIGNS: Record<string, string> = { fits: '✓', 'a little off': '~', 'hardl
             >
               <b>{{ n.designation }}</b>
               <span class="small soft">
-                {{ inSystem({ us: n.outside_us, si: n.outside_si }) }} out
+                {{ inSystem({ us: n.outside_us, si: n.outside_si }) }} over the back
                 <template v-if="c.names.length > 1">· {{ percent(n.share) }}</template>
                 <template v-if="!n.listed">· not on the list</template>
               </span>
             </button>
+          </p>
+          <p v-else class="small soft">
+            No length yet: tape round the back, or read the label, and the names to ask for stand here.
           </p>
           <p v-if="c.same_as.length" class="small soft">
             The same belt: {{ c.same_as.map((n) => n.designation).join(', ') }}.

@@ -64,7 +64,7 @@ const BASIS = [
     <el-checkbox v-model="find.slackClutch.value">The belt is the clutch: slack when it idles</el-checkbox>
     <template v-if="window">
       <p class="range">
-        <span class="soft small">Outside length that serves</span>
+        <span class="soft small">Length over the back (tape) that serves</span>
         <b>
           {{ inSystem({ us: window.shortest_us, si: window.shortest_si }) }} to
           {{ inSystem({ us: window.longest_us, si: window.longest_si }) }}

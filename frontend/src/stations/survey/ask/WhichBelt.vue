@@ -69,7 +69,7 @@ function jump(): void {
       <WordField v-model="w.construction!" name="construction" label="How it is made" :options="MADE" />
       <MeasureField v-model="q.top_width!" name="top_width" label="1 Top width" hint="widest" />
       <MeasureField v-model="q.thickness!" name="thickness" label="2 Thickness" />
-      <MeasureField v-model="q.outside_length!" name="outside_length" label="3 Outside length" hint="tape" />
+      <MeasureField v-model="q.outside_length!" name="outside_length" label="3 Length over the back" hint="tape" />
       <WordField
         v-model="w.label!"
         name="label"
@@ -83,7 +83,7 @@ function jump(): void {
         label="Ribs or belts joined"
       />
       <MeasureField v-model="q.belt_angle!" name="belt_angle" label="Angle of the sides" hint="template" />
-      <MeasureField v-model="q.inside_length!" name="inside_length" label="Inside length" />
+      <MeasureField v-model="q.inside_length!" name="inside_length" label="Inside length" hint="tape" />
       <MeasureField v-model="q.laid_out_length!" name="laid_out_length" label="Broken: laid out flat" />
     </fieldset>
     <fieldset>
