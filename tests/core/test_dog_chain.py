@@ -50,3 +50,11 @@ def test_what_the_eye_sees_is_said() -> None:
     assert stops == ["The dogs push on the vertical rollers", "The take-up is on the tight side", "Wear strips below: missing"]
     asked = read_dogs({"dog_span": Typed("36", "in")}, {"dogs_engaged": "many"})
     assert {p.field for p in asked.problems} == {"dog_count", "dogs_engaged"}
+
+
+def test_each_is_judged_against_new_too() -> None:
+    """Worn alike they run on, and a new chain would not fit the dogs: both go together; a new chain on worn dogs wants dogs only."""
+    alike = read(6.25, 6.25).verdicts[0]
+    assert alike.tone is Tone.WATCH and "both worn" in alike.headline and "enew" in alike.detail
+    assert read(6.25, 6.0).verdicts[0].headline.startswith("The dogs are worn, the conveyor chain is not")
+    assert read(6.0, 6.25).verdicts[0].headline.startswith("The conveyor chain is worn, the dogs are not")

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tuyere.core.families import v_belt
 from tuyere.core.geometry.belt_path import belt_path
 from tuyere.core.layout.keepers import finding_of, judge
 from tuyere.core.layout.one_belt import PathAnswer, pulleys_of, solve_belt
@@ -13,6 +14,7 @@ from tuyere.core.layout.strain import friction, run_tensions, slip_margins, tens
 from tuyere.core.layout.train import solve_train
 from tuyere.core.layout.wheels import BeltOnWheels, Carriage, Keeper, KeeperState, Lay, PathWheel, TakeUp
 from tuyere.core.sheet.verdict import Tone
+from tuyere.core.tension_ratio import half_turn_ratio
 
 
 def deck(**idler: object) -> list[PathWheel]:
@@ -270,3 +272,12 @@ def test_small_wheels_and_tight_back_bends_are_named_once() -> None:
     assert [v.headline for v in found if v.topic == "bend"] == [
         "engine: small for this section", "tensioner: small for a wheel on the belt's back",
     ]  # fmt: skip
+
+
+@pytest.mark.parametrize(("section", "ratio"), [("B", 5.0), ("SPA", 5.0), ("PK", 4.0), ("PJ", 4.0)])
+def test_ribs_hold_four_to_one_and_v_belts_five(section: str, ratio: float) -> None:
+    """IP-26 against IP-20 (from memory): equal wheels at half a turn just hold where T1/T2 is that ratio, so T = Te (R + 1)/(R - 1)/2."""
+    held = half_turn_ratio(v_belt.section(section))
+    wheels = (PathWheel("engine", "driver", 0, 0, 0.07, 0.07), PathWheel("rotor", "driven", 0.6, 0, 0.07, 0.07, power_w=700))
+    found = solve_belt(BeltOnWheels(wheels, half_turn_ratio=held), 1, 100)
+    assert held == ratio and found.needed_n == pytest.approx(700 / (100 * 0.07) * (ratio + 1) / (ratio - 1) / 2)

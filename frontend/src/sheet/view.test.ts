@@ -16,6 +16,7 @@ const wheel = (role: string, x: number, r: number) => ({
   pull_y_n: null,
 })
 const drawing: Drawing = {
+  bands: '',
   wheels: [wheel('driver', 0, 0.1), wheel('driven', 1, 0.1)],
   spans: [
     { x1_m: 0, y1_m: 0.1, x2_m: 1, y2_m: 0.1, normal_rad: Math.PI / 2, tight: false },

@@ -85,7 +85,8 @@ def _count(count: int | None, joined: bool, ribs: int | None) -> str:
 
 def _refuse(belt: Belt, count: int | None, joined: bool) -> tuple[frozenset[str], tuple[str, ...]]:
     """Sections not to be taken instead, and what not to accept, in words."""
-    found, refused = [], set()
+    found: list[str] = []
+    refused: set[str] = set()
     plain = _plain(belt.section)
     if plain:
         refused.update(alike.same_belt(plain.name) | {plain.name})

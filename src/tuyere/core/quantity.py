@@ -390,6 +390,21 @@ def _example(wanted: Kind) -> str:
     return examples.get(wanted.name, f"12 {wanted.us_symbol}".strip())
 
 
+_LONGEST_COUNT = 9  # digits
+
+
+def whole_number(text: str, least: int, most: int) -> int | None:
+    """A count as people write one, or None where it is none within the bounds. The one reader of counts: what is bounded is what is used.
+
+    >>> whole_number(" 007 ", 1, 20), whole_number("0000011000000", 1, 20), whole_number("²", 1, 20)
+    (7, None, None)
+    """
+    digits = text.strip()
+    if not (digits.isascii() and digits.isdigit() and len(digits) <= _LONGEST_COUNT):
+        return None
+    return found if least <= (found := int(digits)) <= most else None
+
+
 def fraction_inches(value_m: float, denominator: int = 64) -> str:
     """A length to set, as a mechanic reads it: whole inches and the nearest 1/`denominator`, reduced.
 

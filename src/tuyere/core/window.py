@@ -8,10 +8,10 @@ from tuyere.core.families.v_belt import (
     Section,
     allowance,
     belt_of,
+    counter_numbers,
     datum_from_outside,
     lengths,
     line_on_flat,
-    made_numbers,
     nearest_belts,
     number_from_datum,
     standard_belts,
@@ -124,7 +124,7 @@ def _choices(section: Section, slide: _Slide, slack_clutch: bool) -> tuple[MadeL
         middle = belt_length(slide.d, slide.big, slide.now)
         low, high = middle - _CLUTCH, middle + _CLUTCH
     made = {b.number: b for b in standard_belts(section.name)} | {
-        n: belt_of(section, n) for n in made_numbers(section.name) if low <= lengths(section, n).datum_m <= high
+        n: belt_of(section, n) for n in counter_numbers(section.name) if low <= lengths(section, n).datum_m <= high
     }
     inside = [b for b in made.values() if low <= b.datum_length_m <= high]
     if not inside and not slack_clutch:

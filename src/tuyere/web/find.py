@@ -15,7 +15,7 @@ from tuyere.core.grade import DUTIES, Grade, grade
 from tuyere.core.identify.answer import Answer, Name, equivalents, identify
 from tuyere.core.identify.evidence import read_evidence
 from tuyere.core.identify.toothed import FAMILIES
-from tuyere.core.quantity import QuantityError
+from tuyere.core.quantity import QuantityError, whole_number
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.spec import DriveSpec, Given
 from tuyere.core.sheet.typed import Typed, given
@@ -251,8 +251,8 @@ def read_fix(body: GetHomeIn) -> tuple[DriveSpec, Fix | None, list[Problem]]:
     spec = spec_of(body.survey)
     problems: list[Problem] = []
     section = _section(body.fix_section, "fix_section", problems) or spec.section
-    count = body.fix_count.strip()
-    if not (count.isascii() and count.isdigit() and len(count) < 4 and 1 <= int(count) <= 20):
+    count = whole_number(body.fix_count, 1, 20)
+    if count is None:
         problems.append(Problem("fix_count", "Write how many belts are on now: 1 to 20."))
         return spec, None, problems
     if section is None:
@@ -269,7 +269,7 @@ def read_fix(body: GetHomeIn) -> tuple[DriveSpec, Fix | None, list[Problem]]:
             problems.append(Problem("fix_belt", f"{belt.designation} is a section {belt.section.name} belt: choose that section above."))
             return spec, None, problems
     back = any(w.contact == "back" and w.role == "driven" for w in body.survey.path.wheels)
-    return spec, Fix(section, int(count), belt, body.fix_singles, back), problems
+    return spec, Fix(section, count, belt, body.fix_singles, back), problems
 
 
 class GetHomeOut(BaseModel):

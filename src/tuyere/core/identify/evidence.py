@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, fields
 
-from tuyere.core.quantity import QuantityError
+from tuyere.core.quantity import QuantityError, whole_number
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.spec import Given
 from tuyere.core.sheet.typed import Typed, given
@@ -108,7 +108,7 @@ def read_evidence(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> 
 def _ribs(text: str, problems: list[Problem]) -> int | None:
     if text in ("", "-", "?"):
         return None
-    if text.isascii() and text.isdigit() and 1 <= int(text[:3]) <= 40:
-        return int(text)
-    problems.append(Problem("ribs", "Count the ribs or belts joined: a whole number from 1 to 40."))
-    return None
+    counted = whole_number(text, 1, 40)
+    if counted is None:
+        problems.append(Problem("ribs", "Count the ribs or belts joined: a whole number from 1 to 40."))
+    return counted

@@ -7,7 +7,7 @@ from typing import Literal
 
 from tuyere.core.families import roller_chain, synchronous
 from tuyere.core.identify.by_size import Ask, Kind, Matches, Seen, Size, match, next_ask
-from tuyere.core.quantity import QuantityError
+from tuyere.core.quantity import QuantityError, whole_number
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.figure import fine
 from tuyere.core.sheet.spec import Given
@@ -155,8 +155,9 @@ def _count(text: str, problems: list[Problem], field: str = "pitch_count", least
     text = text.strip()
     if text in ("", "-"):
         return None
-    if text.isascii() and text.isdigit() and least <= int(text[:5]) <= 500:
-        return int(text)
+    counted = whole_number(text, least, 500)
+    if counted is not None:
+        return counted
     what = "the steps between the two edges measured" if field == "pitch_count" else "the wheel's teeth"
     problems.append(Problem(field, f"Count {what}: a whole number from {least} to 500."))
     return None

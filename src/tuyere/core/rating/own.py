@@ -15,7 +15,7 @@ from scipy.interpolate import RegularGridInterpolator
 
 from tuyere.core.families import roller_chain, synchronous, v_belt
 from tuyere.core.families.flat import flat_belts
-from tuyere.core.quantity import QuantityError, System, from_si, parse, show
+from tuyere.core.quantity import QuantityError, System, from_si, parse, show, whole_number
 from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.rows_file import RowReport, RowsFileError, read_rows
 
@@ -216,9 +216,10 @@ def _quantity(text: str, kind: str, column: str, unit: str = "", least: float = 
 
 
 def _teeth(text: str) -> float:
-    if not text.isdigit() or not 5 <= int(text) <= 500:
+    teeth = whole_number(text, 5, 500)
+    if teeth is None:
         raise ValueError("Write the small wheel's teeth as a whole number, 5 to 500.")
-    return float(text)
+    return float(teeth)
 
 
 def _ratio(text: str) -> float:

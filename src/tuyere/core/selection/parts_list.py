@@ -6,7 +6,7 @@ from typing import Literal
 
 from tuyere.core.families import roller_chain, synchronous, v_belt
 from tuyere.core.families.flat import flat_belts
-from tuyere.core.quantity import QuantityError, parse
+from tuyere.core.quantity import QuantityError, parse, whole_number
 from tuyere.core.rows_file import RowReport, RowsFileError, read_rows
 
 COLUMNS = ("part", "for", "size", "grooves", "width", "on_hand", "price", "number")
@@ -193,9 +193,10 @@ def _sheave(text: str, name: str) -> tuple[float, str]:
 
 
 def _teeth(text: str, name: str) -> tuple[float, str]:
-    if not text.isdigit() or not 5 <= int(text) <= 500:
+    teeth = whole_number(text, 5, 500)
+    if teeth is None:
         raise ValueError("Write its teeth as a whole number, 5 to 500.")
-    return float(text), f"{text} teeth"
+    return float(teeth), f"{teeth} teeth"
 
 
 def _v_belt(text: str, name: str) -> tuple[float, str]:
@@ -228,9 +229,10 @@ _SIZE: dict[tuple[str, Of], Callable[[str, str], tuple[float, str]]] = {
 def _whole(text: str) -> int:
     if not text:
         return 1
-    if not text.isdigit() or not 1 <= int(text) <= 20:
+    counted = whole_number(text, 1, 20)
+    if counted is None:
         raise ValueError("Write the grooves or strands as a whole number, 1 to 20.")
-    return int(text)
+    return counted
 
 
 def _number(text: str, column: str) -> float | None:

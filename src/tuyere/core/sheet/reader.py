@@ -4,7 +4,7 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from tuyere.core.quantity import QuantityError
+from tuyere.core.quantity import QuantityError, whole_number
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.spec import Given
 from tuyere.core.sheet.typed import Typed, given
@@ -47,10 +47,10 @@ class FieldReader:
         text = self.words.get(key, "").strip()
         if text in _UNKNOWN:
             return None
-        if text.isascii() and text.isdigit() and least <= int(text[:6]) <= most:
-            return int(text)
-        self.problems.append(Problem(key, sentence or f"Count them: a whole number from {least} to {most}."))
-        return None
+        counted = whole_number(text, least, most)
+        if counted is None:
+            self.problems.append(Problem(key, sentence or f"Count them: a whole number from {least} to {most}."))
+        return counted
 
     def pitch(self, span: str, count: str) -> float | None:
         """One step of a span measured over several (m); a span without a count is a problem beside the count."""

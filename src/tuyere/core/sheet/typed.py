@@ -6,7 +6,7 @@ from typing import TypeVar, get_args
 
 from tuyere.core.families import v_belt
 from tuyere.core.origin import Origin
-from tuyere.core.quantity import QuantityError, to_si
+from tuyere.core.quantity import QuantityError, to_si, whole_number
 from tuyere.core.rating import ip20
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.sheet.field import FIELDS, Note, read_field
@@ -181,10 +181,10 @@ def _band(reading: Reading, belt: v_belt.Belt | None, text: str) -> tuple[v_belt
     cleaned = text.strip()
     counted = None
     if cleaned not in ("", "-", "?"):
-        if not (cleaned.isascii() and cleaned.isdigit() and len(cleaned) < 3 and 1 <= int(cleaned) <= MOST_RIBS):
+        counted = whole_number(cleaned, 1, MOST_RIBS)
+        if counted is None:
             reading.problems.append(Problem("ribs", f"Write how many ribs one band has: 1 for single belts, up to {MOST_RIBS}."))
             return belt, None
-        counted = int(cleaned)
     if belt and belt.ribs and counted and belt.ribs != counted:
         reading.problems.append(
             Problem("ribs", f"{belt.designation} says {belt.ribs} ribs by its name, and here stand {counted}: count them again.")
@@ -199,10 +199,10 @@ def _count(reading: Reading, text: str) -> int | None:
     cleaned = text.strip()
     if cleaned in ("", "-", "?"):
         return None
-    if not (cleaned.isascii() and cleaned.isdigit() and len(cleaned) < 4 and 1 <= int(cleaned) <= BELTS_FITTED_LIMIT):
+    counted = whole_number(cleaned, 1, BELTS_FITTED_LIMIT)
+    if counted is None:
         reading.problems.append(Problem("belt_count", f"Write how many belts (or bands) run side by side: 1 to {BELTS_FITTED_LIMIT}."))
-        return None
-    return int(cleaned)
+    return counted
 
 
 def _one_of(reading: Reading, key: str, choices: Mapping[str, str], known: tuple[T, ...]) -> T | None:
@@ -218,10 +218,10 @@ def _one_of(reading: Reading, key: str, choices: Mapping[str, str], known: tuple
 
 def _angle(reading: Reading, text: str) -> float:
     cleaned = text.strip() or "0"
-    if not (cleaned.isascii() and cleaned.isdigit() and len(cleaned) < 4 and int(cleaned) < 360):
+    degrees = whole_number(cleaned, 0, 359)
+    if degrees is None:
         reading.problems.append(Problem("centre_line_deg", "Choose where the driven sheave lies, 0 to 359 degrees from the right."))
-        return 0.0
-    return float(int(cleaned))
+    return float(degrees or 0)
 
 
 def _gauge(reading: Reading, choices: Mapping[str, str], forces: Sequence[Typed], deflection: Typed | None) -> None:

@@ -4,6 +4,7 @@ from tuyere.core.families.v_belt.allowance import Allowance, allowance
 from tuyere.core.families.v_belt.belt import (
     Belt,
     belt_of,
+    counter_numbers,
     made_numbers,
     nearest_belts,
     nearest_made,
@@ -38,6 +39,7 @@ __all__ = [
     "allowance",
     "belt_of",
     "centrifugal_mass",
+    "counter_numbers",
     "datum_from_outside",
     "groove",
     "groove_at_outside",

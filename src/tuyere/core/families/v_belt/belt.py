@@ -97,6 +97,14 @@ def made_numbers(name: str) -> tuple[float, ...]:
     return tuple(sorted(listed))
 
 
+def counter_numbers(name: str) -> tuple[float, ...]:
+    """What may be asked for at a counter unseen: the standard list, and in inch sections each inch that the trade makes.
+
+    Metric belts off the list are made too, in no steps to count on: they are read from a label, and not offered.
+    """
+    return made_numbers(name) if section(name).unit == "in" else tuple(sorted(b.number for b in standard_belts(name)))
+
+
 def belt_of(found: Section, number: float, ribs: int | None = None) -> Belt:
     """The belt of a section with `number` in its name, listed or not."""
     for standard in standard_belts(found.name):
@@ -193,7 +201,7 @@ def nearest_belts(belt: Section, datum_length_m: float) -> tuple[Belt | None, Be
 
 
 def nearest_made(belt: Section, datum_length_m: float) -> tuple[Belt | None, Belt | None]:
-    """The belts that the trade makes, standard or not, just below (or at) and just above a datum length; None beyond the last."""
-    made = sorted((belt_of(belt, n) for n in made_numbers(belt.name)), key=lambda b: b.datum_length_m)
+    """The belts that a counter may have, standard or not, just below (or at) and just above a datum length; None beyond the last."""
+    made = sorted((belt_of(belt, n) for n in counter_numbers(belt.name)), key=lambda b: b.datum_length_m)
     below = [b for b in made if b.datum_length_m <= datum_length_m]
     return (below[-1] if below else None), (made[len(below)] if len(below) < len(made) else None)
