@@ -89,7 +89,7 @@ def test_no_belt_at_all(open_as: Any) -> None:
     expect(page.get_by_role("heading", name=re.compile(r"Ask for HB\d+"))).to_be_visible()
     expect(page.get_by_text(re.compile("room to fit and to take up")).first).to_be_visible()
     page.get_by_text("The belt is the clutch").click()
-    expect(page.get_by_role("heading", name=re.compile("half an inch matters"))).to_be_visible()
+    expect(page.get_by_role("heading", name=re.compile("a quarter of an inch matters"))).to_be_visible()
     page.get_by_role("button", name=re.compile(r"^HB\d+")).first.click()
     expect(page.get_by_role("article", name="Counter slip")).to_contain_text("these centres take")
 
@@ -182,12 +182,12 @@ def test_the_tables_replace_the_sheet_on_the_wall(open_as: Any) -> None:
     expect(row).to_contain_text("high")
     page.get_by_role("link", name="Sheave grooves").click()
     page.get_by_label("Filter").fill("combination")
-    expect(page.get_by_role("status")).to_contain_text("4 of 119 rows")
+    expect(page.get_by_role("status")).to_contain_text("4 of 123 rows")
     page.reload()
     expect(page.get_by_label("Filter")).to_have_value("combination")
     page.get_by_label("Filter").fill("no such thing")
     page.get_by_role("button", name="Show all rows").click()
-    expect(page.get_by_role("status")).to_contain_text("119 rows")
+    expect(page.get_by_role("status")).to_contain_text("123 rows")
 
 
 @pytest.mark.parametrize("width", [390, 1280])

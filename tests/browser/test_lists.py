@@ -31,7 +31,7 @@ def test_a_list_is_brought_looked_at_kept_searched_and_taken_back(open_as: Any, 
     page.goto(f"{address}/bench/size")
     page.get_by_role("button", name="Blank").click()
     page.get_by_role("button", name="Start blank").click()
-    for key, text in {"power": "5 hp", "driver_speed": "1750", "driven_speed": "860", "centre_low": "18", "centre_high": "26"}.items():
+    for key, text in {"power": "5 hp", "driver_speed": "1750", "driven_speed": "885", "centre_low": "18", "centre_high": "26"}.items():
         page.locator(f"#f-{key}").fill(text)
     page.locator("#f-driven_class").select_option("light")
     page.locator("#f-stock").select_option("shelf")

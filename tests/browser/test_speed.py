@@ -15,10 +15,10 @@ def speed(page: Page, question: str) -> None:
 
 
 def test_each_wheel_shows_its_speed_and_rim_speed(open_as: Any) -> None:
-    """1755 rpm on 6.35 and 8.35 in B sheaves: 1755 x 6.0/8.0 = 1316; rims π d n (IP-20's 0.35 in between outside and datum)."""
+    """1755 rpm on 6.35 and 8.35 in B sheaves: 1755 x 6.35/8.35 = 1335 (IP-20: pitch diameters are the outside ones); rims π d n, one speed."""
     page = open_as("Ines")
     open_drive(page, "Steep-water pump", "Speed")
-    for text in ("1755 rpm", "1316 rpm", "rim 2918 ft/min", "rim 2877 ft/min"):
+    for text in ("1755 rpm", "1335 rpm", "rim 2918 ft/min"):
         expect(page.locator(".board svg text", has_text=text).first).to_be_visible()
 
 
@@ -29,6 +29,9 @@ def test_a_target_is_hit_from_a_measured_reading_and_proposed(open_as: Any) -> N
     page.locator("#f-target").fill("1100 rpm")
     expect(page.get_by_text("by the diameters, 1.25% off for usual slip")).to_be_visible()
     page.get_by_role("button", name="Reckon with these").click()
+    # 3.8 % is more than a V-belt loses: every pair is held until somebody says what that reading means.
+    expect(page.get_by_role("heading", name=re.compile("apart: settle that first"))).to_be_visible()
+    page.locator("#f-meaning").select_option("diameter")
     expect(page.get_by_text("by the ratio that the tachometer read, carried over")).to_be_visible()
     page.locator("#f-tolerance").fill("lots")
     expect(page.get_by_text("Write how near it must come in percent")).to_be_visible()
@@ -42,7 +45,7 @@ def test_a_target_is_hit_from_a_measured_reading_and_proposed(open_as: Any) -> N
     expect(page.get_by_text("Proposed: it stands in the log until it is fitted.")).to_be_visible()
     speed(page, "As it runs")
     expect(page.get_by_text("Proposed, not fitted:")).to_be_visible()
-    expect(page.locator("#f-tach_driven")).to_have_value("1271")
+    expect(page.locator("#f-tach_driven")).to_have_value("1289")
     page.get_by_role("link", name="Log").click()
     expect(page.get_by_text("Proposal, not fitted").first).to_be_visible()
     page.go_back()
@@ -112,16 +115,16 @@ def test_the_pump_whose_diameters_lied(open_as: Any) -> None:
     new_drive(page, "Spare syrup pump")
     page.locator("#f-section").select_option("A")
     page.locator("#f-driver_speed").fill("1425 rpm")
-    page.locator("#f-driver_diameter").fill("1.85 in")
-    page.locator("#f-driven_diameter").fill("13.66 in")
+    page.locator("#f-driver_diameter").fill("1.60 in")
+    page.locator("#f-driven_diameter").fill("13.41 in")
     page.locator("#f-centre_distance").fill("22 in")
     page.get_by_role("navigation", name="Stations").get_by_role("link", name="Speed").click()
     expect(page.locator(".board svg text", has_text="170 rpm").first).to_be_visible()
     page.locator("#f-tach_driver").fill("1425 rpm")
     page.locator("#f-tach_driven").fill("125 rpm")
     speed(page, "What it means")
-    # The same wheel a little larger: (220/170) of 1.60 in of line is 2.07, and 0.25 in more over the rim.
-    page.locator("#f-new_diameter").fill("2.32 in")
+    # The same wheel a little larger: 220/170 of 1.60 in is 2.07 in.
+    page.locator("#f-new_diameter").fill("2.07 in")
     expect(page.get_by_role("heading", name=re.compile("The two explanations predict 21[5-9] rpm and 16[0-3] rpm"))).to_be_visible()
     expect(page.get_by_text(re.compile("mark both wheels and turn the driver \\d+ turns by hand")).first).to_be_visible()
     expect(page.locator("table.why").first).to_contain_text("A diameter is not what was taken for it")

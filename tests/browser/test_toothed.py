@@ -83,7 +83,7 @@ def test_a_chain_drive_is_surveyed_and_kept_with_its_dogs(open_as: Any) -> None:
     open_drive(page, "Overhead sack conveyor")
     expect(page.get_by_role("heading", name="It is 08B")).to_be_visible()
     expect(
-        page.get_by_role("heading", name="The dogs are further apart than the conveyor chain: the dog that leaves carries all")
+        page.get_by_role("heading", name="The dogs are worn, the conveyor chain is not: the dog that leaves carries all")
     ).to_be_visible()
     expect(page.get_by_role("img", name="4 dogs against the conveyor's rollers, moving right; 1 touch")).to_be_visible()
     page.locator("#f-dog_span").fill("36.3 in")

@@ -131,7 +131,7 @@ def test_a_keeper_on_the_wrong_side_is_refused_and_a_missing_one_is_a_finding(op
 
 
 def test_a_jackshaft_drive_from_the_motor_to_the_mill(open_as: Any) -> None:
-    """Speeds through both stages: 1750 x 4.65/11.65 x 5.65/13.6 by the B groove's 0.35 in between outside and datum (ISO 4183, IP-20)."""
+    """Speeds through both stages: 1750 x 5/12 x 6/13.95 by pitch diameters, the outside ones of a standard B groove (IP-20)."""
     page = open_as("Tobias")
     new_drive(page, "Spare mill")
     ask(page, "Many wheels")
@@ -152,10 +152,10 @@ def test_a_jackshaft_drive_from_the_motor_to_the_mill(open_as: Any) -> None:
         page.locator(f"#f-tape_{tape}").fill(f"{inches} in")
     expect(page.get_by_text("belt 2 line")).to_be_visible()
     expect(
-        page.get_by_role("img", name=re.compile(r"4 mill, driven, belt on its inside, turns clockwise, wrap \d+°, 290 rpm"))
+        page.get_by_role("img", name=re.compile(r"4 mill, driven, belt on its inside, turns clockwise, wrap \d+°, 314 rpm"))
     ).to_be_visible()
     shaft = page.locator("table.shafts tr")
-    expect(shaft).to_have_text(re.compile(r"driven 2 \+ driven 2, belt 2.*698 rpm.*the belts pull it with \d+"))
+    expect(shaft).to_have_text(re.compile(r"driven 2 \+ driven 2, belt 2.*729 rpm.*the belts pull it with \d+"))
     expect(page.get_by_role("heading", name=re.compile("Belt 1: Overloaded, driver slips first"))).to_be_visible()
     page.get_by_role("button", name="Keep this survey").click()
     expect(page.get_by_text(re.compile(r"Survey \d kept"))).to_be_visible()

@@ -5,7 +5,7 @@ from itertools import pairwise
 from typing import Any
 
 import pytest
-from hypothesis import assume, given
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from tuyere.core.families import v_belt
@@ -244,3 +244,17 @@ def test_the_sheet_says_when_a_speed_is_by_the_wheels_alone() -> None:
     said = next(v for v in solve(form.spec).verdicts if v.topic == "design")
     assert said.tone is Tone.OPEN and said.headline.startswith("By its wheels")
     assert v_belt.section("B").name == "B"
+
+
+@settings(max_examples=40)
+@given(st.floats(3, 20), st.floats(3, 20), st.floats(1.02, 3), st.floats(0.3, 3), st.booleans())
+def test_any_target_on_any_drive_is_answered(driver: float, driven: float, apart: float, ratio: float, slide: bool) -> None:
+    """Pairs whose wheels would overlap where the shafts stand now move apart on their slide, or are not offered."""
+    sizes = {"driver_speed": "1750 rpm", "driver_diameter": f"{driver:.3f}", "driven_diameter": f"{driven:.3f}", "centre_distance": f"{(driver + driven) / 2 * apart:.3f}"}  # fmt: skip
+    spec = read_form(
+        {k: Typed(v, "in") for k, v in (sizes | ({"travel_in": "1", "travel_out": "2"} if slide else {})).items()}, {"section": "B"}
+    ).spec
+    page = solve_page(spec)
+    found = search.targets(spec, page, 1750 * math.tau / 60 * ratio, 0.05)
+    for p in found.pairs if found else ():
+        assert p.centre_m is None or p.centre_m > (p.driver.rim_m + p.driven.rim_m) / 2

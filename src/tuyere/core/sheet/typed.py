@@ -139,8 +139,8 @@ def _words(reading: Reading, choices: Mapping[str, str]) -> None:
         driver_class=_one_of(reading, "driver_class", choices, get_args(DriverClass)) or "normal",
         driver_basis=_one_of(reading, "driver_basis", choices, get_args(Basis)) or "outside",
         driven_basis=_one_of(reading, "driven_basis", choices, get_args(DrivenBasis)) or "outside",
-        driver_groove=_one_of(reading, "driver_groove", choices, get_args(GrooveKind)) or "standard",
-        driven_groove=_one_of(reading, "driven_groove", choices, get_args(GrooveKind)) or "standard",
+        driver_groove=_groove(reading, "driver_groove", choices, section),
+        driven_groove=_groove(reading, "driven_groove", choices, section),
         idler=_one_of(reading, "idler", choices, tuple(IDLERS)) or "none",
         surroundings=_one_of(reading, "surroundings", choices, tuple(SURROUNDINGS)) or "clean",
         starts=_one_of(reading, "starts", choices, tuple(STARTS)) or "seldom",
@@ -149,6 +149,15 @@ def _words(reading: Reading, choices: Mapping[str, str]) -> None:
         centre_line_deg=_angle(reading, choices.get("centre_line_deg", "")),
     )
     reading.spec = spec
+
+
+def _groove(reading: Reading, key: str, choices: Mapping[str, str], section: v_belt.Section | None) -> GrooveKind:
+    """The kind of groove, where the section is made with it; a standard one otherwise."""
+    kind: GrooveKind = _one_of(reading, key, choices, get_args(GrooveKind)) or "standard"
+    if section is None or kind == "standard" or kind in v_belt.groove_kinds(section):
+        return kind
+    reading.problems.append(Problem(key, f"Section {section.name} has no {kind} groove on the table: choose standard."))
+    return "standard"
 
 
 def _section(reading: Reading, text: str) -> v_belt.Section | None:

@@ -29,6 +29,7 @@ from tuyere.core.table import rows
 Keep = Literal["", "driver", "driven"]
 Meaning = Literal["", "slip", "diameter"]
 _FASTER = 0.02  # a driven shaft cannot turn faster than its wheels allow: past this share the reading is not explained
+_APART = 1.02  # of touching centres
 _LOOKED_AT = 60  # nearest pairs judged in full
 SHOWN = 12
 _ROLES: tuple[Role, Role] = ("driver", "driven")
@@ -313,9 +314,7 @@ def _pair(
     if centre is not None and centre <= (driver.rim_m + driven.rim_m) / 2:
         return None
     velocity = (driver.line_m + driver.over_m) * page.values["driver_speed"].n / 2
-    wrap = (
-        min(open_belt.wraps(driver.line_m, driven.line_m, centre)) if centre and centre > abs(driver.line_m - driven.line_m) / 2 else None
-    )
+    wrap = min(open_belt.wraps(driver.line_m, driven.line_m, centre)) if centre and centre > (driver.line_m + driven.line_m) / 2 else None
     return Pair(
         driver, driven, speed, speed / target - 1, velocity, wrap, tuple(changes), belt, stays, centre,
         tuple(_against(spec, page, driver, driven, speed, velocity, wrap, belt, limits)),
@@ -370,7 +369,7 @@ def _belt(spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, o
         except GeometryError:
             pass
     assert spec.section
-    wanted = open_belt.belt_length(driver.line_m, driven.line_m, now)
+    wanted = open_belt.belt_length(driver.line_m, driven.line_m, _clear(driver, driven, now))
     for made in sorted((b for b in v_belt.standard_belts(spec.section.name)), key=lambda b: abs(b.datum_length_m - wanted)):
         try:
             at = open_belt.centre_distance(driver.line_m, driven.line_m, made.datum_length_m)
@@ -380,16 +379,22 @@ def _belt(spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, o
     return "", False, None
 
 
+def _clear(driver: StockWheel, driven: StockWheel, now: float) -> float:
+    """The centres as they are, or as near as the pair's wheels let them come: what would overlap has to move apart."""
+    return max(now, max(driver.line_m + driven.line_m, driver.rim_m + driven.rim_m) / 2 * _APART)
+
+
 def _line_belt(spec: DriveSpec, driver: StockWheel, driven: StockWheel, now: float, of: str) -> tuple[str, bool, float | None]:
     assert spec.line
     if spec.line.family == "flat belt" or not (driver.teeth and driven.teeth):
         return "cut to length", False, now
     if spec.line.family == "roller chain":
         c = roller_chain.chain(of)
-        pitches = 2 * round(roller_chain.length_in_pitches(driver.teeth, driven.teeth, now / c.pitch_m) / 2)
+        clear = _clear(driver, driven, now) / c.pitch_m
+        pitches = 2 * math.ceil(roller_chain.length_in_pitches(driver.teeth, driven.teeth, clear) / 2 - 0.5)
         return f"{c.name}, {pitches} pitches", False, roller_chain.centre_distance(driver.teeth, driven.teeth, pitches) * c.pitch_m
     p = synchronous.profile(of)
-    wanted = open_belt.belt_length(driver.line_m, driven.line_m, now) / p.pitch_m
+    wanted = open_belt.belt_length(driver.line_m, driven.line_m, _clear(driver, driven, now)) / p.pitch_m
     listed = synchronous.standard_teeth(p)
     if not listed:
         return "", False, now
