@@ -222,7 +222,7 @@ def _motor(spec: DriveSpec, page: Page, side: str, words: Mapping[str, str], out
 
 
 def _sheave(has: float, wants: float, what: str, found: MotorLimit, out: Page) -> None:
-    said = f"{both(has)} {what}; it wants {both(wants)} at least ({found.source}, {found.confidence})."
+    said = f"{both(has, decimals=(2, 1))} {what}; it wants {both(wants, decimals=(2, 1))} at least ({found.source}, {found.confidence})."
     if has >= wants * (1 - 1e-3):
         out.say("motor", Tone.GOOD, f"The sheave is large enough for {found.named}", said)
     else:

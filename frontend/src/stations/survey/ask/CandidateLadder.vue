@@ -72,7 +72,7 @@ const SIGNS: Record<string, string> = { fits: '✓', 'a little off': '~', 'hardl
             </button>
           </p>
           <p v-else class="small soft">
-            No length yet: tape round the back, or read the label, and the names to ask for stand here.
+            No length yet: tape over the back, or read the label, and the names to ask for stand here.
           </p>
           <p v-if="c.same_as.length" class="small soft">
             The same belt: {{ c.same_as.map((n) => n.designation).join(', ') }}.
