@@ -58,7 +58,7 @@ def size(page: Page, address: str) -> None:
     page.wait_for_selector(".slip")
     shot(page, "size")
     rows = page.locator("[data-drive]")
-    for family in ("5VX", "14M", "chain"):
+    for family in ("5VX", "AT20", "chain"):
         rows.filter(has_text=family).first.locator(".beside").click()
     page.get_by_role("link", name="Side by side").click()
     page.wait_for_selector("svg[role=img] .belt")
