@@ -71,7 +71,10 @@ export function blankSize() {
     why: { kind: '', driver: 0, driven: 0, length: 0, count: 0 },
     shaft: {
       quantities: each(SHAFT),
-      words: { side: 'driver', bearing: 'ball', motor: 'yes', frame: '', crank: '', keyway: '' } as Record<string, string>,
+      words: { side: 'driver', bearing: 'ball', motor: 'yes', frame: '', crank: '', keyway: '' } as Record<
+        string,
+        string
+      >,
     },
   }
 }
