@@ -185,3 +185,10 @@ def test_rows_of_parts_that_cannot_be_taken() -> None:
         assert not row.taken and words in row.sentence, row
     assert "line 2" in read_parts("part,for,size\nbelt,B,B68\nbelt,B,B 68\n").rows[1].sentence
     assert "plain number" in read_parts("part,for,size,price\nbelt,B,B68,lots\n").rows[0].sentence
+
+
+def test_one_length_listed_in_two_widths_stands_once() -> None:
+    """6PK1250 and 4PK1250 are one length of PK: each drive of it is offered once."""
+    for kind in (*stock(NONE, PARTS, "list"), *stock(NONE, PARTS, "shelf"), *stock(OWN, PARTS, "list")):
+        names = [x.name for x in kind.lengths]
+        assert len(names) == len(set(names)), kind.name

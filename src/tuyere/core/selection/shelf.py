@@ -112,7 +112,12 @@ def _listed(kind: Kind, parts: PartsList, enough: bool) -> Kind | None:
     rows, driven, belts = _wheels_of(kind, parts), _wheels_of(kind, parts, False), _belts_of(kind, parts)
     if not (rows and driven and belts):
         return None
-    one = kind.with_belts(tuple(v_belt.parse_designation(r.said, kind.of) for r in belts)) if isinstance(kind, VKind) else copy.copy(kind)
+    if isinstance(kind, VKind):
+        # One length stands once, in however many rows and widths it is listed: 6PK1250 and 4PK1250 are one length of PK.
+        named = {b.number: b for b in (v_belt.parse_designation(r.said, kind.of) for r in belts)}
+        one: Kind = kind.with_belts(tuple(named.values()))
+    else:
+        one = copy.copy(kind)
     one.assumed = False
     one.forget()
     one.driver = one.driven = tuple(_wheel(kind, r) for r in rows)
