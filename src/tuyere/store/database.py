@@ -11,9 +11,18 @@ from sqlmodel import create_engine
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 
-def engine_from(url: str) -> Engine:
-    """An engine for a PostgreSQL URL (postgresql://...), using psycopg 3."""
-    return create_engine(url.replace("postgresql://", "postgresql+psycopg://", 1), pool_pre_ping=True, pool_size=8)
+# One request's patience with the record: a statement that takes longer, or waits longer for another's lock, is given up.
+_PATIENCE = {"connect_timeout": 5, "options": "-c statement_timeout=20000 -c lock_timeout=5000"}
+
+
+def engine_from(url: str, serving: bool = False) -> Engine:
+    """An engine for a PostgreSQL URL (postgresql://...), using psycopg 3; `serving`: with limits to how long a request may wait."""
+    return create_engine(
+        url.replace("postgresql://", "postgresql+psycopg://", 1),
+        pool_pre_ping=True,
+        pool_size=8,
+        connect_args=dict(_PATIENCE) if serving else {},
+    )
 
 
 def url_from_environment() -> str:

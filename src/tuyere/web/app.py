@@ -30,6 +30,7 @@ from tuyere.web import (
     log,
     path,
     people,
+    readable,
     readings,
     rules,
     session,
@@ -44,24 +45,26 @@ from tuyere.web.state import SignedIn
 
 LARGEST_REQUEST = 256 * 1024
 
-# Computations without a record: they store nothing, and read at most the shop's own lists of the site that a header names.
+LOOPBACK = ("localhost", "127.0.0.1", "::1")
 
 
 @dataclass(frozen=True)
 class Settings:
-    """What a server needs to know: the database, the cookie key, whether it is the demo plant, and the plant's name."""
+    """What a server knows: the database, the cookie key, whether it is the demo plant, the plant's name, and the hosts it answers to."""
 
     database_url: str
     secret_key: str
     demo: bool = False
     plant: str = "tuyere"
+    hosts: tuple[str, ...] = LOOPBACK
 
     @classmethod
     def from_environment(cls) -> "Settings":
         key = os.environ.get("TUYERE_SECRET_KEY", "")
         if len(key) < 32:
             raise RuntimeError("TUYERE_SECRET_KEY is missing or short: start with bin/start, or set 32 random characters or more.")
-        return cls(url_from_environment(), key, os.environ.get("TUYERE_DEMO") == "1", os.environ.get("TUYERE_PLANT", "tuyere"))
+        hosts = tuple(h.strip() for h in os.environ.get("TUYERE_HOSTS", "").split(",") if h.strip()) or LOOPBACK
+        return cls(url_from_environment(), key, os.environ.get("TUYERE_DEMO") == "1", os.environ.get("TUYERE_PLANT", "tuyere"), hosts)
 
 
 def create_app(settings: Settings | None = None) -> Flask:
@@ -73,13 +76,14 @@ def create_app(settings: Settings | None = None) -> Flask:
         DEMO=found.demo,
         PLANT=found.plant,
         MAX_CONTENT_LENGTH=LARGEST_REQUEST,
+        TRUSTED_HOSTS=list(found.hosts),
         SESSION_COOKIE_NAME=f"tuyere_{found.plant}",
         SESSION_COOKIE_SAMESITE="Lax",
         SESSION_COOKIE_HTTPONLY=True,
         WTF_CSRF_TIME_LIMIT=None,
         WTF_CSRF_CHECK_DEFAULT=True,
     )
-    app.extensions["engine"] = engine_from(found.database_url)
+    app.extensions["engine"] = engine_from(found.database_url, serving=True)
     _sign_in(app)
     csrf = CSRFProtect(app)
     for endpoint, view in app.view_functions.items():
@@ -112,6 +116,7 @@ def openapi_app() -> OpenAPI:
         static_folder=None,
     )
     errors.install(app)
+    readable.install(app)
     rules.install(app)
     modules = (
         calc,

@@ -12,7 +12,7 @@ from tuyere.store import what_ifs
 from tuyere.store.tables import Person, Role, WhatIf
 from tuyere.store.write import Answer, Writer, insert, update
 from tuyere.web.calc import answer
-from tuyere.web.entry import Strict
+from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import SitePath
 from tuyere.web.put_away import PutAway, PutAwayOut, put_away
@@ -120,7 +120,7 @@ def post_what_if(path: SitePath, body: KeepWhatIf) -> Response:
 class ChangeWhatIf(Strict):
     """A what-if as it is now, over the version that was opened."""
 
-    row_version: int = Field(ge=1)
+    row_version: int = Field(ge=1, le=MOST_VERSIONS)
     name: str = Field(max_length=200)
     size: SizeForm = Field(default_factory=SizeForm)
     chosen: Key = ""

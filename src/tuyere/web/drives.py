@@ -21,7 +21,7 @@ from tuyere.store import drives
 from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Role
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
-from tuyere.web.entry import Entry, Strict
+from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import DueOut, Family, FindingOut, due_out, explain_clash
 from tuyere.web.forms import SheetForm, SurveyForm, read_machine_form, read_sheet, read_toothed_form, typed_path
@@ -146,8 +146,8 @@ def survey_form(drive: Drive, configuration: Configuration | None) -> SurveyForm
 class DetailsForm(Strict):
     """What a drive and its machine are called; `retired` puts the drive away or brings it back."""
 
-    row_version: int = Field(ge=1)
-    machine_row_version: int = Field(ge=1)
+    row_version: int = Field(ge=1, le=MOST_VERSIONS)
+    machine_row_version: int = Field(ge=1, le=MOST_VERSIONS)
     name: str = Field(min_length=1, max_length=120)
     part_number: str = Field("", max_length=120)
     note: str = Field("", max_length=2000)
@@ -192,7 +192,7 @@ class KeepSurvey(Strict):
     """
 
     id: uuid.UUID
-    row_version: int = Field(ge=1)
+    row_version: int = Field(ge=1, le=MOST_VERSIONS)
     standing: Literal["as found", "as left", "corrected", "proposed"] = "as found"
     reason: str = Field("", max_length=400)
     family: Family | None = None

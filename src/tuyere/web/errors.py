@@ -4,7 +4,8 @@ from typing import Any
 
 from flask import Flask, Response, jsonify, request
 from pydantic import BaseModel, Field, ValidationError
-from werkzeug.exceptions import HTTPException
+from sqlalchemy.exc import DataError, OperationalError
+from werkzeug.exceptions import HTTPException, SecurityError
 
 SENTENCES = {
     400: "The request could not be read. Reload the page and try again.",
@@ -15,9 +16,14 @@ SENTENCES = {
     409: "Somebody changed this first. See what changed, then decide.",
     413: "That is far too much text for one request: shorten it and try again.",
     415: "Send JSON.",
+    422: "Something typed is too large or too long to be kept: check it and try again.",
     429: "Too many tries. Wait ten minutes, then try again.",
+    503: "The record cannot be reached just now. What you typed is still here; try again in a moment.",
     500: "Something broke on our side. What you typed is still here; try again in a moment.",
 }
+
+
+_ANOTHER_NAME = "This server does not go by that name. Open it by its own address, or name that host in TUYERE_HOSTS where it is started."
 
 
 class FieldError(BaseModel):
@@ -57,6 +63,7 @@ def _title(status: int) -> str:
         413: "Too large",
         422: "Refused input",
         429: "Too many tries",
+        503: "Out of reach",
     }
     return titles.get(status, "Error")
 
@@ -99,12 +106,26 @@ def install(app: Flask) -> None:
     def refused(error: Refusal) -> Response:
         return respond(error.problem)
 
+    @app.errorhandler(SecurityError)
+    def another_name(_error: SecurityError) -> Response:
+        return respond(ProblemOut(title=_title(400), status=400, detail=_ANOTHER_NAME))
+
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> Response:
         status = error.code or 500
         if status < 400:
             return error.get_response()  # type: ignore[return-value]
         return respond(ProblemOut(title=_title(status), status=status, detail=SENTENCES.get(status, error.description or "")))
+
+    @app.errorhandler(OperationalError)
+    def away(error: OperationalError) -> Response:
+        """The database is away, or took longer than it is given."""
+        app.logger.error("database out of reach at %s %s: %s", request.method, request.path, error.orig)
+        return respond(ProblemOut(title=_title(503), status=503, detail=SENTENCES[503]))
+
+    @app.errorhandler(DataError)
+    def cannot_be_kept(_error: DataError) -> Response:
+        return respond(ProblemOut(title=_title(422), status=422, detail=SENTENCES[422]))
 
     @app.errorhandler(Exception)
     def broken(error: Exception) -> Response:

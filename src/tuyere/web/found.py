@@ -22,7 +22,7 @@ from tuyere.store.tables import BeltLife, CounterSlip, Drive, Due, Machine, Pers
 from tuyere.store.write import Answer, Writer, insert
 from tuyere.web.calc import answer
 from tuyere.web.drives import DrivePath
-from tuyere.web.entry import Entry, Strict
+from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.find import FindForm, GetHomeIn, SlipIn, read_fix, slip_of, spec_of
 from tuyere.web.floor import SitePath
@@ -242,7 +242,7 @@ def fix_row(asked: GetHomeIn, judged: GetHome, fix_id: uuid.UUID, drive_id: uuid
 class FixOffForm(Strict):
     """The right belts are on again."""
 
-    row_version: int = Field(ge=1)
+    row_version: int = Field(ge=1, le=MOST_VERSIONS)
 
 
 @blueprint.post("/get-home/<uuid:fix_id>/off", summary="The fix is off: its due is done", responses={"200": KeptOut})

@@ -10,14 +10,14 @@ from sqlmodel import Session
 from tuyere.store.tables import ShopList, WhatIf, now
 from tuyere.store.write import Answer, Writer, update
 from tuyere.web.calc import answer
-from tuyere.web.entry import Strict
+from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.state import write
 
 
 class PutAway(Strict):
     """Put it away or, with `back`, bring it back; over the version seen."""
 
-    row_version: int = Field(ge=1)
+    row_version: int = Field(ge=1, le=MOST_VERSIONS)
     back: bool = False
 
 

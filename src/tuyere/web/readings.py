@@ -19,7 +19,7 @@ from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Rol
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
 from tuyere.web.drives import DrivePath, refuse_problems, survey_form
-from tuyere.web.entry import Entry, Strict
+from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.forms import GaugeForm, SheetForm, TachometerForm, read_sheet
 from tuyere.web.rules import at_site_of_drive, at_site_of_reading
@@ -196,7 +196,7 @@ def _summary(sheet: Sheet, tension: bool) -> dict[str, Any]:
 class StrikeForm(Strict):
     """Strike a reading out (it stays in the log, crossed through), or restore it."""
 
-    row_version: int = Field(ge=1)
+    row_version: int = Field(ge=1, le=MOST_VERSIONS)
     struck: bool
 
 
