@@ -41,14 +41,10 @@ def test_the_sections_between_the_classical_ones_are_known(width: str, height: s
 
 @pytest.mark.parametrize(
     ("label", "section", "name"),
-    [("6PK1200", "PK", "6PK 1200"), ("10PJ1016", "PJ", "10PJ 1016"), ("4/5V1120", "5V", "4/5V1120"), ("3/B60", "B", "3/B60"), ("13x1250", "ISO A", "A 1280"), ("17x2000", "ISO B", "B 2040"), ("R3VX600", "3VX", "3VX600"), ("8PK 1500", "PK", "8PK 1500")],
+    [("6PK1200", "PK", "6PK 1200"), ("10PJ1016", "PJ", "10PJ 1016"), ("4/5V1120", "5V", "4/5V1120"), ("3/B60", "B", "3/B60"), ("13x1250", "ISO A", "A 1280"), ("17x2000", "ISO B", "B 2040"), ("8PK 1500", "PK", "8PK 1500")],
 )  # fmt: skip
 def test_a_name_read_whole_is_that_belt(label: str, section: str, name: str) -> None:
     """What names a belt alone names it here too; a metric inside length is named by its datum one (ISO 4183)."""
-    try:
-        v_belt.parse_designation(label)
-    except v_belt.BeltError:
-        pytest.skip("no name of a belt")
     answer = identify(seen(label=label))
     assert (answer.candidates[0].section, names(answer)[0], answer.verdict.tone) == (section, name, Tone.GOOD)
 
