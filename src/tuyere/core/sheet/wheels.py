@@ -5,6 +5,7 @@ import math
 from tuyere.core import speed
 from tuyere.core.families import v_belt
 from tuyere.core.families.roller_chain import Chain
+from tuyere.core.limit import limit
 from tuyere.core.origin import Confidence, Origin
 from tuyere.core.quantity import System, show
 from tuyere.core.sheet.figure import Line, figure, given_figure, shown
@@ -18,9 +19,6 @@ GEOMETRY = "plane geometry and kinematics"
 # A rim smaller than this share of the section's least diameter cannot hold the groove at all.
 _LEAST_SHARE = 0.25
 
-# Wear of belt and groove, and their make, let the line ride so much higher or lower (a share of the belt's height, one standard deviation,
-# in diameter): 1/32 in either way on an A, by both schools of ride height. Common practice, no source.
-RIDES_SHARE = 0.1
 
 _ratio = wrapped(speed.ratio)
 _driven_speed = wrapped(speed.driven_speed)
@@ -35,7 +33,9 @@ def diameters(spec: DriveSpec, page: Page) -> None:
         _line_wheel("driven", spec.line.driven, page)
         return
     # One belt rides alike in both grooves: the doubt about its line is shared, and counts the more on the smaller wheel.
-    rides = uncertain(0.0, RIDES_SHARE * spec.section.height_m if spec.section else 0.0, "where in the groove the belt's line runs")
+    rides = uncertain(
+        0.0, limit("belt line rides").value * spec.section.height_m if spec.section else 0.0, "where in the groove the belt's line runs"
+    )
     for role, given, basis, kind in (
         ("driver", spec.driver_diameter, spec.driver_basis, spec.driver_groove),
         ("driven", spec.driven_diameter, spec.driven_basis, spec.driven_groove),
