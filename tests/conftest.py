@@ -17,7 +17,9 @@ from sqlmodel import Session, select
 from tuyere.demo.load import load_demo
 from tuyere.store.database import engine_from, migrate
 from tuyere.store.tables import Drive, Machine, Person
-from tuyere.web.app import Settings, create_app
+from tuyere.upkeep.prepare import prepare
+from tuyere.web.app import create_app
+from tuyere.web.settings import Settings
 
 hypothesis.settings.register_profile("repeatable", derandomize=True, deadline=None)
 hypothesis.settings.load_profile("repeatable")
@@ -53,8 +55,14 @@ def demo_database_url() -> str:
 
 
 @pytest.fixture(scope="session")
-def app(demo_database_url: str) -> Flask:
-    return create_app(Settings(demo_database_url, SECRET, demo=True, plant="test"))
+def serving_url(demo_database_url: str) -> str:
+    """The demo plant's database, as the role that may read and write rows only."""
+    return prepare(demo_database_url, SECRET, demo=True)
+
+
+@pytest.fixture(scope="session")
+def app(serving_url: str) -> Flask:
+    return create_app(Settings(serving_url, SECRET, demo=True, plant="test"))
 
 
 @pytest.fixture(scope="session")

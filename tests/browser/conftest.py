@@ -13,8 +13,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.conftest import SECRET, _database
-from tuyere.demo.load import load_demo
-from tuyere.store.database import engine_from, migrate
+from tuyere.upkeep.prepare import prepare
 
 expect.set_options(timeout=10_000)
 
@@ -35,28 +34,25 @@ def browser_type_launch_args() -> dict[str, Any]:
 @pytest.fixture(scope="session")
 def address() -> Iterator[str]:
     """A server of its own on a demo database of its own."""
-    url = _database("tuyere_test_browser")
-    engine = engine_from(url)
-    migrate(engine)
-    load_demo(engine)
-    engine.dispose()
+    url = prepare(_database("tuyere_test_browser"), SECRET, demo=True)
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
-    environment = {**os.environ, "DATABASE_URL": url, "TUYERE_SECRET_KEY": SECRET, "TUYERE_DEMO": "1", "TUYERE_PLANT": "browser"}
+    environment = {
+        **os.environ,
+        "DATABASE_URL": url,
+        "TUYERE_SECRET_KEY": SECRET,
+        "TUYERE_DEMO": "1",
+        "TUYERE_PLANT": "browser",
+        "TUYERE_BIND": f"127.0.0.1:{port}",
+        "OPENBLAS_NUM_THREADS": "1",
+    }
     command = [
         sys.executable,
         "-m",
         "gunicorn",
-        "--bind",
-        f"127.0.0.1:{port}",
-        "--workers",
-        "1",
-        "--threads",
-        "6",
-        "--worker-class",
-        "gthread",
-        "tuyere.web.app:create_app()",
+        "-c",
+        "python:tuyere.serving.gunicorn_conf",
     ]
     server = subprocess.Popen(command, env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
     for _ in range(200):

@@ -25,6 +25,7 @@ from tests.browser.conftest import open_drive
 def test_a_sentence_beside_the_field_and_nothing_lost(open_as: Any, field: str, text: str, says: str) -> None:
     page = open_as("Ines")
     open_drive(page, "Steep-water pump")
+    expect(page.locator("svg[role=img] .belt")).to_be_visible()
     entry = page.locator(f"#f-{field}")
     entry.fill(text)
     expect(page.locator(".field").filter(has=entry)).to_contain_text(says)

@@ -8,7 +8,8 @@ import pytest
 from flask import Flask
 
 from tests.conftest import SECRET
-from tuyere.web.app import Settings, create_app
+from tuyere.web.app import create_app
+from tuyere.web.settings import Settings
 
 BODIES = [
     ('{"text": "12\\u0000 in", "kind": "length"}', "text"),

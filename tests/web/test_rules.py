@@ -17,6 +17,7 @@ OPEN = {
     "/api/choices",
     "/api/session",
     "/api/session/demo",
+    "/api/session/reset",
     "/api/first-lead",
     "/api/tables",
     "/api/tables/<name>",
@@ -53,7 +54,8 @@ def test_nothing_behind_a_rule_answers_without_sign_in(app: Flask) -> None:
 
 def test_a_route_without_a_rule_is_refused(demo_database_url: str) -> None:
     from tests.conftest import SECRET
-    from tuyere.web.app import Settings, create_app
+    from tuyere.web.app import create_app
+    from tuyere.web.settings import Settings
 
     app = create_app(Settings(demo_database_url, SECRET))
     app.add_url_rule("/api/forgotten", "forgotten", lambda: "secret")

@@ -18,11 +18,14 @@ from sqlalchemy.exc import DBAPIError
 from sqlmodel import SQLModel
 
 from tests.conftest import SECRET, _database
-from tuyere.prepare import make_database
 from tuyere.store import tables
-from tuyere.store.database import alembic_config, engine_from, migrate, url_from_environment
-from tuyere.web.app import Settings, create_app
-from tuyere.web.running import main as running
+from tuyere.store.address import url_from_environment
+from tuyere.store.database import alembic_config, engine_from, migrate
+from tuyere.store.roles import APPEND, RIGHTS
+from tuyere.upkeep.port import Found, look_at
+from tuyere.upkeep.prepare import prepare
+from tuyere.web.app import create_app
+from tuyere.web.settings import Settings
 
 
 def test_models_and_migrations_agree(demo_database_url: str) -> None:
@@ -45,18 +48,43 @@ def test_the_schema_goes_down_and_up_again() -> None:
     engine.dispose()
 
 
-def test_a_missing_database_is_made_once(demo_database_url: str) -> None:
+def test_a_missing_database_is_made_once_and_served_by_a_role_that_owns_nothing(demo_database_url: str) -> None:
     url = demo_database_url.rpartition("/")[0] + f"/made_{uuid.uuid4().hex[:8]}"
-    for _ in range(2):
-        make_database(url)
-    psycopg.connect(url).close()
+    served = {prepare(url, SECRET, demo=False) for _ in range(2)}
+    with psycopg.connect(served.pop()) as connection:
+        assert not served, "the same both times"
+        assert connection.execute("SELECT rolsuper OR rolcreatedb OR rolcreaterole FROM pg_roles WHERE rolname = user").fetchone() == (
+            False,
+        )
+        owned = "SELECT count(*) FROM pg_class WHERE relowner = user::regrole"
+        assert connection.execute(owned).fetchone() == (0,)
 
 
-def test_two_servers_over_one_database_are_one(demo_database_url: str, app: Flask, sign_in: Any) -> None:
+@pytest.mark.parametrize(
+    "statement",
+    [
+        *(f"{verb} {table}" for table in RIGHTS for verb in ("TRUNCATE", "DROP TABLE")),
+        *(f"ALTER TABLE {table} DISABLE TRIGGER ALL" for table, right in RIGHTS.items() if right == APPEND),
+        *(f"UPDATE {table} SET id = id" for table, right in RIGHTS.items() if right == APPEND),
+        *(f"DELETE FROM {table}" for table, right in RIGHTS.items() if "DELETE" not in right),
+        "UPDATE shop_list SET content = ''",
+        "CREATE TABLE mine (id int)",
+        "CREATE TEMP TABLE mine (id int)",
+        "ALTER FUNCTION refuse_change() RENAME TO gone",
+        "SET session_replication_role = replica",
+        "SELECT * FROM alembic_version",
+    ],
+)
+def test_the_serving_role_may_not(serving_url: str, statement: str) -> None:
+    with psycopg.connect(serving_url) as connection, pytest.raises(psycopg.errors.InsufficientPrivilege):
+        connection.execute(statement)  # type: ignore[call-overload]
+
+
+def test_two_servers_over_one_database_are_one(serving_url: str, app: Flask, sign_in: Any) -> None:
     caller = sign_in("Ines")
     cookie = caller.client.get_cookie("tuyere_test")
     assert cookie is not None
-    other = create_app(Settings(demo_database_url, SECRET, demo=True, plant="test")).test_client()
+    other = create_app(Settings(serving_url, SECRET, demo=True, plant="test")).test_client()
     other.set_cookie("tuyere_test", cookie.value)
     assert other.get("/api/session").json["name"] == "Ines"
     body = {"id": str(uuid.uuid4()), "name": "Drive", "machine_id": str(uuid.uuid4()), "machine_name": f"Twin {uuid.uuid4().hex[:6]}"}
@@ -114,8 +142,8 @@ def test_a_start_without_what_it_needs_says_so(monkeypatch: pytest.MonkeyPatch) 
         Settings.from_environment()
 
 
-def test_what_is_at_a_port(capsys: pytest.CaptureFixture[str]) -> None:
-    answers = {"/api/health": b'{"name": "tuyere", "plant": "mill"}'}
+def test_what_is_at_a_port() -> None:
+    answers = {"/api/health": b'{"name": "tuyere", "plant": "mill", "database": "answers"}'}
 
     class Handler(http.server.BaseHTTPRequestHandler):
         def do_GET(self) -> None:
@@ -127,15 +155,17 @@ def test_what_is_at_a_port(capsys: pytest.CaptureFixture[str]) -> None:
             pass
 
     server = http.server.HTTPServer(("127.0.0.1", 0), Handler)
-    port = str(server.server_port)
+    port = server.server_port
     threading.Thread(target=server.serve_forever, daemon=True).start()
-    assert running(port, "mill") == 0 and port in capsys.readouterr().out
-    assert running(port, "other plant") == 3
+    assert look_at(port, "mill") is Found.PLANT
+    assert look_at(port, "other plant") is Found.OTHER
+    answers["/api/health"] = b'{"name": "tuyere", "plant": "mill", "database": "away"}'
+    assert look_at(port, "mill") is Found.NO_DATABASE
     answers["/api/health"] = b"<html>"
-    assert running(port, "mill") == 3
+    assert look_at(port, "mill") is Found.OTHER
     server.shutdown()
     server.server_close()
-    assert running(port, "mill") == 1
+    assert look_at(port, "mill") is Found.NOTHING
 
 
 _A_SURVEY = """INSERT INTO configuration (id, drive_id, sequence, standing, reason, driver_class, rotation, made_by, made_at, typed)

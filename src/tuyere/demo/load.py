@@ -19,7 +19,7 @@ from tuyere.core.rating.own import RatingsReport, read_ratings
 from tuyere.core.selection.parts_list import PartsReport, read_parts
 from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.store import drives, found, people
-from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, Person, ShopList, Site, now
+from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, ShopList, Site, now
 from tuyere.store.write import Writer, insert
 from tuyere.web.drives import survey_form, survey_of
 from tuyere.web.entry import Entry
@@ -51,9 +51,7 @@ def load_demo(engine: Engine) -> None:
         session.flush()
         writers: dict[str, Writer] = {}
         for entry in story["people"]:
-            person = Person(
-                id=uuid.uuid4(), name=entry["name"], passphrase_hash=people.hash_passphrase(secrets.token_hex(16)), one_click=True
-            )
+            person = people.new_person(uuid.uuid4(), entry["name"], secrets.token_hex(16), one_click=True)
             session.add(person)
             session.flush()
             session.add(Membership(person_id=person.id, site_id=site.id, role=entry["role"]))

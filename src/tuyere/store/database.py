@@ -1,6 +1,5 @@
-"""The database connection: one engine a process, from DATABASE_URL."""
+"""The database connection: one engine a process."""
 
-import os
 from pathlib import Path
 
 from alembic import command
@@ -23,14 +22,6 @@ def engine_from(url: str, serving: bool = False) -> Engine:
         pool_size=8,
         connect_args=dict(_PATIENCE) if serving else {},
     )
-
-
-def url_from_environment() -> str:
-    """DATABASE_URL. Raises RuntimeError with a sentence when it is missing."""
-    url = os.environ.get("DATABASE_URL")
-    if not url:
-        raise RuntimeError("DATABASE_URL is not set: start with bin/start, or point it at a PostgreSQL database.")
-    return url
 
 
 def alembic_config(engine: Engine) -> Config:

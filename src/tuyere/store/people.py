@@ -1,28 +1,44 @@
-"""People: passphrases, sign-in with a brake on guessing, roles, the first lead."""
+"""People: passphrases, sign-in and sessions, roles, leavers, one-time codes, the first lead."""
 
 import secrets
 import uuid
-from datetime import timedelta
+from datetime import datetime, timedelta
+from functools import cache
+from typing import Any
 
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
 from sqlalchemy import func
-from sqlmodel import Session, col, delete, select
+from sqlmodel import Session, col, select, update
+from zxcvbn import zxcvbn
 
-from tuyere.store.tables import AuditEntry, FirstLeadCode, Membership, Person, Role, SignInFailure, Site, now
-from tuyere.store.write import Writer, insert
+from tuyere.store import brake
+from tuyere.store.names import name_key
+from tuyere.store.tables import AuditEntry, FirstLeadCode, Membership, Person, Role, SignIn, Site, now
+from tuyere.store.write import Writer, audit, insert
 
-FAILURES_ALLOWED = 8
-FAILURE_WINDOW = timedelta(minutes=10)
 SHORTEST_PASSPHRASE = 10
+GUESSABLE = 2  # zxcvbn's scale of 0 to 4: up to this, guessed by a list or a rule in under 10^8 tries
+SEEN_WITHIN = timedelta(minutes=5)  # how exact "last seen" is
+IDLE = timedelta(days=7)
+LONGEST_SESSION = timedelta(days=30)
+RESET_HOLDS = timedelta(hours=24)
 
 _hasher = PasswordHasher()
-# Checked when the name is unknown, so that an unknown name takes as long as a wrong passphrase.
-_NOBODY = _hasher.hash(secrets.token_hex(16))
 
 
-class TooManyTriesError(Exception):
-    """Too many failed sign-ins for this name in a while."""
+class LastLeadError(Exception):
+    """The site would be left without a lead."""
+
+
+class ElsewhereError(Exception):
+    """The person also belongs to a site where the one who asks is no lead."""
+
+
+@cache
+def _nobody() -> str:
+    """Checked when the name is unknown, so that an unknown name takes as long as a wrong passphrase."""
+    return _hasher.hash(secrets.token_hex(16))
 
 
 def hash_passphrase(passphrase: str) -> str:
@@ -30,48 +46,143 @@ def hash_passphrase(passphrase: str) -> str:
     return _hasher.hash(passphrase)
 
 
-def _matches(hashed: str, passphrase: str) -> bool:
+def passphrase_problem(passphrase: str, *known: str) -> str:
+    """A sentence when a list of common passphrases, or a plain rule, would find it soon; `known`: what a guesser knows, as the name."""
+    found = zxcvbn(passphrase[:72], user_inputs=[word for text in known for word in (text, *text.split())])
+    if found["score"] > GUESSABLE:
+        return ""
+    return "This is easy to guess: it is on lists of common ones, or made by a simple rule. Take four words that do not belong together."
+
+
+def new_person(person_id: uuid.UUID, name: str, passphrase: str, **more: Any) -> Person:
+    """A person's row."""
+    return Person(id=person_id, name=name.strip(), name_key=name_key(name), passphrase_hash=hash_passphrase(passphrase), **more)
+
+
+def _matches(hashed: str | None, text: str) -> bool:
     try:
-        return _hasher.verify(hashed, passphrase)
+        return _hasher.verify(hashed or _nobody(), text) and hashed is not None
     except (VerificationError, InvalidHashError):
         return False
 
 
-def sign_in(session: Session, name: str, passphrase: str) -> Person | None:
-    """The person, or None when name and passphrase do not match. Raises TooManyTriesError. Commits failures."""
-    wanted = name.strip()
-    recent = session.exec(
-        select(func.count()).select_from(SignInFailure).where(SignInFailure.name == wanted, col(SignInFailure.at) > now() - FAILURE_WINDOW)
-    ).one()
-    if recent >= FAILURES_ALLOWED:
-        raise TooManyTriesError
-    person = session.exec(select(Person).where(Person.name == wanted)).first()
-    if _matches(person.passphrase_hash if person else _NOBODY, passphrase) and person:
-        session.exec(delete(SignInFailure).where(col(SignInFailure.name) == wanted))
-        session.commit()
+def find_person(session: Session, name: str) -> Person | None:
+    """The person of a name, however it is written."""
+    return session.exec(select(Person).where(Person.name_key == name_key(name))).first()
+
+
+def sign_in(session: Session, name: str, passphrase: str, source: str) -> Person | None:
+    """The person, or None when name and passphrase do not match. Raises brake.WaitError. Commits failures."""
+    key = name_key(name)
+    brake.check(session, key, source)
+    person = find_person(session, name)
+    if _matches(person.passphrase_hash if person else None, passphrase) and person:
+        brake.succeeded(session, key, source)
         return person
-    session.add(SignInFailure(name=wanted))
-    session.commit()
+    if person:
+        _note(session, person.id, "failed to sign in", {"from": [None, source]})
+    brake.failed(session, key, source)
     return None
 
 
-def change_passphrase(session: Session, person_id: uuid.UUID, present: str, wanted: str) -> bool:
-    """Change a person's passphrase when they know the present one. Commits."""
-    person = session.get_one(Person, person_id, with_for_update=True)
+def begin_session(session: Session, person: Person, address: str, device: str) -> SignIn:
+    """A new session of a person. Commits."""
+    began = SignIn(id=uuid.uuid4(), person_id=person.id, address=address[:64], device=device[:200])
+    session.add(began)
+    _note(session, person.id, "signed in", {"address": [None, began.address]})
+    session.commit()
+    session.refresh(began)
+    return began
+
+
+def person_of_session(session: Session, sign_in_id: uuid.UUID) -> Person | None:
+    """Whose session this is, while it holds; notes now and then that it was seen. Commits."""
+    found = session.exec(
+        select(SignIn, Person).join(Person, col(Person.id) == col(SignIn.person_id)).where(SignIn.id == sign_in_id)
+    ).first()
+    if not found:
+        return None
+    began, person = found
+    moment = now()
+    if began.ended_at or began.seen_at < moment - IDLE or began.began_at < moment - LONGEST_SESSION:
+        return None
+    if began.seen_at < moment - SEEN_WITHIN:
+        session.exec(update(SignIn).where(col(SignIn.id) == sign_in_id).values(seen_at=moment))
+        session.commit()
+        session.refresh(person)
+    return person
+
+
+def end_session(session: Session, sign_in_id: uuid.UUID) -> None:
+    """Sign out: every copy of the cookie stops working. Commits."""
+    ended = session.get(SignIn, sign_in_id, with_for_update=True)
+    if ended and not ended.ended_at:
+        ended.ended_at, ended.ended_why = now(), "signed out"
+        session.add(ended)
+        _note(session, ended.person_id, "signed out", {})
+    session.commit()
+
+
+def end_sessions_of(session: Session, person_id: uuid.UUID, why: str) -> None:
+    """End all of a person's sessions."""
+    open_ones = update(SignIn).where(col(SignIn.person_id) == person_id, col(SignIn.ended_at).is_(None))
+    session.exec(open_ones.values(ended_at=now(), ended_why=why))
+
+
+def open_sessions(session: Session, site_id: uuid.UUID) -> list[SignIn]:
+    """The sessions that hold of everybody at a site, the latest seen first."""
+    moment = now()
+    wanted = (
+        select(SignIn)
+        .join(Membership, col(Membership.person_id) == col(SignIn.person_id))
+        .where(Membership.site_id == site_id, col(Membership.ended_at).is_(None), col(SignIn.ended_at).is_(None))
+        .where(col(SignIn.seen_at) > moment - IDLE, col(SignIn.began_at) > moment - LONGEST_SESSION)
+    )
+    return list(session.exec(wanted.order_by(col(SignIn.seen_at).desc())))
+
+
+def change_passphrase(session: Session, person_id: uuid.UUID, present: str, wanted: str, source: str) -> bool:
+    """Change a person's passphrase when they know the present one; ends all their sessions. Raises brake.WaitError. Commits."""
+    person = session.get_one(Person, person_id)
+    brake.check(session, person.name_key, source)
     if not _matches(person.passphrase_hash, present):
+        brake.failed(session, person.name_key, source)
         return False
-    person.passphrase_hash = hash_passphrase(wanted)
-    person.row_version += 1
-    session.add(person)
-    session.add(AuditEntry(person_id=person_id, action="changed passphrase", subject_table="person", subject_id=person_id))
+    brake.succeeded(session, person.name_key, source)
+    _set_passphrase(session, person, wanted, "changed passphrase")
     session.commit()
     return True
+
+
+def use_reset_code(session: Session, name: str, code: str, wanted: str, source: str) -> Person | None:
+    """Choose a new passphrase by a one-time code; ends all the person's sessions. Raises brake.WaitError. Commits."""
+    key = name_key(name)
+    brake.check(session, key, source)
+    person = find_person(session, name)
+    holds = person is not None and person.reset_until is not None and person.reset_until > now()
+    if not _matches(person.reset_hash if person and holds else None, code.strip()) or not person:
+        brake.failed(session, key, source)
+        return None
+    brake.succeeded(session, key, source)
+    _set_passphrase(session, person, wanted, "chose a new passphrase by a one-time code")
+    session.commit()
+    session.refresh(person)
+    return person
+
+
+def _set_passphrase(session: Session, person: Person, wanted: str, action: str) -> None:
+    session.refresh(person, with_for_update=True)
+    person.passphrase_hash, person.reset_hash, person.reset_until = hash_passphrase(wanted), None, None
+    person.row_version += 1
+    session.add(person)
+    end_sessions_of(session, person.id, "new passphrase")
+    _note(session, person.id, action, {})
 
 
 def role_at(session: Session, person_id: uuid.UUID, site_id: uuid.UUID) -> Role | None:
     """The person's role at a site, or None."""
     found = session.get(Membership, (person_id, site_id))
-    return Role(found.role) if found else None
+    return Role(found.role) if found and not found.ended_at else None
 
 
 def memberships(session: Session, person_id: uuid.UUID) -> list[tuple[Site, Role]]:
@@ -79,7 +190,7 @@ def memberships(session: Session, person_id: uuid.UUID) -> list[tuple[Site, Role
     found = session.exec(
         select(Site, Membership)
         .join(Membership, col(Membership.site_id) == col(Site.id))
-        .where(Membership.person_id == person_id)
+        .where(Membership.person_id == person_id, col(Membership.ended_at).is_(None))
         .order_by(Site.name)
     )
     return [(site, Role(m.role)) for site, m in found]
@@ -90,7 +201,7 @@ def demo_people(session: Session) -> list[tuple[Person, str]]:
     found = session.exec(
         select(Person, Membership.role)
         .join(Membership, col(Membership.person_id) == col(Person.id))
-        .where(Person.one_click)
+        .where(Person.one_click, col(Membership.ended_at).is_(None))
         .order_by(Person.name)
     )
     return [(person, role) for person, role in found]
@@ -101,7 +212,7 @@ def people_at(session: Session, site_id: uuid.UUID) -> list[tuple[Person, Role]]
     found = session.exec(
         select(Person, Membership.role)
         .join(Membership, col(Membership.person_id) == col(Person.id))
-        .where(Membership.site_id == site_id)
+        .where(Membership.site_id == site_id, col(Membership.ended_at).is_(None))
         .order_by(Person.name)
     )
     return [(person, Role(role)) for person, role in found]
@@ -109,8 +220,86 @@ def people_at(session: Session, site_id: uuid.UUID) -> list[tuple[Person, Role]]
 
 def add_person(session: Session, writer: Writer, person_id: uuid.UUID, name: str, passphrase: str, role: Role) -> None:
     """A new person at the writer's site."""
-    insert(session, writer, Person(id=person_id, name=name.strip(), passphrase_hash=hash_passphrase(passphrase)), f"added {role}")
+    insert(session, writer, new_person(person_id, name, passphrase), f"added {role}")
     session.add(Membership(person_id=person_id, site_id=writer.site_id, role=role))
+
+
+def change_role(session: Session, writer: Writer, person_id: uuid.UUID, role: Role) -> bool:
+    """Give a person of the writer's site another role; False when they are not there. Raises LastLeadError."""
+    held = _membership(session, writer, person_id)
+    if held is None:
+        return False
+    if role is not Role.LEAD:
+        _another_lead(session, held)
+    audit(session, writer, "membership", person_id, f"made {role}", {"role": [held.role, role]})
+    held.role = role
+    session.add(held)
+    return True
+
+
+def leave(session: Session, writer: Writer, person_id: uuid.UUID) -> bool:
+    """End a person's membership of the writer's site, and their sessions; what they wrote keeps their name. Raises LastLeadError."""
+    held = _membership(session, writer, person_id)
+    if held is None:
+        return False
+    _another_lead(session, held)
+    held.ended_at = now()
+    session.add(held)
+    end_sessions_of(session, person_id, "left")
+    audit(session, writer, "membership", person_id, "left", {"role": [held.role, None]})
+    return True
+
+
+def issue_reset_code(session: Session, writer: Writer, person_id: uuid.UUID) -> str | None:
+    """A one-time code by which a person chooses a new passphrase; None when they are not at the site. Raises ElsewhereError.
+
+    It opens everything the person may do, so it is given only by a lead of every site the person belongs to.
+    """
+    if _membership(session, writer, person_id) is None:
+        return None
+    for site, _ in memberships(session, person_id):
+        if role_at(session, writer.person_id, site.id) is not Role.LEAD:
+            raise ElsewhereError
+    person = session.get_one(Person, person_id, with_for_update=True)
+    code = secrets.token_hex(6)
+    person.reset_hash, person.reset_until = _hasher.hash(code), now() + RESET_HOLDS
+    person.row_version += 1
+    session.add(person)
+    audit(session, writer, "person", person_id, "given a one-time code", {})
+    return code
+
+
+def end_session_at(session: Session, writer: Writer, sign_in_id: uuid.UUID) -> bool:
+    """End one session of somebody at the writer's site; False when there is none."""
+    ended = session.get(SignIn, sign_in_id, with_for_update=True)
+    if ended is None or _membership(session, writer, ended.person_id) is None:
+        return False
+    if not ended.ended_at:
+        ended.ended_at, ended.ended_why = now(), "ended by a lead"
+        session.add(ended)
+        audit(session, writer, "person", ended.person_id, "session ended", {"address": [ended.address, None]})
+    return True
+
+
+def _membership(session: Session, writer: Writer, person_id: uuid.UUID) -> Membership | None:
+    """A membership of the writer's site, with all of the site's held still: two leads cannot remove each other at once."""
+    session.exec(select(Membership).where(Membership.site_id == writer.site_id).with_for_update()).all()
+    found = session.get(Membership, (person_id, writer.site_id))
+    return found if found and not found.ended_at else None
+
+
+def _another_lead(session: Session, held: Membership) -> None:
+    if held.role != Role.LEAD:
+        return
+    leads = select(func.count()).select_from(Membership)
+    leads = leads.where(Membership.site_id == held.site_id, Membership.role == Role.LEAD, col(Membership.ended_at).is_(None))
+    if session.exec(leads).one() < 2:
+        raise LastLeadError
+
+
+def _note(session: Session, person_id: uuid.UUID, action: str, changes: dict[str, Any]) -> None:
+    """An audit entry of what somebody did as themselves, at no site."""
+    session.add(AuditEntry(person_id=person_id, action=action, subject_table="person", subject_id=person_id, changes=changes))
 
 
 def plant_is_empty(session: Session) -> bool:
@@ -128,14 +317,16 @@ def issue_first_lead_code(session: Session) -> str | None:
     return code
 
 
-def make_first_lead(session: Session, code: str, name: str, passphrase: str, site_name: str) -> Person | None:
-    """Use the one-time code: makes the site and its lead. None when the code is wrong or used. Commits."""
+def make_first_lead(session: Session, code: str, name: str, passphrase: str, site_name: str, source: str) -> Person | None:
+    """Use the one-time code: makes the site and its lead. None when the code is wrong or used. Raises brake.WaitError. Commits."""
+    brake.check(session, "", source)
     kept = session.get(FirstLeadCode, 1, with_for_update=True)
     if not kept or kept.used_at or not plant_is_empty(session) or not _matches(kept.code_hash, code.strip()):
         session.rollback()
+        brake.failed(session, "", source)
         return None
     site = Site(id=uuid.uuid4(), name=site_name.strip())
-    person = Person(id=uuid.uuid4(), name=name.strip(), passphrase_hash=hash_passphrase(passphrase))
+    person = new_person(uuid.uuid4(), name, passphrase)
     session.add_all([site, person])
     session.flush()
     session.add(Membership(person_id=person.id, site_id=site.id, role=Role.LEAD))
@@ -147,3 +338,14 @@ def make_first_lead(session: Session, code: str, name: str, passphrase: str, sit
     session.commit()
     session.refresh(person)
     return person
+
+
+def last_seen(session: Session, site_id: uuid.UUID) -> dict[uuid.UUID, datetime]:
+    """When each person at a site was last seen."""
+    found = session.exec(
+        select(SignIn.person_id, func.max(SignIn.seen_at))
+        .join(Membership, col(Membership.person_id) == col(SignIn.person_id))
+        .where(Membership.site_id == site_id)
+        .group_by(col(SignIn.person_id))
+    )
+    return dict(found.all())

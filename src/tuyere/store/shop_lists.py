@@ -31,7 +31,7 @@ def that_hold(session: Session, person_id: uuid.UUID, site_id: uuid.UUID) -> dic
         select(ShopList.what, ShopList.id)
         .select_from(Membership)
         .join(ShopList, (col(ShopList.site_id) == Membership.site_id) & col(ShopList.put_away_at).is_(None), isouter=True)
-        .where(Membership.site_id == site_id, Membership.person_id == person_id)
+        .where(Membership.site_id == site_id, Membership.person_id == person_id, col(Membership.ended_at).is_(None))
         .order_by(col(ShopList.loaded_at), col(ShopList.id).desc())
     ).all()
     if not found:

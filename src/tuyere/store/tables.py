@@ -69,31 +69,50 @@ class Site(SQLModel, table=True):
 
 
 class Person(SQLModel, table=True):
-    """Somebody who signs in. `one_click` marks a demo person."""
+    """Somebody who signs in. `name_key`: what no two names may share; `reset_hash`: a one-time code for a new passphrase, for a while."""
 
     __table_args__ = (_not_blank("name"),)
     id: uuid.UUID = Field(primary_key=True)
     name: str = Field(unique=True)
+    name_key: str = Field(unique=True)
     passphrase_hash: str
+    reset_hash: str | None = None
+    reset_until: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
     one_click: bool = False
     row_version: int = _version()
 
 
 class Membership(SQLModel, table=True):
-    """A person's role at a site."""
+    """A person's role at a site, until it ended."""
 
     __table_args__ = (_one_of("role", *Role),)
     person_id: uuid.UUID = Field(foreign_key="person.id", primary_key=True)
     site_id: uuid.UUID = Field(foreign_key="site.id", primary_key=True)
     role: str
+    ended_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
+
+
+class SignIn(SQLModel, table=True):
+    """A session of a person: the cookie names it, and it holds until it ended. `seen_at` is at most some minutes old."""
+
+    __tablename__ = "sign_in"
+    id: uuid.UUID = Field(primary_key=True)
+    person_id: uuid.UUID = Field(foreign_key="person.id", index=True)
+    began_at: datetime = _when()
+    seen_at: datetime = _when()
+    ended_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
+    ended_why: str = ""
+    address: str = ""
+    device: str = ""
 
 
 class SignInFailure(SQLModel, table=True):
-    """A failed sign-in: too many in a while close the name for a while."""
+    """A failed try of a passphrase or code, by what it was for, from where; they slow down the next one."""
 
     __tablename__ = "sign_in_failure"
     id: int | None = Field(default=None, primary_key=True)
-    name: str = Field(index=True)
+    name_key: str = Field(index=True)
+    source: str = Field(default="", index=True)
     at: datetime = _when()
 
 

@@ -117,14 +117,21 @@ def changes_since(session: Session, table: str, row_id: uuid.UUID, version: int)
 
 
 def _audit(session: Session, writer: Writer, row: Any, action: str, changes: dict[str, Any]) -> None:
+    audit(session, writer, row.__tablename__, row.id, action, changes, getattr(row, "row_version", None))
+
+
+def audit(
+    session: Session, writer: Writer, table: str, row_id: uuid.UUID, action: str, changes: dict[str, Any], version: int | None = None
+) -> None:
+    """Note what the writer did to a row; for what is no plain insert or update."""
     session.add(
         AuditEntry(
             person_id=writer.person_id,
             site_id=writer.site_id,
             action=action,
-            subject_table=row.__tablename__,
-            subject_id=row.id,
-            row_version=getattr(row, "row_version", None),
+            subject_table=table,
+            subject_id=row_id,
+            row_version=version,
             idempotency_key=writer.key,
             changes=changes,
         )
@@ -132,7 +139,7 @@ def _audit(session: Session, writer: Writer, row: Any, action: str, changes: dic
 
 
 def _plain(row: SQLModel) -> dict[str, Any]:
-    secret = {"passphrase_hash", "code_hash"}
+    secret = {"passphrase_hash", "code_hash", "reset_hash"}
     return {k: _json_value(v) for k, v in row.model_dump().items() if k not in secret}
 
 

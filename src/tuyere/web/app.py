@@ -1,18 +1,20 @@
 """The application factory."""
 
-import os
+import json
 import uuid
-from dataclasses import dataclass
+from typing import Literal
 
-from flask import Flask, Response, jsonify
+from flask import Flask, Response
 from flask_login import LoginManager
 from flask_openapi3 import Info, OpenAPI
 from flask_wtf.csrf import CSRFError, CSRFProtect
+from pydantic import BaseModel
 from sqlmodel import Session
 
 from tuyere import __version__
-from tuyere.store.database import engine_from, url_from_environment
-from tuyere.store.tables import Person
+from tuyere.store.address import Pulse
+from tuyere.store.database import engine_from
+from tuyere.store.people import person_of_session
 from tuyere.web import (
     at_machine,
     bench,
@@ -28,6 +30,7 @@ from tuyere.web import (
     link,
     lists,
     log,
+    logs,
     path,
     people,
     readable,
@@ -39,32 +42,19 @@ from tuyere.web import (
     speeds,
     toothed,
 )
-from tuyere.web.errors import ProblemOut, respond, validation_problem
+from tuyere.web.calc import answer
+from tuyere.web.errors import ProblemOut, respond, titled, validation_problem
 from tuyere.web.rules import anyone
+from tuyere.web.settings import LARGEST_REQUEST, Settings
 from tuyere.web.state import SignedIn
 
-LARGEST_REQUEST = 256 * 1024
 
-LOOPBACK = ("localhost", "127.0.0.1", "::1")
+class HealthOut(BaseModel):
+    """Which plant, and whether its database answers."""
 
-
-@dataclass(frozen=True)
-class Settings:
-    """What a server knows: the database, the cookie key, whether it is the demo plant, the plant's name, and the hosts it answers to."""
-
-    database_url: str
-    secret_key: str
-    demo: bool = False
-    plant: str = "tuyere"
-    hosts: tuple[str, ...] = LOOPBACK
-
-    @classmethod
-    def from_environment(cls) -> "Settings":
-        key = os.environ.get("TUYERE_SECRET_KEY", "")
-        if len(key) < 32:
-            raise RuntimeError("TUYERE_SECRET_KEY is missing or short: start with bin/start, or set 32 random characters or more.")
-        hosts = tuple(h.strip() for h in os.environ.get("TUYERE_HOSTS", "").split(",") if h.strip()) or LOOPBACK
-        return cls(url_from_environment(), key, os.environ.get("TUYERE_DEMO") == "1", os.environ.get("TUYERE_PLANT", "tuyere"), hosts)
+    name: Literal["tuyere"] = "tuyere"
+    plant: str
+    database: Literal["answers", "away"]
 
 
 def create_app(settings: Settings | None = None) -> Flask:
@@ -80,10 +70,12 @@ def create_app(settings: Settings | None = None) -> Flask:
         SESSION_COOKIE_NAME=f"tuyere_{found.plant}",
         SESSION_COOKIE_SAMESITE="Lax",
         SESSION_COOKIE_HTTPONLY=True,
+        SESSION_COOKIE_SECURE=found.https,
         WTF_CSRF_TIME_LIMIT=None,
         WTF_CSRF_CHECK_DEFAULT=True,
     )
     app.extensions["engine"] = engine_from(found.database_url, serving=True)
+    app.extensions["pulse"] = Pulse(found.database_url)
     _sign_in(app)
     csrf = CSRFProtect(app)
     for endpoint, view in app.view_functions.items():
@@ -93,11 +85,9 @@ def create_app(settings: Settings | None = None) -> Flask:
 
     @app.errorhandler(CSRFError)
     def no_csrf(_error: CSRFError) -> Response:
-        return respond(
-            ProblemOut(title="Bad request", status=400, detail="The page is out of date: reload it and try again. What you typed is kept.")
-        )
+        return respond(titled(400, "The page is out of date: reload it and try again. What you typed is kept."))
 
-    frontend.install(app)
+    frontend.install(app, anyone())
     return app
 
 
@@ -115,6 +105,7 @@ def openapi_app() -> OpenAPI:
         validation_error_model=ProblemOut,
         static_folder=None,
     )
+    logs.install(app)
     errors.install(app)
     readable.install(app)
     rules.install(app)
@@ -143,15 +134,16 @@ def openapi_app() -> OpenAPI:
     for module in modules:
         app.register_api(module.blueprint)
 
-    @app.get("/api/health", summary="Is it up, and which plant is it")
+    @app.get("/api/health", summary="Is it up, with its database, and which plant is it", responses={"200": HealthOut, "503": HealthOut})
     @anyone()
     def health() -> Response:
-        return jsonify(name="tuyere", plant=app.config.get("PLANT", ""))
+        beats = app.extensions["pulse"].beats()
+        return answer(HealthOut(plant=app.config["PLANT"], database="answers" if beats else "away"), 200 if beats else 503)
 
     @app.get("/api/openapi.json", summary="This document", doc_ui=False)
     @anyone()
     def document() -> Response:
-        return jsonify(app.api_doc)
+        return Response(json.dumps(app.api_doc), content_type="application/json")
 
     return app
 
@@ -161,11 +153,11 @@ def _sign_in(app: Flask) -> None:
     manager.session_protection = "basic"
 
     @manager.user_loader  # type: ignore[untyped-decorator]
-    def load(person_id: str) -> SignedIn | None:
+    def load(sign_in_id: str) -> SignedIn | None:
         try:
-            wanted = uuid.UUID(person_id)
+            wanted = uuid.UUID(sign_in_id)
         except ValueError:
             return None
         with Session(app.extensions["engine"]) as found:
-            person = found.get(Person, wanted)
-            return SignedIn(person) if person else None
+            person = person_of_session(found, wanted)
+            return SignedIn(person, wanted) if person else None

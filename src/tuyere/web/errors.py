@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from flask import Flask, Response, jsonify, request
+from flask import Flask, Response, request
 from pydantic import BaseModel, Field, ValidationError
 from sqlalchemy.exc import DataError, OperationalError
 from werkzeug.exceptions import HTTPException, SecurityError
@@ -34,13 +34,14 @@ class FieldError(BaseModel):
 
 
 class ProblemOut(BaseModel):
-    """RFC 9457 problem details; `errors` names the fields, `since` what others changed (409)."""
+    """RFC 9457 problem details; `errors` names the fields, `since` what others changed (409), `wait_s` how long to wait (429)."""
 
     type: str = "about:blank"
     title: str
     status: int
     detail: str
     errors: list[FieldError] = Field(default_factory=list)
+    wait_s: int | None = None
     current_version: int | None = None
     since: list[dict[str, Any]] = Field(default_factory=list)
 
@@ -68,11 +69,21 @@ def _title(status: int) -> str:
     return titles.get(status, "Error")
 
 
+def titled(status: int, detail: str = "") -> ProblemOut:
+    """The problem of a status, with its usual sentence unless another is given."""
+    return ProblemOut(title=_title(status), status=status, detail=detail or SENTENCES[status])
+
+
+def in_json(problem: ProblemOut) -> bytes:
+    """A problem as the bytes of its JSON."""
+    return problem.model_dump_json(exclude_none=True).encode()
+
+
 def respond(problem: ProblemOut) -> Response:
     """A problem as an application/problem+json response."""
-    response = jsonify(problem.model_dump(mode="json", exclude_none=True))
-    response.status_code = problem.status
-    response.content_type = "application/problem+json"
+    response = Response(in_json(problem), problem.status, content_type="application/problem+json")
+    if problem.wait_s:
+        response.headers["Retry-After"] = str(problem.wait_s)
     return response
 
 
@@ -108,26 +119,31 @@ def install(app: Flask) -> None:
 
     @app.errorhandler(SecurityError)
     def another_name(_error: SecurityError) -> Response:
-        return respond(ProblemOut(title=_title(400), status=400, detail=_ANOTHER_NAME))
+        return respond(titled(400, _ANOTHER_NAME))
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> Response:
         status = error.code or 500
         if status < 400:
             return error.get_response()  # type: ignore[return-value]
-        return respond(ProblemOut(title=_title(status), status=status, detail=SENTENCES.get(status, error.description or "")))
+        return respond(titled(status, SENTENCES.get(status, error.description or "")))
 
     @app.errorhandler(OperationalError)
     def away(error: OperationalError) -> Response:
         """The database is away, or took longer than it is given."""
         app.logger.error("database out of reach at %s %s: %s", request.method, request.path, error.orig)
-        return respond(ProblemOut(title=_title(503), status=503, detail=SENTENCES[503]))
+        return respond(titled(503))
 
     @app.errorhandler(DataError)
     def cannot_be_kept(_error: DataError) -> Response:
-        return respond(ProblemOut(title=_title(422), status=422, detail=SENTENCES[422]))
+        return respond(titled(422))
+
+    @app.errorhandler(MemoryError)
+    def no_memory(_error: MemoryError) -> Response:
+        request.environ.get("tuyere.told", {})["out_of_memory"] = True  # the process says so and is replaced
+        return respond(titled(503))
 
     @app.errorhandler(Exception)
     def broken(error: Exception) -> Response:
         app.logger.exception("unhandled error at %s %s", request.method, request.path)
-        return respond(ProblemOut(title=_title(500), status=500, detail=SENTENCES[500]))
+        return respond(titled(500))

@@ -1,15 +1,15 @@
 """The built front end: hashed files cached for good, the page itself never, and security headers on everything."""
 
 import re
-from collections.abc import MutableMapping
+from collections.abc import Callable, MutableMapping
 from pathlib import Path
 
 from flask import Flask, Response, send_file
 from whitenoise import WhiteNoise
 
 from tuyere.web.errors import Refusal
-from tuyere.web.rules import anyone
 
+View = Callable[..., Response]
 BUILT = Path(__file__).parent / "built"
 SECURITY_HEADERS = {
     "Content-Security-Policy": (
@@ -23,13 +23,15 @@ SECURITY_HEADERS = {
 _HASHED = re.compile(r"/assets/.+-[\w-]{8,}\.\w+$")
 
 
-def install(app: Flask) -> None:
-    """Serve the front end beside the API."""
+def install(app: Flask, rule: Callable[[View], View] = lambda view: view) -> None:
+    """Serve the front end beside the API; `rule` marks its route with who may call it."""
 
     @app.after_request
     def headers(response: Response) -> Response:
         for name, value in SECURITY_HEADERS.items():
             response.headers.setdefault(name, value)
+        if app.config.get("SESSION_COOKIE_SECURE"):
+            response.headers.setdefault("Strict-Transport-Security", "max-age=31536000")
         if response.mimetype in ("application/json", "application/problem+json"):
             response.headers.setdefault("Cache-Control", "no-store")
         return response
@@ -44,7 +46,7 @@ def install(app: Flask) -> None:
         response.headers["Cache-Control"] = "no-cache"
         return response
 
-    view = anyone()(page)
+    view = rule(page)
     app.add_url_rule("/", "page", view)
     app.add_url_rule("/<path:address>", "page_at", view)
     if BUILT.exists():

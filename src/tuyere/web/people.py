@@ -1,8 +1,11 @@
-"""The people of a site: a lead sees and adds them."""
+"""The people of a site: a lead adds them, changes roles, sees and ends sessions, hands over one-time codes, takes leavers off."""
 
 import uuid
+from collections.abc import Callable
+from datetime import datetime
 
 from flask import Response
+from flask_login import current_user
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
@@ -16,11 +19,24 @@ from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, ProblemOut, Refusal
 from tuyere.web.floor import CreatedOut, SitePath
 from tuyere.web.rules import at_site
+from tuyere.web.session import check_name, check_passphrase, refuse
 from tuyere.web.state import constraint_of, reading, write
 
 blueprint = APIBlueprint(
     "people", __name__, url_prefix="/api", abp_tags=[Tag(name="people")], abp_responses={"403": ProblemOut, "422": ProblemOut}
 )
+
+
+class OpenSessionOut(BaseModel):
+    """A session of somebody that holds; `mine`: the one that asks."""
+
+    id: uuid.UUID
+    person_id: uuid.UUID
+    began_at: datetime
+    seen_at: datetime
+    address: str
+    device: str
+    mine: bool
 
 
 class PersonOut(BaseModel):
@@ -29,19 +45,66 @@ class PersonOut(BaseModel):
     id: uuid.UUID
     name: str
     role: Role
+    seen_at: datetime | None
 
 
 class PeopleOut(BaseModel):
-    """Everybody at the site."""
+    """Everybody at the site, and their sessions."""
 
     people: list[PersonOut]
+    sessions: list[OpenSessionOut]
+
+
+class MemberPath(BaseModel):
+    """The site and the person."""
+
+    site_id: uuid.UUID
+    person_id: uuid.UUID
+
+
+class SignInPath(BaseModel):
+    """The site and the session."""
+
+    site_id: uuid.UUID
+    sign_in_id: uuid.UUID
+
+
+class Nothing(Strict):
+    """Nothing to say beyond the address."""
+
+
+class RoleForm(Strict):
+    """The role to give."""
+
+    role: Role
+
+
+class DoneOut(BaseModel):
+    """It is done."""
+
+    done: bool
+
+
+class CodeOut(BaseModel):
+    """A one-time code to hand over; shown once."""
+
+    code: str
 
 
 @blueprint.get("/sites/<uuid:site_id>/people", summary="The people of a site", responses={"200": PeopleOut})
 @at_site(Role.LEAD)
 def get_people(path: SitePath) -> Response:
     with reading() as session:
-        return answer(PeopleOut(people=[PersonOut(id=p.id, name=p.name, role=r) for p, r in people.people_at(session, path.site_id)]))
+        seen, here = people.last_seen(session, path.site_id), people.people_at(session, path.site_id)
+        return answer(
+            PeopleOut(
+                people=[PersonOut(id=p.id, name=p.name, role=r, seen_at=seen.get(p.id)) for p, r in here],
+                sessions=[
+                    OpenSessionOut(**s.model_dump(exclude={"ended_at", "ended_why"}), mine=s.id == current_user.sign_in_id)
+                    for s in people.open_sessions(session, path.site_id)
+                ],
+            )
+        )
 
 
 class NewPerson(Strict):
@@ -56,8 +119,8 @@ class NewPerson(Strict):
 @blueprint.post("/sites/<uuid:site_id>/people", summary="Add a person to a site", responses={"201": CreatedOut})
 @at_site(Role.LEAD)
 def post_person(path: SitePath, body: NewPerson) -> Response:
-    if not body.name.strip():
-        raise Refusal(422, "Write the name.", [FieldError(field="name", detail="Write the name they sign in by.")])
+    check_name(body.name)
+    check_passphrase("passphrase", body.passphrase, body.name)
 
     def work(session: Session, writer: Writer) -> Answer:
         people.add_person(session, writer, body.id, body.name, body.passphrase, body.role)
@@ -66,8 +129,70 @@ def post_person(path: SitePath, body: NewPerson) -> Response:
     try:
         done = write(body.model_dump(mode="json", exclude={"passphrase"}), work)
     except IntegrityError as error:
-        if constraint_of(error) != "uq_person_name":
+        if constraint_of(error) not in ("uq_person_name", "uq_person_name_key"):
             raise
-        sentence = "Somebody of that name is here already: add a surname or a letter."
-        raise Refusal(422, sentence, [FieldError(field="name", detail=sentence)]) from None
+        raise refuse("name", "Somebody of that name, or one that looks like it, is here already: add a surname or a letter.") from None
     return answer(CreatedOut(**done.body), done.status)
+
+
+LAST_LEAD = "This is the only lead of the site: make somebody else a lead first."
+
+
+@blueprint.post("/sites/<uuid:site_id>/people/<uuid:person_id>/role", summary="Give a person another role", responses={"200": DoneOut})
+@at_site(Role.LEAD)
+def post_role(path: MemberPath, body: RoleForm) -> Response:
+    return _to_member(body, lambda session, writer: people.change_role(session, writer, path.person_id, body.role))
+
+
+@blueprint.post(
+    "/sites/<uuid:site_id>/people/<uuid:person_id>/leave",
+    summary="Take a leaver off the site, and end their sessions",
+    responses={"200": DoneOut},
+)
+@at_site(Role.LEAD)
+def post_leave(path: MemberPath, body: Nothing) -> Response:
+    return _to_member(body, lambda session, writer: people.leave(session, writer, path.person_id))
+
+
+@blueprint.post("/sites/<uuid:site_id>/sign-ins/<uuid:sign_in_id>/end", summary="End a session", responses={"200": DoneOut})
+@at_site(Role.LEAD)
+def post_end(path: SignInPath, body: Nothing) -> Response:
+    return _to_member(body, lambda session, writer: people.end_session_at(session, writer, path.sign_in_id))
+
+
+@blueprint.post(
+    "/sites/<uuid:site_id>/people/<uuid:person_id>/reset",
+    summary="A one-time code by which a person chooses a new passphrase",
+    responses={"200": CodeOut},
+)
+@at_site(Role.LEAD)
+def post_reset_code(path: MemberPath, body: Nothing) -> Response:
+    """The code is not kept with the answer: a repeated request makes another, and the older one stops working."""
+    issued: list[str] = []
+
+    def work(session: Session, writer: Writer) -> bool:
+        code = people.issue_reset_code(session, writer, path.person_id)
+        issued.extend([code] if code else [])
+        return code is not None
+
+    done = _to_member(body, work)
+    if not issued:
+        raise Refusal(409, "This was done already; ask for a new code.")
+    return answer(CodeOut(code=issued[0]), done.status_code)
+
+
+def _to_member(body: BaseModel, work: Callable[[Session, Writer], bool]) -> Response:
+    """Do something to somebody at the site, once."""
+
+    def once(session: Session, writer: Writer) -> Answer:
+        if not work(session, writer):
+            raise Refusal(404)
+        return Answer(200, {"done": True})
+
+    try:
+        done = write(body.model_dump(mode="json"), once)
+    except people.LastLeadError:
+        raise Refusal(422, LAST_LEAD, [FieldError(field="role", detail=LAST_LEAD)]) from None
+    except people.ElsewhereError:
+        raise Refusal(403, "This person belongs to another site too, where you are no lead: ask a lead of both.") from None
+    return answer(DoneOut(**done.body), done.status)

@@ -17,12 +17,13 @@ from tuyere.web.errors import FieldError, Refusal
 class SignedIn(UserMixin):  # type: ignore[misc]
     """The person behind the session cookie."""
 
-    def __init__(self, person: Person) -> None:
+    def __init__(self, person: Person, sign_in_id: uuid.UUID) -> None:
         self.id = person.id
         self.name = person.name
+        self.sign_in_id = sign_in_id
 
     def get_id(self) -> str:
-        return str(self.id)
+        return str(self.sign_in_id)
 
 
 def engine() -> Engine:

@@ -1,0 +1,247 @@
+"""The front: pages from files, health from the database, and every other request through a lane to a process that may be ended.
+
+A request gets a time limit and a memory bound. Over either, its process is ended and another one started, and the person gets a
+sentence. Calculations have processes of their own at a lower priority, so that the record keeps answering beside them.
+"""
+
+import atexit
+import json
+import logging
+import multiprocessing
+import os
+import time
+from collections.abc import Callable, Iterable
+from concurrent.futures import TimeoutError as TookTooLongError
+from dataclasses import dataclass, field
+from typing import Any
+from wsgiref.types import StartResponse, WSGIEnvironment
+
+from flask import Flask, Request
+from flask.sessions import SecureCookieSessionInterface
+from itsdangerous import BadData
+from pebble import ProcessExpired, ProcessPool
+from prometheus_client import CONTENT_TYPE_LATEST, Counter, Gauge, Histogram, generate_latest
+from werkzeug.middleware.proxy_fix import ProxyFix
+
+from tuyere.serving import hand
+from tuyere.serving.hand import Answered, Asked
+from tuyere.serving.lanes import Caller, CrowdedError, Lane, WaitedTooLongError
+from tuyere.serving.logs import log_to_stderr
+from tuyere.store.address import Pulse
+from tuyere.web import frontend
+from tuyere.web.errors import ProblemOut, in_json, titled
+from tuyere.web.logs import HEADER, request_id
+from tuyere.web.settings import LARGEST_REQUEST, Settings
+
+TOO_SLOW = "This took longer than the {seconds:.0f} seconds one request is given, and was stopped. Ask for less at once, and try again."
+TOO_MUCH = "This wanted more memory than one request is given, and was stopped. Ask for less at once, and try again."
+BROKE = "Something broke on our side, and was started anew. What you typed is still here; try again in a moment."
+CROWDED = "There are too many requests from here at once. Wait a moment, then try again."
+BUSY = "Everything is busy just now. Wait a moment, then try again."
+
+REQUESTS = Counter("tuyere_requests_total", "Requests answered", ["method", "route", "status"])
+SECONDS = Histogram(
+    "tuyere_request_seconds", "From the whole request to its answer", ["lane"], buckets=(0.01, 0.03, 0.1, 0.3, 1, 3, 10, 30, 60)
+)
+ENDED = Counter("tuyere_requests_ended_total", "Requests that were stopped, with their process", ["why"])
+WAITING = Gauge("tuyere_lane_waiting", "Requests that wait for a place", ["lane"])
+AT_WORK = Gauge("tuyere_lane_at_work", "Requests at work", ["lane"])
+
+
+@dataclass(frozen=True)
+class Limits:
+    """How much one request, one caller and all strangers may take; see `from_environment` for the names of the settings."""
+
+    seconds: float = 30
+    memory_mb: int = 768
+    record_places: int = 3
+    calculation_places: int = 2
+    threads: int = 96
+
+    @classmethod
+    def from_environment(cls) -> "Limits":
+        """TUYERE_REQUEST_SECONDS, TUYERE_REQUEST_MEMORY_MB, TUYERE_RECORD_PROCESSES, TUYERE_CALCULATION_PROCESSES, TUYERE_THREADS."""
+        two = max(2, os.cpu_count() or 2)
+        return cls(
+            float(os.environ.get("TUYERE_REQUEST_SECONDS", cls.seconds)),
+            int(os.environ.get("TUYERE_REQUEST_MEMORY_MB", cls.memory_mb)),
+            int(os.environ.get("TUYERE_RECORD_PROCESSES", two + 1)),
+            int(os.environ.get("TUYERE_CALCULATION_PROCESSES", two)),
+            int(os.environ.get("TUYERE_THREADS", cls.threads)),
+        )
+
+
+@dataclass
+class _Way:
+    """A lane and the processes it leads to."""
+
+    name: str
+    lane: Lane
+    pool: ProcessPool
+
+
+@dataclass
+class _Reply:
+    status: str
+    headers: list[tuple[str, str]]
+    body: bytes
+    route: str = ""
+    waited_s: float = 0.0
+    note: dict[str, Any] = field(default_factory=dict)
+
+
+class Front:
+    """The WSGI application that the server runs."""
+
+    def __init__(self, settings: Settings, limits: Limits) -> None:
+        self.settings, self.limits = settings, limits
+        self.log = log_to_stderr(logging.WARNING)
+        self.parent = os.getppid()
+        self.pulse = Pulse(settings.database_url)
+        self.pages = Flask("tuyere")
+        self.pages.config.update(SECRET_KEY=settings.secret_key, TRUSTED_HOSTS=list(settings.hosts))
+        frontend.install(self.pages)
+        self.cookie = f"tuyere_{settings.plant}"
+        self.serializer = SecureCookieSessionInterface().get_signing_serializer(self.pages)
+        context = multiprocessing.get_context("forkserver")
+        context.set_forkserver_preload(["tuyere.serving.hand", "tuyere.web.app"])
+        half = limits.threads // 2
+        self.record = _Way(
+            "record", Lane(limits.record_places, half, half, limits.seconds), self._processes(context, limits.record_places, 0)
+        )
+        self.calculation = _Way(
+            "calculation",
+            Lane(limits.calculation_places, half, limits.threads // 3, limits.seconds),
+            self._processes(context, limits.calculation_places, 10),
+        )
+
+        for way in (self.record, self.calculation):
+            WAITING.labels(way.name).set_function(way.lane.waiting)
+            AT_WORK.labels(way.name).set_function(way.lane.at_work)
+            atexit.register(way.pool.stop)
+
+    def _processes(self, context: Any, count: int, niceness: int) -> ProcessPool:
+        given = (self.settings, self.limits.memory_mb * 1024 * 1024, niceness)
+        pool = ProcessPool(max_workers=count, context=context, initializer=hand.begin, initargs=given)
+        pool.schedule(hand.ready)  # starts them all now, not at the first request
+        return pool
+
+    def __call__(self, environ: WSGIEnvironment, start_response: StartResponse) -> Iterable[bytes]:
+        app: Callable[..., Iterable[bytes]] = self._answer
+        if environ.get("REMOTE_ADDR") in self.settings.proxies:
+            app = ProxyFix(app, x_for=1, x_proto=1, x_host=1)
+        return app(environ, start_response)
+
+    def _answer(self, environ: WSGIEnvironment, start_response: StartResponse) -> Iterable[bytes]:
+        path = environ.get("PATH_INFO", "")
+        if path == "/metrics":
+            reply = self._metrics(environ)
+        elif not path.startswith("/api/"):
+            return self.pages(environ, start_response)
+        else:
+            reply = self._api(environ, path)
+        start_response(reply.status, reply.headers)
+        return [reply.body]
+
+    def _api(self, environ: WSGIEnvironment, path: str) -> _Reply:
+        began = time.monotonic()
+        name = environ["HTTP_X_REQUEST_ID"] = request_id(environ.get("HTTP_X_REQUEST_ID"))
+        caller = self._caller(environ)
+        way = self.calculation if path.startswith("/api/calc/") else self.record
+        reply = self._health() if path == "/api/health" else self._led(way, caller, environ)
+        if not any(header.lower() == HEADER.lower() for header, _ in reply.headers):
+            reply.headers.append((HEADER, name))
+        seconds = time.monotonic() - began
+        method, status = environ["REQUEST_METHOD"], reply.status[:3]
+        known = method if method in ("GET", "POST", "PUT", "DELETE", "HEAD", "OPTIONS") else "other"
+        REQUESTS.labels(known, reply.route or "none", status).inc()
+        SECONDS.labels(way.name).observe(seconds)
+        self.log.info(
+            "answered",
+            extra={
+                "request_id": name,
+                "method": known,
+                "route": reply.route,
+                "status": int(status),
+                "ms": round(1000 * seconds, 1),
+                "waited_ms": round(1000 * reply.waited_s, 1),
+                "lane": way.name,
+                "signed_in": caller.known,
+                "address": environ.get("REMOTE_ADDR", ""),
+                **reply.note,
+            },
+        )
+        return reply
+
+    def _led(self, way: _Way, caller: Caller, environ: WSGIEnvironment) -> _Reply:
+        body = _body(environ)
+        if body is None:
+            return _problem(413)
+        asked = Asked({k: v for k, v in environ.items() if isinstance(v, str)}, body)
+        try:
+            with way.lane.place(caller) as waited:
+                found: Answered = way.pool.schedule(hand.answer, args=(asked,), timeout=self.limits.seconds).result()
+                return _Reply(found.status, found.headers, found.body, found.route, waited)
+        except CrowdedError:
+            return _problem(429, CROWDED)
+        except WaitedTooLongError:
+            return _problem(503, BUSY)
+        except TookTooLongError:
+            ENDED.labels("time").inc()
+            return _problem(503, TOO_SLOW.format(seconds=self.limits.seconds), ended="time")
+        except ProcessExpired as gone:
+            if gone.exitcode == hand.OUT_OF_MEMORY:
+                ENDED.labels("memory").inc()
+                return _problem(503, TOO_MUCH, ended="memory")
+            ENDED.labels("broke").inc()
+            return _problem(503, BROKE, ended="broke")
+
+    def _caller(self, environ: WSGIEnvironment) -> Caller:
+        """The signed-in session, or the address. Only the cookie's signature is read: whether it still holds is the record's to say."""
+        cookie = Request(environ).cookies.get(self.cookie)
+        if cookie and self.serializer:
+            try:
+                known = self.serializer.loads(cookie).get("_user_id")
+            except (BadData, AttributeError):
+                known = None
+            if known:
+                return Caller(str(known), True)
+        return Caller(environ.get("REMOTE_ADDR", ""), False)
+
+    def _health(self) -> _Reply:
+        if os.getppid() != self.parent:
+            os._exit(1)  # nobody would restart this one: better gone than thought to be well
+        beats = self.pulse.beats()
+        body = {"name": "tuyere", "plant": self.settings.plant, "database": "answers" if beats else "away"}
+        headers = [("Content-Type", "application/json"), ("Cache-Control", "no-store"), *frontend.SECURITY_HEADERS.items()]
+        return _Reply("200 OK" if beats else "503 Out of reach", headers, json.dumps(body).encode(), "/api/health")
+
+    def _metrics(self, environ: WSGIEnvironment) -> _Reply:
+        """For this machine only: a proxy does not pass them on."""
+        if environ.get("REMOTE_ADDR") not in ("127.0.0.1", "::1") or "HTTP_X_FORWARDED_FOR" in environ:
+            return _problem(404)
+        return _Reply("200 OK", [("Content-Type", CONTENT_TYPE_LATEST), ("Cache-Control", "no-store")], generate_latest())
+
+
+def _body(environ: WSGIEnvironment) -> bytes | None:
+    """The whole body, or None when it is larger than any request of ours."""
+    length = environ.get("CONTENT_LENGTH") or ""
+    if length.isdigit() and int(length[:15]) > LARGEST_REQUEST:
+        return None
+    if not length and not environ.get("wsgi.input_terminated"):
+        return b""
+    body: bytes = environ["wsgi.input"].read(LARGEST_REQUEST + 1)
+    return body if len(body) <= LARGEST_REQUEST else None
+
+
+def _problem(status: int, detail: str = "", **note: Any) -> _Reply:
+    problem: ProblemOut = titled(status, detail)
+    headers = [("Content-Type", "application/problem+json"), ("Cache-Control", "no-store"), *frontend.SECURITY_HEADERS.items()]
+    if status in (429, 503):
+        headers.append(("Retry-After", "2"))
+    return _Reply(f"{status} {problem.title}", headers, in_json(problem), note=note)
+
+
+def create_front() -> Front:
+    """The front of the plant named in the environment."""
+    return Front(Settings.from_environment(), Limits.from_environment())

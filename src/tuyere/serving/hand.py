@@ -1,0 +1,87 @@
+"""A process that answers one request at a time with the whole application in it, and that may be ended at any moment."""
+
+import ctypes
+import io
+import logging
+import os
+import resource
+import signal
+import sys
+from pathlib import Path
+from typing import Any, NamedTuple
+
+from flask import Flask
+from werkzeug.test import run_wsgi_app
+
+from tuyere.serving.logs import log_to_stderr
+from tuyere.web.settings import Settings
+
+OUT_OF_MEMORY = 77  # the exit code of a process whose request wanted more than its bound
+_PARENT_DEATH = 1  # PR_SET_PDEATHSIG
+
+_app: Flask | None = None
+
+
+class Asked(NamedTuple):
+    """A request: the text values of its WSGI environ, and its body."""
+
+    environ: dict[str, str]
+    body: bytes
+
+
+class Answered(NamedTuple):
+    """A response, and the rule of the route that gave it (for counting)."""
+
+    status: str
+    headers: list[tuple[str, str]]
+    body: bytes
+    route: str
+
+
+def begin(settings: Settings, memory_bytes: int, niceness: int) -> None:
+    """Make the application, once in each process. `memory_bytes`: what a request may take beyond what the application itself holds."""
+    global _app
+    from tuyere.web.app import create_app  # here, for the front imports this module and not the application
+
+    ctypes.CDLL(None).prctl(_PARENT_DEATH, signal.SIGKILL)
+    os.nice(niceness)
+    log_to_stderr(logging.WARNING)
+    _app = create_app(settings)
+    bound = _data_bytes() + memory_bytes
+    resource.setrlimit(resource.RLIMIT_DATA, (bound, bound))
+
+
+def ready() -> bool:
+    """Whether the application is made: something to ask for when nothing is asked yet."""
+    return _app is not None
+
+
+def answer(asked: Asked) -> Answered:
+    """Run one request through the application. When memory runs out the process ends itself; its exit code says why."""
+    assert _app is not None
+    told: dict[str, Any] = {}
+    environ: dict[str, Any] = {
+        "tuyere.told": told,
+        **asked.environ,
+        "wsgi.version": (1, 0),
+        "wsgi.input": io.BytesIO(asked.body),
+        "wsgi.errors": sys.stderr,
+        "wsgi.multithread": False,
+        "wsgi.multiprocess": True,
+        "wsgi.run_once": False,
+        "CONTENT_LENGTH": str(len(asked.body)),
+    }
+    try:
+        chunks, status, headers = run_wsgi_app(_app.wsgi_app, environ, buffered=True)
+        body = b"".join(chunks)
+    except MemoryError:
+        os._exit(OUT_OF_MEMORY)
+    if told.get("out_of_memory"):
+        os._exit(OUT_OF_MEMORY)
+    return Answered(status, list(headers.items()), body, told.get("route", ""))
+
+
+def _data_bytes() -> int:
+    with Path("/proc/self/status").open() as status:
+        line = next(row for row in status if row.startswith("VmData"))
+    return int(line.split()[1]) * 1024

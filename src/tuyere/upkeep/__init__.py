@@ -1,0 +1,1 @@
+"""Starting, keeping, backing up and restoring a plant on this machine: what bin/ runs."""

@@ -1,0 +1,242 @@
+"""Start a plant and keep it up: the database, the server, and each of them again when it is killed.
+
+    python -m tuyere.upkeep.keep [--demo | --own-plant]
+
+Stays in front until it is told to stop. A second one on the same plant finds the first, mends what is broken and leaves.
+"""
+
+import argparse
+import contextlib
+import fcntl
+import os
+import secrets
+import signal
+import subprocess
+import sys
+import time
+from collections import deque
+from collections.abc import Iterator
+from pathlib import Path
+
+from tuyere.store.address import plain_url
+from tuyere.store.database import engine_from
+from tuyere.store.prune import prune
+from tuyere.upkeep.cluster import Cluster, data_folder
+from tuyere.upkeep.port import Found, look_at
+from tuyere.upkeep.prepare import prepare
+from tuyere.upkeep.said import GivingUp, say
+from tuyere.web.settings import SHORTEST_SECRET
+
+USUAL_PORT = 8640
+LARGEST_LOG = 8_000_000
+A_DAY = 86_400.0
+
+
+class Plant:
+    """One plant on one port. `cluster` is None where DATABASE_URL names a database that others keep."""
+
+    def __init__(self, root: Path, demo: bool, port: int, given_url: str) -> None:
+        self.state = root / ".data"
+        self.demo, self.port, self.given_url = demo, port, given_url
+        self.name = "tuyere_demo" if demo else "tuyere_plant"
+        self.log = self.state / "server.log"
+        self.cluster = None if given_url else Cluster(data_folder(root, self.state), self.state)
+        self.server: subprocess.Popen[bytes] | None = None
+        self.stopping = False
+
+    @property
+    def address(self) -> str:
+        """Where it is reached on this machine."""
+        return f"http://127.0.0.1:{self.port}"
+
+    def run(self) -> None:
+        """Start it and keep it up until told to stop; or find it up already, mended if need be. Raises GivingUp."""
+        if self._is_up_already():
+            return
+        with self._alone() as first:
+            if not first:
+                self._wait_for_the_other()
+                return
+            with self.cluster.lease() if self.cluster else contextlib.nullcontext(None) as lease:
+                self._serve(lease)
+
+    def _is_up_already(self) -> bool:
+        for patience in range(8):
+            found = look_at(self.port, self.name)
+            if found is not Found.OTHER:
+                break
+            time.sleep(0.5 if patience else 1.5)  # one that is just ending holds the port a moment longer
+        if found is Found.OTHER:
+            raise GivingUp(f"port {self.port} is taken by another program: choose another, such as PORT={self.port % 65535 + 1} bin/start.")
+        if found is Found.NO_DATABASE:
+            if not self.cluster:
+                raise GivingUp(f"Tuyere runs at {self.address}, but its database does not answer: start the PostgreSQL of DATABASE_URL.")
+            with self._hold():
+                self.cluster.start()
+                self._wait_until_up()
+            say(f"Tuyere is running at {self.address}. Its database had stopped: it was started again.")
+            return True
+        if found is Found.PLANT:
+            say(f"Tuyere is already running: {self.address}")
+            return True
+        return False
+
+    @contextlib.contextmanager
+    def _hold(self) -> Iterator[None]:
+        """Beside a server that holds the lease, ours is given back without stopping anything."""
+        assert self.cluster
+        with self.cluster.lease():
+            yield
+
+    @contextlib.contextmanager
+    def _alone(self) -> Iterator[bool]:
+        """Whether we are the one who keeps this plant up: a lock that ends with us, however we end."""
+        held = os.open(self.state / f"{self.name}-{self.port}.lock", os.O_RDWR | os.O_CREAT, 0o600)
+        try:
+            fcntl.flock(held, fcntl.LOCK_EX | fcntl.LOCK_NB)
+            yield True
+        except BlockingIOError:
+            yield False
+        finally:
+            os.close(held)
+
+    def _wait_for_the_other(self) -> None:
+        say("Another bin/start keeps this plant up: waiting for it.")
+        self._wait_until_up()
+        say(f"Tuyere is running: {self.address}")
+
+    def _serve(self, lease: int | None) -> None:
+        signal.signal(signal.SIGTERM, self._stop)
+        signal.signal(signal.SIGINT, self._stop)
+        secret = self._secret()
+        if self.cluster:
+            self.cluster.start()
+            self.owner_url = self.cluster.url(self.name)
+        else:
+            self.owner_url = plain_url(self.given_url)
+        serving_url = os.environ.get("TUYERE_SERVING_URL", "")
+        url = prepare(self.owner_url, secret, self.demo, plain_url(serving_url) if serving_url else "")
+        environment = os.environ | {
+            "DATABASE_URL": url,
+            "TUYERE_SECRET_KEY": secret,
+            "TUYERE_DEMO": "1" if self.demo else "0",
+            "TUYERE_PLANT": self.name,
+            "TUYERE_BIND": f"127.0.0.1:{self.port}",
+            "OPENBLAS_NUM_THREADS": "1",
+        }
+        environment.pop("TUYERE_SERVING_URL", None)
+        self._start_server(environment, lease)
+        try:
+            self._wait_until_up()
+            say(f"\n  Tuyere is at  {self.address}   (Ctrl-C stops it)\n")
+            self._keep_up(environment, lease)
+        finally:
+            self._end_server()
+
+    def _keep_up(self, environment: dict[str, str], lease: int | None) -> None:
+        ended: deque[float] = deque(maxlen=5)
+        pruned = time.monotonic()
+        while not self.stopping:
+            time.sleep(0.25)
+            if self.cluster and not self.cluster.runs() and not self.stopping:
+                self.cluster.start()
+                say("The database had stopped: it was started again.")
+            assert self.server
+            code = self.server.poll()
+            if code is not None and not self.stopping:
+                ended.append(time.monotonic())
+                if len(ended) == ended.maxlen and ended[-1] - ended[0] < 30:
+                    raise GivingUp(f"the server stops as soon as it starts: the last lines of {self.log} say why.")
+                self._start_server(environment, lease)
+                say(f"The server had stopped ({_in_words(code)}): it was started again.")
+            self._shorten_log()
+            if time.monotonic() - pruned > A_DAY:
+                pruned = time.monotonic()
+                engine = engine_from(self.owner_url)
+                prune(engine)
+                engine.dispose()
+
+    def _start_server(self, environment: dict[str, str], lease: int | None) -> None:
+        command = [sys.executable, "-m", "gunicorn", "-c", "python:tuyere.serving.gunicorn_conf"]
+        with self.log.open("ab") as log:
+            passed = () if lease is None else (lease,)
+            self.server = subprocess.Popen(command, env=environment, stdout=log, stderr=log, pass_fds=passed, start_new_session=True)
+
+    def _end_server(self) -> None:
+        if self.server and self.server.poll() is None:
+            self.server.terminate()
+            try:
+                self.server.wait(20)
+            except subprocess.TimeoutExpired:
+                self.server.kill()
+                self.server.wait()
+
+    def _wait_until_up(self) -> None:
+        limit = time.monotonic() + 60
+        while not self.stopping:
+            if look_at(self.port, self.name) is Found.PLANT:
+                return
+            if self.server and self.server.poll() is not None:
+                raise GivingUp(f"the server stopped while it was starting: the last lines of {self.log} say why.")
+            if time.monotonic() > limit:
+                raise GivingUp(f"the server does not answer after a minute: the last lines of {self.log} say why.")
+            time.sleep(0.2)
+
+    def _secret(self) -> str:
+        given = os.environ.get("TUYERE_SECRET_KEY")
+        if given is not None:
+            if len(given) < SHORTEST_SECRET:
+                raise GivingUp(
+                    f"TUYERE_SECRET_KEY has {len(given)} characters and needs {SHORTEST_SECRET} or more, random ones."
+                    " Leave it unset and one is made."
+                )
+            return given
+        kept = self.state / "secret-key"
+        if not kept.exists() or len(kept.read_text().strip()) < SHORTEST_SECRET:
+            with os.fdopen(os.open(kept, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "w") as file:
+                file.write(secrets.token_hex(32))
+        return kept.read_text().strip()
+
+    def _shorten_log(self) -> None:
+        """Two files of at most LARGEST_LOG: the server appends to the same file, so it is copied and emptied, not moved."""
+        if self.log.stat().st_size > LARGEST_LOG:
+            self.log.with_suffix(".log.1").write_bytes(self.log.read_bytes())
+            os.truncate(self.log, 0)
+
+    def _stop(self, *_signal: object) -> None:
+        self.stopping = True
+
+
+def _in_words(code: int) -> str:
+    return f"killed by signal {-code}" if code < 0 else f"exit code {code}"
+
+
+def port_from(text: str) -> int:
+    """A port number as typed. Raises GivingUp."""
+    if not (text.isascii() and text.isdigit() and len(text) <= 5 and 1 <= int(text) <= 65535):
+        raise GivingUp(f"PORT must be a number from 1 to 65535, such as {USUAL_PORT}; it is “{text}”.")
+    return int(text)
+
+
+def main() -> int:
+    """What bin/start runs."""
+    parser = argparse.ArgumentParser(prog="bin/start", description="Start Tuyere on this machine and keep it up until Ctrl-C.")
+    which = parser.add_mutually_exclusive_group()
+    which.add_argument("--demo", action="store_true", help="the sample plant (as without any word, unless DATABASE_URL is set)")
+    which.add_argument("--own-plant", action="store_true", help="an empty plant of your own; prints a one-time code to make its first lead")
+    words = parser.parse_args()
+    given_url = os.environ.get("DATABASE_URL", "")
+    try:
+        port = port_from(os.environ.get("PORT", str(USUAL_PORT)))
+        if given_url:
+            given_url = plain_url(given_url)
+        demo = words.demo or not (words.own_plant or given_url)
+        Plant(Path(os.environ["TUYERE_ROOT"]), demo, port, given_url).run()
+    except (GivingUp, RuntimeError) as reason:
+        say(f"Tuyere: {reason}")
+        return 1
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
