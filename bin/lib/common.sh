@@ -1,7 +1,7 @@
 # Shared by what is in bin: packages, Python, Node, the front end.
 # Sourced with `set -euo pipefail`; ROOT is the checkout.
 
-STATE="$ROOT/.data"
+STATE="${TUYERE_STATE:-$ROOT/.data}"
 VENV="$ROOT/.venv"
 mkdir -p "$STATE"
 chmod 700 "$STATE"

@@ -93,8 +93,8 @@ class _Reply:
 class Front:
     """The WSGI application that the server runs."""
 
-    def __init__(self, settings: Settings, limits: Limits) -> None:
-        self.settings, self.limits = settings, limits
+    def __init__(self, settings: Settings, limits: Limits, make: str = "tuyere.web.app:create_app") -> None:
+        self.settings, self.limits, self.make = settings, limits, make
         self.log = log_to_stderr(logging.WARNING)
         self.parent = os.getppid()
         self.pulse = Pulse(settings.database_url)
@@ -104,7 +104,7 @@ class Front:
         self.cookie = f"tuyere_{settings.plant}"
         self.serializer = SecureCookieSessionInterface().get_signing_serializer(self.pages)
         context = multiprocessing.get_context("forkserver")
-        context.set_forkserver_preload(["tuyere.serving.hand", "tuyere.web.app"])
+        context.set_forkserver_preload(["tuyere.serving.hand", make.split(":")[0]])
         half = limits.threads // 2
         self.record = _Way(
             "record", Lane(limits.record_places, half, half, limits.seconds), self._processes(context, limits.record_places, 0)
@@ -121,7 +121,7 @@ class Front:
             atexit.register(way.pool.stop)
 
     def _processes(self, context: Any, count: int, niceness: int) -> ProcessPool:
-        given = (self.settings, self.limits.memory_mb * 1024 * 1024, niceness)
+        given = (self.make, self.settings, self.limits.memory_mb * 1024 * 1024, niceness)
         pool = ProcessPool(max_workers=count, context=context, initializer=hand.begin, initargs=given)
         pool.schedule(hand.ready)  # starts them all now, not at the first request
         return pool
@@ -177,7 +177,8 @@ class Front:
         body = _body(environ)
         if body is None:
             return _problem(413)
-        asked = Asked({k: v for k, v in environ.items() if isinstance(v, str)}, body)
+        # The body goes on whole, whatever pieces it came in.
+        asked = Asked({k: v for k, v in environ.items() if isinstance(v, str) and k != "HTTP_TRANSFER_ENCODING"}, body)
         try:
             with way.lane.place(caller) as waited:
                 found: Answered = way.pool.schedule(hand.answer, args=(asked,), timeout=self.limits.seconds).result()

@@ -1,6 +1,7 @@
 """A process that answers one request at a time with the whole application in it, and that may be ended at any moment."""
 
 import ctypes
+import importlib
 import io
 import logging
 import os
@@ -38,15 +39,14 @@ class Answered(NamedTuple):
     route: str
 
 
-def begin(settings: Settings, memory_bytes: int, niceness: int) -> None:
-    """Make the application, once in each process. `memory_bytes`: what a request may take beyond what the application itself holds."""
+def begin(make: str, settings: Settings, memory_bytes: int, niceness: int) -> None:
+    """Make the application by `make`, as "module:function", once in each process. `memory_bytes`: what a request may take beyond it."""
     global _app
-    from tuyere.web.app import create_app  # here, for the front imports this module and not the application
-
     ctypes.CDLL(None).prctl(_PARENT_DEATH, signal.SIGKILL)
     os.nice(niceness)
     log_to_stderr(logging.WARNING)
-    _app = create_app(settings)
+    module, function = make.split(":")
+    _app = getattr(importlib.import_module(module), function)(settings)  # here: the front imports this module, not the application
     bound = _data_bytes() + memory_bytes
     resource.setrlimit(resource.RLIMIT_DATA, (bound, bound))
 

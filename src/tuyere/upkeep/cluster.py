@@ -31,7 +31,7 @@ class Cluster:
 
     def __init__(self, data: Path, state: Path, options: str = "") -> None:
         self.data, self.state, self.options = data, state, options
-        self.bin = _postgres_bin()
+        self.bin = postgres_bin()
 
     def url(self, database: str) -> str:
         """A URL of a database as the owner."""
@@ -183,11 +183,12 @@ def port_is_free(port: int) -> bool:
         return True
 
 
-def data_folder(root: Path, state: Path) -> Path:
-    """Where a checkout keeps its database: in its state folder; for root where the package's user may write."""
+def data_folder(state: Path) -> Path:
+    """Where the database of a state folder is: in it; for root, where the package's user may write."""
     if os.getuid() != 0:
         return state / "postgres"
-    return Path(f"/var/lib/postgresql/tuyere-{hashlib.sha256(str(root).encode()).hexdigest()[:8]}")
+    name = str(state.parent if state.name == ".data" else state)
+    return Path(f"/var/lib/postgresql/tuyere-{hashlib.sha256(name.encode()).hexdigest()[:8]}")
 
 
 def _write_private(path: Path, text: str) -> None:
@@ -202,7 +203,8 @@ def _is_postgres(pid: int) -> bool:
         return False
 
 
-def _postgres_bin() -> Path:
+def postgres_bin() -> Path:
+    """Where the newest PostgreSQL of Debian's packages has its programs. Raises GivingUp."""
     found = sorted(Path("/usr/lib/postgresql").glob("*/bin/initdb"), key=lambda p: float(p.parts[4]))
     if not found:
         raise GivingUp("PostgreSQL is not installed: install Debian's package postgresql.")

@@ -35,12 +35,13 @@ A_DAY = 86_400.0
 class Plant:
     """One plant on one port. `cluster` is None where DATABASE_URL names a database that others keep."""
 
-    def __init__(self, root: Path, demo: bool, port: int, given_url: str) -> None:
-        self.state = root / ".data"
+    def __init__(self, state: Path, demo: bool, port: int, given_url: str) -> None:
+        self.state = state
         self.demo, self.port, self.given_url = demo, port, given_url
         self.name = "tuyere_demo" if demo else "tuyere_plant"
         self.log = self.state / "server.log"
-        self.cluster = None if given_url else Cluster(data_folder(root, self.state), self.state)
+        self.cluster = None if given_url else Cluster(data_folder(state), state)
+        self.server_file = state / f"{self.name}-{port}.pid"
         self.server: subprocess.Popen[bytes] | None = None
         self.stopping = False
 
@@ -50,43 +51,54 @@ class Plant:
         return f"http://127.0.0.1:{self.port}"
 
     def run(self) -> None:
-        """Start it and keep it up until told to stop; or find it up already, mended if need be. Raises GivingUp."""
-        if self._is_up_already():
-            return
+        """Start it and keep it up until told to stop; or leave it to the one who keeps it up already. Raises GivingUp."""
         with self._alone() as first:
             if not first:
-                self._wait_for_the_other()
+                self._leave_it_to_the_other()
                 return
+            self._end_orphan()
+            found = self._look()
+            if found is Found.OTHER:
+                other = self.port % 65535 + 1
+                raise GivingUp(f"port {self.port} is taken by another program: choose another, such as PORT={other} bin/start.")
+            if found is not Found.NOTHING:
+                raise GivingUp(f"Tuyere runs at {self.address}, but not by bin/start here: stop it where it was started.")
             with self.cluster.lease() if self.cluster else contextlib.nullcontext(None) as lease:
                 self._serve(lease)
 
-    def _is_up_already(self) -> bool:
-        for patience in range(8):
-            found = look_at(self.port, self.name)
-            if found is not Found.OTHER:
-                break
-            time.sleep(0.5 if patience else 1.5)  # one that is just ending holds the port a moment longer
-        if found is Found.OTHER:
-            raise GivingUp(f"port {self.port} is taken by another program: choose another, such as PORT={self.port % 65535 + 1} bin/start.")
-        if found is Found.NO_DATABASE:
-            if not self.cluster:
-                raise GivingUp(f"Tuyere runs at {self.address}, but its database does not answer: start the PostgreSQL of DATABASE_URL.")
-            with self._hold():
-                self.cluster.start()
-                self._wait_until_up()
-            say(f"Tuyere is running at {self.address}. Its database had stopped: it was started again.")
-            return True
+    def _leave_it_to_the_other(self) -> None:
+        found = look_at(self.port, self.name)
         if found is Found.PLANT:
             say(f"Tuyere is already running: {self.address}")
-            return True
-        return False
+            return
+        what = "its database does not answer" if found is Found.NO_DATABASE else "it does not answer"
+        say(f"Another bin/start keeps Tuyere up at {self.address}, but {what} just now: waiting for it.")
+        self._wait_until_up()
+        say(f"Tuyere is up again: {self.address}")
 
-    @contextlib.contextmanager
-    def _hold(self) -> Iterator[None]:
-        """Beside a server that holds the lease, ours is given back without stopping anything."""
-        assert self.cluster
-        with self.cluster.lease():
-            yield
+    def _look(self) -> Found:
+        """What is at the port; one that is just ending holds it a moment longer."""
+        found = look_at(self.port, self.name)
+        for _ in range(8):
+            if found is not Found.OTHER:
+                break
+            time.sleep(0.5)
+            found = look_at(self.port, self.name)
+        return found
+
+    def _end_orphan(self) -> None:
+        """A server whose bin/start was killed has nobody who keeps it up: it is ended, and started anew below."""
+        try:
+            pid = int(self.server_file.read_text())
+            if b"tuyere.serving" not in Path(f"/proc/{pid}/cmdline").read_bytes():
+                return
+            os.kill(pid, signal.SIGTERM)
+        except (OSError, ValueError):
+            return
+        say("A server was left over from a bin/start that was killed: it was ended and is started again.")
+        limit = time.monotonic() + 20
+        while Path(f"/proc/{pid}").exists() and time.monotonic() < limit:
+            time.sleep(0.1)
 
     @contextlib.contextmanager
     def _alone(self) -> Iterator[bool]:
@@ -99,11 +111,6 @@ class Plant:
             yield False
         finally:
             os.close(held)
-
-    def _wait_for_the_other(self) -> None:
-        say("Another bin/start keeps this plant up: waiting for it.")
-        self._wait_until_up()
-        say(f"Tuyere is running: {self.address}")
 
     def _serve(self, lease: int | None) -> None:
         signal.signal(signal.SIGTERM, self._stop)
@@ -161,6 +168,7 @@ class Plant:
         with self.log.open("ab") as log:
             passed = () if lease is None else (lease,)
             self.server = subprocess.Popen(command, env=environment, stdout=log, stderr=log, pass_fds=passed, start_new_session=True)
+        self.server_file.write_text(str(self.server.pid))
 
     def _end_server(self) -> None:
         if self.server and self.server.poll() is None:
@@ -231,7 +239,7 @@ def main() -> int:
         if given_url:
             given_url = plain_url(given_url)
         demo = words.demo or not (words.own_plant or given_url)
-        Plant(Path(os.environ["TUYERE_ROOT"]), demo, port, given_url).run()
+        Plant(Path(os.environ["TUYERE_STATE"]).resolve(), demo, port, given_url).run()
     except (GivingUp, RuntimeError) as reason:
         say(f"Tuyere: {reason}")
         return 1

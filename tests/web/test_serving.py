@@ -1,0 +1,170 @@
+"""The front over real processes: limits of time, memory and share, slow senders, a database away; and who goes next in a lane."""
+
+import http.client
+import json
+import os
+import socket
+import subprocess
+import sys
+import threading
+import time
+from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.conftest import SECRET
+from tuyere.serving.lanes import Caller, CrowdedError, Lane, WaitedTooLongError
+
+
+@pytest.fixture(scope="module")
+def served(serving_url: str) -> Iterator[Any]:
+    """A front with tight limits, and what asks it."""
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    environment = os.environ | {
+        "DATABASE_URL": serving_url, "TUYERE_SECRET_KEY": SECRET, "TUYERE_DEMO": "1", "TUYERE_PLANT": "served",
+        "TUYERE_BIND": f"127.0.0.1:{port}", "OPENBLAS_NUM_THREADS": "1", "TUYERE_REQUEST_SECONDS": "3", "TUYERE_REQUEST_MEMORY_MB": "200",
+        "TUYERE_RECORD_PROCESSES": "2", "TUYERE_CALCULATION_PROCESSES": "2", "TUYERE_THREADS": "24", "TUYERE_PROXIES": "127.0.0.1",
+    }  # fmt: skip
+    command = [sys.executable, "-m", "gunicorn", "-c", "python:tuyere.serving.gunicorn_conf", "tests.web.misbehaving:create_front()"]
+    server = subprocess.Popen(command, env=environment, stderr=subprocess.DEVNULL)
+
+    def ask(method: str, path: str, body: Any = None, patience: float = 30, **headers: str) -> tuple[int, Any, float]:
+        began = time.monotonic()
+        connection = http.client.HTTPConnection("127.0.0.1", port, timeout=patience)
+        data = json.dumps(body) if body is not None else None
+        connection.request(method, path, data, {"Content-Type": "application/json", **headers})
+        answer = connection.getresponse()
+        raw = answer.read()
+        connection.close()
+        return answer.status, json.loads(raw) if "json" in answer.headers.get_content_type() else raw.decode(), time.monotonic() - began
+
+    ask.port = port  # type: ignore[attr-defined]
+    for _ in range(300):
+        try:
+            if ask("POST", "/api/calc/designation", {"text": "B68"})[0] == 200 and ask("GET", "/api/session")[0] == 200:
+                break
+        except OSError:
+            time.sleep(0.1)
+    yield ask
+    server.terminate()
+    server.wait(20)
+
+
+def test_what_never_ends_is_ended_and_what_takes_all_memory_too(served: Any) -> None:
+    with ThreadPoolExecutor(8) as many:
+        bad = [many.submit(served, "GET", f"/api/calc/{what}") for what in ("spin", "spin")]
+        time.sleep(0.5)
+        for path in ("/api/health", "/api/session", "/"):
+            status, _, seconds = served("GET", path)
+            assert status == 200 and seconds < 2, "the record answers meanwhile"
+        spun, spin, seconds = bad[0].result()
+    hoarded, hoard, _ = served("GET", "/api/calc/hoard")
+    died, die, _ = served("GET", "/api/calc/die")
+    assert spun == hoarded == died == 503 and seconds < 8
+    assert "the 3 seconds one request is given" in spin["detail"]
+    assert "more memory than one request is given" in hoard["detail"] and "started anew" in die["detail"]
+    for _ in range(4):
+        assert served("POST", "/api/calc/designation", {"text": "B68"})[0] == 200, "their processes were replaced"
+    told = served("GET", "/metrics")[1]
+    assert 'tuyere_requests_ended_total{why="memory"} 1.0' in told and 'tuyere_requests_total{method="GET",route="/api/health"' in told
+    assert SECRET not in told
+
+
+def test_one_address_waits_its_turn_and_keeps_no_other_out(served: Any) -> None:
+    """Sixteen from one address hold all that strangers may hold; one more of theirs is told to wait, another address waits one turn."""
+    with ThreadPoolExecutor(16) as many:
+        crowd = [many.submit(served, "GET", "/api/calc/spin", **{"X-Forwarded-For": "192.0.2.1"}) for _ in range(16)]
+        time.sleep(1)
+        assert served("GET", "/api/session", **{"X-Forwarded-For": "192.0.2.1"})[0] == 200
+        refused = [c.result() for c in crowd]
+    assert {status for status, _, _ in refused} == {429, 503}
+    assert all("too many" in said["detail"] for status, said, _ in refused if status == 429)
+    assert served("POST", "/api/calc/designation", {"text": "B68"}, **{"X-Forwarded-For": "192.0.2.2"})[0] == 200
+
+
+def test_slow_senders_hold_nobody_up(served: Any) -> None:
+    """More of them than there are threads, each with half a request; then each is given up."""
+    slow = []
+    for part in (
+        b"POST /api/calc/designation HTTP/1.1\r\nHost: localhost\r\nContent-Length: 50\r\n\r\n{",
+        b"GET /api/health HTTP/1.1\r\nHo",
+    ) * 40:
+        sender = socket.create_connection(("127.0.0.1", served.port))
+        sender.sendall(part)
+        slow.append(sender)
+    assert served("GET", "/api/health")[2] < 2
+    assert served("POST", "/api/calc/designation", {"text": "B68"})[0] == 200
+    slow[0].settimeout(30)
+    assert slow[0].recv(4096).startswith(b"HTTP/1.1 408 ")
+    for sender in slow:
+        sender.close()
+
+
+def _status(one: socket.socket) -> int:
+    answer = http.client.HTTPResponse(one)
+    answer.begin()
+    answer.read()
+    return answer.status
+
+
+def test_whole_requests_however_they_come(served: Any) -> None:
+    """In pieces, chunked, with 100-continue, one after another on a connection, and larger than any of ours."""
+    head = b"POST /api/calc/designation HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\n"
+    body = b'{"text": "B68"}'
+    with socket.create_connection(("127.0.0.1", served.port), timeout=20) as one:
+        for byte in head + b"Content-Length: 15\r\n\r\n" + body:
+            one.sendall(bytes([byte]))
+        assert _status(one) == 200
+        one.sendall(head + b"Transfer-Encoding: chunked\r\n\r\n5\r\n" + body[:5] + b"\r\na\r\n" + body[5:] + b"\r\n0\r\n\r\n")
+        assert _status(one) == 200
+        one.sendall(head + b"Expect: 100-continue\r\nContent-Length: 15\r\n\r\n")
+        assert one.recv(25) == b"HTTP/1.1 100 Continue\r\n\r\n"
+        one.sendall(body)
+        assert _status(one) == 200
+    with socket.create_connection(("127.0.0.1", served.port), timeout=20) as one:
+        one.sendall(head + b"Content-Length: 99999999\r\n\r\n")
+        assert one.recv(65536).startswith(b"HTTP/1.1 413")
+
+
+@given(st.lists(st.tuples(st.integers(0, 4), st.booleans()), max_size=30), st.integers(1, 4))
+def test_a_lane_never_works_on_more_than_its_places(asked: list[tuple[int, bool]], places: int) -> None:
+    lane = Lane(places, of_one=3, of_strangers=6, patience_s=0.001)
+    held: list[Any] = []
+    for name, known in asked:
+        place = lane.place(Caller(str(name), known))
+        try:
+            place.__enter__()
+            held.append((place, known))
+        except (CrowdedError, WaitedTooLongError):
+            pass
+        strangers = sum(not k for _, k in held)
+        assert lane.at_work() == len(held) <= places and strangers <= max(1, places - 1)
+    for place, _ in held:
+        place.__exit__(None, None, None)
+    assert lane.at_work() == lane.waiting() == 0
+
+
+def test_a_lane_serves_by_turns() -> None:
+    """One caller with ten waiting, another with one: the other is second, not eleventh."""
+    lane, order, first = Lane(1, 20, 20, 10), [], threading.Event()
+
+    def work(name: str) -> None:
+        with lane.place(Caller(name, True)):
+            order.append(name)
+            first.wait(5)
+
+    threads = [threading.Thread(target=work, args=(name,)) for name in "a" * 10 + "b"]
+    for n, thread in enumerate(threads):
+        thread.start()
+        while lane.at_work() + lane.waiting() <= n:
+            time.sleep(0.001)
+    first.set()
+    for thread in threads:
+        thread.join()
+    assert order.index("b") == 1
