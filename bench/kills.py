@@ -6,6 +6,7 @@ Runs bin/start in a state folder of its own. A session signs in and makes three 
 same Idempotency-Key until it is answered. Prints counts and how long after each kill the next write was answered.
 """
 
+import http.client
 import json
 import os
 import random
@@ -52,7 +53,7 @@ class Client:
             except urllib.error.HTTPError as refusal:
                 if refusal.code not in (429, 502, 503) or time.monotonic() > limit:
                     raise RuntimeError(f"{method} {path}: {refusal.code} {refusal.read().decode()[:300]}") from None
-            except OSError:
+            except (OSError, http.client.HTTPException):
                 if time.monotonic() > limit:
                     raise
             time.sleep(0.1)
@@ -85,7 +86,7 @@ def session(number: int) -> None:
 def children(pid: int) -> list[int]:
     """The processes that a process began."""
     try:
-        return [int(p) for p in Path(f"/proc/{pid}/task/{pid}/children").read_text().split()]
+        return [int(p) for task in Path(f"/proc/{pid}/task").iterdir() for p in (task / "children").read_text().split()]
     except OSError:
         return []
 
@@ -163,12 +164,12 @@ def main(sessions: int, seed: int) -> None:
     found = Counter(d["machine"] for d in client.ask("GET", f"/api/sites/{client.site}/floor")["drives"])
     lost = [name for name in ACKNOWLEDGED if not found[name]]
     doubled = [name for name, count in found.items() if name.startswith("Kills ") and count > 1]
-    slowest = max(back, default=(0.0, ""))
     print(f"sessions {sessions}, failed {len(FAILED)}; writes acknowledged {len(ACKNOWLEDGED)}, lost {len(lost)}, doubled {len(doubled)}")
     print(f"kills {sum(killed.values())}: {dict(killed)}")
-    print(
-        f"next write answered after a kill: slowest {slowest[0]:.1f} s ({slowest[1]}), over 10 s {sum(b > 10 for b, _ in back)} of {len(back)}"
-    )
+    for what in sorted(killed):
+        waits = sorted(b for b, w in back if w == what)
+        if waits:
+            print(f"{what}: next write answered after {waits[len(waits) // 2]:.1f} s (median), {waits[-1]:.1f} s (slowest of {len(waits)})")
     for line in FAILED[:5]:
         print(line)
     start.process.send_signal(signal.SIGINT)

@@ -94,6 +94,7 @@ frontend_build() {
     "$VENV/bin/python" -m tuyere.web.openapi >openapi.json
     npm run --silent types
     npm run --silent build
+    cp openapi.json "$built/"
   ) >"$STATE/build.log" 2>&1 || die "the front end did not build: see $STATE/build.log."
   "$VENV/bin/python" -m whitenoise.compress -q "$built" >>"$STATE/build.log" 2>&1
   printf '%s' "$stamp" >"$built/.stamp"

@@ -2,9 +2,11 @@
 import { computed, onErrorCaptured, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { useEventListener } from '@vueuse/core'
+import { useQueryClient } from '@tanstack/vue-query'
 
-import { api, SIGNED_OUT, unwrap } from './api/client'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
+
+import { api, SIGNED_OUT, trouble, unwrap } from './api/client'
 import { useSession, useSessionChange, useSite } from './api/queries'
 import KeysHelp from './places/KeysHelp.vue'
 import SettingsSlip from './places/SettingsSlip.vue'
@@ -38,14 +40,28 @@ onErrorCaptured((problem) => {
   broken.value = problem.message
   return false
 })
+/** While there is trouble the server is asked now and then; once it is well, what failed is asked again. */
+const client = useQueryClient()
+useIntervalFn(() => {
+  if (!trouble.value) return
+  fetch('/api/health').then(
+    (answer) => {
+      if (!answer.ok) return
+      trouble.value = ''
+      void client.refetchQueries({ predicate: (query) => query.state.status === 'error' })
+    },
+    () => undefined,
+  )
+}, 3000)
 const ready = computed(() => session.value && (signedIn.value || route.path === '/sign-in'))
 </script>
 
 <template>
   <div v-if="error && !session" class="centre">
     <div class="stack">
-      <h1>No answer from the server</h1>
-      <p>Check that Tuyere is running and that this device reaches it.</p>
+      <h1>No answer just now</h1>
+      <p>{{ error.message }}</p>
+      <p class="soft">Check that Tuyere is running and that this device reaches it.</p>
       <el-button type="primary" :loading="isFetching" @click="refetch()">Try again</el-button>
     </div>
   </div>
@@ -83,6 +99,7 @@ const ready = computed(() => session.value && (signedIn.value || route.path === 
       </button>
     </nav>
     <main>
+      <div v-if="trouble" class="broken" role="status">{{ trouble }}</div>
       <div v-if="broken" class="broken" role="alert">
         Something on this page broke ({{ broken }}). What you typed is kept on this device.
         <button type="button" class="bare" @click="router.go(0)"><u>Reload</u></button>

@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { ref } from 'vue'
 
 import type { components, paths } from './schema'
 
@@ -59,6 +60,15 @@ export class Refused extends Error {
 /** The server could not be reached: nothing is known about whether the request arrived. */
 export class Unreachable extends Error {}
 
+/** What keeps the server from answering just now, in words; empty while all is well. Shown over every page. */
+export const trouble = ref('')
+const NO_CONNECTION = 'No connection to the server. What you typed is kept on this device.'
+
+/** A refusal that says nothing of what was asked: the same again later may well be answered. */
+function passes(problem: Problem): boolean {
+  return problem.status === 503 || (problem.status === 429 && !problem.wait_s)
+}
+
 /** Unwrap an openapi-fetch answer: data, or a Refused / Unreachable error. */
 export async function unwrap<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   let answer
@@ -66,12 +76,20 @@ export async function unwrap<T>(call: Promise<{ data?: T; error?: unknown; respo
     answer = await call
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error
-    throw new Unreachable('No connection to the server.')
+    trouble.value = NO_CONNECTION
+    throw new Unreachable(NO_CONNECTION)
   }
-  if (answer.data !== undefined) return answer.data
+  if (answer.data !== undefined) {
+    trouble.value = ''
+    return answer.data
+  }
   const problem = answer.error as Problem | undefined
   if (problem?.status === 401) window.dispatchEvent(new Event(SIGNED_OUT))
-  if (!problem?.detail) throw new Unreachable('The server did not answer.')
+  if (!problem?.detail || passes(problem)) {
+    trouble.value = problem?.detail ?? NO_CONNECTION
+    throw new Unreachable(trouble.value)
+  }
+  trouble.value = ''
   throw new Refused(problem)
 }
 export type Toothed = Schemas['ToothedOut']

@@ -25,7 +25,16 @@ function server(failures: Error[]) {
 const open = (send: (body: { n: number }, key: string, id: string) => Promise<{ id: string }>) =>
   effectScope().run(() => useWrite('test', send))!
 const refusal = () =>
-  new Refused({ title: '', status: 422, detail: 'No.', type: '', errors: [], since: [], current_version: null })
+  new Refused({
+    title: '',
+    status: 422,
+    detail: 'No.',
+    type: '',
+    errors: [],
+    since: [],
+    current_version: null,
+    wait_s: null,
+  })
 
 describe('one write', () => {
   beforeEach(() => {

@@ -34,16 +34,14 @@ interface Body {
 const { write, busy, problem } = useWrite('bench-drive', async (body: Body, key, id) => {
   const made = await unwrap(
     api.POST('/api/sites/{site_id}/drives', {
-      params: { path: { site_id: site.value!.id } },
-      headers: { 'Idempotency-Key': key },
+      params: { path: { site_id: site.value!.id }, header: { 'Idempotency-Key': key } },
       body: { ...body, id, family: family.value as 'v-belt', machine_kind: '', place: '', part_number: '' },
     }),
   )
   const drive = await unwrap(api.GET('/api/drives/{drive_id}', { params: { path: { drive_id: made.id } } }))
   await unwrap(
     api.POST('/api/drives/{drive_id}/surveys', {
-      params: { path: { drive_id: made.id } },
-      headers: { 'Idempotency-Key': uuid() },
+      params: { path: { drive_id: made.id }, header: { 'Idempotency-Key': uuid() } },
       body: {
         id: uuid(),
         row_version: drive.row_version,

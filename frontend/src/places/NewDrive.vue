@@ -29,8 +29,7 @@ const { write, busy, waiting, problem } = useWrite(
   (body: Omit<typeof form, 'machine'> & { machine_name: string; machine_id: string }, key, id) =>
     unwrap(
       api.POST('/api/sites/{site_id}/drives', {
-        params: { path: { site_id: siteId } },
-        headers: { 'Idempotency-Key': key },
+        params: { path: { site_id: siteId }, header: { 'Idempotency-Key': key } },
         body: { ...body, id },
       }),
     ),

@@ -16,8 +16,7 @@ const form = reactive({ name: '', passphrase: '', role: 'mechanic' as 'viewer' |
 const { write, busy, problem } = useWrite('new-person', (body: typeof form, key, id) =>
   unwrap(
     api.POST('/api/sites/{site_id}/people', {
-      params: { path: { site_id: siteId } },
-      headers: { 'Idempotency-Key': key },
+      params: { path: { site_id: siteId }, header: { 'Idempotency-Key': key } },
       body: { ...body, id },
     }),
   ),

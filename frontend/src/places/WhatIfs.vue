@@ -31,20 +31,18 @@ const refresh = () => client.invalidateQueries({ queryKey: ['what-ifs', at.value
 
 type Body = ReturnType<typeof bodyOf> & { name: string; row_version: number }
 const { write, busy, problem } = useWrite('what-if', (body: Body, key, id) => {
-  const headers = { 'Idempotency-Key': key }
+  const header = { 'Idempotency-Key': key }
   const { row_version, ...rest } = body
   return opened.value && row_version
     ? unwrap(
         api.PUT('/api/what-ifs/{what_if_id}', {
-          params: { path: { what_if_id: opened.value.id } },
-          headers,
+          params: { path: { what_if_id: opened.value.id }, header },
           body: { ...rest, row_version },
         }),
       )
     : unwrap(
         api.POST('/api/sites/{site_id}/what-ifs', {
-          params: { path: { site_id: at.value } },
-          headers,
+          params: { path: { site_id: at.value }, header },
           body: { ...rest, id },
         }),
       )
@@ -85,8 +83,7 @@ async function blank(): Promise<void> {
 async function away(one: WhatIf, back: boolean, version = one.row_version): Promise<void> {
   const done = await unwrap(
     api.POST('/api/what-ifs/{what_if_id}/away', {
-      params: { path: { what_if_id: one.id } },
-      headers: { 'Idempotency-Key': uuid() },
+      params: { path: { what_if_id: one.id }, header: { 'Idempotency-Key': uuid() } },
       body: { row_version: version, back },
     }),
   ).catch((error: Error) => void ElMessage.error(error.message))

@@ -27,8 +27,7 @@ const { write, busy, waiting, problem } = useWrite(
   (body: typeof form & { retired: boolean; row_version: number; machine_row_version: number }, key) =>
     unwrap(
       api.POST('/api/drives/{drive_id}/details', {
-        params: { path: { drive_id: drive.id } },
-        headers: { 'Idempotency-Key': key },
+        params: { path: { drive_id: drive.id }, header: { 'Idempotency-Key': key } },
         body,
       }),
     ),

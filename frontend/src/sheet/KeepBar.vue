@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Problem } from '../api/client'
+import { type Problem, trouble } from '../api/client'
 import { say } from '../settings'
 
 /** The foot of a station: keep, and what became of it. */
@@ -28,7 +28,7 @@ defineEmits<{ keep: []; retry: [] }>()
 <template>
   <div class="bar no-print">
     <p v-if="waiting" class="note ember" role="status">
-      No connection. What you typed is safe; sending again by itself.
+      {{ trouble || 'Not answered yet. What you typed is kept on this device.' }} It is sent again by itself.
       <button class="bare" type="button" @click="$emit('retry')"><u>Send now</u></button>
     </p>
     <p v-else-if="problem && problem.status !== 409" class="note ember" role="alert">

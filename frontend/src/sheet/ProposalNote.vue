@@ -24,8 +24,7 @@ const { write, busy, problem } = useWrite(
   (body: { row_version: number; survey: object; family: string; reason: string }, key, id) =>
     unwrap(
       api.POST('/api/drives/{drive_id}/surveys', {
-        params: { path: { drive_id: drive.id } },
-        headers: { 'Idempotency-Key': key },
+        params: { path: { drive_id: drive.id }, header: { 'Idempotency-Key': key } },
         body: { ...body, id, standing: 'as left', family: body.family as 'v-belt' },
       }),
     ),

@@ -20,8 +20,7 @@ export function useKeepReading(kind: Kind, drive: () => DriveOut, state: SheetSt
   const { write, ...rest } = useWrite(`${kind}-${drive().id}`, (body: Body, key, id) =>
     unwrap(
       api.POST('/api/drives/{drive_id}/readings', {
-        params: { path: { drive_id: drive().id } },
-        headers: { 'Idempotency-Key': key },
+        params: { path: { drive_id: drive().id }, header: { 'Idempotency-Key': key } },
         body: { ...body, id },
       }),
     ),

@@ -24,16 +24,13 @@ export function useKeepSurvey(drive: () => DriveOut, state: SheetState) {
   const { write, ...rest } = useWrite(`survey-${drive().id}`, (body: Body, key, id) =>
     unwrap(
       api.POST('/api/drives/{drive_id}/surveys', {
-        params: { path: { drive_id: drive().id } },
-        headers: { 'Idempotency-Key': key },
+        params: { path: { drive_id: drive().id }, header: { 'Idempotency-Key': key } },
         body: { ...body, id },
       }),
     ),
   )
 
   async function keep(standing: Standing, reason: string, version = state.base.value): Promise<boolean> {
-    // After a clash the survey before is theirs, not the one this page opened with.
-    if (version !== state.base.value) await refresh()
     const was = JSON.parse(JSON.stringify(drive().survey)) as Survey
     const hadSurvey = drive().configuration_id !== null
     const answer = await write({
@@ -44,11 +41,17 @@ export function useKeepSurvey(drive: () => DriveOut, state: SheetState) {
       survey: trimmed(state.form.value.survey),
     })
     if (!answer) return false
-    state.base.value = answer.row_version
     before.value = hadSurvey ? was : null
     await refresh()
+    state.standsOnRecord()
     kept.value = `Survey ${answer.sequence} kept.`
     return true
+  }
+
+  /** After a clash: what was chosen of both surveys, on top of the record as it is now. */
+  function keepMerged(survey: Survey, standing: Standing, reason: string, version: number): Promise<boolean> {
+    state.form.value.survey = survey
+    return keep(standing, reason, version)
   }
 
   /** Keep another survey as a proposal: what is fitted stays as it is. */
@@ -82,5 +85,5 @@ export function useKeepSurvey(drive: () => DriveOut, state: SheetState) {
     void client.invalidateQueries({ queryKey: ['floor'] })
   }
 
-  return { keep, propose, undo, kept, before, refresh, ...rest }
+  return { keep, keepMerged, propose, undo, kept, before, refresh, ...rest }
 }

@@ -10,6 +10,8 @@ import { completedCones, completedMachine } from '../stations/speed/useSpeedAsk'
 
 interface Draft {
   based_on: number
+  /** The survey it began from; drafts of before have none. */
+  was?: SheetForm['survey']
   at: string
   form: SheetForm
 }
@@ -57,6 +59,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   form.value.survey = completedSurvey(drive.value.family, form.value.survey)
   form.value.family = drive.value.family
   const base = ref(draft.value ? draft.value.based_on : drive.value.row_version)
+  const was = shallowRef<SheetForm['survey']>(draft.value?.was ?? kept().survey)
   const sheet = shallowRef<Sheet | null>(null)
   const lastDrawn = shallowRef<Sheet['drawing']>(null)
   const stale = ref(false)
@@ -128,7 +131,9 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   )
   function saveDraft(): void {
     const touched = print(form.value) !== print(kept())
-    draft.value = touched ? { based_on: base.value, at: new Date().toISOString(), form: form.value } : null
+    draft.value = touched
+      ? { based_on: base.value, was: was.value, at: new Date().toISOString(), form: form.value }
+      : null
   }
   const saveSoon = useDebounceFn(saveDraft, 200)
   useEventListener(window, 'pagehide', saveDraft)
@@ -136,9 +141,15 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   onScopeDispose(saveDraft)
   void ask()
 
+  /** What is on the record now is what the next changes begin from. */
+  function standsOnRecord(): void {
+    base.value = drive.value.row_version
+    was.value = kept().survey
+  }
+
   /** Take the record's survey in place of the draft (the readings typed so far stay). */
   function takeKept(): void {
-    base.value = drive.value.row_version
+    standsOnRecord()
     form.value = { ...form.value, survey: kept().survey }
   }
 
@@ -149,7 +160,22 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   }
 
   const problems = computed(() => new Map(sheet.value?.problems.map((p) => [p.field, p])))
-  return { form, sheet, lastDrawn, stale, unreachable, dirty, draft, base, problems, takeKept, clearReadings, ask }
+  return {
+    form,
+    sheet,
+    lastDrawn,
+    stale,
+    unreachable,
+    dirty,
+    draft,
+    base,
+    was,
+    problems,
+    standsOnRecord,
+    takeKept,
+    clearReadings,
+    ask,
+  }
 }
 
 /** What the server understood of each field, and its problem with it: whichever form the fields belong to. */

@@ -38,16 +38,46 @@ def read_rows(text: str, columns: Sequence[str], wanted: int, most: int) -> list
     return [(line, {c: row.get(c, "").strip() for c in columns}) for line, row in raw]
 
 
-def _csv(text: str, columns: Sequence[str], wanted: int) -> list[tuple[int, dict[str, str]]]:
+_RUN_AS_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+
+
+def guarded(text: str) -> str:
+    """A CSV file in which no cell is run as a formula when it is opened in a spreadsheet: such cells begin with an apostrophe, that
+    `read_rows` takes off again. Source: OWASP, "CSV injection" (from memory).
+
+    >>> guarded("part;for\n=2+5;B\n")
+    "part;for\n'=2+5;B\n"
+    """
+    delimiter = _delimiter(text.removeprefix("\ufeff").lstrip())
+    out = io.StringIO()
+    rows = csv.reader(io.StringIO(text.removeprefix("\ufeff")), delimiter=delimiter)
+    csv.writer(out, delimiter=delimiter, lineterminator="\n").writerows(
+        [f"'{cell}" if cell.lstrip().startswith(_RUN_AS_FORMULA) or cell.startswith(_RUN_AS_FORMULA) else cell for cell in row]
+        for row in rows
+    )
+    return out.getvalue()
+
+
+def _unguarded(cell: str) -> str:
+    return cell[1:] if cell.startswith("'") and cell[1:].lstrip().startswith(_RUN_AS_FORMULA) else cell
+
+
+def _delimiter(text: str) -> str:
     heading = text.split("\n", 1)[0]
-    reader = csv.DictReader(io.StringIO(text), delimiter=";" if heading.count(";") > heading.count(",") else ",")
+    return ";" if heading.count(";") > heading.count(",") else ","
+
+
+def _csv(text: str, columns: Sequence[str], wanted: int) -> list[tuple[int, dict[str, str]]]:
+    reader = csv.DictReader(io.StringIO(text), delimiter=_delimiter(text))
     try:
         named = [(name or "").strip().lower() for name in reader.fieldnames or ()]
         missing = [c for c in columns[:wanted] if c not in named]
         if missing:
             raise RowsFileError(f"The first line must name the columns {', '.join(columns)}: {' and '.join(missing)} is missing.")
         reader.fieldnames = named
-        return [(line, {k: v or "" for k, v in row.items() if isinstance(k, str) and k}) for line, row in enumerate(reader, start=2)]
+        return [
+            (line, {k: _unguarded(v or "") for k, v in row.items() if isinstance(k, str) and k}) for line, row in enumerate(reader, start=2)
+        ]
     except csv.Error as reason:
         raise RowsFileError(f"The file cannot be read as CSV ({reason}).") from None
 

@@ -1,11 +1,12 @@
 """The counter slip as PDF, readable at arm's length."""
 
 from dataclasses import dataclass
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from jinja2 import Environment, PackageLoader
-from weasyprint import HTML
-from weasyprint.document import Document
+
+if TYPE_CHECKING:
+    from weasyprint.document import Document
 
 SIZES_PT = (12.5, 11.5, 10.5, 9.5, 8.5, 7.5)  # the largest that keeps a slip on its one page
 _PAGES = Environment(loader=PackageLoader("tuyere.documents", "."), autoescape=True)
@@ -41,8 +42,10 @@ def slip_pdf(slip: dict[str, Any], heading: Heading) -> bytes:
     return found
 
 
-def laid_out(slip: dict[str, Any], heading: Heading) -> Document:
+def laid_out(slip: dict[str, Any], heading: Heading) -> "Document":
     """The slip on its one page, in the largest letters that keep it there (on more pages where even the smallest do not)."""
+    from weasyprint import HTML  # here: it takes a second to import, and few requests need it
+
     for size in SIZES_PT:
         laid = HTML(string=slip_html(slip, heading, size), url_fetcher=_nothing).render()
         if len(laid.pages) == 1:

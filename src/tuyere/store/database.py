@@ -1,11 +1,13 @@
 """The database connection: one engine a process."""
 
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-from alembic import command
-from alembic.config import Config
 from sqlalchemy import Engine
 from sqlmodel import create_engine
+
+if TYPE_CHECKING:
+    from alembic.config import Config
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 
@@ -24,8 +26,10 @@ def engine_from(url: str, serving: bool = False) -> Engine:
     )
 
 
-def alembic_config(engine: Engine) -> Config:
+def alembic_config(engine: Engine) -> "Config":
     """Alembic's configuration, bound to `engine`."""
+    from alembic.config import Config  # here: only a start needs it, and every process of the server would wait for it
+
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
     config.attributes["engine"] = engine
@@ -34,4 +38,6 @@ def alembic_config(engine: Engine) -> Config:
 
 def migrate(engine: Engine) -> None:
     """Bring the schema to the newest migration."""
+    from alembic import command
+
     command.upgrade(alembic_config(engine), "head")

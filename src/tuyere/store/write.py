@@ -7,7 +7,7 @@ beside the row, in the same transaction.
 import hashlib
 import json
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Any
@@ -80,6 +80,15 @@ def insert(session: Session, writer: Writer, row: SQLModel, action: str) -> None
     session.add(row)
     session.flush()
     _audit(session, writer, row, action, {name: [None, value] for name, value in _plain(row).items()})
+
+
+def insert_all(session: Session, writer: Writer, rows: Sequence[SQLModel], action: str) -> None:
+    """Add many rows and their audit entries, in few statements."""
+    session.add_all(rows)
+    session.flush()
+    for row in rows:
+        _audit(session, writer, row, action, {name: [None, value] for name, value in _plain(row).items()})
+    session.flush()
 
 
 def update(session: Session, writer: Writer, row: Any, seen_version: int, values: dict[str, Any], action: str) -> None:

@@ -25,6 +25,7 @@ from tuyere.upkeep.cluster import Cluster, data_folder
 from tuyere.upkeep.port import Found, look_at
 from tuyere.upkeep.prepare import prepare
 from tuyere.upkeep.said import GivingUp, say
+from tuyere.web.frontend import BUILT
 from tuyere.web.settings import SHORTEST_SECRET
 
 USUAL_PORT = 8640
@@ -130,6 +131,7 @@ class Plant:
             "TUYERE_PLANT": self.name,
             "TUYERE_BIND": f"127.0.0.1:{self.port}",
             "OPENBLAS_NUM_THREADS": "1",
+            "TUYERE_DESCRIBED": "0" if (BUILT / "openapi.json").exists() else "1",
         }
         environment.pop("TUYERE_SERVING_URL", None)
         self._start_server(environment, lease)

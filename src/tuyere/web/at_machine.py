@@ -5,7 +5,6 @@ import uuid
 from typing import Literal
 
 from flask import Response, current_app
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
@@ -18,19 +17,14 @@ from tuyere.store.write import Answer, Writer, insert
 from tuyere.web.calc import answer
 from tuyere.web.drives import DrivePath, survey_form
 from tuyere.web.entry import Strict
-from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SheetForm, read_sheet
 from tuyere.web.machines import TrialForm
+from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
 
-blueprint = APIBlueprint(
-    "at the machine",
-    __name__,
-    url_prefix="/api",
-    abp_tags=[Tag(name="at the machine", description="Trials, simulated instruments")],
-    abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "409": ProblemOut, "422": ProblemOut},
-)
+blueprint = routes("at the machine", "/api", "at the machine", "Trials, simulated instruments")
 
 
 class KeepTrial(Strict):

@@ -4,7 +4,6 @@ import uuid
 from datetime import datetime
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
@@ -13,20 +12,15 @@ from tuyere.store.tables import Person, Role, WhatIf
 from tuyere.store.write import Answer, Writer, insert, update
 from tuyere.web.calc import answer
 from tuyere.web.entry import MOST_VERSIONS, Strict
-from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import SitePath
 from tuyere.web.put_away import PutAway, PutAwayOut, put_away
+from tuyere.web.routes import routes
 from tuyere.web.rules import at_site, at_site_of_what_if
 from tuyere.web.size import Key, SizeForm
 from tuyere.web.state import reading, write
 
-blueprint = APIBlueprint(
-    "bench",
-    __name__,
-    url_prefix="/api",
-    abp_tags=[Tag(name="bench", description="What-ifs without a drive")],
-    abp_responses={"422": ProblemOut},
-)
+blueprint = routes("bench", "/api", "bench", "What-ifs without a drive")
 MOST = 200
 
 

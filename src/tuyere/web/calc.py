@@ -3,7 +3,6 @@
 from typing import Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core import speed, tension
@@ -22,17 +21,12 @@ from tuyere.core.sheet.verdict import Flag, Problem, Verdict
 from tuyere.core.short_set import ShortSet
 from tuyere.core.uncertainty import standard_uncertainty
 from tuyere.web.entry import Strict
-from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SheetForm, read_sheet
+from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 
-blueprint = APIBlueprint(
-    "calc",
-    __name__,
-    url_prefix="/api/calc",
-    abp_tags=[Tag(name="calc", description="Computations without a record; SI numbers, the unit in the field's name")],
-    abp_responses={"422": ProblemOut},
-)
+blueprint = routes("calc", "/api/calc", "calc", "Computations without a record; SI numbers, the unit in the field's name")
 
 
 class SheetOut(BaseModel):

@@ -3,7 +3,6 @@
 from collections.abc import Callable
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core.families.flat import FlatBelt
@@ -19,19 +18,14 @@ from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.verdict import Tone, Verdict
 from tuyere.web.calc import SheetOut, answer, sheet_out
 from tuyere.web.candidate_survey import survey_of
-from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SurveyForm
 from tuyere.web.path import BothOut, both_out
+from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 from tuyere.web.size import Key, SizeIn, Word, kind_named, read, stock_of
 
-blueprint = APIBlueprint(
-    "candidates",
-    __name__,
-    url_prefix="/api/calc",
-    abp_tags=[Tag(name="size", description="Choosing a drive across all families, and what it does to its shafts")],
-    abp_responses={"422": ProblemOut},
-)
+blueprint = routes("candidates", "/api/calc", "size", "Choosing a drive across all families, and what it does to its shafts")
 _SIDE_BY_SIDE = 4
 _SHOCKS = ("heavy", "extra_heavy", "chokable")
 

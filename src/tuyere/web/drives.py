@@ -5,7 +5,6 @@ from datetime import datetime
 from typing import Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field, ValidationError
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
@@ -22,19 +21,14 @@ from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Rol
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
-from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import DueOut, Family, FindingOut, due_out, explain_clash
 from tuyere.web.forms import SheetForm, SurveyForm, read_machine_form, read_sheet, read_toothed_form, typed_path
+from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
 
-blueprint = APIBlueprint(
-    "drives",
-    __name__,
-    url_prefix="/api",
-    abp_tags=[Tag(name="drives")],
-    abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "409": ProblemOut, "422": ProblemOut},
-)
+blueprint = routes("drives", "/api", "drives")
 
 
 class DrivePath(BaseModel):

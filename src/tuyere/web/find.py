@@ -1,7 +1,6 @@
 """POST /api/calc/<name> for finding the belt: identify, groove check, length window, get-home fix, grade, counter slip; and the tables."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core import table_book
@@ -23,17 +22,12 @@ from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.core.window import Window, window
 from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict, none_typed
-from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SheetForm, SurveyForm, read_sheet, read_toothed_form
+from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 
-blueprint = APIBlueprint(
-    "find",
-    __name__,
-    url_prefix="/api",
-    abp_tags=[Tag(name="find", description="Which belt is this, does it sit right, what to ask for; without a record")],
-    abp_responses={"404": ProblemOut, "422": ProblemOut},
-)
+blueprint = routes("find", "/api", "find", "Which belt is this, does it sit right, what to ask for; without a record")
 
 # Small sizes are taken with one tool; lengths and wheels by tape.
 SMALL = ("top_width", "thickness", "groove_width", "groove_depth", "groove_spacing", "ride", "key_width", "hub_large_end", "bore")

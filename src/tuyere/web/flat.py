@@ -1,7 +1,6 @@
 """POST /api/calc/flat: a flat belt on two pulleys, its lengths, crown, face and tracking, drawn as a layout."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core.families.flat import flat_belts
@@ -12,18 +11,12 @@ from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.web.calc import answer
 from tuyere.web.entry import Strict
-from tuyere.web.errors import ProblemOut
 from tuyere.web.forms import FlatForm
 from tuyere.web.path import BothOut, LayoutOut, both_out, layout_out
+from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 
-blueprint = APIBlueprint(
-    "flat",
-    __name__,
-    url_prefix="/api/calc",
-    abp_tags=[Tag(name="flat", description="Flat belts")],
-    abp_responses={"422": ProblemOut},
-)
+blueprint = routes("flat", "/api/calc", "flat", "Flat belts")
 
 
 class FlatIn(Strict):

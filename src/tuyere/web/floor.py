@@ -7,7 +7,6 @@ from datetime import date, datetime
 from typing import Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
@@ -26,18 +25,13 @@ from tuyere.store.tables import Drive, Due, Machine, Role, now
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
 from tuyere.web.entry import Strict
-from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import FORCE_TOOLS
+from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, at_site
 from tuyere.web.state import constraint_of, reading, write
 
-blueprint = APIBlueprint(
-    "floor",
-    __name__,
-    url_prefix="/api",
-    abp_tags=[Tag(name="floor")],
-    abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "422": ProblemOut},
-)
+blueprint = routes("floor", "/api", "floor")
 
 Family = Literal["v-belt", "synchronous", "flat belt", "roller chain"]
 

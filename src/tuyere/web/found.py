@@ -5,7 +5,6 @@ from dataclasses import asdict
 from datetime import UTC, date, datetime, timedelta
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field, TypeAdapter
 from sqlmodel import Session
 
@@ -23,20 +22,15 @@ from tuyere.store.write import Answer, Writer, insert
 from tuyere.web.calc import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
-from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.find import FindForm, GetHomeIn, SlipIn, read_fix, slip_of, spec_of
 from tuyere.web.floor import SitePath
 from tuyere.web.forms import SurveyForm
+from tuyere.web.routes import routes
 from tuyere.web.rules import at_site, at_site_of_drive, at_site_of_fix, at_site_of_slip
 from tuyere.web.state import reading, write
 
-blueprint = APIBlueprint(
-    "found",
-    __name__,
-    url_prefix="/api",
-    abp_tags=[Tag(name="found")],
-    abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "409": ProblemOut, "422": ProblemOut},
-)
+blueprint = routes("found", "/api", "found")
 
 LATEST_OFF_DAYS = 365
 

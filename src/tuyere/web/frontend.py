@@ -4,7 +4,7 @@ import re
 from collections.abc import Callable, MutableMapping
 from pathlib import Path
 
-from flask import Flask, Response, send_file
+from flask import Flask, Response, request, send_file
 from whitenoise import WhiteNoise
 
 from tuyere.web.errors import Refusal
@@ -32,7 +32,7 @@ def install(app: Flask, rule: Callable[[View], View] = lambda view: view) -> Non
             response.headers.setdefault(name, value)
         if app.config.get("SESSION_COOKIE_SECURE"):
             response.headers.setdefault("Strict-Transport-Security", "max-age=31536000")
-        if response.mimetype in ("application/json", "application/problem+json"):
+        if request.path.startswith("/api/"):  # a list or a slip is the record too, not only JSON
             response.headers.setdefault("Cache-Control", "no-store")
         return response
 

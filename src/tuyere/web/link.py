@@ -1,25 +1,18 @@
 """POST /api/calc/link: link belting, cut to length and run the right way round."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.web.calc import answer
 from tuyere.web.entry import Strict
-from tuyere.web.errors import ProblemOut
 from tuyere.web.forms import LinkForm
 from tuyere.web.path import BothOut, both_out
+from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 
-blueprint = APIBlueprint(
-    "link",
-    __name__,
-    url_prefix="/api/calc",
-    abp_tags=[Tag(name="link", description="Link belting")],
-    abp_responses={"422": ProblemOut},
-)
+blueprint = routes("link", "/api/calc", "link", "Link belting")
 
 
 class LinkIn(Strict):

@@ -8,34 +8,28 @@ from types import ModuleType
 from typing import Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
 from tuyere.core.rating import own
 from tuyere.core.rating.compare import Compared, compare
-from tuyere.core.rows_file import RowReport
+from tuyere.core.rows_file import RowReport, guarded
 from tuyere.core.selection import parts_list
 from tuyere.store import shop_lists
 from tuyere.store.tables import Person, Role, ShopList
 from tuyere.store.write import Answer, Writer, insert
 from tuyere.web.calc import answer
 from tuyere.web.entry import Strict
-from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import SitePath
 from tuyere.web.path import BothOut, both_out
 from tuyere.web.put_away import PutAway, PutAwayOut, put_away
+from tuyere.web.routes import routes
 from tuyere.web.rules import at_site, at_site_of_shop_list
 from tuyere.web.size import Axis, axis_of
 from tuyere.web.state import reading, write
 
-blueprint = APIBlueprint(
-    "lists",
-    __name__,
-    url_prefix="/api",
-    abp_tags=[Tag(name="lists", description="A shop's own parts, prices and ratings")],
-    abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "409": ProblemOut, "422": ProblemOut},
-)
+blueprint = routes("lists", "/api", "lists", "A shop's own parts, prices and ratings")
 What = Literal["parts", "ratings"]
 _SHOWN = 400
 _FORMAT: dict[What, ModuleType] = {"parts": parts_list, "ratings": own}
@@ -225,4 +219,5 @@ def get_list_file(path: ListPath) -> Response:
         row = session.get_one(ShopList, path.list_id)
         is_json = row.content.lstrip("\ufeff \n\r\t").startswith(("[", "{"))
         kind, end = ("application/json", "json") if is_json else ("text/csv; charset=utf-8", "csv")
-        return Response(row.content, content_type=kind, headers={"Content-Disposition": f'attachment; filename="own-{row.what}.{end}"'})
+        content = row.content if is_json else guarded(row.content)
+        return Response(content, content_type=kind, headers={"Content-Disposition": f'attachment; filename="own-{row.what}.{end}"'})

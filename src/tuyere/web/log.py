@@ -5,7 +5,6 @@ from datetime import datetime
 from typing import Any, Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core.sheet.field import FIELDS
@@ -14,17 +13,11 @@ from tuyere.store import drives
 from tuyere.store.tables import Reading, ReadingValue, Role
 from tuyere.web.calc import answer
 from tuyere.web.drives import DrivePath
-from tuyere.web.errors import ProblemOut
+from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading
 
-blueprint = APIBlueprint(
-    "log",
-    __name__,
-    url_prefix="/api",
-    abp_tags=[Tag(name="log")],
-    abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "409": ProblemOut, "422": ProblemOut},
-)
+blueprint = routes("log", "/api", "log")
 
 
 class LoggedValue(BaseModel):

@@ -4,7 +4,6 @@ import math
 from typing import Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core.families import v_belt
@@ -19,17 +18,11 @@ from tuyere.core.sheet.figure import shown
 from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 from tuyere.web.calc import answer
 from tuyere.web.entry import Strict
-from tuyere.web.errors import ProblemOut
 from tuyere.web.forms import SurveyForm, typed_path
+from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 
-blueprint = APIBlueprint(
-    "path",
-    __name__,
-    url_prefix="/api/calc",
-    abp_tags=[Tag(name="path", description="Belts round any number of wheels")],
-    abp_responses={"422": ProblemOut},
-)
+blueprint = routes("path", "/api/calc", "path", "Belts round any number of wheels")
 
 
 class LayoutIn(Strict):

@@ -6,7 +6,6 @@ from datetime import datetime
 
 from flask import Response
 from flask_login import current_user
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
@@ -16,15 +15,14 @@ from tuyere.store.tables import Role
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
 from tuyere.web.entry import Strict
-from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import CreatedOut, SitePath
+from tuyere.web.routes import routes
 from tuyere.web.rules import at_site
 from tuyere.web.session import check_name, check_passphrase, refuse
 from tuyere.web.state import constraint_of, reading, write
 
-blueprint = APIBlueprint(
-    "people", __name__, url_prefix="/api", abp_tags=[Tag(name="people")], abp_responses={"403": ProblemOut, "422": ProblemOut}
-)
+blueprint = routes("people", "/api", "people")
 
 
 class OpenSessionOut(BaseModel):

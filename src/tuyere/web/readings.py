@@ -5,7 +5,6 @@ from datetime import datetime
 from typing import Any, Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
@@ -20,18 +19,13 @@ from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
 from tuyere.web.drives import DrivePath, refuse_problems, survey_form
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
-from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import GaugeForm, SheetForm, TachometerForm, read_sheet
+from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_reading
 from tuyere.web.state import write
 
-blueprint = APIBlueprint(
-    "readings",
-    __name__,
-    url_prefix="/api",
-    abp_tags=[Tag(name="readings")],
-    abp_responses={"401": ProblemOut, "403": ProblemOut, "404": ProblemOut, "409": ProblemOut, "422": ProblemOut},
-)
+blueprint = routes("readings", "/api", "readings")
 
 MachineState = Literal["isolated", "running, guard on"]
 

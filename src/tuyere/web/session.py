@@ -7,7 +7,6 @@ from contextlib import contextmanager
 
 from flask import Response, current_app, request
 from flask_login import current_user, login_user, logout_user
-from flask_openapi3 import APIBlueprint, Tag
 from flask_wtf.csrf import generate_csrf
 from itsdangerous import BadData, URLSafeSerializer
 from pydantic import BaseModel, Field
@@ -19,16 +18,15 @@ from tuyere.store.names import name_problem
 from tuyere.store.tables import Person
 from tuyere.web.calc import answer
 from tuyere.web.entry import Strict
-from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.errors import FieldError, Refusal
+from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, signed_in
 from tuyere.web.state import SignedIn, reading
 
 MOST_KNOWN = 20  # people whom one device is known for
 KNOWN_FOR = 180 * 24 * 3600  # seconds
 
-blueprint = APIBlueprint(
-    "session", __name__, url_prefix="/api", abp_tags=[Tag(name="session")], abp_responses={"401": ProblemOut, "422": ProblemOut}
-)
+blueprint = routes("session", "/api", "session")
 
 
 class SiteOut(BaseModel):
@@ -85,7 +83,7 @@ class SignInForm(Strict):
     passphrase: str = Field(max_length=1000)
 
 
-@blueprint.post("/session", summary="Sign in", responses={"200": SessionOut, "429": ProblemOut})
+@blueprint.post("/session", summary="Sign in", responses={"200": SessionOut})
 @anyone()
 def post_session(body: SignInForm) -> Response:
     with reading() as session, braked():
@@ -127,9 +125,7 @@ class PassphraseForm(Strict):
     wanted: str = Field(min_length=people.SHORTEST_PASSPHRASE, max_length=1000)
 
 
-@blueprint.post(
-    "/session/passphrase", summary="Change one's own passphrase; ends all other sessions", responses={"200": SessionOut, "429": ProblemOut}
-)
+@blueprint.post("/session/passphrase", summary="Change one's own passphrase; ends all other sessions", responses={"200": SessionOut})
 @signed_in()
 def post_passphrase(body: PassphraseForm) -> Response:
     check_passphrase("wanted", body.wanted, current_user.name)
@@ -147,7 +143,7 @@ class ResetForm(Strict):
     wanted: str = Field(min_length=people.SHORTEST_PASSPHRASE, max_length=1000)
 
 
-@blueprint.post("/session/reset", summary="Choose a new passphrase by a one-time code", responses={"200": SessionOut, "429": ProblemOut})
+@blueprint.post("/session/reset", summary="Choose a new passphrase by a one-time code", responses={"200": SessionOut})
 @anyone()
 def post_reset(body: ResetForm) -> Response:
     check_passphrase("wanted", body.wanted, body.name)
@@ -167,7 +163,7 @@ class FirstLeadForm(Strict):
     site_name: str = Field(min_length=1, max_length=120)
 
 
-@blueprint.post("/first-lead", summary="Make the first lead of an empty plant", responses={"200": SessionOut, "429": ProblemOut})
+@blueprint.post("/first-lead", summary="Make the first lead of an empty plant", responses={"200": SessionOut})
 @anyone()
 def post_first_lead(body: FirstLeadForm) -> Response:
     check_name(body.name)

@@ -1,7 +1,6 @@
 """POST /api/calc/size/shaft: what the belt's pull does to one shaft, its bearings and the motor."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core.shaft_check import read_shaft
@@ -12,18 +11,12 @@ from tuyere.core.sheet.verdict import Problem as Refused
 from tuyere.core.sheet.verdict import Verdict
 from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict
-from tuyere.web.errors import ProblemOut
 from tuyere.web.forms import SheetForm, read_sheet
+from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 from tuyere.web.size import Word
 
-blueprint = APIBlueprint(
-    "shaft",
-    __name__,
-    url_prefix="/api/calc",
-    abp_tags=[Tag(name="size", description="Choosing a drive across all families, and what it does to its shafts")],
-    abp_responses={"422": ProblemOut},
-)
+blueprint = routes("shaft", "/api/calc", "size", "Choosing a drive across all families, and what it does to its shafts")
 
 
 class ShaftIn(Strict):

@@ -5,7 +5,6 @@ from typing import Annotated
 
 import numpy as np
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core.quantity import KINDS, to_si
@@ -28,19 +27,14 @@ from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.verdict import Problem as Refused
 from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict
-from tuyere.web.errors import FieldError, ProblemOut, Refusal
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SheetForm, read_sheet
 from tuyere.web.path import BothOut, both_out
+from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 from tuyere.web.shop import the_shop
 
-blueprint = APIBlueprint(
-    "size",
-    __name__,
-    url_prefix="/api/calc",
-    abp_tags=[Tag(name="size", description="Choosing a drive across all families, and what it does to its shafts")],
-    abp_responses={"422": ProblemOut},
-)
+blueprint = routes("size", "/api/calc", "size", "Choosing a drive across all families, and what it does to its shafts")
 _LISTED, _OF_A_KIND, _POINTS = 80, 6, 500
 Word = Annotated[str, Field(max_length=60)]
 Key = Annotated[str, Field(max_length=300)]

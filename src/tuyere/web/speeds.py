@@ -3,7 +3,6 @@
 from typing import Annotated, Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core.sheet.field import Note
@@ -22,18 +21,12 @@ from tuyere.core.speeds.target import Pair, StockWheel, Targets, rated, say, sma
 from tuyere.core.speeds.unknown import ShaftRow, WheelRow, read_unknown
 from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict, none_typed
-from tuyere.web.errors import ProblemOut
 from tuyere.web.forms import ConesForm, SheetForm, read_sheet
 from tuyere.web.path import BothOut, both_out
+from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 
-blueprint = APIBlueprint(
-    "speeds",
-    __name__,
-    url_prefix="/api/calc/speed",
-    abp_tags=[Tag(name="speed", description="Getting the driven shaft to the speed it should have; without a record")],
-    abp_responses={"422": ProblemOut},
-)
+blueprint = routes("speeds", "/api/calc/speed", "speed", "Getting the driven shaft to the speed it should have; without a record")
 Words = dict[str, Annotated[str, Field(max_length=60)]]
 Entries = dict[str, Entry]
 

@@ -3,7 +3,6 @@
 import math
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from tuyere.core.dog_chain import DogReading
@@ -17,18 +16,12 @@ from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.core.toothed_drive import DriveReading, Fitting, ToothedWheel
 from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict
-from tuyere.web.errors import ProblemOut
 from tuyere.web.forms import ToothedForm, read_toothed_form
 from tuyere.web.path import BothOut, both_out
+from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 
-blueprint = APIBlueprint(
-    "toothed",
-    __name__,
-    url_prefix="/api/calc",
-    abp_tags=[Tag(name="toothed", description="Toothed belts and roller chains")],
-    abp_responses={"422": ProblemOut},
-)
+blueprint = routes("toothed", "/api/calc", "toothed", "Toothed belts and roller chains")
 _SHOWN = 6
 
 

@@ -52,8 +52,7 @@ const { write, busy, waiting, problem } = useWrite(
   (body: { what: 'parts' | 'ratings'; content: string; file_name: string }, key, id) =>
     unwrap(
       api.POST('/api/sites/{site_id}/lists', {
-        params: { path: { site_id: site.value!.id } },
-        headers: { 'Idempotency-Key': key },
+        params: { path: { site_id: site.value!.id }, header: { 'Idempotency-Key': key } },
         body: { ...body, id },
       }),
     ),
@@ -72,8 +71,7 @@ async function keep(): Promise<void> {
 async function away(one: Schemas['ListOut'], back: boolean): Promise<void> {
   const answer = await unwrap(
     api.POST('/api/shop-lists/{list_id}/away', {
-      params: { path: { list_id: one.id } },
-      headers: { 'Idempotency-Key': uuid() },
+      params: { path: { list_id: one.id }, header: { 'Idempotency-Key': uuid() } },
       body: { row_version: one.row_version, back },
     }),
   ).catch((error: Error) => void ElMessage.error(error.message))

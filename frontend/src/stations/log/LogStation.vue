@@ -24,8 +24,7 @@ const { write, problem } = useWrite(
   (body: { reading: string; row_version: number; struck: boolean }, key) =>
     unwrap(
       api.POST('/api/readings/{reading_id}/strike', {
-        params: { path: { reading_id: body.reading } },
-        headers: { 'Idempotency-Key': key },
+        params: { path: { reading_id: body.reading }, header: { 'Idempotency-Key': key } },
         body: { row_version: body.row_version, struck: body.struck },
       }),
     ),

@@ -36,8 +36,7 @@ const kept = ref('')
 const { write, busy, problem } = useWrite(`slip-${drive.id}`, (body: { asked: typeof asked.value }, key, id) =>
   unwrap(
     api.POST('/api/drives/{drive_id}/slips', {
-      params: { path: { drive_id: drive.id } },
-      headers: { 'Idempotency-Key': key },
+      params: { path: { drive_id: drive.id }, header: { 'Idempotency-Key': key } },
       body: { ...body, id },
     }),
   ),

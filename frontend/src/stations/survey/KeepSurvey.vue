@@ -45,7 +45,10 @@ async function theirs(): Promise<void> {
   <ChangedMeanwhile
     v-if="keeper.problem.value?.status === 409"
     :problem="keeper.problem.value"
-    @mine="keeper.keep(standing, why, keeper.problem.value?.current_version ?? 1)"
+    :drive="drive"
+    :state="state"
+    :refresh="keeper.refresh"
+    @keep="(survey, version) => keeper.keepMerged(survey, standing, why, version)"
     @theirs="theirs"
   />
 </template>

@@ -227,7 +227,10 @@ async function takeBack(): Promise<void> {
   <ChangedMeanwhile
     v-if="problem?.status === 409"
     :problem="problem"
-    @mine="keeper.keep(standing, reason, problem.current_version ?? 1)"
+    :drive="drive"
+    :state="state"
+    :refresh="keeper.refresh"
+    @keep="(survey, version) => keeper.keepMerged(survey, standing, reason, version)"
     @theirs="keeper.refresh().then(() => (state.takeKept(), (problem = null)))"
   />
 </template>

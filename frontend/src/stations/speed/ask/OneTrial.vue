@@ -55,8 +55,7 @@ const { write, busy, waiting, problem, retry } = useWrite(
   (sent: { trial: typeof body.value; note: string }, key, id) =>
     unwrap(
       api.POST('/api/drives/{drive_id}/trials', {
-        params: { path: { drive_id: drive.id } },
-        headers: { 'Idempotency-Key': key },
+        params: { path: { drive_id: drive.id }, header: { 'Idempotency-Key': key } },
         body: { ...sent, id },
       }),
     ),

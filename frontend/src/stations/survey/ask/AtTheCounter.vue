@@ -70,8 +70,7 @@ const { write, busy, waiting, problem, retry } = useWrite(
   (body: { asked: typeof asked.value; find: FindForm }, key, id) =>
     unwrap(
       api.POST('/api/drives/{drive_id}/slips', {
-        params: { path: { drive_id: drive.id } },
-        headers: { 'Idempotency-Key': key },
+        params: { path: { drive_id: drive.id }, header: { 'Idempotency-Key': key } },
         body: { ...body, id },
       }),
     ),

@@ -18,8 +18,7 @@ const LARGEST = 240_000
 const { write, busy, problem } = useWrite('cross-reference', (body: { csv: string }, key) =>
   unwrap(
     api.POST('/api/sites/{site_id}/cross-reference', {
-      params: { path: { site_id: site.value!.id } },
-      headers: { 'Idempotency-Key': key },
+      params: { path: { site_id: site.value!.id }, header: { 'Idempotency-Key': key } },
       body,
     }),
   ),

@@ -59,8 +59,7 @@ const { write, busy, waiting, problem, retry } = useWrite(
   (body: { fix: typeof asked.value; off_by: string }, key, id) =>
     unwrap(
       api.POST('/api/drives/{drive_id}/get-home', {
-        params: { path: { drive_id: drive.id } },
-        headers: { 'Idempotency-Key': key },
+        params: { path: { drive_id: drive.id }, header: { 'Idempotency-Key': key } },
         body: { ...body, id },
       }),
     ),
@@ -68,8 +67,7 @@ const { write, busy, waiting, problem, retry } = useWrite(
 const off = useWrite(`fix-off-${drive.id}`, (body: { fix: string; row_version: number }, key) =>
   unwrap(
     api.POST('/api/get-home/{fix_id}/off', {
-      params: { path: { fix_id: body.fix } },
-      headers: { 'Idempotency-Key': key },
+      params: { path: { fix_id: body.fix }, header: { 'Idempotency-Key': key } },
       body: { row_version: body.row_version },
     }),
   ),

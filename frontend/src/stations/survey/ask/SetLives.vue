@@ -23,8 +23,7 @@ const said = ref('')
 const { write, busy, problem } = useWrite(`life-${drive.id}`, (body: object, key, id) =>
   unwrap(
     api.POST('/api/drives/{drive_id}/lives', {
-      params: { path: { drive_id: drive.id } },
-      headers: { 'Idempotency-Key': key },
+      params: { path: { drive_id: drive.id }, header: { 'Idempotency-Key': key } },
       body: { ...(body as { hours: Entry; ended_on: string; why: string }), id },
     }),
   ),

@@ -1,0 +1,36 @@
+// @vitest-environment happy-dom
+import { expect, test } from 'vitest'
+
+import { blankForm, type Survey } from '../../sheet/form'
+import { clashes, merged } from './clash'
+
+function survey(centre: string, hours: string, belt: string): Survey {
+  const made = blankForm().survey
+  made.quantities!.centre_distance = { text: centre, unit: 'in', origin: null }
+  made.quantities!.hours_per_day = { text: hours, unit: 'h', origin: null }
+  made.choices!.belt = belt
+  return made
+}
+
+test('a clash names both values, and keeping mine puts back only what is chosen', () => {
+  const was = survey('30', '8', 'B81')
+  const mine = survey('31', '8', 'B81')
+  const theirs = survey('32', '16', 'B82')
+  const found = clashes(mine, theirs, was)
+  expect(found.map((c) => [c.label, c.mine, c.theirs, c.changedHere])).toEqual([
+    ['hours per day', '8 h', '16 h', false],
+    ['centre distance', '31 in', '32 in', true],
+    ['belt', 'B81', 'B82', false],
+  ])
+  const kept = merged(mine, theirs, new Set([found[1]!.path]))
+  expect(kept.quantities!.centre_distance!.text).toBe('31')
+  expect(kept.quantities!.hours_per_day!.text).toBe('16')
+  expect(kept.choices!.belt).toBe('B82')
+  expect(theirs.quantities!.centre_distance!.text).toBe('32')
+})
+
+test('nothing differs when only an empty field waits with another unit', () => {
+  const [mine, theirs] = [survey('', '8', ''), survey('', '8', '')]
+  mine.quantities!.centre_distance!.unit = 'mm'
+  expect(clashes(mine, theirs, theirs)).toEqual([])
+})
