@@ -78,7 +78,7 @@ def session(number: int) -> None:
             new = {"id": str(uuid.uuid4()), "name": "Drive", "machine_id": str(uuid.uuid4()), "machine_name": machine}
             client.write(f"/api/sites/{client.site}/drives", new)
             ACKNOWLEDGED.append(machine)
-            time.sleep(random.uniform(0, 0.6))
+            time.sleep(random.uniform(0, 2.5))
     except Exception as error:
         FAILED.append(f"session {number}: {error}")
 

@@ -8,7 +8,7 @@ from typing import Any
 
 import psycopg
 import pytest
-from sqlalchemy import Engine, text
+from sqlalchemy import Engine, event, text
 from sqlmodel import Session, select
 
 from tests.core.test_found import spec as a_drive
@@ -19,7 +19,8 @@ from tuyere.core.grade import DUTIES, grade
 from tuyere.core.table_book import BOOK
 from tuyere.core.window import window
 from tuyere.documents.slip_pdf import Heading, laid_out, slip_html, slip_pdf
-from tuyere.store.tables import Due, TemporaryFix
+from tuyere.store.database import engine_from
+from tuyere.store.tables import AuditEntry, CrossReference, Due, TemporaryFix
 
 TODAY = datetime.now(UTC).date()
 
@@ -173,9 +174,33 @@ def test_every_table_reads_in_both_systems(sign_in: Any) -> None:
     assert caller.get("/api/tables/secrets").status_code == 404
 
 
-def test_slips_and_lives_cannot_be_changed(engine: Engine, sign_in: Any) -> None:
+def test_slips_and_lives_cannot_be_changed_even_by_the_owner(demo_database_url: str, sign_in: Any) -> None:
     test_a_slip_is_kept_once_and_printed(sign_in)
+    engine = engine_from(demo_database_url)
     for statement in ("UPDATE counter_slip SET designation = 'Z'", "DELETE FROM counter_slip", "UPDATE belt_life SET hours_h = 1"):
         with Session(engine) as session, pytest.raises(Exception) as refused:
             session.execute(text(statement))
         assert isinstance(refused.value.__cause__, psycopg.errors.RestrictViolation)
+
+
+def test_a_long_cross_reference_is_kept_in_few_statements_and_once(sign_in: Any, engine: Engine) -> None:
+    caller = sign_in("Ines")
+    site = f"/api/sites/{caller.site_id}/cross-reference"
+    rows = [f"L{n:05},{'B' if n % 2 else 'A'}{30 + n % 60}" for n in range(4000)]
+    statements = 0
+
+    def count(*_: Any) -> None:
+        nonlocal statements
+        statements += 1
+
+    event.listen(engine, "before_cursor_execute", count)
+    first = caller.post(site, {"csv": "\n".join(["part_number,designation", *rows])}).json
+    event.remove(engine, "before_cursor_execute", count)
+    assert (first["added"], first["changed"], first["same"]) == (4000, 0, 0) and statements < 60
+    rows[7] = "l-00007,C99"
+    again = caller.post(site, {"csv": "\n".join(["part_number,designation", *rows])}).json
+    assert (again["added"], again["changed"], again["same"]) == (0, 1, 3999)
+    with Session(engine) as session:
+        row = session.exec(select(CrossReference).where(CrossReference.part_key == "L00007")).one()
+        entry = session.exec(select(AuditEntry).where(AuditEntry.subject_id == row.id, AuditEntry.row_version == 2)).one()
+    assert entry.changes == {"part_number": ["L00007", "l-00007"], "designation": ["B37", "C99"]}

@@ -1,11 +1,17 @@
 """A shop's own lists over the web: looked at row by row, kept, what they change, taken back, fetched."""
 
+import csv
+import io
 import uuid
 from typing import Any
+
+from hypothesis import given
+from hypothesis import strategies as st
 
 from tests.core.test_selection import PARTS_TEXT
 from tests.web.test_layout import drive_of
 from tuyere.core.rating import own
+from tuyere.core.rows_file import guarded, read_rows
 from tuyere.core.selection import parts_list
 
 FAN = {
@@ -59,7 +65,7 @@ def test_own_ratings_override_where_the_shop_is_named_and_come_off_again(sign_in
     now = lists["ratings"]["now"]
     assert (now["file_name"], now["who"], lists["ratings"]["before"]["file_name"]) == ("our list.csv", "Ines", "workshop-ratings.csv")
     fetched = caller.get(f"/api/shop-lists/{now['id']}/file")
-    assert fetched.get_data(as_text=True) == text and fetched.content_type.startswith("text/csv")
+    assert fetched.get_data(as_text=True) == text + "\n" and fetched.content_type.startswith("text/csv")
     # What the record shows of the drive goes by the list as well, without being asked.
     away = caller.post(f"/api/shop-lists/{now['id']}/away", {"row_version": 1})
     assert away.status_code == 200 and rated(site) == standard
@@ -95,3 +101,14 @@ def test_size_goes_by_the_list_the_shelf_and_the_prices(sign_in: Any) -> None:
     assert caller.post("/api/calc/size/stock", {"size": {**FAN, "stock": "shelf"}, "kind": "A"}, site=site).status_code == 422
     now = caller.get(f"/api/sites/{site}/lists").json["parts"]["now"]
     assert caller.post(f"/api/shop-lists/{now['id']}/away", {"row_version": 1}).status_code == 200
+
+
+@given(st.lists(st.lists(st.text("=+-@' ,;\"a1\t", max_size=6), min_size=3, max_size=3), min_size=1, max_size=6))
+def test_no_cell_of_a_file_we_write_is_run_as_a_formula(rows: list[list[str]]) -> None:
+    """And what is read from the guarded file is what was read from the file as it came."""
+    out = io.StringIO()
+    csv.writer(out).writerows([["for", "power", "note"], *rows])
+    safe = guarded(out.getvalue())
+    for row in csv.reader(io.StringIO(safe)):
+        assert not any(cell.strip().startswith(("=", "+", "-", "@")) for cell in row)
+    assert read_rows(safe, ("for", "power", "note"), 3, 99) == read_rows(out.getvalue(), ("for", "power", "note"), 3, 99)

@@ -6,7 +6,13 @@ from typing import Any
 
 import pytest
 from flask import Flask
+from sqlalchemy import text
 
+from tests.web.test_found import test_a_slip_is_kept_once_and_printed
+from tuyere.store.database import engine_from
+from tuyere.store.names import name_key
+from tuyere.store.people import hash_passphrase
+from tuyere.store.tables import Role
 from tuyere.web.rules import rule_of
 
 OPEN = {
@@ -80,3 +86,90 @@ def test_a_write_without_the_csrf_token_is_refused(sign_in: Any) -> None:
     caller = sign_in("Ines")
     caller.token = "wrong"
     assert caller.post(f"/api/sites/{caller.site_id}/drives", {}).status_code == 400
+
+
+SUBJECTS = {
+    "drive_id": "SELECT d.id FROM drive d JOIN machine m ON m.id = d.machine_id WHERE m.site_id = :site LIMIT 1",
+    "reading_id": "SELECT id FROM reading LIMIT 1",
+    "slip_id": "SELECT id FROM counter_slip LIMIT 1",
+    "fix_id": "SELECT id FROM temporary_fix LIMIT 1",
+    "list_id": "SELECT id FROM shop_list WHERE site_id = :site LIMIT 1",
+    "what_if_id": "SELECT id FROM what_if WHERE site_id = :site LIMIT 1",
+}
+
+
+def test_route_by_role_by_site(app: Flask, sign_in: Any, demo_database_url: str) -> None:
+    """Every route of the map, asked by nobody, by each role of its site, and by the lead of another site, with real subjects."""
+    marta = sign_in("Marta")
+    added, phrase = {}, "seven blue herons"
+    for role in Role:
+        name, person_id = f"{role} {uuid.uuid4().hex[:8]}", str(uuid.uuid4())
+        new = {"id": person_id, "name": name, "passphrase": phrase, "role": role}
+        assert marta.post(f"/api/sites/{marta.site_id}/people", new).status_code == 201
+        added[role] = (name, person_id)
+    marta.post(
+        f"/api/sites/{marta.site_id}/what-ifs", {"id": str(uuid.uuid4()), "name": "of the matrix", "size": {}, "chosen": "", "beside": []}
+    )
+    test_a_slip_is_kept_once_and_printed(sign_in)
+    owner = engine_from(demo_database_url)
+    with owner.begin() as connection:
+        values = {
+            key: connection.execute(text(sql), {"site": marta.site_id} if ":site" in sql else {}).scalar() for key, sql in SUBJECTS.items()
+        }
+        other = {"site": uuid.uuid4(), "person": uuid.uuid4(), "name": f"Other {uuid.uuid4().hex[:8]}", "hash": hash_passphrase(phrase)}
+        other["key"] = name_key(str(other["name"]))
+        connection.execute(text("INSERT INTO site (id, name, row_version) VALUES (:site, :name, 1)"), other)
+        person = "INSERT INTO person (id, name, name_key, passphrase_hash, one_click, row_version) VALUES (:person, :name, :key, :hash, false, 1)"
+        connection.execute(text(person), other)
+        connection.execute(text("INSERT INTO membership (person_id, site_id, role) VALUES (:person, :site, 'lead')"), other)
+    assert all(values.values()), values
+    values |= {"site_id": marta.site_id, "name": "v_grooves", "form": "svg", "address": "floor"}
+
+    def client_of(name: str) -> Any:
+        client = app.test_client()
+        if name:
+            token = client.get("/api/session").json["csrf_token"]
+            assert client.post("/api/session", json={"name": name, "passphrase": phrase}, headers={"X-CSRFToken": token}).status_code == 200
+        return client, client.get("/api/session").json["csrf_token"]
+
+    callers = {"nobody": client_of(""), "another site's lead": client_of(other["name"]), **{r: client_of(added[r][0]) for r in Role}}
+    cells = 0
+    for route in app.url_map.iter_rules():
+        rule = rule_of(app, route.endpoint)
+        assert rule
+        for method in sorted((route.methods or set()) - {"HEAD", "OPTIONS"}):
+            for who, (client, token) in callers.items():
+                if route.rule in ("/api/session", "/api/session/reset", "/api/first-lead") and method != "GET":
+                    continue  # they change who is asking; test_session has them
+                leaver, sign_in_id = (
+                    _somebody_to_lose(marta, app, phrase) if "<uuid:person_id>" in route.rule or "sign_in_id" in route.rule else ("", "")
+                )
+                here = {**values, "person_id": leaver, "sign_in_id": sign_in_id}
+                path = re.sub(r"<(?:\w+:)?(\w+)>", lambda m, at=here: str(at[m[1]]), route.rule)
+                headers = {"X-CSRFToken": token, "Idempotency-Key": str(uuid.uuid4())}
+                status = client.open(path, method=method, headers=headers, **({} if method == "GET" else {"json": {}})).status_code
+                cells += 1
+                if rule.who == "anyone":
+                    assert status not in (401, 403), (who, method, path, status)
+                elif who == "nobody":
+                    assert status == 401, (who, method, path, status)
+                elif rule.role is None:
+                    assert status not in (401, 403), (who, method, path, status)
+                elif who == "another site's lead":
+                    assert status == 404, (who, method, path, status)
+                elif not Role(who).covers(rule.role):
+                    assert status == 403, (who, method, path, status)
+                else:
+                    assert status not in (401, 403, 404) and status < 500, (who, method, path, status)
+    print(f"{cells} cells")
+    assert cells > 400
+
+
+def _somebody_to_lose(lead: Any, app: Flask, phrase: str) -> tuple[str, str]:
+    name, person_id = f"Leaver {uuid.uuid4().hex[:8]}", str(uuid.uuid4())
+    lead.post(f"/api/sites/{lead.site_id}/people", {"id": person_id, "name": name, "passphrase": phrase, "role": "viewer"})
+    client = app.test_client()
+    token = client.get("/api/session").json["csrf_token"]
+    client.post("/api/session", json={"name": name, "passphrase": phrase}, headers={"X-CSRFToken": token})
+    held = lead.get(f"/api/sites/{lead.site_id}/people").json["sessions"]
+    return person_id, next(s["id"] for s in held if s["person_id"] == person_id)

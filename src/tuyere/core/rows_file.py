@@ -52,14 +52,17 @@ def guarded(text: str) -> str:
     out = io.StringIO()
     rows = csv.reader(io.StringIO(text.removeprefix("\ufeff")), delimiter=delimiter)
     csv.writer(out, delimiter=delimiter, lineterminator="\n").writerows(
-        [f"'{cell}" if cell.lstrip().startswith(_RUN_AS_FORMULA) or cell.startswith(_RUN_AS_FORMULA) else cell for cell in row]
-        for row in rows
+        [f"'{cell}" if _runs(cell) else cell for cell in row] for row in rows
     )
     return out.getvalue()
 
 
 def _unguarded(cell: str) -> str:
-    return cell[1:] if cell.startswith("'") and cell[1:].lstrip().startswith(_RUN_AS_FORMULA) else cell
+    return cell[1:] if cell.startswith("'") and _runs(cell[1:]) else cell
+
+
+def _runs(cell: str) -> bool:
+    return bool(cell.strip()) and (cell.startswith(_RUN_AS_FORMULA) or cell.lstrip().startswith(_RUN_AS_FORMULA))
 
 
 def _delimiter(text: str) -> str:

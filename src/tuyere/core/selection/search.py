@@ -17,7 +17,8 @@ from tuyere.core.selection.measures import traits
 from tuyere.core.selection.problem import Problem
 
 Ints = NDArray[np.int32]
-_CHUNK = 100_000  # pairs times lengths worked at a time, so that memory stays flat
+_CHUNK = 100_000  # pairs times lengths worked at a time, so that memory stays flat; fewer where there are more counts than usual
+_USUAL_COUNTS = 20
 _NEWTON, _TRUE = 6, 1e-9  # steps at most; one as small as this, in m, leaves nothing: Newton squares it
 _SLACK_M = 1e-6
 
@@ -108,7 +109,7 @@ def _one_kind(problem: Problem, kind: Kind, killed: dict[str, int]) -> Found | N
     each = max(1, len(kind.lengths)) * len(kind.counts)
     i, j = _pairs(problem, kind, first, second, killed, each)
     parts = []
-    rows_at_once = max(1, _CHUNK // max(1, len(kind.lengths)))
+    rows_at_once = max(1, _CHUNK // (max(1, len(kind.lengths)) * max(1, len(kind.counts) // _USUAL_COUNTS)))
     for start in range(0, len(i), rows_at_once):
         part = _lengths(
             problem, kind, first, second, i[start : start + rows_at_once], j[start : start + rows_at_once], problem.power_w * factor, killed

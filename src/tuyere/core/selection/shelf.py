@@ -60,13 +60,17 @@ def _takes(kind: Kind, row: PartRow, count: float) -> bool:
     return count <= (row.grooves if isinstance(kind, VKind) else row.width_m * (1 + 1e-9))
 
 
-def _belt_is(kind: Kind, row: PartRow, length: StockLength | None, count: float) -> bool:
-    """Whether a listed belt is of that length, strands and width."""
-    right_length = row.size == 0 or (length is not None and abs(row.size - length.line_m) <= _SAME_LINE_M)
+def _long_enough(row: PartRow, length: StockLength | None) -> bool:
+    """Whether a listed belt is of that length; belting and chain are cut to any."""
+    return row.size == 0 or (length is not None and abs(row.size - length.line_m) <= _SAME_LINE_M)
+
+
+def _makes(kind: Kind, row: PartRow, count: float) -> bool:
+    """Whether a listed belt makes a set of so many strands, or so wide."""
     if isinstance(kind, VKind):
         many, _ = kind.belts("", count)
-        return right_length and (not kind.bands or row.grooves * many == count)
-    return right_length and (row.grooves == count if isinstance(kind, ChainKind) else abs(row.width_m - count) <= _SAME_M)
+        return not kind.bands or row.grooves * many == count
+    return row.grooves == count if isinstance(kind, ChainKind) else abs(row.width_m - count) <= _SAME_M
 
 
 def _cheapest(rows: Iterable[PartRow]) -> float:
@@ -79,15 +83,17 @@ def _prices(kind: Kind, driver: list[list[PartRow]], driven: list[list[PartRow]]
     def wheels(side: list[list[PartRow]]) -> Array:
         return np.array([[_cheapest(r for r in rows if _takes(kind, r, c)) for c in kind.counts] for rows in side])
 
-    def set_of(length: StockLength | None, count: float) -> float:
+    def set_of(of_length: list[PartRow], count: float) -> float:
         many = kind.belts("", count)[0] if isinstance(kind, VKind) else 1.0
-        return many * _cheapest(r for r in belts if _belt_is(kind, r, length, count))
+        return many * _cheapest(r for r in of_length if _makes(kind, r, count))
 
-    return Prices(wheels(driver), wheels(driven), _by_length(kind, set_of), isinstance(kind, ChainKind | FlatKind))
+    return Prices(wheels(driver), wheels(driven), _by_length(kind, belts, set_of), isinstance(kind, ChainKind | FlatKind))
 
 
-def _by_length(kind: Kind, value: Callable[[StockLength | None, float], float]) -> Array:
-    return np.array([[value(x, c) for c in kind.counts] for x in kind.lengths or (None,)])
+def _by_length(kind: Kind, belts: list[PartRow], value: Callable[[list[PartRow], float], float]) -> Array:
+    """`value` of the belts of each length, for each count; the belts are sorted out by length first, for lists may be long."""
+    lengths = [[r for r in belts if _long_enough(r, x)] for x in kind.lengths or (None,)]
+    return np.array([[value(rows, c) for c in kind.counts] for rows in lengths])
 
 
 def _priced(kind: Kind, parts: PartsList) -> Kind:
@@ -132,11 +138,11 @@ def _listed(kind: Kind, parts: PartsList, enough: bool) -> Kind | None:
     else:
         one.counts = tuple(sorted({r.width_m if isinstance(kind, FlatKind) else float(r.grooves) for r in belts}))
 
-    def on(length: StockLength | None, count: float) -> bool:
+    def on(of_length: list[PartRow], count: float) -> bool:
         many = kind.belts("", count)[0] if enough and isinstance(kind, VKind) else 0
-        return any(_belt_is(kind, r, length, count) and (r.on_hand or 0) >= many for r in belts)
+        return any(_makes(kind, r, count) and (r.on_hand or 0) >= many for r in of_length)
 
-    one.had = np.array([[on(x, c) for c in one.counts] for x in one.lengths or (None,)])
+    one.had = _by_length(one, belts, on)
     one.prices = _prices(one, [[r] for r in rows], [[r] for r in driven], belts) if parts.priced else None
     return one
 
