@@ -6,6 +6,7 @@ Runs bin/start in a state folder of its own. A session signs in and makes three 
 same Idempotency-Key until it is answered. Prints counts and how long after each kill the next write was answered.
 """
 
+import contextlib
 import http.client
 import json
 import os
@@ -25,6 +26,9 @@ from http.cookiejar import CookieJar
 from pathlib import Path
 from typing import Any
 
+from tuyere.upkeep.cluster import Cluster, data_folder
+from tuyere.upkeep.said import GivingUp
+
 ROOT = Path(__file__).parents[1]
 PORT = 8699
 ADDRESS = f"http://127.0.0.1:{PORT}"
@@ -35,21 +39,29 @@ class Client:
     """Signs in as a demo person and writes."""
 
     def __init__(self) -> None:
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(CookieJar()))
+        self.anonymous()
         session = self.ask("GET", "/api/session")
         person = next(p for p in session["demo_people"] if p["role"] != "viewer")
         entered = self.ask("POST", "/api/session/demo", {"person_id": person["id"]}, {"X-CSRFToken": session["csrf_token"]})
         self.token, self.site = entered["csrf_token"], entered["sites"][0]["id"]
 
+    def anonymous(self) -> None:
+        """Somebody not signed in."""
+        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(CookieJar()))
+
+    def once(self, method: str, path: str, body: Any = None, headers: dict[str, str] | None = None) -> Any:
+        """Ask once; any other answer than a good one is an error."""
+        data = None if body is None else json.dumps(body).encode()
+        wanted = urllib.request.Request(ADDRESS + path, data, {"Content-Type": "application/json", **(headers or {})}, method=method)
+        with self.opener.open(wanted, timeout=60) as answer:
+            return json.load(answer)
+
     def ask(self, method: str, path: str, body: Any = None, headers: dict[str, str] | None = None) -> Any:
         """Ask until it is answered for good."""
-        data = None if body is None else json.dumps(body).encode()
         limit = time.monotonic() + 60
         while True:
-            wanted = urllib.request.Request(ADDRESS + path, data, {"Content-Type": "application/json", **(headers or {})}, method=method)
             try:
-                with self.opener.open(wanted, timeout=40) as answer:
-                    return json.load(answer)
+                return self.once(method, path, body, headers)
             except urllib.error.HTTPError as refusal:
                 if refusal.code not in (429, 502, 503) or time.monotonic() > limit:
                     raise RuntimeError(f"{method} {path}: {refusal.code} {refusal.read().decode()[:300]}") from None
@@ -118,9 +130,18 @@ class Start:
             self.run()
         return True
 
-    def _data(self) -> str:
-        from tuyere.upkeep.cluster import data_folder
+    def stop(self) -> None:
+        """Stop it as Ctrl-C does, and throw its folder away."""
+        self.process.send_signal(signal.SIGINT)
+        self.process.wait(60)
+        for left in self.state.glob("*.pid"):  # of a start that was killed last
+            with contextlib.suppress(ProcessLookupError):
+                os.kill(int(left.read_text()), signal.SIGTERM)
+        with contextlib.suppress(GivingUp):
+            Cluster(data_folder(self.state), self.state).stop()
+        shutil.rmtree(self.state, ignore_errors=True)
 
+    def _data(self) -> str:
         return data_folder(self.state).name
 
 
@@ -172,9 +193,7 @@ def main(sessions: int, seed: int) -> None:
             print(f"{what}: next write answered after {waits[len(waits) // 2]:.1f} s (median), {waits[-1]:.1f} s (slowest of {len(waits)})")
     for line in FAILED[:5]:
         print(line)
-    start.process.send_signal(signal.SIGINT)
-    start.process.wait(60)
-    shutil.rmtree(state, ignore_errors=True)
+    start.stop()
     if lost or doubled or FAILED or any(b > 10 for b, _ in back):
         sys.exit(1)
 
