@@ -2,8 +2,8 @@
 
     python -m bench.load [people=50] [seconds=120]
 
-Runs bin/start in a state folder of its own. Each person opens Floor, drives, logs, computes sheets, and keeps a survey or a new machine
-now and then, with a pause of one to three seconds as between two taps. Prints counts, and quantiles by sort of route.
+Runs bin/start in a state folder of its own. Each person opens Floor, drives, logs, computes sheets, and makes a new
+machine now and then, with a pause of one to three seconds between two taps. Prints counts, and quantiles by sort of route.
 """
 
 import random
@@ -19,6 +19,7 @@ from typing import Any
 from bench import kills
 from bench.kills import Client, Start
 
+TAP_S = (1.0, 3.0)  # between two taps of one person
 SECONDS: dict[str, list[float]] = defaultdict(list)
 TROUBLE: list[str] = []
 WIDE = {"size": {"quantities": {"power": {"text": "10 hp"}, "driver_speed": {"text": "1750"}, "driven_speed": {"text": "600"},
@@ -45,12 +46,13 @@ def person(until: float) -> None:
     while time.monotonic() < until:
         drive = random.choice(floor["drives"])["id"]
         floor = timed("record", lambda: client.once("GET", f"/api/sites/{client.site}/floor")) or floor
+        time.sleep(random.uniform(*TAP_S))
         seen = timed("record", lambda d=drive: client.once("GET", f"/api/drives/{d}"))
-        time.sleep(random.uniform(0.5, 1.5))
+        time.sleep(random.uniform(*TAP_S))
         if seen:
             timed("sheet", lambda s=seen: client.once("POST", "/api/calc/sheet", {"family": s["family"], "survey": s["survey"]}))
         timed("record", lambda d=drive: client.once("GET", f"/api/drives/{d}/log"))
-        time.sleep(random.uniform(0.5, 1.5))
+        time.sleep(random.uniform(*TAP_S))
         if random.random() < 0.3:
             new = {
                 "id": str(uuid.uuid4()),

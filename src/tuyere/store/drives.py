@@ -1,10 +1,13 @@
 """Machines, drives and what is fitted to them: the queries and the writes."""
 
 import uuid
+from collections import defaultdict
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
+from sqlalchemy import select as columns
 from sqlmodel import Session, col, select
 
 from tuyere.core.flat_drive import FlatDrive
@@ -12,6 +15,7 @@ from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.wheels import Keeper
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.toothed_drive import ToothedDrive
+from tuyere.store.people import SiteId
 from tuyere.store.tables import (
     BeltKeeper,
     BeltLife,
@@ -41,97 +45,133 @@ DESIGN_COLUMNS = {
 }
 
 
-def site_of_drive(session: Session, drive_id: uuid.UUID) -> uuid.UUID | None:
-    """The site a drive stands at, or None when there is no such drive."""
-    return session.exec(select(Machine.site_id).join(Drive).where(Drive.id == drive_id)).first()
+def site_of_drive(drive_id: uuid.UUID) -> SiteId:
+    """The site a drive stands at: the statement that finds it."""
+    return select(Machine.site_id).join(Drive).where(Drive.id == drive_id)
 
 
-def site_of_reading(session: Session, reading_id: uuid.UUID) -> uuid.UUID | None:
-    """The site a reading was taken at, or None."""
-    return session.exec(select(Machine.site_id).join(Drive).join(Reading).where(Reading.id == reading_id)).first()
+def site_of_reading(reading_id: uuid.UUID) -> SiteId:
+    """The site a reading was taken at: the statement that finds it."""
+    return select(Machine.site_id).join(Drive).join(Reading).where(Reading.id == reading_id)
 
 
 @dataclass(frozen=True)
 class FloorDrive:
-    """A drive as Floor lists it, with what is fitted now, the last reading, and what is open."""
+    """A drive as Floor lists it: what is fitted now, the last reading, what is open. Rows of the columns that it shows, no more."""
 
-    machine: Machine
-    drive: Drive
-    configuration: Configuration | None
-    stages: list[tuple[Stage, list[Wheel]]]
-    last_reading: Reading | None
-    findings: list[Finding]
-    dues: list[Due]
+    row: Any
+    rotation: str
+    stages: list[tuple[Any, list[Any]]]
+    last_reading: Any | None
+    findings: list[Any]
+    dues: list[Any]
 
 
 def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
-    """Every drive of a site, by machine."""
-    pairs = session.exec(
-        select(Machine, Drive)
-        .join(Drive, col(Drive.machine_id) == col(Machine.id))
-        .where(Machine.site_id == site_id)
-        .order_by(Machine.name, Drive.name)
+    """Every drive of a site, by machine: a plant has hundreds, so one statement for each table and columns in place of whole rows."""
+    here = select(Drive.id).join(Machine).where(Machine.site_id == site_id)
+    pairs = session.execute(
+        columns(
+            col(Drive.id), col(Drive.name), col(Drive.family), col(Drive.retired_at), col(Machine.id).label("machine_id"),
+            col(Machine.name).label("machine"),
+            col(Machine.kind), col(Machine.place),
+        )
+        .join(Machine, col(Drive.machine_id) == col(Machine.id))
+        .where(col(Machine.site_id) == site_id)
+        .order_by(col(Machine.name), col(Drive.name))
+    ).all()  # fmt: skip
+    fitted = session.execute(
+        columns(col(Configuration.id), col(Configuration.drive_id), col(Configuration.rotation))
+        .where(col(Configuration.drive_id).in_(here), col(Configuration.standing) != "proposed")
+        .distinct(col(Configuration.drive_id))
+        .order_by(col(Configuration.drive_id), col(Configuration.sequence).desc())
     ).all()
-    ids = [drive.id for _, drive in pairs]
-    newest = _newest_configurations(session, ids)
-    stages = list(
-        session.exec(select(Stage).where(col(Stage.configuration_id).in_([c.id for c in newest.values()])).order_by(col(Stage.position)))
-    )
-    wheels = list(session.exec(select(Wheel).where(col(Wheel.stage_id).in_([s.id for s in stages])).order_by(col(Wheel.position))))
-    readings: dict[uuid.UUID, Reading] = {}
-    for reading in session.exec(
-        select(Reading)
-        .where(col(Reading.drive_id).in_(ids), col(Reading.struck_at).is_(None), Reading.kind == "belt tension")
-        .order_by(col(Reading.taken_at))
-    ):
-        readings[reading.drive_id] = reading
-    findings = list(
-        session.exec(
-            select(Finding).where(col(Finding.drive_id).in_(ids), col(Finding.closed_at).is_(None)).order_by(col(Finding.found_at))
-        )
-    )
-    dues = list(session.exec(select(Due).where(col(Due.drive_id).in_(ids), col(Due.done_at).is_(None)).order_by(col(Due.due_on))))
-    found = []
-    for machine, drive in pairs:
-        configuration = newest.get(drive.id)
-        found.append(
-            FloorDrive(
-                machine,
-                drive,
-                configuration,
-                [
-                    (s, [w for w in wheels if w.stage_id == s.id])
-                    for s in stages
-                    if configuration and s.configuration_id == configuration.id
-                ],
-                readings.get(drive.id),
-                [f for f in findings if f.drive_id == drive.id],
-                [d for d in dues if d.drive_id == drive.id],
+    ids = [c.id for c in fitted]
+    wheels = _by(
+        "stage_id",
+        session.execute(
+            columns(
+                col(Wheel.stage_id),
+                col(Wheel.role),
+                col(Wheel.name),
+                col(Wheel.diameter_m),
+                col(Wheel.x_m),
+                col(Wheel.y_m),
+                col(Wheel.contact),
             )
+            .join(Stage)
+            .where(col(Stage.configuration_id).in_(ids))
+            .order_by(col(Wheel.position))
+        ),
+    )
+    stages = _by(
+        "configuration_id",
+        session.execute(
+            columns(
+                col(Stage.id), col(Stage.configuration_id), col(Stage.belt), col(Stage.section), col(Stage.belt_count),
+                col(Stage.lay), col(Stage.centre_distance_m),
+                col(Stage.centre_line_deg),
+            )
+            .where(col(Stage.configuration_id).in_(ids))
+            .order_by(col(Stage.position))
+        ),
+    )  # fmt: skip
+    readings = {
+        r.drive_id: r
+        for r in session.execute(
+            columns(col(Reading.drive_id), col(Reading.taken_at), col(Reading.summary))
+            .where(col(Reading.drive_id).in_(here), col(Reading.struck_at).is_(None), col(Reading.kind) == "belt tension")
+            .distinct(col(Reading.drive_id))
+            .order_by(col(Reading.drive_id), col(Reading.taken_at).desc())
         )
-    return found
+    }
+    findings = _by(
+        "drive_id",
+        session.execute(
+            columns(col(Finding.drive_id), col(Finding.id), col(Finding.what), col(Finding.weight), col(Finding.found_at))
+            .where(col(Finding.drive_id).in_(here), col(Finding.closed_at).is_(None))
+            .order_by(col(Finding.found_at))
+        ),
+    )
+    dues = _by(
+        "drive_id",
+        session.execute(
+            columns(col(Due.drive_id), col(Due.id), col(Due.what), col(Due.kind), col(Due.due_on))
+            .where(col(Due.drive_id).in_(here), col(Due.done_at).is_(None))
+            .order_by(col(Due.due_on))
+        ),
+    )
+    newest = {c.drive_id: c for c in fitted}
+    return [
+        FloorDrive(
+            row,
+            newest[row.id].rotation if row.id in newest else "",
+            [(s, wheels[s.id]) for s in stages[newest[row.id].id]] if row.id in newest else [],
+            readings.get(row.id),
+            findings[row.id],
+            dues[row.id],
+        )
+        for row in pairs
+    ]
 
 
-def _newest_configurations(session: Session, drive_ids: list[uuid.UUID]) -> dict[uuid.UUID, Configuration]:
-    found: dict[uuid.UUID, Configuration] = {}
-    for configuration in session.exec(
-        select(Configuration)
-        .where(col(Configuration.drive_id).in_(drive_ids), Configuration.standing != "proposed")
-        .order_by(col(Configuration.sequence))
-    ):
-        found[configuration.drive_id] = configuration
+def _by(column: str, rows: Iterable[Any]) -> dict[uuid.UUID, list[Any]]:
+    found: dict[uuid.UUID, list[Any]] = defaultdict(list)
+    for row in rows:
+        found[getattr(row, column)].append(row)
     return found
 
 
 def current_configuration(session: Session, drive_id: uuid.UUID) -> Configuration | None:
     """What is fitted to a drive now."""
-    return _newest_configurations(session, [drive_id]).get(drive_id)
+    wanted = select(Configuration).where(Configuration.drive_id == drive_id, Configuration.standing != "proposed")
+    return session.exec(wanted.order_by(col(Configuration.sequence).desc()).limit(1)).first()
 
 
 def proposed_configuration(session: Session, drive_id: uuid.UUID) -> Configuration | None:
     """The newest proposal, unless something has been fitted since."""
     newest = session.exec(
-        select(Configuration).where(Configuration.drive_id == drive_id).order_by(col(Configuration.sequence).desc())
+        select(Configuration).where(Configuration.drive_id == drive_id).order_by(col(Configuration.sequence).desc()).limit(1)
     ).first()
     return newest if newest and newest.standing == "proposed" else None
 
@@ -139,7 +179,7 @@ def proposed_configuration(session: Session, drive_id: uuid.UUID) -> Configurati
 def last_speed(session: Session, drive_id: uuid.UUID) -> Reading | None:
     """The newest speed reading of a drive that is not struck out."""
     wanted = select(Reading).where(Reading.drive_id == drive_id, Reading.kind == "shaft speed", col(Reading.struck_at).is_(None))
-    return session.exec(wanted.order_by(col(Reading.taken_at).desc())).first()
+    return session.exec(wanted.order_by(col(Reading.taken_at).desc()).limit(1)).first()
 
 
 def values_of(session: Session, reading_id: uuid.UUID) -> list[ReadingValue]:
@@ -457,7 +497,7 @@ def log(session: Session, drive_id: uuid.UUID) -> list[LogEntry]:
 def _found_out(session: Session, drive_id: uuid.UUID) -> list[LogEntry]:
     """Counter slips, get-home fixes and lives of sets."""
     found: list[LogEntry] = []
-    names = {person.id: person.name for person in session.exec(select(Person))}
+    names = dict(session.exec(select(Person.id, Person.name)).all())
     for slip in session.exec(select(CounterSlip).where(CounterSlip.drive_id == drive_id)):
         found.append(LogEntry(slip.made_at, names[slip.made_by], slip=slip))
     for fix in session.exec(select(TemporaryFix).where(TemporaryFix.drive_id == drive_id)):

@@ -9,18 +9,19 @@ from sqlalchemy import text
 from sqlmodel import Session, col, select
 
 from tuyere.core.cross_reference import Entry, key_of
+from tuyere.store.people import SiteId
 from tuyere.store.tables import BeltLife, CounterSlip, CrossReference, Drive, Due, Finding, Machine, TemporaryFix, now
 from tuyere.store.write import Writer, audit, insert, insert_all, update
 
 
-def site_of_slip(session: Session, slip_id: uuid.UUID) -> uuid.UUID | None:
-    """The site of a counter slip's drive, or None."""
-    return session.exec(select(Machine.site_id).join(Drive).join(CounterSlip).where(CounterSlip.id == slip_id)).first()
+def site_of_slip(slip_id: uuid.UUID) -> SiteId:
+    """The site of a counter slip's drive: the statement that finds it."""
+    return select(Machine.site_id).join(Drive).join(CounterSlip).where(CounterSlip.id == slip_id)
 
 
-def site_of_fix(session: Session, fix_id: uuid.UUID) -> uuid.UUID | None:
-    """The site of a get-home fix's drive, or None."""
-    return session.exec(select(Machine.site_id).join(Drive).join(TemporaryFix).where(TemporaryFix.id == fix_id)).first()
+def site_of_fix(fix_id: uuid.UUID) -> SiteId:
+    """The site of a get-home fix's drive: the statement that finds it."""
+    return select(Machine.site_id).join(Drive).join(TemporaryFix).where(TemporaryFix.id == fix_id)
 
 
 def latest_slip(session: Session, drive_id: uuid.UUID) -> CounterSlip | None:

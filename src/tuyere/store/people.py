@@ -10,6 +10,7 @@ from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
 from sqlalchemy import func
 from sqlmodel import Session, col, select, update
+from sqlmodel.sql.expression import SelectOfScalar
 from zxcvbn import zxcvbn
 
 from tuyere.store import brake
@@ -23,6 +24,9 @@ SEEN_WITHIN = timedelta(minutes=5)  # how exact "last seen" is
 IDLE = timedelta(days=7)
 LONGEST_SESSION = timedelta(days=30)
 RESET_HOLDS = timedelta(hours=24)
+
+SiteId = SelectOfScalar[uuid.UUID]
+"""A statement that finds the site of something."""
 
 _hasher = PasswordHasher()
 
@@ -95,22 +99,22 @@ def begin_session(session: Session, person: Person, address: str, device: str) -
     return began
 
 
-def person_of_session(session: Session, sign_in_id: uuid.UUID) -> Person | None:
-    """Whose session this is, while it holds; notes now and then that it was seen. Commits."""
+def person_of_session(session: Session, sign_in_id: uuid.UUID) -> tuple[uuid.UUID, str] | None:
+    """Whose session this is (id and name), while it holds; notes now and then that it was seen. Commits."""
+    moment = now()
     found = session.exec(
-        select(SignIn, Person).join(Person, col(Person.id) == col(SignIn.person_id)).where(SignIn.id == sign_in_id)
+        select(Person.id, Person.name, SignIn.seen_at)
+        .join(SignIn, col(SignIn.person_id) == col(Person.id))
+        .where(SignIn.id == sign_in_id, col(SignIn.ended_at).is_(None))
+        .where(col(SignIn.seen_at) > moment - IDLE, col(SignIn.began_at) > moment - LONGEST_SESSION)
     ).first()
     if not found:
         return None
-    began, person = found
-    moment = now()
-    if began.ended_at or began.seen_at < moment - IDLE or began.began_at < moment - LONGEST_SESSION:
-        return None
-    if began.seen_at < moment - SEEN_WITHIN:
+    person_id, name, seen_at = found
+    if seen_at < moment - SEEN_WITHIN:
         session.exec(update(SignIn).where(col(SignIn.id) == sign_in_id).values(seen_at=moment))
         session.commit()
-        session.refresh(person)
-    return person
+    return person_id, name
 
 
 def end_session(session: Session, sign_in_id: uuid.UUID) -> None:
@@ -179,10 +183,12 @@ def _set_passphrase(session: Session, person: Person, wanted: str, action: str) 
     _note(session, person.id, action, {})
 
 
-def role_at(session: Session, person_id: uuid.UUID, site_id: uuid.UUID) -> Role | None:
-    """The person's role at a site, or None."""
-    found = session.get(Membership, (person_id, site_id))
-    return Role(found.role) if found and not found.ended_at else None
+def role_at(session: Session, person_id: uuid.UUID, site: "uuid.UUID | SiteId") -> tuple[uuid.UUID, Role] | None:
+    """The site, and the person's role there; None when there is no such site or they do not belong to it. One statement for both."""
+    here = Membership.site_id == site if isinstance(site, uuid.UUID) else col(Membership.site_id) == site.scalar_subquery()
+    wanted = select(Membership.site_id, Membership.role).where(here, Membership.person_id == person_id, col(Membership.ended_at).is_(None))
+    found = session.exec(wanted).first()
+    return (found[0], Role(found[1])) if found else None
 
 
 def memberships(session: Session, person_id: uuid.UUID) -> list[tuple[Site, Role]]:
@@ -258,7 +264,8 @@ def issue_reset_code(session: Session, writer: Writer, person_id: uuid.UUID) -> 
     if _membership(session, writer, person_id) is None:
         return None
     for site, _ in memberships(session, person_id):
-        if role_at(session, writer.person_id, site.id) is not Role.LEAD:
+        held = role_at(session, writer.person_id, site.id)
+        if held is None or held[1] is not Role.LEAD:
             raise ElsewhereError
     person = session.get_one(Person, person_id, with_for_update=True)
     code = secrets.token_hex(6)

@@ -5,12 +5,13 @@ from collections.abc import Sequence
 
 from sqlmodel import Session, col, select
 
+from tuyere.store.people import SiteId
 from tuyere.store.tables import Membership, ShopList
 
 
-def site_of_list(session: Session, list_id: uuid.UUID) -> uuid.UUID | None:
-    """The site that a list is of, or None."""
-    return session.exec(select(ShopList.site_id).where(ShopList.id == list_id)).first()
+def site_of_list(list_id: uuid.UUID) -> SiteId:
+    """The site that a list is of: the statement that finds it."""
+    return select(ShopList.site_id).where(ShopList.id == list_id)
 
 
 def at_site(session: Session, site_id: uuid.UUID, what: str) -> list[ShopList]:

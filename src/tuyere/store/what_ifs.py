@@ -4,12 +4,13 @@ import uuid
 
 from sqlmodel import Session, col, select
 
+from tuyere.store.people import SiteId
 from tuyere.store.tables import WhatIf
 
 
-def site_of_what_if(session: Session, what_if_id: uuid.UUID) -> uuid.UUID | None:
-    """The site that a what-if is kept at, or None."""
-    return session.exec(select(WhatIf.site_id).where(WhatIf.id == what_if_id)).first()
+def site_of_what_if(what_if_id: uuid.UUID) -> SiteId:
+    """The site that a what-if is kept at: the statement that finds it."""
+    return select(WhatIf.site_id).where(WhatIf.id == what_if_id)
 
 
 def at_site(session: Session, site_id: uuid.UUID) -> list[WhatIf]:

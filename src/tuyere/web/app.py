@@ -9,7 +9,6 @@ from flask_login import LoginManager
 from flask_openapi3 import Info, OpenAPI
 from flask_wtf.csrf import CSRFError, CSRFProtect
 from pydantic import BaseModel
-from sqlmodel import Session
 
 from tuyere import __version__
 from tuyere.store.address import Pulse
@@ -48,7 +47,7 @@ from tuyere.web.openapi import complete
 from tuyere.web.routes import DESCRIBED
 from tuyere.web.rules import anyone
 from tuyere.web.settings import LARGEST_REQUEST, Settings
-from tuyere.web.state import SignedIn
+from tuyere.web.state import SignedIn, end_reading, reading
 
 
 class HealthOut(BaseModel):
@@ -78,6 +77,7 @@ def create_app(settings: Settings | None = None) -> Flask:
     )
     app.extensions["engine"] = engine_from(found.database_url, serving=True)
     app.extensions["pulse"] = Pulse(found.database_url)
+    app.teardown_appcontext(end_reading)
     _sign_in(app)
     csrf = CSRFProtect(app)
     for endpoint, view in app.view_functions.items():
@@ -167,6 +167,6 @@ def _sign_in(app: Flask) -> None:
             wanted = uuid.UUID(sign_in_id)
         except ValueError:
             return None
-        with Session(app.extensions["engine"]) as found:
-            person = person_of_session(found, wanted)
-            return SignedIn(person, wanted) if person else None
+        with reading() as session:
+            person = person_of_session(session, wanted)
+            return SignedIn(*person, wanted) if person else None

@@ -104,13 +104,13 @@ def _floor_drive(item: drives.FloorDrive) -> FloorDriveOut:
     named = (" × ".join(str(p) for p in (stage.belt_count, stage.belt or stage.section) if p) for stage, _ in item.stages)
     belts = ", ".join(n for n in named if n)
     return FloorDriveOut(
-        id=item.drive.id,
-        name=item.drive.name,
-        family=item.drive.family,
-        machine_id=item.machine.id,
-        machine=item.machine.name,
-        machine_kind=item.machine.kind,
-        place=item.machine.place,
+        id=item.row.id,
+        name=item.row.name,
+        family=item.row.family,
+        machine_id=item.row.machine_id,
+        machine=item.row.machine,
+        machine_kind=item.row.kind,
+        place=item.row.place,
         belts=belts,
         sketch=_sketch(item),
         last_reading_at=last.taken_at if last else None,
@@ -118,7 +118,7 @@ def _floor_drive(item: drives.FloorDrive) -> FloorDriveOut:
         last_headline=last.summary.get("headline", "") if last else "",
         findings=[FindingOut(id=f.id, what=f.what, weight=f.weight, found_at=f.found_at) for f in item.findings],
         dues=[due_out(d) for d in item.dues],
-        retired=item.drive.retired_at is not None,
+        retired=item.row.retired_at is not None,
     )
 
 
@@ -142,7 +142,7 @@ def _sketch(item: drives.FloorDrive) -> SketchOut | None:
 
 def _sketch_of_many(item: drives.FloorDrive) -> SketchOut:
     """Many wheels in small, the belts drawn on their rims; one that cannot run so shows its wheels alone."""
-    way = 1 if item.configuration and item.configuration.rotation != "clockwise" else -1
+    way = -1 if item.rotation == "clockwise" else 1
     drawn: list[Wheel] = []
     strands: list[Span] = []
     for stage, wheels in item.stages:

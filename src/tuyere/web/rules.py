@@ -5,17 +5,16 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, TypeVar
 
-from flask import Flask, current_app, g, request
+from flask import Flask, g, request
 from flask_login import current_user
-from sqlalchemy import Engine
-from sqlmodel import Session
 
 from tuyere.store import drives, found, people, shop_lists, what_ifs
 from tuyere.store.tables import Role
 from tuyere.web.errors import Refusal
+from tuyere.web.state import reading
 
 View = TypeVar("View", bound=Callable[..., Any])
-SiteFinder = Callable[[Session, uuid.UUID], uuid.UUID | None]
+SiteFinder = Callable[[uuid.UUID], uuid.UUID | people.SiteId]
 
 
 @dataclass(frozen=True)
@@ -54,7 +53,7 @@ def signed_in() -> Callable[[View], View]:
 
 def at_site(role: Role) -> Callable[[View], View]:
     """`role` at the site in the path."""
-    return _mark(Rule("role", role, "site_id", lambda _session, site_id: site_id))
+    return _mark(Rule("role", role, "site_id", lambda site_id: site_id))
 
 
 def at_site_of_drive(role: Role) -> Callable[[View], View]:
@@ -117,12 +116,11 @@ def _check_role(rule: Rule) -> None:
         subject = uuid.UUID(str((request.view_args or {}).get(rule.path_value)))
     except ValueError:
         raise Refusal(404) from None
-    engine: Engine = current_app.extensions["engine"]
-    with Session(engine) as session:
-        site_id = rule.find_site(session, subject)
-        held = people.role_at(session, current_user.id, site_id) if site_id else None
-    if held is None:
+    with reading() as session:
+        found = people.role_at(session, current_user.id, rule.find_site(subject))
+    if found is None:
         raise Refusal(404)
+    site_id, held = found
     if not held.covers(rule.role):
         raise Refusal(403)
     g.site_id = site_id

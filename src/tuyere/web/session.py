@@ -217,7 +217,7 @@ def _enter(session: Session, person: Person) -> Response:
     """Begin a session and remember the device."""
     began = people.begin_session(session, person, request.remote_addr or "", request.user_agent.string)
     device, known = _known_device()
-    login_user(SignedIn(person, began.id))
+    login_user(SignedIn(person.id, person.name, began.id))
     response = answer(_session_out())
     value = _signer().dumps([device, [*[k for k in known if k != str(person.id)], str(person.id)][-MOST_KNOWN:]])
     response.set_cookie(

@@ -1,6 +1,8 @@
 """What a request needs from the application: the engine, the current writer, a person's sites."""
 
 import uuid
+from collections.abc import Iterator
+from contextlib import contextmanager
 from typing import Any
 
 from flask import current_app, g, request
@@ -9,7 +11,6 @@ from sqlalchemy import Engine
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
-from tuyere.store.tables import Person
 from tuyere.store.write import Answer, KeyReusedError, StaleError, Writer, write_once
 from tuyere.web.errors import FieldError, Refusal
 
@@ -17,9 +18,9 @@ from tuyere.web.errors import FieldError, Refusal
 class SignedIn(UserMixin):  # type: ignore[misc]
     """The person behind the session cookie."""
 
-    def __init__(self, person: Person, sign_in_id: uuid.UUID) -> None:
-        self.id = person.id
-        self.name = person.name
+    def __init__(self, person_id: uuid.UUID, name: str, sign_in_id: uuid.UUID) -> None:
+        self.id = person_id
+        self.name = name
         self.sign_in_id = sign_in_id
 
     def get_id(self) -> str:
@@ -32,9 +33,19 @@ def engine() -> Engine:
     return found
 
 
-def reading() -> Session:
-    """A session to read with; use as a context manager."""
-    return Session(engine())
+@contextmanager
+def reading() -> Iterator[Session]:
+    """A session to read with: one for the whole request, so that it costs one connection and one transaction."""
+    if "reading" not in g:
+        g.reading = Session(engine())
+    yield g.reading
+
+
+def end_reading(_error: BaseException | None = None) -> None:
+    """Give the request's connection back; what is read after this is read anew."""
+    session: Session | None = g.pop("reading", None)
+    if session is not None:
+        session.close()
 
 
 def idempotency_key() -> uuid.UUID:
@@ -54,6 +65,7 @@ def constraint_of(error: IntegrityError) -> str:
 
 def write(request_body: dict[str, Any], work: Any) -> Answer:
     """Run a write once, as the person signed in, at the site the route's rule found."""
+    end_reading()
     writer = Writer(current_user.id, g.site_id, idempotency_key())
     marked = {"path": request.path, "method": request.method, "body": request_body}
     try:

@@ -142,7 +142,7 @@ def _listed(kind: Kind, parts: PartsList, enough: bool) -> Kind | None:
         many = kind.belts("", count)[0] if enough and isinstance(kind, VKind) else 0
         return any(_makes(kind, r, count) and (r.on_hand or 0) >= many for r in of_length)
 
-    one.had = _by_length(one, belts, on)
+    one.had = _by_length(one, belts, on).astype(bool)
     one.prices = _prices(one, [[r] for r in rows], [[r] for r in driven], belts) if parts.priced else None
     return one
 
