@@ -14,6 +14,7 @@ from tuyere.core.families import v_belt
 from tuyere.core.geometry.open_belt import belt_length, centre_distance
 from tuyere.core.get_home import Fix, get_home
 from tuyere.core.grade import EARLY_FINDING, grade
+from tuyere.core.sheet.figure import shown
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.typed import Typed, read_form
 from tuyere.core.window import window
@@ -63,6 +64,14 @@ def test_a_quarter_inch_matters_on_a_slack_clutch() -> None:
         assert ("a quarter" in found.verdicts[0].headline) and (near or "own part number" in found.verdicts[0].detail)
     unknown = window(spec(travel_in="", travel_out=""))
     assert unknown and unknown.verdicts[0].headline.startswith("By the tape alone") and "is not known" in unknown.verdicts[0].detail
+    assert {c.room for c in unknown.choices} == {"slide not measured"} and not any(c.fit_room or c.takeup_room for c in unknown.choices)
+    for choice in unknown.choices:  # the same belt needs the same slide, measured or not
+        tight, allowed = choice.centres_m, v_belt.allowance(v_belt.parse_designation(choice.designation))
+        assert allowed
+        moves = (24 * INCH - tight + allowed.installation_m, "closer"), (tight - 24 * INCH + allowed.takeup_m, "away")
+        assert choice.slide == " and ".join(
+            f"{shown(by, 'length', to_set=True)[0]} ({shown(by, 'length', to_set=True)[1]}) {way}" for by, way in moves if by > 1e-4
+        )
     assert window(spec(centre_distance="")) is None
 
 

@@ -114,7 +114,7 @@ def test_a_lead_adds_people_and_nobody_else_does(sign_in: Any, app: Flask) -> No
     token = client.get("/api/session").json["csrf_token"]
     signed = client.post("/api/session", json={"name": "Wim", "passphrase": "copper kettle nine"}, headers={"X-CSRFToken": token})
     assert signed.json["sites"][0]["role"] == "viewer"
-    assert all(p.keys() == {"id", "name", "role"} for p in lead.get(path).json["people"])
+    assert all(p.keys() == {"id", "name", "role", "seen_at"} for p in lead.get(path).json["people"])
     token = signed.json["csrf_token"]
     for present, wanted, status in (
         ("guess", "pewter jug eleven", 422),

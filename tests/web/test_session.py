@@ -13,7 +13,8 @@ from tests.conftest import SECRET
 from tuyere.store import brake, people
 from tuyere.store.database import engine_from
 from tuyere.store.prune import prune
-from tuyere.store.tables import AuditEntry, Person
+from tuyere.store.tables import AuditEntry, Membership, Person, Role, Site
+from tuyere.store.write import Writer
 from tuyere.web.app import create_app
 from tuyere.web.settings import Settings
 
@@ -186,11 +187,20 @@ def test_a_lead_changes_a_role_ends_a_session_hands_over_a_code_and_takes_a_leav
     assert not any(secret in str(e.changes) for e in told for secret in ("argon2", code, "lanterns"))
 
 
-def test_the_last_lead_stays(sign_in: Any, people: dict[str, uuid.UUID]) -> None:
-    lead = sign_in("Marta")
-    for path, body in (("leave", {}), ("role", {"role": "viewer"})):
-        answer = lead.post(f"/api/sites/{lead.site_id}/people/{people['Marta']}/{path}", body)
-        assert answer.status_code == 422 and "only lead" in answer.json["detail"]
+def test_the_last_lead_stays(empty_database_url: str) -> None:
+    with Session(engine_from(empty_database_url)) as session:
+        site, lead = Site(id=uuid.uuid4(), name=f"Alone {uuid.uuid4().hex[:8]}"), people.new_person(uuid.uuid4(), uuid.uuid4().hex, PHRASE)
+        session.add_all([site, lead])
+        session.flush()
+        session.add(Membership(person_id=lead.id, site_id=site.id, role=Role.LEAD))
+        session.flush()
+        writer = Writer(lead.id, site.id, uuid.uuid4())
+        for change in (lambda: people.leave(session, writer, lead.id), lambda: people.change_role(session, writer, lead.id, Role.VIEWER)):
+            with pytest.raises(people.LastLeadError):
+                change()
+        people.add_person(session, writer, uuid.uuid4(), uuid.uuid4().hex, PHRASE, Role.LEAD)
+        assert people.leave(session, writer, lead.id), "with another one there it is allowed"
+        session.rollback()
 
 
 @pytest.mark.parametrize("passphrase", ["password12", "1234567890", "qwertyuiop", "aaaaaaaaaaaa", "iloveyou2024", "Noor Haddad 1"])

@@ -9,6 +9,7 @@ import pytest
 from sqlalchemy import Engine, text
 from sqlmodel import Session, col, func, select
 
+from tuyere.store.database import engine_from
 from tuyere.store.tables import AuditEntry, Configuration, Reading
 
 
@@ -180,7 +181,8 @@ def test_every_write_leaves_an_audit_entry(sign_in: Any, engine: Engine, drive_i
         "UPDATE machine SET name = ' '", "UPDATE drive SET family = 'elastic band'",
     ],
 )  # fmt: skip
-def test_the_database_itself_refuses(engine: Engine, statement: str) -> None:
-    with pytest.raises(Exception) as refused, Session(engine) as session:
+def test_the_database_itself_refuses(demo_database_url: str, statement: str) -> None:
+    """Even the owner of the tables; what the serving role may not is tried in test_store."""
+    with pytest.raises(Exception) as refused, Session(engine_from(demo_database_url)) as session:
         session.execute(text(statement))
     assert isinstance(refused.value.orig, psycopg.errors.IntegrityError)  # type: ignore[attr-defined]

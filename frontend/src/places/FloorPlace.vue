@@ -43,16 +43,10 @@ const found = computed(() => {
     return words.every((w) => text.includes(w))
   })
 })
-const weight = (d: FloorDrive) =>
-  d.findings.some((f) => f.weight === 'stop')
-    ? 0
-    : d.dues.some((x) => x.days <= 0)
-      ? 1
-      : d.last_tone === 'watch' || d.findings.length
-        ? 2
-        : d.dues.some((x) => x.days <= 7)
-          ? 3
-          : 4
+const LEVELS = ['stop', 'overdue', 'watch', 'soon', 'quiet']
+const weight = (d: FloorDrive) => LEVELS.indexOf(d.level)
+/** The reason, unless it is one of the findings that are listed anyway. */
+const why = (d: FloorDrive) => (d.findings.some((f) => f.what === d.why) ? '' : d.why)
 const ordered = computed(() =>
   [...found.value].sort((a, b) => weight(a) - weight(b) || a.machine.localeCompare(b.machine)),
 )
@@ -153,12 +147,9 @@ function walk(event: KeyboardEvent, step: number): void {
                   <i aria-hidden="true">{{ f.weight === 'stop' ? '■' : '▲' }}</i>
                   {{ say(f.what) }}
                 </span>
-                <span
-                  v-if="!d.findings.length && d.last_headline"
-                  :class="d.last_tone === 'watch' ? 'finding' : 'soft'"
-                >
-                  <i v-if="d.last_tone === 'watch'" aria-hidden="true">▲</i>
-                  {{ say(d.last_headline) }}
+                <span v-if="why(d)" :class="d.level === 'quiet' ? 'soft' : 'finding'">
+                  <i v-if="d.level !== 'quiet'" aria-hidden="true">{{ d.level === 'stop' ? '■' : '▲' }}</i>
+                  {{ say(why(d)) }}
                 </span>
                 <span v-if="d.last_reading_at" class="soft small">gauged {{ ago(d.last_reading_at) }}</span>
               </span>

@@ -10,6 +10,8 @@ const first = reactive({ code: '', name: '', passphrase: '', site_name: '' })
 
 const signIn = useSessionChange<void>(() => unwrap(api.POST('/api/session', { body: { ...form } })))
 const demo = useSessionChange<string>((id) => unwrap(api.POST('/api/session/demo', { body: { person_id: id } })))
+const reset = reactive({ name: '', code: '', wanted: '' })
+const choose = useSessionChange<void>(() => unwrap(api.POST('/api/session/reset', { body: { ...reset } })))
 const lead = useSessionChange<void>(() => unwrap(api.POST('/api/first-lead', { body: { ...first } })))
 
 const DOES: Record<string, string> = {
@@ -25,6 +27,7 @@ function sentences(error: Error | null): Record<string, string> {
   return { all: error.message }
 }
 const wrong = computed(() => sentences(signIn.error.value))
+const wrongReset = computed(() => sentences(choose.error.value))
 const wrongFirst = computed(() => sentences(lead.error.value))
 </script>
 
@@ -106,6 +109,28 @@ const wrongFirst = computed(() => sentences(lead.error.value))
           <p v-if="wrong.passphrase || wrong.all" class="wrong" role="alert">{{ wrong.passphrase ?? wrong.all }}</p>
           <el-button native-type="submit" :loading="signIn.isPending.value">Sign in</el-button>
         </form>
+        <details>
+          <summary>I have a one-time code</summary>
+          <form class="stack" @submit.prevent="choose.mutate()">
+            <p class="small soft">A lead hands it over when a passphrase is forgotten. It works once.</p>
+            <label>
+              Name
+              <el-input v-model="reset.name" autocomplete="username" />
+            </label>
+            <label>
+              One-time code
+              <el-input v-model="reset.code" autocomplete="off" />
+              <span v-if="wrongReset.code" class="wrong">{{ wrongReset.code }}</span>
+            </label>
+            <label>
+              The passphrase you want, 10 characters or more
+              <el-input v-model="reset.wanted" type="password" show-password autocomplete="new-password" />
+              <span v-if="wrongReset.wanted" class="wrong">{{ wrongReset.wanted }}</span>
+            </label>
+            <p v-if="wrongReset.all" class="wrong" role="alert">{{ wrongReset.all }}</p>
+            <el-button native-type="submit" :loading="choose.isPending.value">Choose it and sign in</el-button>
+          </form>
+        </details>
       </template>
     </div>
   </div>
@@ -188,6 +213,10 @@ label {
   gap: 4px;
   font-size: 13.5px;
   font-weight: 560;
+}
+summary {
+  cursor: pointer;
+  padding: 10px 0;
 }
 .wrong {
   color: var(--ember);

@@ -32,7 +32,11 @@ _UNKNOWN_SLIDE = 0.06  # of the centres, looked at either way where nobody measu
 
 @dataclass(frozen=True)
 class MadeLength:
-    """A made belt in or near the window: its tight centres, how far the motor then closes to fit it and opens to take up (m)."""
+    """A made belt in or near the window: its tight centres, how far the motor then closes to fit it and opens to take up (m).
+
+    `slide`: how far from where it stands the motor has to slide, closer to fit the belt and away to take it up, in words. Rooms are
+    empty where nobody measured how far it slides.
+    """
 
     designation: str
     listed: bool
@@ -45,7 +49,8 @@ class MadeLength:
     takeup_room_m: float
     fit_room: str
     takeup_room: str
-    room: Room
+    slide: str
+    room: Room | Literal["slide not measured"]
     best: bool
 
 
@@ -105,8 +110,8 @@ def window(spec: DriveSpec, slack_clutch: bool = False) -> Window | None:
     room = allowance(guess) or Allowance(0.0, 0.0, section.confidence)
     shortest = belt_length(d, big, min(slide.closest + room.installation_m, slide.farthest))
     longest = belt_length(d, big, max(slide.farthest - room.takeup_m, slide.closest))
-    choices = _choices(section, slide, slack_clutch)
     measured = bool(spec.travel_in and spec.travel_out)
+    choices = _choices(section, slide, slack_clutch, measured)
     to_outside = lengths(section, guess.number).outside_m - guess.datum_length_m
     low, high = sorted((shortest, longest)) if shortest > longest else (shortest, longest)
     us_low, si_low = shown(low + to_outside, "length", decimals=(1, 0))
@@ -118,7 +123,7 @@ def window(spec: DriveSpec, slack_clutch: bool = False) -> Window | None:
     )  # fmt: skip
 
 
-def _choices(section: Section, slide: _Slide, slack_clutch: bool) -> tuple[MadeLength, ...]:
+def _choices(section: Section, slide: _Slide, slack_clutch: bool, measured: bool) -> tuple[MadeLength, ...]:
     low, high = (belt_length(slide.d, slide.big, c) for c in (slide.closest, slide.farthest))
     if slack_clutch:
         middle = belt_length(slide.d, slide.big, slide.now)
@@ -139,7 +144,7 @@ def _choices(section: Section, slide: _Slide, slack_clutch: bool) -> tuple[MadeL
     best = judged[0][1].number if judged else None
     kept = [b for _, b in judged if b.listed or b.number == best]
     kept += [b for _, b in judged if not b.listed and b.number != best][:_OFF_LIST]
-    return tuple(_choice(b, slide, b.number == best) for b in sorted(kept, key=lambda b: b.number))
+    return tuple(_choice(b, slide, b.number == best, measured) for b in sorted(kept, key=lambda b: b.number))
 
 
 def _rooms(belt: Belt, slide: _Slide) -> tuple[float, float, float]:
@@ -157,17 +162,26 @@ def _rank(belt: Belt, slide: _Slide, slack_clutch: bool) -> tuple[float]:
     return (min(scarce, 1.5) + (0.25 if belt.listed else 0.0),)
 
 
-def _choice(belt: Belt, slide: _Slide, best: bool) -> MadeLength:
+def _choice(belt: Belt, slide: _Slide, best: bool, measured: bool) -> MadeLength:
     tight, fit, takeup = _rooms(belt, slide)
     usual = allowance(belt)
     fits = usual is None or fit >= usual.installation_m - 1e-4
     takes = usual is None or takeup >= usual.takeup_m - 1e-4
-    room: Room = "good" if fits and takes else "little to take up" if fits else "little to fit" if takes else "tight both ways"
+    room: Room | Literal["slide not measured"]
+    room = "slide not measured" if not measured else "good" if fits and takes else "little to take up" if fits else "little to fit" if takes else "tight both ways"
     outside = shown(lengths(belt.section, belt.number).outside_m, "length", decimals=(1, 0))
     return MadeLength(
         belt.designation, belt.listed, tight, *shown(tight, "length", to_set=True), *outside, fit, takeup,
-        _room(fit, usual.installation_m if usual else None), _room(takeup, usual.takeup_m if usual else None), room, best,
+        _room(fit, usual.installation_m if usual else None) if measured else "",
+        _room(takeup, usual.takeup_m if usual else None) if measured else "", _slide_needed(tight, slide.now, usual), room, best,
     )  # fmt: skip
+
+
+def _slide_needed(tight: float, now: float, usual: Allowance | None) -> str:
+    """From where the motor stands: closer by what fitting wants, away by what taking up wants."""
+    moves = (now - tight + (usual.installation_m if usual else 0), "closer"), (tight - now + (usual.takeup_m if usual else 0), "away")
+    said = [f"{us} ({si}) {way}" for by, way in moves if by > 1e-4 for us, si in (shown(by, "length", to_set=True),)]
+    return " and ".join(said) or "none"
 
 
 def _room(there: float, usual: float | None) -> str:

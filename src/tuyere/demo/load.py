@@ -21,12 +21,13 @@ from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.store import drives, found, people
 from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, ShopList, Site, now
 from tuyere.store.write import Writer, insert
-from tuyere.web.drives import survey_form, survey_of
+from tuyere.web.drives import survey_of
 from tuyere.web.entry import Entry
 from tuyere.web.find import GetHomeIn, read_fix
 from tuyere.web.forms import GaugeForm, SheetForm, SurveyForm, TachometerForm, read_sheet
 from tuyere.web.found import fix_row
 from tuyere.web.readings import KeepReading, reading_of
+from tuyere.web.surveyed import survey_form
 
 # What is a quantity in a layout; everything else in it is a word, a number or a part of its own.
 LAYOUT_QUANTITIES = ("diameter", "distance", "power", "tension", "gap", "least", "most", "tape_a", "tape_b", "tighten", "slacken",

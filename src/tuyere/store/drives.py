@@ -8,6 +8,7 @@ from datetime import datetime
 from typing import Any
 
 from sqlalchemy import select as columns
+from sqlalchemy.dialects.postgresql import distinct_on
 from sqlmodel import Session, col, select
 
 from tuyere.core.flat_drive import FlatDrive
@@ -60,6 +61,7 @@ class FloorDrive:
     """A drive as Floor lists it: what is fitted now, the last reading, what is open. Rows of the columns that it shows, no more."""
 
     row: Any
+    configuration_id: uuid.UUID | None
     rotation: str
     stages: list[tuple[Any, list[Any]]]
     last_reading: Any | None
@@ -72,7 +74,8 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
     here = select(Drive.id).join(Machine).where(Machine.site_id == site_id)
     pairs = session.execute(
         columns(
-            col(Drive.id), col(Drive.name), col(Drive.family), col(Drive.retired_at), col(Machine.id).label("machine_id"),
+            col(Drive.id), col(Drive.name), col(Drive.family), col(Drive.retired_at), col(Drive.row_version),
+            col(Machine.id).label("machine_id"),
             col(Machine.name).label("machine"),
             col(Machine.kind), col(Machine.place),
         )
@@ -83,7 +86,7 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
     fitted = session.execute(
         columns(col(Configuration.id), col(Configuration.drive_id), col(Configuration.rotation))
         .where(col(Configuration.drive_id).in_(here), col(Configuration.standing) != "proposed")
-        .distinct(col(Configuration.drive_id))
+        .ext(distinct_on(col(Configuration.drive_id)))
         .order_by(col(Configuration.drive_id), col(Configuration.sequence).desc())
     ).all()
     ids = [c.id for c in fitted]
@@ -121,7 +124,7 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
         for r in session.execute(
             columns(col(Reading.drive_id), col(Reading.taken_at), col(Reading.summary))
             .where(col(Reading.drive_id).in_(here), col(Reading.struck_at).is_(None), col(Reading.kind) == "belt tension")
-            .distinct(col(Reading.drive_id))
+            .ext(distinct_on(col(Reading.drive_id)))
             .order_by(col(Reading.drive_id), col(Reading.taken_at).desc())
         )
     }
@@ -145,6 +148,7 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
     return [
         FloorDrive(
             row,
+            newest[row.id].id if row.id in newest else None,
             newest[row.id].rotation if row.id in newest else "",
             [(s, wheels[s.id]) for s in stages[newest[row.id].id]] if row.id in newest else [],
             readings.get(row.id),

@@ -15,7 +15,7 @@ from tuyere.store import drives
 from tuyere.store.tables import Drive, Role, Trial
 from tuyere.store.write import Answer, Writer, insert
 from tuyere.web.calc import answer
-from tuyere.web.drives import DrivePath, survey_form
+from tuyere.web.drives import DrivePath
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SheetForm, read_sheet
@@ -23,6 +23,7 @@ from tuyere.web.machines import TrialForm
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
+from tuyere.web.surveyed import survey_form
 
 blueprint = routes("at the machine", "/api", "at the machine", "Trials, simulated instruments")
 

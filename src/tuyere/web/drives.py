@@ -5,7 +5,7 @@ from datetime import datetime
 from typing import Literal
 
 from flask import Response
-from pydantic import BaseModel, Field, ValidationError
+from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
@@ -27,6 +27,7 @@ from tuyere.web.forms import SheetForm, SurveyForm, read_machine_form, read_shee
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
+from tuyere.web.surveyed import survey_form
 
 blueprint = routes("drives", "/api", "drives")
 
@@ -126,15 +127,6 @@ def _last_speed(session: Session, drive: Drive, configuration: Configuration | N
         return None
     typed = {v.quantity: Entry(text=v.typed_text, unit=v.typed_unit) for v in drives.values_of(session, kept.id)}
     return LastSpeedOut(taken_at=kept.taken_at, tach_driver=typed.get("tach_driver"), tach_driven=typed["tach_driven"])
-
-
-def survey_form(drive: Drive, configuration: Configuration | None) -> SurveyForm:
-    """The kept survey as it was typed."""
-    typed = configuration.typed if configuration else {}
-    try:
-        return SurveyForm.model_validate({**{k: v for k, v in typed.items() if k != "family"}, "design": drive.typed or {}})
-    except ValidationError:
-        return SurveyForm()
 
 
 class DetailsForm(Strict):

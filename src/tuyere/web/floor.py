@@ -11,6 +11,7 @@ from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
+from tuyere.core.attention import Attention, Level, Promised, Said, attention
 from tuyere.core.caution import DEFERENCE, Caution, cautions
 from tuyere.core.families import v_belt
 from tuyere.core.geometry.belt_path import Pulley, belt_path
@@ -20,6 +21,7 @@ from tuyere.core.quantity import KINDS
 from tuyere.core.rating import ip20
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.sheet.field import FIELDS
+from tuyere.core.sheet.verdict import Tone
 from tuyere.store import drives
 from tuyere.store.tables import Drive, Due, Machine, Role, now
 from tuyere.store.write import Answer, Writer
@@ -30,6 +32,7 @@ from tuyere.web.forms import FORCE_TOOLS
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, at_site
 from tuyere.web.state import constraint_of, reading, write
+from tuyere.web.surveyed import station_verdicts
 
 blueprint = routes("floor", "/api", "floor")
 
@@ -83,6 +86,8 @@ class FloorDriveOut(BaseModel):
     last_reading_at: datetime | None
     last_tone: str
     last_headline: str
+    level: Level
+    why: str
     findings: list[FindingOut]
     dues: list[DueOut]
     retired: bool
@@ -101,6 +106,7 @@ def due_out(due: Due) -> DueOut:
 
 def _floor_drive(item: drives.FloorDrive) -> FloorDriveOut:
     last = item.last_reading
+    wants = _attention(item)
     named = (" × ".join(str(p) for p in (stage.belt_count, stage.belt or stage.section) if p) for stage, _ in item.stages)
     belts = ", ".join(n for n in named if n)
     return FloorDriveOut(
@@ -116,9 +122,21 @@ def _floor_drive(item: drives.FloorDrive) -> FloorDriveOut:
         last_reading_at=last.taken_at if last else None,
         last_tone=last.summary.get("tone", "") if last else "",
         last_headline=last.summary.get("headline", "") if last else "",
+        level=wants.level,
+        why=wants.reason,
         findings=[FindingOut(id=f.id, what=f.what, weight=f.weight, found_at=f.found_at) for f in item.findings],
         dues=[due_out(d) for d in item.dues],
         retired=item.row.retired_at is not None,
+    )
+
+
+def _attention(item: drives.FloorDrive) -> Attention:
+    last = item.last_reading.summary if item.last_reading else {}
+    return attention(
+        station_verdicts(item.configuration_id, item.row.row_version) if item.configuration_id else (),
+        Said(Tone(last["tone"]), last.get("headline", "")) if last.get("tone") else None,
+        [Said(Tone(f.weight), f.what) for f in item.findings],
+        [Promised((d.due_on - now().date()).days, d.what) for d in item.dues],
     )
 
 

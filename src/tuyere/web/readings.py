@@ -17,13 +17,14 @@ from tuyere.store import drives
 from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role, now
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
-from tuyere.web.drives import DrivePath, refuse_problems, survey_form
+from tuyere.web.drives import DrivePath, refuse_problems
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import GaugeForm, SheetForm, TachometerForm, read_sheet
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_reading
 from tuyere.web.state import write
+from tuyere.web.surveyed import survey_form
 
 blueprint = routes("readings", "/api", "readings")
 

@@ -82,13 +82,16 @@ const BASIS = [
             <b>{{ m.designation }}</b>
             <span class="small">
               <span v-if="m.best" class="ember">best</span>
-              {{ m.room === 'good' ? '✓ room to fit and to take up' : `▲ ${m.room}` }}
+              {{ m.room === 'good' ? '✓ room to fit and to take up' : `${m.fit_room ? '▲ ' : ''}${m.room}` }}
               <template v-if="!m.listed">· not on the list</template>
               <br />
               <span class="soft"
-                >centres {{ inSystem({ us: m.centres_us, si: m.centres_si }) }}; to fit {{ m.fit_room }}; to take up
-                {{ m.takeup_room }}</span
+                >centres {{ inSystem({ us: m.centres_us, si: m.centres_si }) }}; slide it needs: {{ m.slide }}</span
               >
+              <template v-if="m.fit_room">
+                <br />
+                <span class="soft">room to fit {{ m.fit_room }}; to take up {{ m.takeup_room }}</span>
+              </template>
             </span>
           </button>
         </li>

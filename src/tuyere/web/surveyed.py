@@ -1,0 +1,55 @@
+"""A kept survey: as the form it was typed in, and what the stations say of it."""
+
+import uuid
+from functools import lru_cache
+
+from pydantic import ValidationError
+from sqlmodel import col, select
+
+from tuyere.core.layout.form import read_path
+from tuyere.core.rating.own import OwnRatings
+from tuyere.core.sheet.solve import solve, solve_page
+from tuyere.core.sheet.verdict import Tone, Verdict
+from tuyere.store.tables import Configuration, Drive
+from tuyere.web.forms import SheetForm, SurveyForm, read_machine_form, read_sheet, typed_path
+from tuyere.web.shop import the_shop
+from tuyere.web.state import reading
+
+_WEIGHS = (Tone.STOP, Tone.WATCH)
+
+
+def survey_form(drive: Drive, configuration: Configuration | None) -> SurveyForm:
+    """The kept survey as it was typed."""
+    typed = configuration.typed if configuration else {}
+    try:
+        return SurveyForm.model_validate({**{k: v for k, v in typed.items() if k != "family"}, "design": drive.typed or {}})
+    except ValidationError:
+        return SurveyForm()
+
+
+def station_verdicts(configuration_id: uuid.UUID, drive_version: int) -> tuple[Verdict, ...]:
+    """What weighs of a configuration, by the site's own ratings where it has any."""
+    return _verdicts(configuration_id, drive_version, the_shop().ratings)
+
+
+# A configuration never changes once it is kept, and a drive says by its version when its design point did.
+@lru_cache(maxsize=8192)
+def _verdicts(configuration_id: uuid.UUID, _drive_version: int, _own: OwnRatings) -> tuple[Verdict, ...]:
+    with reading() as session:
+        both = select(Configuration, Drive).join(Drive, col(Drive.id) == col(Configuration.drive_id))
+        configuration, drive = session.exec(both.where(Configuration.id == configuration_id)).one()
+        return _of(drive.family, survey_form(drive, configuration))
+
+
+def _of(family: str, survey: SurveyForm) -> tuple[Verdict, ...]:
+    form = read_sheet(SheetForm(family=family, survey=survey))
+    found = [*solve(form.spec).verdicts]
+    if survey.path.wheels:
+        found += read_path(typed_path(survey)).verdicts
+    if family == "flat belt":
+        found += survey.flat.read().verdicts
+    page = solve_page(form.spec)
+    if page.has("driven_speed"):
+        felt = read_machine_form(form, survey.machine, page.values["driven_speed"].n).felt
+        found += felt.verdicts if felt else ()
+    return tuple(v for v in found if v.tone in _WEIGHS)
