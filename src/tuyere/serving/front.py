@@ -107,11 +107,11 @@ class Front:
         context.set_forkserver_preload(["tuyere.serving.hand", make.split(":")[0]])
         half = limits.threads // 2
         self.record = _Way(
-            "record", Lane(limits.record_places, half, half, limits.seconds), self._processes(context, limits.record_places, 0)
+            "record", Lane(limits.record_places, half, half, 2 * limits.seconds), self._processes(context, limits.record_places, 0)
         )
         self.calculation = _Way(
             "calculation",
-            Lane(limits.calculation_places, half, limits.threads // 3, limits.seconds),
+            Lane(limits.calculation_places, half, limits.threads // 3, 2 * limits.seconds),
             self._processes(context, limits.calculation_places, 10),
         )
 
