@@ -179,6 +179,10 @@ fieldset {
   padding: 0;
   margin: 0;
 }
+:deep(.el-radio) {
+  flex-wrap: nowrap;
+  margin-right: 16px;
+}
 .head {
   display: grid;
   width: 100%;

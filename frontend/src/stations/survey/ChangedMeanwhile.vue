@@ -114,6 +114,15 @@ label {
   min-height: 44px;
   cursor: pointer;
 }
+.label {
+  display: flex;
+  align-items: center;
+}
+input {
+  accent-color: var(--ember);
+  width: 20px;
+  height: 20px;
+}
 .picked {
   background: var(--ember-tint);
   font-weight: 620;
