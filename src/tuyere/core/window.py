@@ -168,7 +168,17 @@ def _choice(belt: Belt, slide: _Slide, best: bool, measured: bool) -> MadeLength
     fits = usual is None or fit >= usual.installation_m - 1e-4
     takes = usual is None or takeup >= usual.takeup_m - 1e-4
     room: Room | Literal["slide not measured"]
-    room = "slide not measured" if not measured else "good" if fits and takes else "little to take up" if fits else "little to fit" if takes else "tight both ways"
+    room = (
+        "slide not measured"
+        if not measured
+        else "good"
+        if fits and takes
+        else "little to take up"
+        if fits
+        else "little to fit"
+        if takes
+        else "tight both ways"
+    )
     outside = shown(lengths(belt.section, belt.number).outside_m, "length", decimals=(1, 0))
     return MadeLength(
         belt.designation, belt.listed, tight, *shown(tight, "length", to_set=True), *outside, fit, takeup,

@@ -4,14 +4,12 @@ A request gets a time limit and a memory bound. Over either, its process is ende
 sentence. Calculations have processes of their own at a lower priority, so that the record keeps answering beside them.
 """
 
-import atexit
 import json
 import logging
 import multiprocessing
 import os
 import time
 from collections.abc import Callable, Iterable
-from concurrent.futures import TimeoutError as TookTooLongError
 from dataclasses import dataclass, field
 from typing import Any
 from wsgiref.types import StartResponse, WSGIEnvironment
@@ -19,12 +17,12 @@ from wsgiref.types import StartResponse, WSGIEnvironment
 from flask import Flask, Request
 from flask.sessions import SecureCookieSessionInterface
 from itsdangerous import BadData
-from pebble import ProcessExpired, ProcessPool
 from prometheus_client import CONTENT_TYPE_LATEST, Counter, Gauge, Histogram, generate_latest
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from tuyere.serving import hand
-from tuyere.serving.hand import Answered, Asked
+from tuyere.serving.hand import Asked
+from tuyere.serving.hands import GoneError, Hands, TookTooLongError
 from tuyere.serving.lanes import Caller, CrowdedError, Lane, WaitedTooLongError
 from tuyere.serving.logs import log_to_stderr
 from tuyere.store.address import Pulse
@@ -77,7 +75,7 @@ class _Way:
 
     name: str
     lane: Lane
-    pool: ProcessPool
+    hands: Hands
 
 
 @dataclass
@@ -118,13 +116,9 @@ class Front:
         for way in (self.record, self.calculation):
             WAITING.labels(way.name).set_function(way.lane.waiting)
             AT_WORK.labels(way.name).set_function(way.lane.at_work)
-            atexit.register(way.pool.stop)
 
-    def _processes(self, context: Any, count: int, niceness: int) -> ProcessPool:
-        given = (self.make, self.settings, self.limits.memory_mb * 1024 * 1024, niceness)
-        pool = ProcessPool(max_workers=count, context=context, initializer=hand.begin, initargs=given)
-        pool.schedule(hand.ready)  # starts them all now, not at the first request
-        return pool
+    def _processes(self, context: Any, count: int, niceness: int) -> Hands:
+        return Hands(context, count, (self.make, self.settings, self.limits.memory_mb * 1024 * 1024, niceness))
 
     def __call__(self, environ: WSGIEnvironment, start_response: StartResponse) -> Iterable[bytes]:
         app: Callable[..., Iterable[bytes]] = self._answer
@@ -181,7 +175,7 @@ class Front:
         asked = Asked({k: v for k, v in environ.items() if isinstance(v, str) and k != "HTTP_TRANSFER_ENCODING"}, body)
         try:
             with way.lane.place(caller) as waited:
-                found: Answered = way.pool.schedule(hand.answer, args=(asked,), timeout=self.limits.seconds).result()
+                found = way.hands.ask(asked, self.limits.seconds)
                 return _Reply(found.status, found.headers, found.body, found.route, waited)
         except CrowdedError:
             return _problem(429, CROWDED)
@@ -190,8 +184,8 @@ class Front:
         except TookTooLongError:
             ENDED.labels("time").inc()
             return _problem(503, TOO_SLOW.format(seconds=self.limits.seconds), ended="time")
-        except ProcessExpired as gone:
-            if gone.exitcode == hand.OUT_OF_MEMORY:
+        except GoneError as gone:
+            if gone.code == hand.OUT_OF_MEMORY:
                 ENDED.labels("memory").inc()
                 return _problem(503, TOO_MUCH, ended="memory")
             ENDED.labels("broke").inc()

@@ -8,6 +8,7 @@ import os
 import resource
 import signal
 import sys
+from multiprocessing.connection import Connection
 from pathlib import Path
 from typing import Any, NamedTuple
 
@@ -51,9 +52,16 @@ def begin(make: str, settings: Settings, memory_bytes: int, niceness: int) -> No
     resource.setrlimit(resource.RLIMIT_DATA, (bound, bound))
 
 
-def ready() -> bool:
-    """Whether the application is made: something to ask for when nothing is asked yet."""
-    return _app is not None
+def work(pipe: "Connection[Any, Any]", make: str, settings: Settings, memory_bytes: int, niceness: int) -> None:
+    """Make the application, say so, and answer one request after the other until nobody is at the other end."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    begin(make, settings, memory_bytes, niceness)
+    pipe.send(True)
+    try:
+        while True:
+            pipe.send(answer(pipe.recv()))
+    except (EOFError, OSError):
+        os._exit(0)
 
 
 def answer(asked: Asked) -> Answered:

@@ -130,7 +130,7 @@ def main() -> int:
     which.add_argument("--own-plant", action="store_true", help="the plant of your own (as without any word)")
     parser.add_argument("--replace", action="store_true", help="restore: put the present database aside")
     parser.add_argument("file", nargs="?", type=Path, help="the backup file (.sql.gz)")
-    words = parser.parse_args()
+    words = parser.parse_intermixed_args()
     state = Path(os.environ["TUYERE_STATE"]).resolve()
     name = "tuyere_demo" if words.demo else "tuyere_plant"
     try:

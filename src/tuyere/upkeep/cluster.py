@@ -104,11 +104,14 @@ class Cluster:
             shutil.chown(making, "postgres")
         if not self._password_file().exists():
             _write_private(self._password_file(), secrets.token_urlsafe(24))
-        script = (
-            'umask 077; file=$(mktemp); cat >"$file"; "$1/initdb" -D "$2" -U "$3" -E UTF8 --locale=C.UTF-8 --auth=scram-sha-256 '
-            '--pwfile="$file"; result=$?; rm -f "$file"; exit $result'
-        )
-        done = self._as_owner("sh", "-c", script, "initdb", self.bin, making, USER, typed=self._password() + "\n")
+        # A password file that the package's own user may read, for as long as initdb runs.
+        secret = self.data.with_name(f"{self.data.name}.password")
+        _write_private(secret, self._password())
+        if os.getuid() == 0:
+            shutil.chown(secret, "postgres")
+        words = ("-U", USER, "-E", "UTF8", "--locale=C.UTF-8", "--auth=scram-sha-256", f"--pwfile={secret}")
+        done = self._as_owner(self.bin / "initdb", "-D", making, *words)
+        secret.unlink()
         if done.returncode:
             raise GivingUp(f"PostgreSQL could not make its data folder {making}: {done.stdout.strip()[-400:]}")
         if self.data.exists():
@@ -161,14 +164,14 @@ class Cluster:
     def _password(self) -> str:
         return self._password_file().read_text().strip()
 
-    def _as_owner(self, *command: object, typed: str | None = None) -> "subprocess.CompletedProcess[str]":
+    def _as_owner(self, *command: object) -> "subprocess.CompletedProcess[str]":
         words = [str(word) for word in command]
         if os.getuid() == 0:
             words = ["runuser", "-u", "postgres", "--", *words]
         # Output goes by a file: the server that pg_ctl starts would keep a pipe open for good.
         out = self.state / "postgres-command.log"
         with out.open("w") as said:
-            done = subprocess.run(words, cwd="/", input=typed, text=True, stdout=said, stderr=subprocess.STDOUT, check=False)
+            done = subprocess.run(words, cwd="/", stdin=subprocess.DEVNULL, text=True, stdout=said, stderr=subprocess.STDOUT, check=False)
         return subprocess.CompletedProcess(words, done.returncode, out.read_text())
 
 

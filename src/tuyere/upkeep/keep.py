@@ -23,7 +23,6 @@ from tuyere.store.database import engine_from
 from tuyere.store.prune import prune
 from tuyere.upkeep.cluster import Cluster, data_folder
 from tuyere.upkeep.port import Found, look_at
-from tuyere.upkeep.prepare import prepare
 from tuyere.upkeep.said import GivingUp, say
 from tuyere.web.frontend import BUILT
 from tuyere.web.settings import SHORTEST_SECRET
@@ -79,11 +78,10 @@ class Plant:
 
     def _look(self) -> Found:
         """What is at the port; one that is just ending holds it a moment longer."""
+        limit = time.monotonic() + 4
         found = look_at(self.port, self.name)
-        for _ in range(8):
-            if found is not Found.OTHER:
-                break
-            time.sleep(0.5)
+        while found is Found.OTHER and time.monotonic() < limit:
+            time.sleep(0.3)
             found = look_at(self.port, self.name)
         return found
 
@@ -122,6 +120,8 @@ class Plant:
             self.owner_url = self.cluster.url(self.name)
         else:
             self.owner_url = plain_url(self.given_url)
+        from tuyere.upkeep.prepare import prepare  # here: it takes seconds to import, and a start that only says no need not wait
+
         serving_url = os.environ.get("TUYERE_SERVING_URL", "")
         url = prepare(self.owner_url, secret, self.demo, plain_url(serving_url) if serving_url else "")
         environment = os.environ | {

@@ -20,7 +20,7 @@ class Found(Enum):
 def look_at(port: int, plant: str) -> Found:
     """Ask the health address of `port`."""
     try:
-        with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=5) as answer:
+        with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=3) as answer:
             said = json.load(answer)
     except urllib.error.HTTPError as refusal:
         try:

@@ -1,0 +1,219 @@
+"""bin/start's own part, run as it runs: a second one, kills, what is half made, wrong settings; backup and restore."""
+
+import gzip
+import json
+import os
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+import uuid
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import psycopg
+import pytest
+
+from tuyere.upkeep.cluster import Cluster, data_folder
+from tuyere.upkeep.port import Found, look_at
+
+
+def free_port() -> int:
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        return int(free.getsockname()[1])
+
+
+class Keeper:
+    """`python -m tuyere.upkeep.keep` on a state folder, and what it said."""
+
+    def __init__(self, state: Path, port: int, *words: str, **environment: str) -> None:
+        self.said_in = state / f"said-{uuid.uuid4().hex[:6]}.log"
+        clean = {k: v for k, v in os.environ.items() if k != "DATABASE_URL" and not k.startswith("TUYERE")}
+        given = clean | {"TUYERE_STATE": str(state), "PORT": str(port), **environment}
+        with self.said_in.open("w") as said:
+            command = [sys.executable, "-m", "tuyere.upkeep.keep", *words]
+            self.process = subprocess.Popen(command, env=given, stderr=said, stdout=said)
+
+    @property
+    def said(self) -> str:
+        return self.said_in.read_text()
+
+    def until(self, words: str, seconds: float = 60) -> float:
+        began = time.monotonic()
+        while words not in self.said:
+            assert time.monotonic() < began + seconds, self.said
+            assert self.process.poll() is None or words in self.said, self.said
+            time.sleep(0.05)
+        return time.monotonic() - began
+
+    def ended(self) -> tuple[int, str]:
+        return self.process.wait(90), self.said
+
+    def stop(self) -> None:
+        self.process.send_signal(signal.SIGINT)
+        self.process.wait(60)
+
+
+@pytest.fixture(scope="module")
+def state(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    folder = tmp_path_factory.mktemp("state")
+    for parent in (folder, *folder.parents[:3]):
+        parent.chmod(0o711)
+    return folder
+
+
+@pytest.fixture(scope="module")
+def plant(state: Path) -> Iterator[Any]:
+    """An own plant that is up, its port and its cluster."""
+    port = free_port()
+    keeper = Keeper(state, port, "--own-plant")
+    keeper.until("Tuyere is at")
+    yield keeper, port, Cluster(data_folder(state), state)
+    if keeper.process.poll() is None:
+        keeper.stop()
+
+
+def first(pid_file: Path) -> int:
+    return int(pid_file.read_text().split()[0])
+
+
+def until_up(port: int, seconds: float) -> None:
+    limit = time.monotonic() + seconds
+    while look_at(port, "tuyere_plant") is not Found.PLANT:
+        assert time.monotonic() < limit
+        time.sleep(0.1)
+
+
+def test_another_start_leaves_and_leaves_the_database_up(plant: Any, state: Path) -> None:
+    keeper, port, cluster = plant
+    assert "One-time code to make the first lead:" in keeper.said
+    code, said = Keeper(state, port, "--own-plant").ended()
+    assert code == 0 and f"already running: http://127.0.0.1:{port}" in said
+    other = Keeper(state, free_port())  # the demo plant, on the same data folder
+    other.until("Tuyere is at")
+    other.stop()
+    assert cluster.runs() and look_at(port, "tuyere_plant") is Found.PLANT
+
+
+def test_a_killed_database_comes_back_on_its_port_and_is_said(plant: Any) -> None:
+    keeper, port, cluster = plant
+    before = cluster.url("postgres")
+    os.kill(first(cluster.data / "postmaster.pid"), signal.SIGKILL)
+    keeper.until("The database had stopped: it was started again.", 15)
+    until_up(port, 10)
+    assert cluster.url("postgres") == before
+
+
+def test_a_killed_server_comes_back(plant: Any, state: Path) -> None:
+    keeper, port, _ = plant
+    os.kill(first(state / f"tuyere_plant-{port}.pid"), signal.SIGKILL)
+    keeper.until("The server had stopped (killed by signal 9): it was started again.", 15)
+    until_up(port, 25)
+
+
+def test_a_start_takes_over_from_one_that_was_killed(plant: Any, state: Path) -> None:
+    keeper, port, cluster = plant
+    keeper.process.kill()
+    keeper.process.wait()
+    assert look_at(port, "tuyere_plant") is Found.PLANT, "the server itself goes on"
+    os.kill(first(cluster.data / "postmaster.pid"), signal.SIGKILL)
+    new = Keeper(state, port, "--own-plant")
+    new.until("A server was left over")
+    new.until("Tuyere is at")
+    new.stop()
+    assert look_at(port, "tuyere_plant") is Found.NOTHING and not cluster.runs(), "the last one out stops the database"
+
+
+def test_backed_up_and_restored_into_an_empty_server(demo_database_url: str, state: Path, tmp_path: Path) -> None:
+    """Every row of every table of the demo plant, compared after the way through a file to another server."""
+    file = tmp_path / "plant.sql.gz"
+    tool = [sys.executable, "-m", "tuyere.upkeep.backup"]
+    environment = os.environ | {"TUYERE_STATE": str(state)}
+    saved = subprocess.run(
+        [*tool, "save", str(file)], env=environment | {"DATABASE_URL": demo_database_url}, capture_output=True, text=True
+    )
+    assert saved.returncode == 0, saved.stderr
+    assert file.stat().st_mode & 0o077 == 0 and b"PASSWORD" not in gzip.decompress(file.read_bytes())
+    cluster = Cluster(data_folder(state), state)
+    with cluster.lease():
+        cluster.start()
+        empty = environment | {"DATABASE_URL": cluster.url("restored")}
+        restored = subprocess.run([*tool, "restore", str(file)], env=empty, capture_output=True, text=True)
+        assert restored.returncode == 0, restored.stderr
+        assert rows(cluster.url("restored")) == rows(demo_database_url)
+        again = subprocess.run([*tool, "restore", str(file)], env=empty, capture_output=True, text=True)
+        assert again.returncode == 1 and "add --replace" in again.stderr
+        broken = tmp_path / "broken.sql.gz"
+        broken.write_bytes(file.read_bytes()[: file.stat().st_size // 2])
+        halved = subprocess.run([*tool, "restore", "--replace", str(broken)], env=empty, capture_output=True, text=True)
+        assert halved.returncode == 1 and rows(cluster.url("restored")) == rows(demo_database_url), "a broken file changes nothing"
+        replaced = subprocess.run([*tool, "restore", "--replace", str(file)], env=empty, capture_output=True, text=True)
+        assert replaced.returncode == 0 and "restored_before_" in replaced.stderr
+
+
+def rows(url: str) -> dict[str, int]:
+    """Tables with a count and a sum over all their rows' text; sessions do not come back, so they are left out."""
+    found = {}
+    with psycopg.connect(url) as connection:
+        tables = connection.execute("SELECT tablename FROM pg_tables WHERE schemaname = 'public' AND tablename <> 'sign_in'").fetchall()
+        for (table,) in tables:
+            count = connection.execute(f"SELECT count(*), coalesce(sum(hashtextextended(t::text, 0)), 0) FROM {table} t")  # type: ignore[call-overload]
+            found[table] = count.fetchone()
+    return found
+
+
+def test_a_half_made_data_folder_is_moved_aside(tmp_path: Path) -> None:
+    for parent in (tmp_path, *tmp_path.parents[:3]):
+        parent.chmod(0o711)
+    data = tmp_path / "postgres"
+    data.mkdir()
+    (data / "PG_VERSION").write_text("15\n")
+    cluster = Cluster(data, tmp_path)
+    with cluster.lease():
+        cluster.start()
+        psycopg.connect(cluster.url("postgres")).close()
+    assert [p.read_text() for p in tmp_path.glob("postgres.half-made-*/PG_VERSION")] == ["15\n"]
+
+
+@pytest.mark.parametrize(
+    ("environment", "says"),
+    [
+        ({"PORT": "99999"}, "from 1 to 65535"),
+        ({"PORT": "0"}, "from 1 to 65535"),
+        ({"PORT": "eight"}, "from 1 to 65535"),
+        ({"TUYERE_SECRET_KEY": "short"}, "has 5 characters and needs 32"),
+        ({"DATABASE_URL": "mysql://x/y"}, "must read postgresql://"),
+        ({"DATABASE_URL": "postgres://nobody:x@127.0.0.1:1/none"}, "the database cannot be used"),
+    ],
+)
+def test_a_wrong_setting_is_a_sentence(state: Path, environment: dict[str, str], says: str) -> None:
+    code, said = Keeper(state, free_port(), **environment).ended() if "PORT" not in environment else _with_port(state, environment["PORT"])
+    assert code == 1 and says in said and "Traceback" not in said, said
+
+
+def _with_port(state: Path, port: str) -> tuple[int, str]:
+    return Keeper(state, port).ended()  # type: ignore[arg-type]
+
+
+def test_a_taken_port_is_a_sentence(state: Path) -> None:
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        code, said = Keeper(state, taken.getsockname()[1]).ended()
+    assert code == 1 and "is taken by another program" in said
+
+
+def test_somebodys_database_gets_no_demo_unless_asked(empty_database_url: str, state: Path) -> None:
+    url = empty_database_url.rpartition("/")[0] + f"/own_{uuid.uuid4().hex[:8]}"
+    port = free_port()
+    keeper = Keeper(state, port, DATABASE_URL=url.replace("postgresql://", "postgres://"))
+    keeper.until("Tuyere is at")
+    session = json.load(urllib.request.urlopen(f"http://127.0.0.1:{port}/api/session"))
+    keeper.stop()
+    assert session["needs_first_lead"] and not session["demo_people"] and "Loading the demo" not in keeper.said
+    with psycopg.connect(url) as connection:
+        assert connection.execute("SELECT count(*) FROM machine").fetchone() == (0,)
