@@ -62,7 +62,7 @@ def _complete(operation: dict[str, Any], path: str, method: str, rule: Rule) -> 
     refusals = {400, 403, 422, 429, 500, 503}
     if rule.who != "anyone":
         refusals.add(401)
-    if "{" in path or rule.role or path.startswith("/api/session"):
+    if "{" in path or rule.role or path.startswith(("/api/session", "/api/calc/")):  # a calculation may name a site
         refusals.add(404)
     if rule.role and writes:
         refusals.add(409)
