@@ -47,7 +47,7 @@ def test_taking_theirs_after_a_clash(open_as: Any) -> None:
     expect(first.get_by_text(re.compile(r"Survey \d kept"))).to_be_visible()
     second.locator("#f-hours_per_day").fill("13")
     second.get_by_role("button", name="Keep this survey").click()
-    second.get_by_role("button", name="Take theirs").click()
+    second.get_by_role("button", name="Take all of theirs").click()
     expect(second.locator("#f-hours_per_day")).to_have_value("11")
     expect(second.get_by_text(re.compile("On the record since"))).to_be_visible()
 

@@ -239,5 +239,5 @@ def test_a_clash_over_the_layout_is_said_and_settled(open_as: Any) -> None:
     first.get_by_role("button", name=keep).click()
     expect(first.get_by_text(re.compile(r"Survey \d kept"))).to_be_visible()
     second.get_by_role("button", name=keep).click()
-    second.get_by_role("button", name="Take theirs").click()
+    second.get_by_role("button", name="Take all of theirs").click()
     expect(second.get_by_label("Name of wheel 6")).to_have_value("reel")

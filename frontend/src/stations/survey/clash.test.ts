@@ -29,6 +29,20 @@ test('a clash names both values, and keeping mine puts back only what is chosen'
   expect(theirs.quantities!.centre_distance!.text).toBe('32')
 })
 
+test('wheels of two lists as long as each other are named one by one, other lists as a whole', () => {
+  const [mine, theirs] = [survey('30', '8', ''), survey('30', '8', '')]
+  const wheels = (...names: string[]) => names.map((name) => ({ name })) as NonNullable<Survey['path']>['wheels']
+  mine.path!.wheels = wheels('engine', 'reel')
+  theirs.path!.wheels = wheels('engine', 'drum')
+  const found = clashes(mine, theirs, theirs)
+  expect(found.map((c) => [c.label, c.mine, c.theirs])).toEqual([['wheels, 2, name', 'reel', 'drum']])
+  expect(merged(mine, theirs, new Set([found[0]!.path])).path!.wheels!.map((w) => w.name)).toEqual(['engine', 'reel'])
+  theirs.path!.wheels = wheels('engine', 'drum', 'idler')
+  expect(clashes(mine, theirs, theirs).map((c) => [c.label, c.mine, c.theirs])).toEqual([
+    ['wheels', '2: engine, reel', '3: engine, drum, idler'],
+  ])
+})
+
 test('nothing differs when only an empty field waits with another unit', () => {
   const [mine, theirs] = [survey('', '8', ''), survey('', '8', '')]
   mine.quantities!.centre_distance!.unit = 'mm'

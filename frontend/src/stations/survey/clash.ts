@@ -11,16 +11,28 @@ export interface Clash {
 
 type Leaves = Map<string, { text: string; value: unknown }>
 
-/** Every field of a survey by its dotted path: an entry, a word, or a list as a whole. */
-function leaves(value: unknown, path = '', found: Leaves = new Map()): Leaves {
-  if (Array.isArray(value)) found.set(path, { text: value.length ? `${value.length} in the list` : '–', value })
+/**
+ * Every field of a survey by its dotted path: an entry, a word, or a list. A list as long as `beside`, the other survey's at the
+ * same place, goes on field by field; another length makes it one thing.
+ */
+function leaves(value: unknown, beside: unknown, path = '', found: Leaves = new Map()): Leaves {
+  const inside = (key: string, inner: unknown) =>
+    leaves(inner, (beside as Record<string, unknown> | undefined)?.[key], path ? `${path}.${key}` : key, found)
+  if (Array.isArray(value) && Array.isArray(beside) && value.length === beside.length)
+    value.forEach((inner, index) => inside(String(index), inner))
+  else if (Array.isArray(value)) found.set(path, { text: listText(value), value })
   else if (value && typeof value === 'object') {
     const entry = value as { text?: string; unit?: string }
     if (typeof entry.text === 'string') {
       found.set(path, { text: entry.text.trim() ? `${entry.text} ${entry.unit ?? ''}`.trim() : '–', value })
-    } else for (const [key, inner] of Object.entries(value)) leaves(inner, path ? `${path}.${key}` : key, found)
+    } else for (const [key, inner] of Object.entries(value)) inside(key, inner)
   } else found.set(path, { text: value === null || value === undefined || value === '' ? '–' : String(value), value })
   return found
+}
+
+function listText(list: unknown[]): string {
+  const names = list.map((item) => (item as { name?: string } | null)?.name).filter(Boolean)
+  return list.length ? `${list.length}${names.length ? `: ${names.join(', ')}` : ''}` : '–'
 }
 
 function same(
@@ -35,14 +47,15 @@ function same(
 
 /** The fields in which my survey and theirs differ; `was`: the survey that mine began from. */
 export function clashes(mine: Survey, theirs: Survey, was: Survey): Clash[] {
-  const [here, there, before] = [leaves(mine), leaves(theirs), leaves(was)]
+  const [here, there, before] = [leaves(mine, theirs), leaves(theirs, mine), leaves(was, mine)]
   return [...new Set([...here.keys(), ...there.keys()])]
     .filter((path) => !same(here.get(path), there.get(path)))
     .map((path) => ({
       path,
       label: path
         .split('.')
-        .filter((part) => !['quantities', 'choices'].includes(part))
+        .filter((part) => !['quantities', 'choices', 'path'].includes(part))
+        .map((part) => (/^\d+$/.test(part) ? String(Number(part) + 1) : part))
         .join(', ')
         .replaceAll('_', ' '),
       mine: here.get(path)?.text ?? '–',
