@@ -1,6 +1,6 @@
 """Write sessions while worker, master, PostgreSQL and the start itself are killed at random: what was acknowledged, lost, doubled.
 
-    python -m bench.kills [sessions=200] [seed=1]
+    python -m bench.kills [sessions=200] [seed=1] [what to kill, with commas]
 
 Runs bin/start in a state folder of its own. A session signs in and makes three machines with a drive; each write is repeated with the
 same Idempotency-Key until it is answered. Prints counts and how long after each kill the next write was answered.
@@ -145,7 +145,7 @@ class Start:
         return data_folder(self.state).name
 
 
-def main(sessions: int, seed: int) -> None:
+def main(sessions: int, seed: int, kinds: tuple[str, ...]) -> None:
     """Run it."""
     random.seed(seed)
     state = Path(tempfile.mkdtemp(prefix="tuyere-kills-"))
@@ -170,7 +170,9 @@ def main(sessions: int, seed: int) -> None:
         worker.start()
     while any(worker.is_alive() for worker in workers):
         time.sleep(random.uniform(0.2, 2))
-        what = random.choice(("master", "worker", "hand", "postgres", "postgres", "master", "start"))
+        what = random.choice(kinds)
+        if start.process.poll() is not None:  # what a service manager does
+            start.run()
         at = time.monotonic()
         if not start.kill(what):
             continue
@@ -199,4 +201,5 @@ def main(sessions: int, seed: int) -> None:
 
 
 if __name__ == "__main__":
-    main(*(int(a) for a in sys.argv[1:3])) if len(sys.argv) == 3 else main(int(sys.argv[1]) if len(sys.argv) > 1 else 200, 1)
+    given = [*sys.argv[1:], *("200", "1", "master,worker,hand,postgres,start")[len(sys.argv) - 1 :]]
+    main(int(given[0]), int(given[1]), tuple(given[2].split(",")))

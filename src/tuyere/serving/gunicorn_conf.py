@@ -4,6 +4,7 @@ import os
 
 from tuyere.serving.front import Limits
 
+reuse_port = True  # a new master starts beside the last requests of one that was killed
 bind = os.environ.get("TUYERE_BIND", "127.0.0.1:8640")
 wsgi_app = "tuyere.serving.front:create_front()"
 worker_class = "tuyere.serving.worker.WholeRequests"

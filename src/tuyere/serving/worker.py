@@ -15,6 +15,8 @@ from typing import Any
 
 from gunicorn.workers.gthread import TConn, ThreadWorker
 
+from tuyere.serving import ORPHANED_S
+
 READ_S = 15.0  # from the first byte, or from the connection, to the last byte of the body
 LARGEST = 512 * 1024  # beyond this the application is asked at once: it refuses by the length that was announced
 _ROOM = 64 * 1024
@@ -33,6 +35,7 @@ class WholeRequests(ThreadWorker):  # type: ignore[misc]
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.incoming: dict[TConn, bytearray] = {}
+        self.orphaned_at = 0.0
 
     def accept(self, listener: Any) -> None:
         try:
@@ -55,8 +58,11 @@ class WholeRequests(ThreadWorker):  # type: ignore[misc]
             self._give_up(conn, answer=bool(self.incoming[conn]))
 
     def is_parent_alive(self) -> bool:
+        """Whose master was killed goes on for as long as a new one takes to start on the same port, then goes."""
         if os.getppid() != self.ppid:
-            os._exit(1)  # the port is wanted by the one who starts anew
+            self.orphaned_at = self.orphaned_at or time.monotonic()
+            if time.monotonic() > self.orphaned_at + ORPHANED_S:
+                os._exit(1)
         return True
 
     def handle(self, conn: Any) -> Any:

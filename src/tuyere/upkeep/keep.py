@@ -18,6 +18,7 @@ from collections import deque
 from collections.abc import Iterator
 from pathlib import Path
 
+from tuyere.serving import ORPHANED_S
 from tuyere.store.address import plain_url
 from tuyere.store.database import engine_from
 from tuyere.store.prune import prune
@@ -89,15 +90,15 @@ class Plant:
         """A server whose bin/start was killed has nobody who keeps it up: it is ended, and started anew below."""
         try:
             pid = int(self.server_file.read_text())
-            if b"tuyere.serving" not in Path(f"/proc/{pid}/cmdline").read_bytes():
-                return
-            os.kill(pid, signal.SIGTERM)
         except (OSError, ValueError):
             return
-        say("A server was left over from a bin/start that was killed: it was ended and is started again.")
-        limit = time.monotonic() + 20
-        while Path(f"/proc/{pid}").exists() and time.monotonic() < limit:
-            time.sleep(0.1)
+        with contextlib.suppress(OSError):
+            if b"tuyere.serving" in Path(f"/proc/{pid}/cmdline").read_bytes():
+                os.kill(pid, signal.SIGTERM)
+                say("A server was left over from a bin/start that was killed: it was ended and is started again.")
+        limit = time.monotonic() + 2 * ORPHANED_S  # a worker whose master was killed goes by itself
+        while look_at(self.port, self.name) in (Found.PLANT, Found.NO_DATABASE) and time.monotonic() < limit:
+            time.sleep(0.2)
 
     @contextlib.contextmanager
     def _alone(self) -> Iterator[bool]:
