@@ -15,7 +15,8 @@ import subprocess
 import sys
 import time
 from collections import deque
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from functools import partial
 from pathlib import Path
 
 from tuyere.serving import ORPHANED_S
@@ -44,6 +45,7 @@ class Plant:
         self.cluster = None if given_url else Cluster(data_folder(state), state)
         self.server_file = state / f"{self.name}-{port}.pid"
         self.server: subprocess.Popen[bytes] | None = None
+        self.begin: Callable[[], None] | None = None
         self.stopping = False
 
     @property
@@ -135,15 +137,16 @@ class Plant:
             "TUYERE_DESCRIBED": "0" if (BUILT / "openapi.json").exists() else "1",
         }
         environment.pop("TUYERE_SERVING_URL", None)
-        self._start_server(environment, lease)
+        self.begin = partial(self._start_server, environment, lease)
+        self.begin()
         try:
             self._wait_until_up()
             say(f"\n  Tuyere is at  {self.address}   (Ctrl-C stops it)\n")
-            self._keep_up(environment, lease)
+            self._keep_up()
         finally:
             self._end_server()
 
-    def _keep_up(self, environment: dict[str, str], lease: int | None) -> None:
+    def _keep_up(self) -> None:
         ended: deque[float] = deque(maxlen=5)
         pruned = time.monotonic()
         while not self.stopping:
@@ -154,10 +157,11 @@ class Plant:
             assert self.server
             code = self.server.poll()
             if code is not None and not self.stopping:
-                ended.append(time.monotonic())
-                if len(ended) == ended.maxlen and ended[-1] - ended[0] < 30:
-                    raise GivingUp(f"the server stops as soon as it starts: the last lines of {self.log} say why.")
-                self._start_server(environment, lease)
+                if code >= 0:  # of itself: what is killed from outside is started again however often
+                    ended.append(time.monotonic())
+                    if len(ended) == ended.maxlen and ended[-1] - ended[0] < 60:
+                        raise GivingUp(f"the server stops as soon as it starts: the last lines of {self.log} say why.")
+                self.begin()
                 say(f"The server had stopped ({_in_words(code)}): it was started again.")
             self._shorten_log()
             if time.monotonic() - pruned > A_DAY:
@@ -187,7 +191,10 @@ class Plant:
         while not self.stopping:
             if look_at(self.port, self.name) is Found.PLANT:
                 return
-            if self.server and self.server.poll() is not None:
+            code = self.server.poll() if self.server else None
+            if code is not None and code < 0 and self.begin:
+                self.begin()
+            elif code is not None:
                 raise GivingUp(f"the server stopped while it was starting: the last lines of {self.log} say why.")
             if time.monotonic() > limit:
                 raise GivingUp(f"the server does not answer after a minute: the last lines of {self.log} say why.")
