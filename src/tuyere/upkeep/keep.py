@@ -45,7 +45,7 @@ class Plant:
         self.cluster = None if given_url else Cluster(data_folder(state), state)
         self.server_file = state / f"{self.name}-{port}.pid"
         self.server: subprocess.Popen[bytes] | None = None
-        self.begin: Callable[[], None] | None = None
+        self.begin: Callable[[], None] = lambda: None
         self.stopping = False
 
     @property
@@ -192,7 +192,7 @@ class Plant:
             if look_at(self.port, self.name) is Found.PLANT:
                 return
             code = self.server.poll() if self.server else None
-            if code is not None and code < 0 and self.begin:
+            if code is not None and code < 0:
                 self.begin()
             elif code is not None:
                 raise GivingUp(f"the server stopped while it was starting: the last lines of {self.log} say why.")
