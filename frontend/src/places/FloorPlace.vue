@@ -75,7 +75,7 @@ function walk(event: KeyboardEvent, step: number): void {
     <header>
       <div>
         <h1>{{ site?.name ?? 'Floor' }}</h1>
-        <p class="soft">{{ drives.length }} drives, {{ wanting.length }} want attention</p>
+        <p v-if="data" class="soft">{{ drives.length }} drives, {{ wanting.length }} want attention</p>
       </div>
       <label class="search no-print">
         <span class="sr">Search machines and drives</span>
