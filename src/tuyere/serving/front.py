@@ -96,7 +96,8 @@ class Front:
         self.log = log_to_stderr(logging.WARNING)
         self.pulse = Pulse(settings.database_url)
         self.pages = Flask("tuyere")
-        self.pages.config.update(SECRET_KEY=settings.secret_key, TRUSTED_HOSTS=list(settings.hosts))
+        hosts = list(settings.hosts)
+        self.pages.config.update(SECRET_KEY=settings.secret_key, TRUSTED_HOSTS=hosts, SESSION_COOKIE_SECURE=settings.https)
         frontend.install(self.pages)
         self.cookie = f"tuyere_{settings.plant}"
         self.serializer = SecureCookieSessionInterface().get_signing_serializer(self.pages)
