@@ -34,6 +34,8 @@ def test_every_route_has_a_rule_and_only_the_known_ones_are_open(app: Flask) -> 
     for route in app.url_map.iter_rules():
         rule = rule_of(app, route.endpoint)
         assert rule is not None, f"{route.rule} has no rule"
+        if rule.computes:
+            assert route.rule.startswith("/api/calc/"), f"{route.rule}: the front leads calculations by their address"
         if rule.who == "anyone":
             assert route.rule in OPEN or route.rule.startswith("/api/calc/"), f"{route.rule} is open to anyone"
         else:
