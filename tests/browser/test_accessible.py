@@ -24,7 +24,7 @@ def violations(page: Page) -> Any:
     page.evaluate(AXE.read_text(encoding="utf-8"))
     found = page.evaluate(EVERY_RULE)
     page.emulate_media(color_scheme="dark")
-    page.wait_for_timeout(100)
+    page.wait_for_timeout(400)  # colours change over a moment
     found += page.evaluate(CONTRAST)
     clear = [[rule, [n for n in nodes if rule != "target-size" or "partially obscured" not in n]] for rule, nodes in found]
     return [f for f in clear if f[1]]

@@ -129,7 +129,7 @@ def test_a_get_home_fix_appears_as_due_and_goes(open_as: Any) -> None:
     page.get_by_role("button", name="Record as temporary, raise the due").click()
     expect(page.get_by_role("region", name="Get-home fix on this drive")).to_contain_text("2 of 3 belts")
     page.goto("/floor")
-    promise = page.get_by_role("link").filter(has_text="Get-home fix off: 2 of 3 belts").filter(has_text="Roller mill")
+    promise = page.locator("aside").get_by_role("link").filter(has_text="Get-home fix off: 2 of 3 belts").filter(has_text="Roller mill")
     promise.click()
     page.get_by_role("button", name="The right belts are on again").click()
     expect(page.get_by_text("The right belts are on again: the due is done.")).to_be_visible()

@@ -42,7 +42,7 @@ _RUN_AS_FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
 
 def guarded(text: str) -> str:
-    """A CSV file in which no cell is run as a formula when it is opened in a spreadsheet: such cells begin with an apostrophe, that
+    r"""A CSV file in which no cell is run as a formula when it is opened in a spreadsheet: such cells begin with an apostrophe, that
     `read_rows` takes off again. Source: OWASP, "CSV injection" (from memory).
 
     >>> guarded("part;for\n=2+5;B\n")
