@@ -8,7 +8,7 @@ from sqlmodel import col, select
 
 from tuyere.core.layout.form import read_path
 from tuyere.core.rating.own import OwnRatings
-from tuyere.core.sheet.solve import solve, solve_page
+from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.verdict import Tone, Verdict
 from tuyere.store.tables import Configuration, Drive
 from tuyere.web.forms import SheetForm, SurveyForm, read_machine_form, read_sheet, typed_path
@@ -43,12 +43,12 @@ def _verdicts(configuration_id: uuid.UUID, _drive_version: int, _own: OwnRatings
 
 def _of(family: str, survey: SurveyForm) -> tuple[Verdict, ...]:
     form = read_sheet(SheetForm(family=family, survey=survey))
-    found = [*solve(form.spec).verdicts]
+    page = solve_page(form.spec)
+    found = [*page.verdicts]
     if survey.path.wheels:
         found += read_path(typed_path(survey)).verdicts
     if family == "flat belt":
         found += survey.flat.read().verdicts
-    page = solve_page(form.spec)
     if page.has("driven_speed"):
         felt = read_machine_form(form, survey.machine, page.values["driven_speed"].n).felt
         found += felt.verdicts if felt else ()
