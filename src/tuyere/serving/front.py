@@ -6,7 +6,6 @@ sentence. Calculations have processes of their own at a lower priority, so that 
 
 import json
 import logging
-import multiprocessing
 import os
 import time
 from collections.abc import Callable, Iterable
@@ -20,7 +19,7 @@ from itsdangerous import BadData
 from prometheus_client import CONTENT_TYPE_LATEST, Counter, Gauge, Histogram, generate_latest
 from werkzeug.middleware.proxy_fix import ProxyFix
 
-from tuyere.serving import hand
+from tuyere.serving import hand, nursery
 from tuyere.serving.hand import Asked
 from tuyere.serving.hands import GoneError, Hands, TookTooLongError
 from tuyere.serving.lanes import Caller, CrowdedError, Lane, WaitedTooLongError
@@ -101,24 +100,20 @@ class Front:
         frontend.install(self.pages)
         self.cookie = f"tuyere_{settings.plant}"
         self.serializer = SecureCookieSessionInterface().get_signing_serializer(self.pages)
-        context = multiprocessing.get_context("forkserver")
-        context.set_forkserver_preload(["tuyere.serving.hand", make.split(":")[0]])
         half = limits.threads // 2
-        self.record = _Way(
-            "record", Lane(limits.record_places, half, half, 2 * limits.seconds), self._processes(context, limits.record_places, 0)
-        )
+        self.record = _Way("record", Lane(limits.record_places, half, half, 2 * limits.seconds), self._processes(limits.record_places, 0))
         self.calculation = _Way(
             "calculation",
             Lane(limits.calculation_places, half, limits.threads // 3, 2 * limits.seconds),
-            self._processes(context, limits.calculation_places, 10),
+            self._processes(limits.calculation_places, 10),
         )
 
         for way in (self.record, self.calculation):
             WAITING.labels(way.name).set_function(way.lane.waiting)
             AT_WORK.labels(way.name).set_function(way.lane.at_work)
 
-    def _processes(self, context: Any, count: int, niceness: int) -> Hands:
-        return Hands(context, count, (self.make, self.settings, self.limits.memory_mb * 1024 * 1024, niceness))
+    def _processes(self, count: int, niceness: int) -> Hands:
+        return Hands(nursery.forking(), count, (self.make, self.settings, self.limits.memory_mb * 1024 * 1024, niceness))
 
     def __call__(self, environ: WSGIEnvironment, start_response: StartResponse) -> Iterable[bytes]:
         app: Callable[..., Iterable[bytes]] = self._answer

@@ -1,7 +1,9 @@
 """Gunicorn's settings: one process in front with many threads that only wait; the work is done in the processes behind it."""
 
 import os
+from typing import Any
 
+from tuyere.serving import nursery
 from tuyere.serving.front import Limits
 
 reuse_port = True  # a new master starts beside the last requests of one that was killed
@@ -18,3 +20,19 @@ errorlog = "-"
 accesslog = None
 loglevel = "warning"
 control_socket_disable = True
+
+
+def on_starting(_server: Any) -> None:
+    """Before the port is open: a worker left over from a killed master answers meanwhile."""
+    nursery.prepare()
+    nursery.wait_until_warm()
+
+
+def pre_fork(_server: Any, _worker: Any) -> None:
+    """In the master, before each worker."""
+    nursery.prepare()
+
+
+def post_fork(_server: Any, _worker: Any) -> None:
+    """In the worker."""
+    nursery.use_the_masters()

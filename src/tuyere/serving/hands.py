@@ -4,6 +4,7 @@ Each has a pipe of its own. The pools of the usual libraries share one pipe and 
 moment, one of them takes the whole pool with it.
 """
 
+import os
 import queue
 import threading
 import time
@@ -76,7 +77,10 @@ class Hands:
         while True:
             here, there = self._context.Pipe()
             process = self._context.Process(target=hand.work, args=(there, *self._given), daemon=True)
-            process.start()
+            try:
+                process.start()
+            except OSError:  # where they are forked from is gone: the worker goes too, and the master makes both anew
+                os._exit(1)
             there.close()
             try:
                 here.recv()

@@ -59,11 +59,10 @@ class WholeRequests(ThreadWorker):  # type: ignore[misc]
 
     def is_parent_alive(self) -> bool:
         """Whose master was killed goes on for as long as a new one takes to start on the same port, then goes."""
-        if os.getppid() != self.ppid:
-            self.orphaned_at = self.orphaned_at or time.monotonic()
-            if time.monotonic() > self.orphaned_at + ORPHANED_S:
-                os._exit(1)
-        return True
+        if os.getppid() == self.ppid:
+            return True
+        self.orphaned_at = self.orphaned_at or time.monotonic()
+        return time.monotonic() < self.orphaned_at + ORPHANED_S
 
     def handle(self, conn: Any) -> Any:
         conn.data_ready = True

@@ -94,11 +94,10 @@ class Plant:
             pid = int(self.server_file.read_text())
         except (OSError, ValueError):
             return
-        with contextlib.suppress(OSError):
-            if b"tuyere.serving" in Path(f"/proc/{pid}/cmdline").read_bytes():
-                os.kill(pid, signal.SIGTERM)
-                say("A server was left over from a bin/start that was killed: it was ended and is started again.")
-        limit = time.monotonic() + 2 * ORPHANED_S  # a worker whose master was killed goes by itself
+        if _serves(group=pid):
+            os.killpg(pid, signal.SIGTERM)
+            say("A server was left over from a bin/start that was killed: it was ended and is started again.")
+        limit = time.monotonic() + ORPHANED_S
         while look_at(self.port, self.name) in (Found.PLANT, Found.NO_DATABASE) and time.monotonic() < limit:
             time.sleep(0.2)
 
@@ -223,6 +222,15 @@ class Plant:
 
     def _stop(self, *_signal: object) -> None:
         self.stopping = True
+
+
+def _serves(group: int) -> bool:
+    """Whether a process of ours is in that process group: its master may be gone, and its number another's."""
+    for process in Path("/proc").glob("[0-9]*"):
+        with contextlib.suppress(OSError):
+            if os.getpgid(int(process.name)) == group and b"tuyere.serving" in (process / "cmdline").read_bytes():
+                return True
+    return False
 
 
 def _in_words(code: int) -> str:
