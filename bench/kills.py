@@ -103,6 +103,14 @@ def children(pid: int) -> list[int]:
         return []
 
 
+def named(what: str, pid: int) -> bool:
+    """Whether a process was begun with that word."""
+    try:
+        return what.encode() in Path(f"/proc/{pid}/cmdline").read_bytes()
+    except OSError:
+        return False
+
+
 class Start:
     """bin/start, run again whenever it ended."""
 
@@ -117,11 +125,20 @@ class Start:
 
     def kill(self, what: str) -> bool:
         """Kill -9 one of them; whether there was one."""
-        master = [p for p in children(self.process.pid) if b"gunicorn" in Path(f"/proc/{p}/cmdline").read_bytes()]
-        front = children(master[0]) if master else []
-        hands = [h for f in front for server in children(f) for h in children(server)]
+        ours = children(self.process.pid)
+        master = [p for p in ours if named("gunicorn", p)]
+        front = [p for m in master for p in children(m) if named("gunicorn", p)]
+        nursery = [p for p in ours if named("forkserver", p)]
+        hands = [h for n in nursery for h in children(n)]
         data = subprocess.run(["pgrep", "-f", f"postgres -D .*{self._data()}"], capture_output=True, text=True, check=False).stdout.split()
-        victims = {"master": master, "worker": front, "hand": hands, "postgres": [int(p) for p in data], "start": [self.process.pid]}[what]
+        victims = {
+            "master": master,
+            "worker": front,
+            "hand": hands,
+            "nursery": nursery,
+            "postgres": [int(p) for p in data],
+            "start": [self.process.pid],
+        }[what]
         if not victims:
             return False
         os.kill(random.choice(victims), signal.SIGKILL)
@@ -201,5 +218,5 @@ def main(sessions: int, seed: int, kinds: tuple[str, ...]) -> None:
 
 
 if __name__ == "__main__":
-    given = [*sys.argv[1:], *("200", "1", "master,worker,hand,postgres,start")[len(sys.argv) - 1 :]]
+    given = [*sys.argv[1:], *("200", "1", "master,worker,hand,nursery,postgres,start")[len(sys.argv) - 1 :]]
     main(int(given[0]), int(given[1]), tuple(given[2].split(",")))

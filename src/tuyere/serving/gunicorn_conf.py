@@ -24,15 +24,4 @@ control_socket_disable = True
 
 def on_starting(_server: Any) -> None:
     """Before the port is open: a worker left over from a killed master answers meanwhile."""
-    nursery.prepare()
-    nursery.wait_until_warm()
-
-
-def pre_fork(_server: Any, _worker: Any) -> None:
-    """In the master, before each worker."""
-    nursery.prepare()
-
-
-def post_fork(_server: Any, _worker: Any) -> None:
-    """In the worker."""
-    nursery.use_the_masters()
+    nursery.adopt()

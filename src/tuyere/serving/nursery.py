@@ -1,41 +1,48 @@
-"""The process from which those that answer are forked: it imports the application once, before the port is open.
+"""The process from which those that answer are forked: it imports the application once, which takes seconds, and outlives the server.
 
-The master starts it and every worker uses it, so that a new worker answers at once, and a new master opens its port only when it can.
-It is the standard library's fork server; that library takes for granted that who uses it also started it, which is put right here.
+What keeps the plant up starts it and hands it on to each server it starts: a server whose predecessor was killed forks from it at once
+and opens its port only when it can answer. A server started otherwise begins one of its own. It is the standard library's fork server;
+that library takes for granted that who uses it also started it, and that is all that is put right here.
 """
 
 import os
 from multiprocessing import context, forkserver, get_context
 from typing import Any
 
-APPLICATION = ("tuyere.serving.hand", "tuyere.web.app")
-
+_HANDED_ON = "TUYERE_NURSERY"
 _server: Any = forkserver._forkserver
 
 
 def forking() -> context.ForkServerContext:
     """The context whose processes come from here."""
+    forkserver.set_forkserver_preload(["tuyere.serving.hand", "tuyere.web.app"])
     return get_context("forkserver")
 
 
 def prepare() -> None:
-    """In the master: start it, or start it again where it was killed."""
-    forkserver.set_forkserver_preload(list(APPLICATION))
-    try:
-        forkserver.ensure_running()
-    except ChildProcessError:  # it ended, and the master has already noticed like any other child's end
-        os.close(_server._forkserver_alive_fd)
-        _server._forkserver_pid = None
-        forkserver.ensure_running()
+    """Start it, or start it again where it was killed. It takes this process's environment."""
+    forking()
+    forkserver.ensure_running()
 
 
-def wait_until_warm() -> None:
-    """In the master: until the application is imported."""
-    nothing = forking().Process(target=int)
-    nothing.start()
-    nothing.join()
+def runs() -> bool:
+    """Whether the one we started still does."""
+    return os.waitid(os.P_PID, _server._forkserver_pid, os.WEXITED | os.WNOHANG | os.WNOWAIT) is None
 
 
-def use_the_masters() -> None:
-    """In a worker: never ask whether it runs, for it is not the worker's child."""
-    _server.ensure_running = lambda: None
+def handed_on() -> tuple[dict[str, str], int]:
+    """For a process that we start: what to add to its environment, and the descriptor to pass to it."""
+    held: int = _server._forkserver_alive_fd
+    return {_HANDED_ON: f"{held} {_server._forkserver_address}"}, held
+
+
+def adopt() -> None:
+    """Use the one handed on to us, and wait until it has the application imported. Without one, nothing."""
+    given = os.environ.get(_HANDED_ON)
+    if given:
+        held, address = given.split(" ", 1)
+        _server._forkserver_alive_fd, _server._forkserver_address = int(held), address
+        _server.ensure_running = lambda: None
+        nothing = forking().Process(target=int)
+        nothing.start()
+        nothing.join()

@@ -19,7 +19,7 @@ from collections.abc import Callable, Iterator
 from functools import partial
 from pathlib import Path
 
-from tuyere.serving import ORPHANED_S
+from tuyere.serving import ORPHANED_S, nursery
 from tuyere.store.address import plain_url
 from tuyere.store.database import engine_from
 from tuyere.store.prune import prune
@@ -116,6 +116,8 @@ class Plant:
     def _serve(self, lease: int | None) -> None:
         signal.signal(signal.SIGTERM, self._stop)
         signal.signal(signal.SIGINT, self._stop)
+        os.environ |= {"OPENBLAS_NUM_THREADS": "1", "TUYERE_DESCRIBED": "0" if (BUILT / "openapi.json").exists() else "1"}
+        nursery.prepare()  # it imports while the database starts
         secret = self._secret()
         if self.cluster:
             self.cluster.start()
@@ -132,8 +134,6 @@ class Plant:
             "TUYERE_DEMO": "1" if self.demo else "0",
             "TUYERE_PLANT": self.name,
             "TUYERE_BIND": f"127.0.0.1:{self.port}",
-            "OPENBLAS_NUM_THREADS": "1",
-            "TUYERE_DESCRIBED": "0" if (BUILT / "openapi.json").exists() else "1",
         }
         environment.pop("TUYERE_SERVING_URL", None)
         self.begin = partial(self._start_server, environment, lease)
@@ -153,6 +153,8 @@ class Plant:
             if self.cluster and not self.cluster.runs() and not self.stopping:
                 self.cluster.start()
                 say("The database had stopped: it was started again.")
+            if not nursery.runs():
+                self._start_nursery_again()
             assert self.server
             code = self.server.poll()
             if code is not None and not self.stopping:
@@ -172,9 +174,19 @@ class Plant:
     def _start_server(self, environment: dict[str, str], lease: int | None) -> None:
         command = [sys.executable, "-m", "gunicorn", "-c", "python:tuyere.serving.gunicorn_conf"]
         with self.log.open("ab") as log:
-            passed = () if lease is None else (lease,)
-            self.server = subprocess.Popen(command, env=environment, stdout=log, stderr=log, pass_fds=passed, start_new_session=True)
+            told, held = nursery.handed_on()
+            passed = (held,) if lease is None else (held, lease)
+            self.server = subprocess.Popen(command, env=environment | told, stdout=log, stderr=log, pass_fds=passed, start_new_session=True)
         self.server_file.write_text(str(self.server.pid))
+
+    def _start_nursery_again(self) -> None:
+        nursery.prepare()
+        assert self.server
+        with contextlib.suppress(ProcessLookupError):
+            os.killpg(self.server.pid, signal.SIGKILL)  # what answers went with the nursery: there is nothing to wait for
+        self.server.wait()
+        self.begin()
+        say("The process that holds the application had stopped: it was started again.")
 
     def _end_server(self) -> None:
         if self.server and self.server.poll() is None:
@@ -191,7 +203,9 @@ class Plant:
             if look_at(self.port, self.name) is Found.PLANT:
                 return
             code = self.server.poll() if self.server else None
-            if code is not None and code < 0:
+            if self.server and not nursery.runs():
+                self._start_nursery_again()
+            elif code is not None and code < 0:
                 self.begin()
             elif code is not None:
                 raise GivingUp(f"the server stopped while it was starting: the last lines of {self.log} say why.")
