@@ -153,7 +153,7 @@ class Plant:
             if self.cluster and not self.cluster.runs() and not self.stopping:
                 self.cluster.start()
                 say("The database had stopped: it was started again.")
-            if not nursery.runs():
+            if not nursery.runs() and not self.stopping:
                 self._start_nursery_again()
             assert self.server
             code = self.server.poll()
