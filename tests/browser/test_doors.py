@@ -77,3 +77,45 @@ def test_floor_says_what_the_stations_say(open_as: Any) -> None:
     expect(quiet.locator("a.drive").filter(has_text="Drill press")).to_contain_text("Near the edge: cannot tell")
     row.click()
     expect(page.get_by_text("1 belt will not do: 7 needed").first).to_be_visible()
+
+
+def test_two_tabs_on_a_name_and_on_a_what_if_settle_it_field_by_field(open_as: Any, address: str) -> None:
+    first, second = open_as("Ines"), open_as("Marta")
+    for page in (first, second):
+        open_drive(page, "Barley screener")
+        page.get_by_role("button", name="Machine and drive").click()
+    slip = "Machine and drive"
+    first.get_by_role("dialog", name=slip).get_by_label("Where it stands").fill("Tower, floor 2")
+    first.get_by_role("dialog", name=slip).get_by_label("Note").fill("guard bolts are M10")
+    first.get_by_role("dialog", name=slip).get_by_role("button", name="Keep").click()
+    expect(first.get_by_role("dialog", name=slip)).to_have_count(0)
+    second.get_by_role("dialog", name=slip).get_by_label("Where it stands").fill("Tower, floor 3")
+    second.get_by_role("dialog", name=slip).get_by_role("button", name="Keep").click()
+    clash = second.get_by_role("dialog", name="Changed while you were at it")
+    expect(clash.get_by_role("radio", name="place: yours, Tower, floor 3")).to_be_checked()
+    expect(clash.get_by_role("radio", name="note: theirs, guard bolts are M10")).to_be_checked()
+    clash.get_by_role("button", name="Keep mine in 1 field").click()
+    expect(second.get_by_role("dialog", name=slip)).to_have_count(0)
+    first.reload()
+    first.get_by_role("button", name=slip).click()
+    expect(first.get_by_label("Where it stands")).to_have_value("Tower, floor 3")
+    expect(first.get_by_label("Note")).to_have_value("guard bolts are M10")
+
+    first.goto(f"{address}/bench/size")
+    first.locator("#f-power").fill("3 hp")
+    first.locator("#what-if-name").fill("spare blower")
+    first.get_by_role("button", name="Keep", exact=True).click()
+    for page, field, text in ((first, "power", "4 hp"), (second, "driver_speed", "1160")):
+        page.goto(f"{address}/bench/size")
+        page.get_by_role("button", name=re.compile("^spare blower")).click()
+        expect(page.locator("#f-power")).to_have_value("3 hp")
+        page.locator(f"#f-{field}").fill(text)
+    for page in (first, second):
+        page.get_by_role("button", name="Keep it again").click()
+    clash = second.get_by_role("dialog", name="Changed while you were at it")
+    expect(clash.get_by_role("radio", name="power: theirs, 4 hp")).to_be_checked()
+    expect(clash.get_by_role("radio", name="driver speed: yours, 1160 rpm")).to_be_checked()
+    clash.get_by_role("button", name="Keep mine in 1 field").click()
+    expect(second.get_by_text("Kept as “spare blower”.")).to_be_visible()
+    expect(second.locator("#f-power")).to_have_value("4 hp")
+    expect(second.locator("#f-driver_speed")).to_have_value("1160")

@@ -258,3 +258,5 @@ def test_any_target_on_any_drive_is_answered(driver: float, driven: float, apart
     found = search.targets(spec, page, 1750 * math.tau / 60 * ratio, 0.05)
     for p in found.pairs if found else ():
         assert p.centre_m is None or p.centre_m > (p.driver.rim_m + p.driven.rim_m) / 2
+        if not p.belt and p.centre_m:  # said with what it would need, and only where the slide was measured
+            assert slide and ("closer" if p.centre_m < page.values["centre_distance"].n else "away") in p.slide and p.slide in p.against[-1]

@@ -7,6 +7,7 @@ import { computed, ref } from 'vue'
 import { api, unwrap } from '../api/client'
 import { useMayWrite, useSite } from '../api/queries'
 import { useWrite } from '../api/useWrite'
+import ChangedMeanwhile from '../clash/ChangedMeanwhile.vue'
 import type { components } from '../api/schema'
 import { trimmed } from '../sheet/form'
 import { blankSize, completedSize, type SizeAsked } from '../stations/size/useSizeAsk'
@@ -93,6 +94,34 @@ async function away(one: WhatIf, back: boolean, version = one.row_version): Prom
   undo.value = back ? null : { one, version: done.row_version }
 }
 const undo = ref<{ one: WhatIf; version: number } | null>(null)
+interface Words {
+  name: string
+  size: SizeAsked['size']
+  chosen: SizeAsked['chosen']
+  beside: SizeAsked['beside']
+}
+const changed = computed(() => problem.value?.status === 409 && Boolean(problem.value.since?.length) && theirs.value)
+const theirs = computed(() => data.value?.what_ifs.find((w) => w.id === opened.value?.id))
+/** A what-if as kept, with every field there is, as the bench shows it. */
+function words(one: Pick<WhatIf, 'name' | 'size' | 'chosen' | 'beside'>): Words {
+  const { size, chosen, beside } = completedSize({
+    size: one.size as SizeAsked['size'],
+    chosen: one.chosen,
+    beside: one.beside,
+  })
+  return { name: one.name, size, chosen, beside }
+}
+async function settle(chosen: Words | null): Promise<void> {
+  const now = theirs.value
+  if (!now) return
+  open(now)
+  problem.value = null
+  if (!chosen) return
+  const { name: called, ...rest } = chosen
+  name.value = called
+  asked.value = { ...asked.value, ...rest }
+  await keep(false)
+}
 const wrong = computed(() => problem.value?.errors?.find((e) => e.field === 'name')?.detail ?? problem.value?.detail)
 </script>
 
@@ -107,12 +136,22 @@ const wrong = computed(() => problem.value?.errors?.find((e) => e.field === 'nam
       <el-button v-if="mayWrite && opened" @click="keep(true)">as another</el-button>
       <el-button @click="blank">Blank</el-button>
     </form>
-    <p v-if="problem" class="ember small" role="alert">Not kept: {{ wrong }}</p>
+    <p v-if="problem && !changed" class="ember small" role="alert">Not kept: {{ wrong }}</p>
     <p v-else-if="kept" class="small" role="status">✓ {{ kept }}</p>
     <p v-if="undo" class="small" role="status">
       “{{ undo.one.name }}” is put away.
       <button type="button" class="bare" @click="away(undo!.one, true, undo!.version)"><u>Undo</u></button>
     </p>
+    <ChangedMeanwhile
+      v-if="changed && theirs && opened"
+      :problem="problem!"
+      :refresh="refresh"
+      :mine="words({ name, ...asked })"
+      :theirs="words(theirs)"
+      :was="words(opened)"
+      @keep="settle"
+      @theirs="settle(null)"
+    />
     <ul v-if="data?.what_ifs.length">
       <li v-for="w in data.what_ifs" :key="w.id" :class="{ here: opened?.id === w.id }">
         <button type="button" class="bare open" :aria-pressed="opened?.id === w.id" @click="open(w)">

@@ -1,11 +1,11 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { ElMessage } from 'element-plus'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 
 import { api, type DriveOut, unwrap } from '../api/client'
 import { useWrite } from '../api/useWrite'
 import { trimmed, type Survey } from './form'
-import type { SheetState } from './useSheet'
+import { completedSurvey, type SheetState } from './useSheet'
 
 export type Standing = 'as found' | 'as left' | 'corrected' | 'proposed'
 interface Body {
@@ -48,10 +48,13 @@ export function useKeepSurvey(drive: () => DriveOut, state: SheetState) {
     return true
   }
 
+  /** The record's survey as it is now. */
+  const theirs = computed(() => completedSurvey(drive().family, JSON.parse(JSON.stringify(drive().survey)) as Survey))
+
   /** After a clash: what was chosen of both surveys, on top of the record as it is now. */
-  function keepMerged(survey: Survey, standing: Standing, reason: string, version: number): Promise<boolean> {
+  function keepMerged(survey: Survey, standing: Standing, reason: string): Promise<boolean> {
     state.form.value.survey = survey
-    return keep(standing, reason, version)
+    return keep(standing, reason, drive().row_version)
   }
 
   /** Keep another survey as a proposal: what is fitted stays as it is. */
@@ -85,5 +88,5 @@ export function useKeepSurvey(drive: () => DriveOut, state: SheetState) {
     void client.invalidateQueries({ queryKey: ['floor'] })
   }
 
-  return { keep, keepMerged, propose, undo, kept, before, refresh, ...rest }
+  return { keep, theirs, keepMerged, propose, undo, kept, before, refresh, ...rest }
 }

@@ -183,12 +183,12 @@ def _choice(belt: Belt, slide: _Slide, best: bool, measured: bool) -> MadeLength
     return MadeLength(
         belt.designation, belt.listed, tight, *shown(tight, "length", to_set=True), *outside, fit, takeup,
         _room(fit, usual.installation_m if usual else None) if measured else "",
-        _room(takeup, usual.takeup_m if usual else None) if measured else "", _slide_needed(tight, slide.now, usual), room, best,
+        _room(takeup, usual.takeup_m if usual else None) if measured else "", slide_needed(tight, slide.now, usual), room, best,
     )  # fmt: skip
 
 
-def _slide_needed(tight: float, now: float, usual: Allowance | None) -> str:
-    """From where the motor stands: closer by what fitting wants, away by what taking up wants."""
+def slide_needed(tight: float, now: float, usual: Allowance | None) -> str:
+    """How far the motor has to slide for a belt that is tight at those centres (m), from where it stands: closer by what fitting wants, away by what taking up wants."""
     moves = (now - tight + (usual.installation_m if usual else 0), "closer"), (tight - now + (usual.takeup_m if usual else 0), "away")
     said = [f"{us} ({si}) {way}" for by, way in moves if by > 1e-4 for us, si in (shown(by, "length", to_set=True),)]
     return " and ".join(said) or "none"

@@ -206,6 +206,7 @@ class PairOut(BaseModel):
     off: float
     belt: str
     belt_stays: bool
+    slide: str
     centre: BothOut | None
     belt_speed: BothOut | None
     wrap: str
@@ -290,6 +291,7 @@ def _one_pair(p: Pair, spec: DriveSpec) -> PairOut:
         off=p.off,
         belt=p.belt,
         belt_stays=p.belt_stays,
+        slide=p.slide,
         centre=both_out(p.centre_m, "length", True) if p.centre_m else None,
         belt_speed=both_out(p.belt_speed, "velocity") if p.belt_speed else None,
         wrap=shown(p.wrap_rad, "angle")[0] if p.wrap_rad else "",

@@ -3,11 +3,11 @@ import { computed, inject, ref } from 'vue'
 
 import type { DriveOut } from '../../api/client'
 import { useMayWrite } from '../../api/queries'
+import ChangedMeanwhile from '../../clash/ChangedMeanwhile.vue'
 import KeepBar from '../../sheet/KeepBar.vue'
 import { type Standing, useKeepSurvey } from '../../sheet/useKeepSurvey'
 import { sheetKey } from '../../sheet/useSheet'
 import { when } from '../../words'
-import ChangedMeanwhile from './ChangedMeanwhile.vue'
 import StandingChoice from './StandingChoice.vue'
 
 /** Keeping what a Survey question typed: how it stands and why, busy, refused, and what to do when somebody else was first. */
@@ -45,10 +45,11 @@ async function theirs(): Promise<void> {
   <ChangedMeanwhile
     v-if="keeper.problem.value?.status === 409"
     :problem="keeper.problem.value"
-    :drive="drive"
-    :state="state"
     :refresh="keeper.refresh"
-    @keep="(survey, version) => keeper.keepMerged(survey, standing, why, version)"
+    :mine="state.form.value.survey"
+    :theirs="keeper.theirs.value"
+    :was="state.was.value"
+    @keep="(survey) => keeper.keepMerged(survey, standing, why)"
     @theirs="theirs"
   />
 </template>

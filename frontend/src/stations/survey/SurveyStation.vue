@@ -4,6 +4,7 @@ import { computed, inject, ref } from 'vue'
 
 import type { Choices, DriveOut } from '../../api/client'
 import { useMayWrite } from '../../api/queries'
+import ChangedMeanwhile from '../../clash/ChangedMeanwhile.vue'
 import { say } from '../../settings'
 import CautionStrip from '../../sheet/CautionStrip.vue'
 import FigureValue from '../../sheet/FigureValue.vue'
@@ -13,7 +14,6 @@ import { type Standing, useKeepSurvey } from '../../sheet/useKeepSurvey'
 import { sheetKey } from '../../sheet/useSheet'
 import VerdictSlip from '../../sheet/VerdictSlip.vue'
 import { when } from '../../words'
-import ChangedMeanwhile from './ChangedMeanwhile.vue'
 import StandingChoice from './StandingChoice.vue'
 import WordField from './WordField.vue'
 
@@ -227,10 +227,11 @@ async function takeBack(): Promise<void> {
   <ChangedMeanwhile
     v-if="problem?.status === 409"
     :problem="problem"
-    :drive="drive"
-    :state="state"
     :refresh="keeper.refresh"
-    @keep="(survey, version) => keeper.keepMerged(survey, standing, reason, version)"
+    :mine="state.form.value.survey"
+    :theirs="keeper.theirs.value"
+    :was="state.was.value"
+    @keep="(survey) => keeper.keepMerged(survey, standing, reason)"
     @theirs="keeper.refresh().then(() => (state.takeKept(), (problem = null)))"
   />
 </template>

@@ -7,7 +7,7 @@ diameters with the slip usual for the family.
 import math
 from dataclasses import dataclass, replace
 from functools import cache
-from typing import Literal
+from typing import Literal, NamedTuple
 
 import numpy as np
 
@@ -25,6 +25,7 @@ from tuyere.core.sheet.verdict import Tone, Verdict
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, SLIPS
 from tuyere.core.speeds.machine import not_judged
 from tuyere.core.table import rows
+from tuyere.core.window import slide_needed
 
 Keep = Literal["", "driver", "driven"]
 Meaning = Literal["", "slip", "diameter"]
@@ -54,7 +55,8 @@ class StockWheel:
 class Pair:
     """One pair of wheels that gives the speed: driven speed (rad/s), off the target (a share), belt or chain, centres it stands at (m).
 
-    `changes`: which wheels are new. `belt_stays`: the one that is on fits within the take-up. `against`: what speaks against it, in words.
+    `changes`: which wheels are new. `belt_stays`: the one that is on fits within the take-up. `slide`: how far the motor has to slide for the
+    belt, in words. `against`: what speaks against it, in words.
     """
 
     driver: StockWheel
@@ -67,6 +69,7 @@ class Pair:
     belt: str
     belt_stays: bool
     centre_m: float | None
+    slide: str
     against: tuple[str, ...]
 
 
@@ -81,6 +84,16 @@ class Targets:
     exact_driver_m: float
     exact_driven_m: float
     held: bool = False
+
+
+class _On(NamedTuple):
+    """The belt or chain for a pair; empty where none fits, and then which comes `nearest`. `tight_at`: its centres (m)."""
+
+    belt: str
+    stays: bool
+    tight_at: float | None
+    slide: str = ""
+    nearest: str = ""
 
 
 @dataclass(frozen=True)
@@ -310,19 +323,20 @@ def _pair(
     limits: _Limits,
 ) -> Pair | None:  # fmt: skip
     changes: list[Role] = [r for r, w in zip(_ROLES, (driver, driven), strict=True) if w is not now[r]]
-    belt, stays, centre = _belt(spec, page, driver, driven, of)
+    on = _belt(spec, page, driver, driven, of)
+    centre = on.tight_at
     if centre is not None and centre <= (driver.rim_m + driven.rim_m) / 2:
         return None
     velocity = (driver.line_m + driver.over_m) * page.values["driver_speed"].n / 2
     wrap = min(open_belt.wraps(driver.line_m, driven.line_m, centre)) if centre and centre > (driver.line_m + driven.line_m) / 2 else None
     return Pair(
-        driver, driven, speed, speed / target - 1, velocity, wrap, tuple(changes), belt, stays, centre,
-        tuple(_against(spec, page, driver, driven, speed, velocity, wrap, belt, limits)),
+        driver, driven, speed, speed / target - 1, velocity, wrap, tuple(changes), on.belt, on.stays, centre,
+        on.slide, tuple(_against(spec, page, driver, driven, speed, velocity, wrap, on, limits)),
     )  # fmt: skip
 
 
 def _against(
-    spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, speed: float, velocity: float, wrap: float | None, belt: str,
+    spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, speed: float, velocity: float, wrap: float | None, on: _On,
     limits: _Limits,
 ) -> list[str]:  # fmt: skip
     found = ["held: the tachometer's reading is not explained"] if limits.held else []
@@ -346,15 +360,16 @@ def _against(
     least = least_wrap(spec.line)
     if wrap is not None and least and wrap < least.value:
         found.append(f"wraps only {math.degrees(wrap):.0f}°")
-    if not belt:
-        found.append("no made belt fits the take-up")
+    if not on.belt:
+        nearest = f": {on.nearest} comes nearest and wants the motor {on.slide}" if on.nearest and on.slide else ""
+        found.append(f"no made belt fits the take-up{nearest}")
     return found
 
 
-def _belt(spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, of: str) -> tuple[str, bool, float | None]:
-    """The belt or chain for the pair, whether it is the one that is on, and its centres."""
+def _belt(spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, of: str) -> _On:
+    """The belt or chain for the pair."""
     if not page.has("centre_distance"):
-        return (spec.belt.designation if spec.belt else ""), False, None
+        return _On(spec.belt.designation if spec.belt else "", False, None)
     now = page.values["centre_distance"].n
     # A slide that nobody measured is unknown, not none: any belt counts, and its centres are said.
     low = now - spec.travel_in.value if spec.travel_in else 0.0
@@ -365,7 +380,7 @@ def _belt(spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, o
         try:
             at = open_belt.centre_distance(driver.line_m, driven.line_m, spec.belt.datum_length_m)
             if spec.travel_in and spec.travel_out and low - 1e-4 <= at <= high + 1e-4:
-                return spec.belt.designation, True, at
+                return _On(spec.belt.designation, True, at)
         except GeometryError:
             pass
     assert spec.section
@@ -375,8 +390,9 @@ def _belt(spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, o
             at = open_belt.centre_distance(driver.line_m, driven.line_m, made.datum_length_m)
         except GeometryError:
             continue
-        return (made.designation, False, at) if low - 1e-4 <= at <= high + 1e-4 else ("", False, at)
-    return "", False, None
+        fits = low - 1e-4 <= at <= high + 1e-4
+        return _On(made.designation if fits else "", False, at, slide_needed(at, now, v_belt.allowance(made)), made.designation)
+    return _On("", False, None)
 
 
 def _clear(driver: StockWheel, driven: StockWheel, now: float) -> float:
@@ -384,26 +400,27 @@ def _clear(driver: StockWheel, driven: StockWheel, now: float) -> float:
     return max(now, max(driver.line_m + driven.line_m, driver.rim_m + driven.rim_m) / 2 * _APART)
 
 
-def _line_belt(spec: DriveSpec, driver: StockWheel, driven: StockWheel, now: float, of: str) -> tuple[str, bool, float | None]:
+def _line_belt(spec: DriveSpec, driver: StockWheel, driven: StockWheel, now: float, of: str) -> _On:
     assert spec.line
     if spec.line.family == "flat belt" or not (driver.teeth and driven.teeth):
-        return "cut to length", False, now
+        return _On("cut to length", False, now)
     if spec.line.family == "roller chain":
         c = roller_chain.chain(of)
         clear = _clear(driver, driven, now) / c.pitch_m
         pitches = 2 * math.ceil(roller_chain.length_in_pitches(driver.teeth, driven.teeth, clear) / 2 - 0.5)
-        return f"{c.name}, {pitches} pitches", False, roller_chain.centre_distance(driver.teeth, driven.teeth, pitches) * c.pitch_m
+        at = roller_chain.centre_distance(driver.teeth, driven.teeth, pitches) * c.pitch_m
+        return _On(f"{c.name}, {pitches} pitches", False, at, slide_needed(at, now, None))
     p = synchronous.profile(of)
     wanted = open_belt.belt_length(driver.line_m, driven.line_m, _clear(driver, driven, now)) / p.pitch_m
     listed = synchronous.standard_teeth(p)
     if not listed:
-        return "", False, now
+        return _On("", False, now)
     teeth = min(listed, key=lambda z: abs(z - wanted))
     try:
         at = open_belt.centre_distance(driver.line_m, driven.line_m, teeth * p.pitch_m)
     except GeometryError:
-        return "", False, now
-    return synchronous.ToothedBelt(p, teeth, None, True).designation, False, at
+        return _On("", False, now)
+    return _On(synchronous.ToothedBelt(p, teeth, None, True).designation, False, at, slide_needed(at, now, None))
 
 
 def _rank(pair: Pair) -> tuple[int, int, int, float]:

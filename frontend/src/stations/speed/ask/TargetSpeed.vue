@@ -159,7 +159,10 @@ const percent = (share: number) => `${share > 0 ? '+' : ''}${(share * 100).toFix
         </button>
         <div v-if="chosen === nameOf(p)" class="what">
           <p class="small soft">
-            <template v-if="p.centre">Centres {{ inSystem(p.centre) }}. </template>
+            <template v-if="p.centre"
+              >Centres {{ inSystem(p.centre)
+              }}{{ p.slide && p.slide !== 'none' ? `, the motor ${p.slide} from where it stands` : '' }}.
+            </template>
             <template v-if="p.belt_speed">Belt {{ inSystem(p.belt_speed) }}. </template>
             <template v-if="p.wrap">Wrap {{ p.wrap }}.</template>
             It stands on the drawing, to scale.

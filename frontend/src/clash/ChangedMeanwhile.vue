@@ -1,24 +1,25 @@
-<script setup lang="ts">
+<script setup lang="ts" generic="T extends object">
 import { computed, onMounted, ref } from 'vue'
 
-import type { DriveOut, Problem } from '../../api/client'
-import type { Survey } from '../../sheet/form'
-import { completedSurvey, type SheetState } from '../../sheet/useSheet'
-import { when } from '../../words'
+import type { Problem } from '../api/client'
+import { when } from '../words'
 import { clashes, merged } from './clash'
 
-/** Somebody kept a survey in between: both values of each field that differs, and a choice for each. All stays in the log. */
-const { problem, drive, state, refresh } = defineProps<{
+/**
+ * Somebody kept it in between: both values of each field that differs, and a choice for each. All stays in the log.
+ * `theirs` is the record as it is after `refresh`, `was` the one that `mine` began from.
+ */
+const { problem, refresh, mine, theirs, was } = defineProps<{
   problem: Problem
-  drive: DriveOut
-  state: SheetState
-  refresh: () => Promise<void>
+  refresh: () => Promise<unknown>
+  mine: T
+  theirs: T
+  was: T
 }>()
-const emit = defineEmits<{ keep: [survey: Survey, version: number]; theirs: [] }>()
+const emit = defineEmits<{ keep: [chosen: T]; theirs: [] }>()
 const loaded = ref(false)
 const mineWanted = ref(new Set<string>())
-const theirs = computed(() => completedSurvey(drive.family, JSON.parse(JSON.stringify(drive.survey)) as Survey))
-const rows = computed(() => clashes(state.form.value.survey, theirs.value, state.was.value))
+const rows = computed(() => clashes(mine, theirs, was))
 const who = computed(() => {
   const since = (problem.since ?? []) as { at: string; who: string; action: string }[]
   return since.map((s) => `${s.who || 'Somebody'} ${s.action}, ${when(s.at)}`).join('; ')
@@ -35,7 +36,7 @@ function choose(path: string, mine: boolean): void {
   mineWanted.value = next
 }
 function keep(): void {
-  emit('keep', merged(state.form.value.survey, theirs.value, mineWanted.value), drive.row_version)
+  emit('keep', merged(mine, theirs, mineWanted.value))
 }
 </script>
 
@@ -51,7 +52,7 @@ function keep(): void {
   >
     <div class="stack">
       <p>{{ who }}. Nothing of yours is lost: choose for each field which value shall stand.</p>
-      <p v-if="loaded && !rows.length">Both surveys say the same.</p>
+      <p v-if="loaded && !rows.length">Both say the same.</p>
       <div v-else class="rows" role="group" aria-label="Fields that differ">
         <span class="head">Field</span>
         <span class="head">Yours</span>
@@ -80,7 +81,7 @@ function keep(): void {
           </label>
         </template>
       </div>
-      <p class="small soft">Whichever you choose, both surveys stay in the log.</p>
+      <p class="small soft">Whichever you choose, both stay in the log.</p>
     </div>
     <template #footer>
       <el-button @click="$emit('theirs')">Take all of theirs</el-button>

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { expect, test } from 'vitest'
 
-import { blankForm, type Survey } from '../../sheet/form'
+import { blankForm, type Survey } from '../sheet/form'
 import { clashes, merged } from './clash'
 
 function survey(centre: string, hours: string, belt: string): Survey {

@@ -1,5 +1,3 @@
-import type { Survey } from '../../sheet/form'
-
 /** A field that two people typed differently: where it is, what each typed, and whether this page changed it since it was opened. */
 export interface Clash {
   path: string
@@ -12,7 +10,7 @@ export interface Clash {
 type Leaves = Map<string, { text: string; value: unknown }>
 
 /**
- * Every field of a survey by its dotted path: an entry, a word, or a list. A list as long as `beside`, the other survey's at the
+ * Every field of a record by its dotted path: an entry, a word, or a list. A list as long as `beside`, the other's at the
  * same place, goes on field by field; another length makes it one thing.
  */
 function leaves(value: unknown, beside: unknown, path = '', found: Leaves = new Map()): Leaves {
@@ -45,8 +43,8 @@ function same(
     : (a?.text ?? '–') === (b?.text ?? '–')
 }
 
-/** The fields in which my survey and theirs differ; `was`: the survey that mine began from. */
-export function clashes(mine: Survey, theirs: Survey, was: Survey): Clash[] {
+/** The fields in which mine and theirs differ; `was`: what mine began from. */
+export function clashes(mine: object, theirs: object, was: object): Clash[] {
   const [here, there, before] = [leaves(mine, theirs), leaves(theirs, mine), leaves(was, mine)]
   return [...new Set([...here.keys(), ...there.keys()])]
     .filter((path) => !same(here.get(path), there.get(path)))
@@ -54,7 +52,7 @@ export function clashes(mine: Survey, theirs: Survey, was: Survey): Clash[] {
       path,
       label: path
         .split('.')
-        .filter((part) => !['quantities', 'choices', 'path'].includes(part))
+        .filter((part) => !['quantities', 'choices', 'path', 'size', 'words'].includes(part))
         .map((part) => (/^\d+$/.test(part) ? String(Number(part) + 1) : part))
         .join(', ')
         .replaceAll('_', ' '),
@@ -65,7 +63,7 @@ export function clashes(mine: Survey, theirs: Survey, was: Survey): Clash[] {
 }
 
 /** Theirs, with only the chosen fields put back to mine. */
-export function merged(mine: Survey, theirs: Survey, chosen: ReadonlySet<string>): Survey {
+export function merged<T extends object>(mine: T, theirs: T, chosen: ReadonlySet<string>): T {
   const result = JSON.parse(JSON.stringify(theirs)) as Record<string, unknown>
   for (const path of chosen) {
     const parts = path.split('.')
@@ -78,5 +76,5 @@ export function merged(mine: Survey, theirs: Survey, chosen: ReadonlySet<string>
     }
     into[last] = (from as Record<string, unknown> | undefined)?.[last]
   }
-  return result as Survey
+  return result as T
 }
