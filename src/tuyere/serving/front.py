@@ -113,7 +113,8 @@ class Front:
             AT_WORK.labels(way.name).set_function(way.lane.at_work)
 
     def _processes(self, count: int, niceness: int) -> Hands:
-        return Hands(nursery.forking(), count, (self.make, self.settings, self.limits.memory_mb * 1024 * 1024, niceness))
+        memory = self.limits.memory_mb * 1024 * 1024
+        return Hands(nursery.forking(), count, (self.make, self.settings, memory, niceness, self.limits.seconds))
 
     def __call__(self, environ: WSGIEnvironment, start_response: StartResponse) -> Iterable[bytes]:
         app: Callable[..., Iterable[bytes]] = self._answer

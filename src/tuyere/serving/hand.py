@@ -1,9 +1,9 @@
 """A process that answers one request at a time with the whole application in it, and that may be ended at any moment."""
 
-import ctypes
 import importlib
 import io
 import logging
+import math
 import os
 import resource
 import signal
@@ -19,7 +19,7 @@ from tuyere.serving.logs import log_to_stderr
 from tuyere.web.settings import Settings
 
 OUT_OF_MEMORY = 77  # the exit code of a process whose request wanted more than its bound
-_PARENT_DEATH = 1  # PR_SET_PDEATHSIG
+_GRACE_S = 10  # beyond the limit that the worker keeps; for when the worker is gone
 
 _app: Flask | None = None
 
@@ -43,7 +43,6 @@ class Answered(NamedTuple):
 def begin(make: str, settings: Settings, memory_bytes: int, niceness: int) -> None:
     """Make the application by `make`, as "module:function", once in each process. `memory_bytes`: what a request may take beyond it."""
     global _app
-    ctypes.CDLL(None).prctl(_PARENT_DEATH, signal.SIGKILL)
     os.nice(niceness)
     log_to_stderr(logging.WARNING)
     module, function = make.split(":")
@@ -52,14 +51,17 @@ def begin(make: str, settings: Settings, memory_bytes: int, niceness: int) -> No
     resource.setrlimit(resource.RLIMIT_DATA, (bound, bound))
 
 
-def work(pipe: "Connection[Any, Any]", make: str, settings: Settings, memory_bytes: int, niceness: int) -> None:
+def work(pipe: "Connection[Any, Any]", make: str, settings: Settings, memory_bytes: int, niceness: int, seconds: float) -> None:
     """Make the application, say so, and answer one request after the other until nobody is at the other end."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     begin(make, settings, memory_bytes, niceness)
     pipe.send(True)
     try:
         while True:
-            pipe.send(answer(pipe.recv()))
+            asked = pipe.recv()
+            signal.alarm(math.ceil(seconds) + _GRACE_S)
+            pipe.send(answer(asked))
+            signal.alarm(0)
     except (EOFError, OSError):
         os._exit(0)
 

@@ -4,7 +4,6 @@ Each has a pipe of its own. The pools of the usual libraries share one pipe and 
 moment, one of them takes the whole pool with it.
 """
 
-import os
 import queue
 import threading
 import time
@@ -46,7 +45,7 @@ class Hands:
     def ask(self, asked: Asked, seconds: float) -> Answered:
         """The answer of whichever is idle first. Raises TookTooLongError, GoneError."""
         one = self._idle.get()
-        while not one.process.is_alive():  # killed while it had nothing to do: nobody need notice
+        while one.pipe.poll():  # it says nothing unasked: it was killed while it had nothing to do, and nobody need notice
             self._replace(one)
             one = self._idle.get()
         try:
@@ -79,8 +78,11 @@ class Hands:
             process = self._context.Process(target=hand.work, args=(there, *self._given), daemon=True)
             try:
                 process.start()
-            except OSError:  # where they are forked from is gone: the worker goes too, and the master makes both anew
-                os._exit(1)
+            except OSError:  # where they are forked from is gone: another server is on its way, or it is started again
+                here.close()
+                there.close()
+                time.sleep(0.5)
+                continue
             there.close()
             try:
                 here.recv()

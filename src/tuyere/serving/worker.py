@@ -6,6 +6,7 @@ A request that is not whole in time is answered 408 and its connection closed.
 import contextlib
 import os
 import re
+import select
 import selectors
 import socket
 import struct
@@ -36,6 +37,7 @@ class WholeRequests(ThreadWorker):  # type: ignore[misc]
         super().__init__(*args, **kwargs)
         self.incoming: dict[TConn, bytearray] = {}
         self.orphaned_at = 0.0
+        self.sockets: list[socket.socket]
 
     def accept(self, listener: Any) -> None:
         try:
@@ -62,7 +64,20 @@ class WholeRequests(ThreadWorker):  # type: ignore[misc]
         if os.getppid() == self.ppid:
             return True
         self.orphaned_at = self.orphaned_at or time.monotonic()
-        return time.monotonic() < self.orphaned_at + ORPHANED_S
+        if time.monotonic() > self.orphaned_at + ORPHANED_S:
+            self.alive = False
+        return bool(self.alive)
+
+    def set_accept_enabled(self, enabled: bool) -> None:
+        """One that goes takes what has come to it and closes its port: the rest comes to the one beside it, not into a dead queue."""
+        super().set_accept_enabled(enabled)
+        if not self.alive:
+            while waiting := select.select(self.sockets, (), (), 0)[0]:
+                for listener in waiting:
+                    self.accept(listener)
+            for listener in self.sockets:
+                listener.close()
+            self.sockets = []
 
     def handle(self, conn: Any) -> Any:
         conn.data_ready = True

@@ -42,8 +42,8 @@ class Cluster:
         self._mend()
         if self.runs():
             _write_private(self._port_file(), (self.data / "postmaster.pid").read_text().splitlines()[3])
-            self._wait_for_answer()
-            return False
+            if self._answers():
+                return False
         self._forget_stranger()
         last = ""
         for _ in range(20):  # the processes of one that was killed may take a moment to go
@@ -124,14 +124,17 @@ class Cluster:
         if pid is not None and Path(f"/proc/{pid}").exists() and not _is_postgres(pid):
             (self.data / "postmaster.pid").unlink(missing_ok=True)
 
-    def _wait_for_answer(self) -> None:
+    def _answers(self) -> bool:
+        """Wait until it lets us in; False when it stops instead, as one that was killed a moment ago. Raises GivingUp."""
         limit = time.monotonic() + 60
         while True:
             try:
                 psycopg.connect(self.url("postgres"), connect_timeout=5).close()
-                return
+                return True
             except psycopg.OperationalError as error:
-                if time.monotonic() > limit or not self.runs():
+                if not self.runs():
+                    return False
+                if time.monotonic() > limit:
                     raise GivingUp(f"PostgreSQL runs in {self.data} but does not let us in: {str(error).strip()}") from None
                 time.sleep(0.3)
 

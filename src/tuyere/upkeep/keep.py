@@ -45,6 +45,7 @@ class Plant:
         self.cluster = None if given_url else Cluster(data_folder(state), state)
         self.server_file = state / f"{self.name}-{port}.pid"
         self.server: subprocess.Popen[bytes] | None = None
+        self.leaving: list[subprocess.Popen[bytes]] = []
         self.begin: Callable[[], None] = lambda: None
         self.stopping = False
 
@@ -90,12 +91,11 @@ class Plant:
 
     def _end_orphan(self) -> None:
         """A server whose bin/start was killed has nobody who keeps it up: it is ended, and started anew below."""
-        try:
-            pid = int(self.server_file.read_text())
-        except (OSError, ValueError):
-            return
-        if _serves(group=pid):
-            os.killpg(pid, signal.SIGTERM)
+        left = _servers(self.port)
+        for pid in left:
+            with contextlib.suppress(OSError):
+                os.kill(pid, signal.SIGTERM)
+        if left:
             say("A server was left over from a bin/start that was killed: it was ended and is started again.")
         limit = time.monotonic() + ORPHANED_S
         while look_at(self.port, self.name) in (Found.PLANT, Found.NO_DATABASE) and time.monotonic() < limit:
@@ -164,6 +164,7 @@ class Plant:
                         raise GivingUp(f"the server stops as soon as it starts: the last lines of {self.log} say why.")
                 self.begin()
                 say(f"The server had stopped ({_in_words(code)}): it was started again.")
+            self._see_off()
             self._shorten_log()
             if time.monotonic() - pruned > A_DAY:
                 pruned = time.monotonic()
@@ -180,22 +181,29 @@ class Plant:
         self.server_file.write_text(str(self.server.pid))
 
     def _start_nursery_again(self) -> None:
+        """With a server on it, beside the one that goes on with the processes it has until the new one answers."""
         nursery.prepare()
         assert self.server
-        with contextlib.suppress(ProcessLookupError):
-            os.killpg(self.server.pid, signal.SIGKILL)  # what answers went with the nursery: there is nothing to wait for
-        self.server.wait()
+        self.leaving.append(self.server)
         self.begin()
         say("The process that holds the application had stopped: it was started again.")
 
+    def _see_off(self) -> None:
+        if self.leaving and self.server and _parents(_servers(self.port)) & {self.server.pid}:  # it has a worker, so its port is open
+            for one in self.leaving:
+                one.terminate()
+            self.leaving = []
+
     def _end_server(self) -> None:
-        if self.server and self.server.poll() is None:
-            self.server.terminate()
+        ending = [one for one in (*self.leaving, self.server) if one and one.poll() is None]
+        for one in ending:
+            one.terminate()
+        for one in ending:
             try:
-                self.server.wait(20)
+                one.wait(20)
             except subprocess.TimeoutExpired:
-                self.server.kill()
-                self.server.wait()
+                one.kill()
+                one.wait()
 
     def _wait_until_up(self) -> None:
         limit = time.monotonic() + 60
@@ -238,13 +246,23 @@ class Plant:
         self.stopping = True
 
 
-def _serves(group: int) -> bool:
-    """Whether a process of ours is in that process group: its master may be gone, and its number another's."""
+def _servers(port: int) -> list[int]:
+    """The processes, masters and workers, of servers that a bin/start of ours began on that port."""
+    found = []
     for process in Path("/proc").glob("[0-9]*"):
+        with contextlib.suppress(OSError):  # not ours to look at, or gone
+            ours = b"tuyere.serving.gunicorn_conf" in (process / "cmdline").read_bytes()
+            if ours and f"TUYERE_BIND=127.0.0.1:{port}\0".encode() in (process / "environ").read_bytes():
+                found.append(int(process.name))
+    return found
+
+
+def _parents(processes: list[int]) -> set[int]:
+    found = set()
+    for process in processes:
         with contextlib.suppress(OSError):
-            if os.getpgid(int(process.name)) == group and b"tuyere.serving" in (process / "cmdline").read_bytes():
-                return True
-    return False
+            found.add(int(Path(f"/proc/{process}/stat").read_text().rpartition(")")[2].split()[1]))
+    return found
 
 
 def _in_words(code: int) -> str:
