@@ -10,10 +10,10 @@ import csv
 import sys
 from pathlib import Path
 
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.typed import Typed
 from tuyere.core.identify.evidence import QUANTITIES, Evidence, read_evidence
 from tuyere.core.identify.rank import rank
-from tuyere.core.sheet.typed import Typed
 from tuyere.core.uncertainty import Sureness, sureness
 
 CASES = Path(__file__).parent.parent / "tests" / "identification_cases.csv"

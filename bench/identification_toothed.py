@@ -11,9 +11,9 @@ import sys
 from pathlib import Path
 from typing import Any
 
-from tuyere.core.families import roller_chain, synchronous
+from tuyere.core.drives import roller_chain, synchronous
+from tuyere.core.entry.typed import Typed
 from tuyere.core.identify.toothed import Family, read_toothed
-from tuyere.core.sheet.typed import Typed
 
 CASES = Path(__file__).parent.parent / "tests" / "identification_cases_toothed.csv"
 FAMILY: dict[str, Family] = {"chain": "roller chain", "synchronous": "synchronous"}

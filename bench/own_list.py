@@ -8,6 +8,7 @@ Prints seconds and the ratio to the built-in stock's search in the same run, and
 import resource
 import time
 
+from tuyere.core.entry.typed import Typed
 from tuyere.core.rating.own import NONE
 from tuyere.core.selection.form import read_size
 from tuyere.core.selection.parts_list import PartsList, read_parts
@@ -16,7 +17,6 @@ from tuyere.core.selection.search import search
 from tuyere.core.selection.shelf import stock
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.typed import Typed
 
 
 def lists() -> dict[str, str]:

@@ -14,7 +14,7 @@ from statistics import median
 
 from bench.live_redraw import percentile
 
-from tuyere.core.quantity import to_si
+from tuyere.core.entry.quantity import to_si
 from tuyere.core.selection.judge import judge
 from tuyere.core.selection.kind import Kind
 from tuyere.core.selection.problem import FAMILIES, Problem

@@ -6,12 +6,13 @@ from fractions import Fraction
 import pytest
 
 from tuyere.core.caution import cautions
+from tuyere.core.entry.quantity import KINDS, System, to_si
+from tuyere.core.entry.typed import Typed
 from tuyere.core.origin import Origin
-from tuyere.core.quantity import KINDS, System, to_si
-from tuyere.core.sheet.figure import Figure
 from tuyere.core.sheet.solve import solve
-from tuyere.core.sheet.typed import Typed, read_form
+from tuyere.core.sheet.typed import read_form
 from tuyere.core.uncertainty import TOOLS, standard_uncertainty
+from tuyere.core.working.figure import Figure
 
 FULL = {
     "driver_power": "10 hp", "driver_speed": "1755 rpm", "hours_per_day": "16 h", "driver_diameter": "6.35 in", "driven_diameter": "8.35 in",

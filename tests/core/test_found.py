@@ -10,14 +10,15 @@ from hypothesis import strategies as st
 
 from tuyere.core.counter_slip import counter_slip
 from tuyere.core.cross_reference import key_of, read_csv
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt.get_home import Fix, get_home
+from tuyere.core.drives.v_belt.grade import EARLY_FINDING, grade
+from tuyere.core.drives.v_belt.window import window
+from tuyere.core.entry.typed import Typed
 from tuyere.core.geometry.open_belt import belt_length, centre_distance
-from tuyere.core.get_home import Fix, get_home
-from tuyere.core.grade import EARLY_FINDING, grade
-from tuyere.core.sheet.figure import shown
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.typed import Typed, read_form
-from tuyere.core.window import window
+from tuyere.core.sheet.typed import read_form
+from tuyere.core.working.figure import shown
 
 INCH = 0.0254
 

@@ -7,14 +7,14 @@ from bench.identification import cases, judge
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.typed import Typed
 from tuyere.core.identify import alike, hub
 from tuyere.core.identify.answer import equivalents, identify
 from tuyere.core.identify.ask import next_measurement
 from tuyere.core.identify.evidence import Evidence, read_evidence
 from tuyere.core.identify.label import matches, plain
 from tuyere.core.identify.rank import rank
-from tuyere.core.sheet.typed import Typed
 from tuyere.core.uncertainty import Sureness
 
 

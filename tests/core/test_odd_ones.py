@@ -4,14 +4,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tuyere.core.drives.flat.survey import read_flat
+from tuyere.core.drives.synchronous.linear import read_linear, string_frequency, string_tension
+from tuyere.core.drives.v_belt.link import cut, read_link
+from tuyere.core.entry.typed import Typed
 from tuyere.core.family_slip import flat_slip, toothed_slip
-from tuyere.core.flat_drive import read_flat
 from tuyere.core.identify.toothed import Family, read_toothed
-from tuyere.core.linear_belt import read_linear, string_frequency, string_tension
-from tuyere.core.link_belting import cut, read_link
-from tuyere.core.sheet.typed import Typed
-from tuyere.core.sheet.verdict import Tone
 from tuyere.core.toothed_drive import read_toothed_drive
+from tuyere.core.working.verdict import Tone
 
 
 @given(st.floats(1, 5000), st.floats(0.1, 6), st.floats(0.005, 3))

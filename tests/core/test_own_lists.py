@@ -11,10 +11,12 @@ from hypothesis import strategies as st
 from scipy.interpolate import LinearNDInterpolator
 
 from tests.core.test_selection import FAN, OWN, OWN_TEXT, PARTS, PARTS_TEXT
-from tuyere.core.families.v_belt import section
+from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.drives.v_belt import section
+from tuyere.core.entry.quantity import to_si
+from tuyere.core.entry.typed import Given
 from tuyere.core.origin import Origin
-from tuyere.core.quantity import to_si
-from tuyere.core.rating import own, vee
+from tuyere.core.rating import own
 from tuyere.core.rating.compare import compare
 from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.rating.own import NONE, read_ratings
@@ -24,7 +26,7 @@ from tuyere.core.selection.rank import Wishes, parts_of, rank
 from tuyere.core.selection.search import search
 from tuyere.core.selection.shelf import stock
 from tuyere.core.sheet.solve import solve
-from tuyere.core.sheet.spec import DriveSpec, Given
+from tuyere.core.sheet.spec import DriveSpec
 
 RPM = math.pi / 30
 

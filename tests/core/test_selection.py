@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tuyere.core.quantity import to_si
+from tuyere.core.entry.quantity import to_si
 from tuyere.core.rating.own import NONE, read_ratings
 from tuyere.core.rating.service import IDLERS, SURROUNDINGS
 from tuyere.core.selection.judge import judge

@@ -7,10 +7,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tuyere.core.entry.quantity import to_si
+from tuyere.core.entry.typed import Typed
 from tuyere.core.origin import Origin, weakest
-from tuyere.core.quantity import to_si
 from tuyere.core.sheet.solve import Sheet, solve
-from tuyere.core.sheet.typed import Reading, Typed, read_form
+from tuyere.core.sheet.typed import Reading, read_form
 
 BASE = {
     "driver_power": "7.5 hp", "driver_speed": "1755 rpm", "hours_per_day": "10", "driver_diameter": "6.35 in",

@@ -9,14 +9,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.test_selection import FAN
-from tuyere.core.families import v_belt
-from tuyere.core.families.flat import flat_belts
-from tuyere.core.families.roller_chain import chain
-from tuyere.core.families.synchronous import profile
-from tuyere.core.families.v_belt import parse_designation, section
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.flat import flat_belts
+from tuyere.core.drives.roller_chain import chain
+from tuyere.core.drives.roller_chain.lubrication import lubrication
+from tuyere.core.drives.synchronous import profile
+from tuyere.core.drives.v_belt import parse_designation, section
+from tuyere.core.drives.v_belt.short_set import short_sets
+from tuyere.core.entry.quantity import from_si, to_si
+from tuyere.core.entry.typed import Typed
 from tuyere.core.loads import Strands, strands_at_ratio
-from tuyere.core.lubrication import lubrication
-from tuyere.core.quantity import from_si, to_si
 from tuyere.core.rating import ip20
 from tuyere.core.rating.service import service_factor
 from tuyere.core.selection.as_sheet import spec_of
@@ -30,14 +32,12 @@ from tuyere.core.selection.rank import Wishes, listed, pareto, rank
 from tuyere.core.selection.search import search
 from tuyere.core.selection.stock import kinds
 from tuyere.core.shaft_check import read_shaft
-from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.solve import solve, solve_page
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.typed import Typed
-from tuyere.core.sheet.verdict import Tone
-from tuyere.core.short_set import short_sets
 from tuyere.core.table import rows
 from tuyere.core.tension_ratio import tension_ratio
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Tone
 
 RPM = math.pi / 30
 WIDE = replace(FAN, tolerance=0.05, centre_low_m=0.4, centre_high_m=0.9)

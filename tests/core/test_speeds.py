@@ -8,17 +8,18 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.typed import Typed
 from tuyere.core.readings_file import read_file
 from tuyere.core.sheet.solve import solve, solve_page
-from tuyere.core.sheet.typed import Typed, read_form
-from tuyere.core.sheet.verdict import Tone
+from tuyere.core.sheet.typed import read_form
 from tuyere.core.speeds import target as search
 from tuyere.core.speeds.cones_form import read_cones
 from tuyere.core.speeds.machine_form import read_machine
 from tuyere.core.speeds.reading import read_speeds
 from tuyere.core.speeds.trial import read_trial
 from tuyere.core.speeds.unknown import read_unknown
+from tuyere.core.working.verdict import Tone
 
 RPM = math.pi / 30
 INCH = 0.0254

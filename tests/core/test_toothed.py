@@ -7,11 +7,11 @@ from bench.identification_toothed import cases, drawn, judge
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tuyere.core.families import roller_chain, synchronous
+from tuyere.core.drives import roller_chain, synchronous
+from tuyere.core.entry.typed import Typed
 from tuyere.core.identify.toothed import read_toothed
-from tuyere.core.sheet.typed import Typed
-from tuyere.core.sheet.verdict import Tone
 from tuyere.core.toothed_drive import read_toothed_drive
+from tuyere.core.working.verdict import Tone
 
 
 def test_the_frozen_cases() -> None:

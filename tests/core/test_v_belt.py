@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tuyere.core.families import v_belt
-from tuyere.core.quantity import from_si, to_si
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.table import rows
 
 

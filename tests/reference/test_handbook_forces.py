@@ -9,8 +9,8 @@ import math
 import pytest
 
 from tuyere.core import tension
-from tuyere.core.families import v_belt
-from tuyere.core.quantity import from_si, to_si
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.rating import ip20
 
 

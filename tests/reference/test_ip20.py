@@ -4,9 +4,9 @@ import math
 
 import pytest
 
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.origin import Confidence
-from tuyere.core.quantity import from_si, to_si
 from tuyere.core.rating import ip20
 from tuyere.core.table import rows
 

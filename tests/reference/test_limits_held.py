@@ -9,17 +9,19 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely.geometry import LineString, Point
 
-from tuyere.core.families import synchronous, v_belt
-from tuyere.core.families.flat import flat_belts
-from tuyere.core.families.roller_chain import chain
-from tuyere.core.families.synchronous import profile
+from tuyere.core.drives import synchronous, v_belt
+from tuyere.core.drives.fitted import LineDrive, LineWheel
+from tuyere.core.drives.flat import flat_belts
+from tuyere.core.drives.flat import rating as flat
+from tuyere.core.drives.roller_chain import chain
+from tuyere.core.drives.roller_chain import rating as chain_rating
+from tuyere.core.drives.synchronous import profile
+from tuyere.core.entry.quantity import from_si, to_si
+from tuyere.core.entry.typed import Given, Typed
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.belt_path import Pulley, along_line, belt_path, moved, take_up_for
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.origin import Origin
-from tuyere.core.quantity import from_si, to_si
-from tuyere.core.rating import chain as chain_rating
-from tuyere.core.rating import flat
 from tuyere.core.selection.motor import MotorLimit, NotJudged, limit
 from tuyere.core.selection.problem import Problem
 from tuyere.core.selection.search import Found, search
@@ -27,12 +29,12 @@ from tuyere.core.selection.stock import kinds
 from tuyere.core.shaft_check import read_shaft
 from tuyere.core.sheet.line_drive import chain_line, flat_line, toothed_line
 from tuyere.core.sheet.solve import Sheet, solve, solve_page
-from tuyere.core.sheet.spec import DriveSpec, Given, LineDrive, LineWheel
-from tuyere.core.sheet.typed import Typed, read_form
-from tuyere.core.sheet.verdict import Tone
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.sheet.typed import read_form
 from tuyere.core.speeds.machine import Limits, Motor, Now, feel
 from tuyere.core.table import rows
 from tuyere.core.uncertainty import exact
+from tuyere.core.working.verdict import Tone
 
 INCH, HP, RPM, LBF = 0.0254, to_si(1, "power", "hp"), to_si(1, "rotation", "rpm"), to_si(1, "force", "lbf")
 FT_MIN = to_si(1, "velocity", "ft/min")

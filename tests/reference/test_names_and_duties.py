@@ -9,16 +9,16 @@ from tests.core.test_found import spec
 from tests.core.test_identify import seen
 from tuyere.core import tension
 from tuyere.core.counter_slip import counter_slip
-from tuyere.core.families import synchronous, v_belt
-from tuyere.core.get_home import Fix, GetHome, get_home
+from tuyere.core.drives import synchronous, v_belt
+from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.drives.v_belt.get_home import Fix, GetHome, get_home
+from tuyere.core.entry.typed import Typed
 from tuyere.core.identify import alike
 from tuyere.core.identify.answer import Answer, identify
-from tuyere.core.rating import vee
 from tuyere.core.rating.service import service_factor
 from tuyere.core.sheet.solve import solve
-from tuyere.core.sheet.typed import Typed
-from tuyere.core.sheet.verdict import Tone
 from tuyere.core.toothed_drive import read_toothed_drive
+from tuyere.core.working.verdict import Tone
 
 INCH = 0.0254
 

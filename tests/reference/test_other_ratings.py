@@ -7,13 +7,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import minimize_scalar
 
-from tuyere.core.families.flat import flat_belts
-from tuyere.core.families.roller_chain import chain
-from tuyere.core.families.synchronous import profile
+from tuyere.core.drives.flat import flat_belts
+from tuyere.core.drives.flat import rating as flat
+from tuyere.core.drives.roller_chain import chain
+from tuyere.core.drives.roller_chain import rating as chain_rating
+from tuyere.core.drives.synchronous import profile
+from tuyere.core.drives.synchronous import rating as toothed
+from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.origin import Confidence
-from tuyere.core.quantity import from_si, to_si
-from tuyere.core.rating import chain as chain_rating
-from tuyere.core.rating import flat, toothed
 from tuyere.core.rating.ip20 import OutOfRangeError
 
 RPM = math.pi / 30

@@ -9,7 +9,7 @@ from scipy.optimize import brentq
 from shapely import LineString, Point
 from shapely.affinity import rotate
 
-from tuyere.core.families.roller_chain import (
+from tuyere.core.drives.roller_chain import (
     ChainError,
     caliper_diameter,
     centre_distance,

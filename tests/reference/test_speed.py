@@ -9,8 +9,8 @@ from scipy.optimize import fsolve
 from shapely import Point
 
 from tuyere.core import speed
-from tuyere.core.families import v_belt
-from tuyere.core.quantity import to_si
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.quantity import to_si
 from tuyere.core.speeds.adjustable import adjust, drop_per_turn, settings
 from tuyere.core.speeds.air import CurveError, density, fan_curve, flow_at_pressure, similar, working_point
 from tuyere.core.speeds.band import Band, exactly

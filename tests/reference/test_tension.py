@@ -6,7 +6,7 @@ import pytest
 from scipy.optimize import brentq
 
 from tuyere.core import tension
-from tuyere.core.quantity import fraction_inches, from_si, to_si
+from tuyere.core.entry.quantity import fraction_inches, from_si, to_si
 from tuyere.core.rating.ip20 import arc_factor
 from tuyere.core.speed import slip
 

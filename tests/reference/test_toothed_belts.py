@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely import Polygon
 
-from tuyere.core.families.synchronous import (
+from tuyere.core.drives.synchronous import (
     ToothedError,
     belt_outline,
     forms_of,

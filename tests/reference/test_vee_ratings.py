@@ -6,12 +6,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.entry.quantity import from_si, to_si
+from tuyere.core.entry.typed import Typed
 from tuyere.core.origin import Confidence
-from tuyere.core.quantity import from_si, to_si
-from tuyere.core.rating import ip20, vee
+from tuyere.core.rating import ip20
 from tuyere.core.sheet.solve import solve, solve_page
-from tuyere.core.sheet.typed import Typed, read_form
+from tuyere.core.sheet.typed import read_form
 
 RPM = math.pi / 30
 MM = 1e-3

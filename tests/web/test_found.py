@@ -14,10 +14,10 @@ from sqlmodel import Session, select
 from tests.core.test_found import spec as a_drive
 from tests.web.test_plant import floor, log
 from tuyere.core.counter_slip import counter_slip
-from tuyere.core.families import v_belt
-from tuyere.core.grade import DUTIES, grade
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt.grade import DUTIES, grade
+from tuyere.core.drives.v_belt.window import window
 from tuyere.core.table_book import BOOK
-from tuyere.core.window import window
 from tuyere.documents.slip_pdf import Heading, laid_out, slip_html, slip_pdf
 from tuyere.store.database import engine_from
 from tuyere.store.tables import AuditEntry, CrossReference, Due, TemporaryFix

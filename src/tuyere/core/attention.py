@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
-from tuyere.core.sheet.verdict import Tone, Verdict
+from tuyere.core.working.verdict import Tone, Verdict
 
 SOON_DAYS = 7  # how far ahead a promise is worth saying: common practice, no source
 

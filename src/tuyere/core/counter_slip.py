@@ -2,13 +2,13 @@
 
 from dataclasses import dataclass
 
-from tuyere.core.families.v_belt import Belt, Section, lengths, min_datum_diameter, sections
-from tuyere.core.grade import Grade
+from tuyere.core.drives.v_belt import Belt, Section, lengths, min_datum_diameter, sections
+from tuyere.core.drives.v_belt.grade import Grade
+from tuyere.core.drives.v_belt.window import Window
 from tuyere.core.identify import alike
 from tuyere.core.identify.answer import equivalents
-from tuyere.core.sheet.figure import shown
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.window import Window
+from tuyere.core.working.figure import shown
 
 
 @dataclass(frozen=True)

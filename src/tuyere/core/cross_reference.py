@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from tuyere.core.families.v_belt import BeltError, parse_designation
+from tuyere.core.drives.v_belt import BeltError, parse_designation
 from tuyere.core.rows_file import RowReport, RowsFileError, read_rows
 
 COLUMNS = ("part_number", "designation", "machine", "note")

@@ -1,13 +1,13 @@
 """The counter slip of a toothed belt, a chain or a flat belt: what to ask for, and what not to accept."""
 
 from tuyere.core.counter_slip import Slip
-from tuyere.core.families import roller_chain, synchronous
-from tuyere.core.families.flat import flat_belts
-from tuyere.core.flat_drive import FlatReading
+from tuyere.core.drives import roller_chain, synchronous
+from tuyere.core.drives.flat import flat_belts
+from tuyere.core.drives.flat.survey import FlatReading
 from tuyere.core.identify.toothed import ToothedReading
 from tuyere.core.layout.wheels import Lay
-from tuyere.core.sheet.figure import both, fine
 from tuyere.core.toothed_drive import DriveReading
+from tuyere.core.working.figure import both, fine
 
 _NEAR_WIDTH = 0.06  # of the width: a tape on a worn edge
 

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from functools import cache
 
+from tuyere.core.entry.quantity import KINDS, to_si
 from tuyere.core.origin import Confidence
-from tuyere.core.quantity import KINDS, to_si
 from tuyere.core.table import rows
 
 _KIND_OF_UNIT = {unit.symbol: kind for kind in ("velocity", "angle", "stress") for unit in KINDS[kind].units}

@@ -2,9 +2,9 @@
 
 from dataclasses import dataclass
 
-from tuyere.core.quantity import QuantityError
+from tuyere.core.entry.field import read_field
+from tuyere.core.entry.quantity import QuantityError
 from tuyere.core.rows_file import RowsFileError, read_rows
-from tuyere.core.sheet.field import read_field
 
 COLUMNS = ("what", "value", "unit")
 LIMIT_ROWS = 200

@@ -8,20 +8,20 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from tuyere.core import loads
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import from_si, to_si
+from tuyere.core.entry.reader import FieldReader
+from tuyere.core.entry.typed import Typed
 from tuyere.core.limit import limit as trade_limit
 from tuyere.core.origin import Confidence, Origin
-from tuyere.core.quantity import from_si, to_si
 from tuyere.core.selection.motor import MotorLimit, NotJudged, limit
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import Figure, Line, both, figure, shown
-from tuyere.core.sheet.page import Page
-from tuyere.core.sheet.reader import FieldReader
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.typed import Typed
-from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 from tuyere.core.table import rows
 from tuyere.core.uncertainty import exact
+from tuyere.core.working.figure import Figure, Line, both, figure, shown
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Problem, Tone, Verdict
 
 FIELDS = {
     "overhang": "overhang", "bearing_span": "bearing_span", "shaft": "shaft_diameter", "bearing_rating": "bearing_rating",

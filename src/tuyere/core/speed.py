@@ -1,9 +1,9 @@
 """Ratio, driven speed, belt and rim speed, slip. SI inside."""
 
-from dataclasses import dataclass
 from functools import cache
 
-from tuyere.core.quantity import to_si
+from tuyere.core.drives.family import Slip
+from tuyere.core.entry.quantity import to_si
 from tuyere.core.table import rows
 
 
@@ -14,15 +14,6 @@ def rim_limit(material: str = "cast iron") -> float:
 
 
 CAST_IRON_RIM_LIMIT_M_PER_S = rim_limit()
-
-
-@dataclass(frozen=True)
-class Slip:
-    """How much a drive of a kind loses, as shares: the usual range, from where on it is a fault, and in words. Common practice, no source."""
-
-    usual: tuple[float, float]
-    fault: float
-    said: str
 
 
 SLIPS = {

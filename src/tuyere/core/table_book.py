@@ -4,8 +4,8 @@ import re
 from dataclasses import dataclass
 from functools import cache
 
-from tuyere.core.families.v_belt import lengths, section
-from tuyere.core.quantity import from_si, to_si
+from tuyere.core.drives.v_belt import lengths, section
+from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.table import about, rows
 
 # How a column's figures are to be read: a kind with the unit they are kept in (None: the row's own unit column).

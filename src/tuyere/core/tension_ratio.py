@@ -5,10 +5,10 @@ from functools import cache
 
 import numpy as np
 
-from tuyere.core.families.flat import FlatBelt
-from tuyere.core.families.roller_chain import Chain
-from tuyere.core.families.synchronous import Profile
-from tuyere.core.families.v_belt import Section
+from tuyere.core.drives.flat import FlatBelt
+from tuyere.core.drives.roller_chain import Chain
+from tuyere.core.drives.synchronous import Profile
+from tuyere.core.drives.v_belt import Section
 from tuyere.core.rating.ip20 import Numbers
 from tuyere.core.table import rows
 
@@ -33,7 +33,7 @@ def arc_factor(of: Section, wrap_rad: Numbers, large_is_flat: bool = False) -> N
     For V-belts that is 1.25 (1 - 5^(-θ/180°)), the printed V-V column within 0.005. With the large wheel flat, the printed V-flat
     column above 127° (IP-20; from memory, high), the V-V one below.
 
-    >>> from tuyere.core.families.v_belt import section
+    >>> from tuyere.core.drives.v_belt import section
     >>> round(float(arc_factor(section("B"), math.radians(163))), 2), round(float(arc_factor(section("B"), math.radians(163), True)), 2)
     (0.96, 0.79)
     >>> round(float(arc_factor(section("PK"), math.pi)), 6)
@@ -50,7 +50,7 @@ def arc_factor(of: Section, wrap_rad: Numbers, large_is_flat: bool = False) -> N
 def tension_ratio(of: Section | Profile | Chain | FlatBelt, wrap_rad: Numbers, large_is_flat: bool = False) -> tuple[Numbers, str]:
     """The ratio at a wrap on the small wheel, and how to say where it is from; inf for a chain, whose slack side hangs free.
 
-    >>> from tuyere.core.families.v_belt import section
+    >>> from tuyere.core.drives.v_belt import section
     >>> round(float(tension_ratio(section("B"), math.pi)[0]), 6), round(float(tension_ratio(section("B"), math.pi, True)[0]), 2)
     (5.0, 2.5)
     """

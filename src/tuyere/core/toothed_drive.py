@@ -4,16 +4,16 @@ import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
-from tuyere.core.families import roller_chain, synchronous
+from tuyere.core.drives import roller_chain, synchronous
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.reader import FieldReader
+from tuyere.core.entry.typed import Typed
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.identify.toothed import Family
 from tuyere.core.limit import limit
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import both
-from tuyere.core.sheet.reader import FieldReader
-from tuyere.core.sheet.typed import Typed
-from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+from tuyere.core.working.figure import both
+from tuyere.core.working.verdict import Problem, Tone, Verdict
 
 _LEAST_MESH = limit("least teeth in mesh").value
 _LEAST_WRAP = limit("least wrap of a chain").value

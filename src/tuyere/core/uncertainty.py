@@ -12,8 +12,8 @@ from enum import StrEnum
 from uncertainties import UFloat, ufloat, wrap
 from uncertainties.core import AffineScalarFunc, LinearCombination
 
+from tuyere.core.entry.quantity import to_si
 from tuyere.core.origin import Origin
-from tuyere.core.quantity import to_si
 
 __all__ = [
     "Sureness",

@@ -13,8 +13,8 @@ from sqlmodel import Session
 
 from tuyere.core import speed, tension
 from tuyere.core.cross_reference import read_csv
-from tuyere.core.get_home import get_home
-from tuyere.core.quantity import from_si
+from tuyere.core.drives.v_belt.get_home import get_home
+from tuyere.core.entry.quantity import from_si
 from tuyere.core.rating.own import RatingsReport, read_ratings
 from tuyere.core.selection.parts_list import PartsReport, read_parts
 from tuyere.core.sheet.solve import Sheet, solve

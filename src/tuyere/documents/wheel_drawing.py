@@ -6,8 +6,8 @@ import ezdxf
 from ezdxf import units
 from jinja2 import Environment, PackageLoader
 
-from tuyere.core.sheet.figure import both, fine
 from tuyere.core.speeds.wheel import MadeWheel
+from tuyere.core.working.figure import both, fine
 
 _PAGES = Environment(loader=PackageLoader("tuyere.documents", "."), autoescape=True)
 _MM = 1000.0

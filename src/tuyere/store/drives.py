@@ -11,7 +11,7 @@ from sqlalchemy import select as columns
 from sqlalchemy.dialects.postgresql import distinct_on
 from sqlmodel import Session, col, select
 
-from tuyere.core.flat_drive import FlatDrive
+from tuyere.core.drives.flat.survey import FlatDrive
 from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.wheels import Keeper
 from tuyere.core.sheet.spec import DriveSpec

@@ -6,20 +6,22 @@ from flask import Response
 from pydantic import BaseModel, Field
 
 from tuyere.core import speed, tension
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.drives.v_belt.short_set import ShortSet
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import KINDS, QuantityError, System, parse, show
+from tuyere.core.entry.typed import Given
 from tuyere.core.geometry import open_belt
 from tuyere.core.origin import Origin
-from tuyere.core.quantity import KINDS, QuantityError, System, parse, show
-from tuyere.core.rating import ip20, vee
+from tuyere.core.rating import ip20
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS, service_factor
 from tuyere.core.sheet.drawing import Drawing
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import Figure
 from tuyere.core.sheet.solve import Sheet, solve
-from tuyere.core.sheet.spec import Basis, BeltState, DriverClass, DriveSpec, Gauge, Given, Rotation
-from tuyere.core.sheet.verdict import Flag, Problem, Verdict
-from tuyere.core.short_set import ShortSet
+from tuyere.core.sheet.spec import Basis, BeltState, DriverClass, DriveSpec, Gauge, Rotation
 from tuyere.core.uncertainty import standard_uncertainty
+from tuyere.core.working.figure import Figure
+from tuyere.core.working.verdict import Flag, Problem, Verdict
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SheetForm, read_sheet

@@ -1,7 +1,7 @@
 """A candidate written into a survey, as a person would have typed it."""
 
+from tuyere.core.entry.quantity import System, show
 from tuyere.core.origin import Origin
-from tuyere.core.quantity import System, show
 from tuyere.core.rating.ip20 import driven_classes
 from tuyere.core.selection.candidate import Candidate
 from tuyere.core.selection.judge import Judged

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.families.flat import FlatBelt
+from tuyere.core.drives.flat import FlatBelt
 from tuyere.core.selection.as_sheet import spec_of
 from tuyere.core.selection.candidate import Candidate, CandidateError, at_places, by_key
 from tuyere.core.selection.conversion import changes, saving
@@ -15,7 +15,7 @@ from tuyere.core.selection.problem import Problem
 from tuyere.core.selection.v_kind import VKind
 from tuyere.core.sheet.solve import solve, solve_page
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.verdict import Tone, Verdict
+from tuyere.core.working.verdict import Tone, Verdict
 from tuyere.web.calc import SheetOut, answer, sheet_out
 from tuyere.web.candidate_survey import survey_of
 from tuyere.web.errors import FieldError, Refusal

@@ -9,13 +9,13 @@ from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
-from tuyere.core.flat_drive import FlatDrive
+from tuyere.core.drives.flat.survey import FlatDrive
 from tuyere.core.identify.toothed import FAMILIES
 from tuyere.core.layout.form import read_path
 from tuyere.core.sheet.solve import Sheet, solve, solve_page
 from tuyere.core.sheet.typed import Reading as FormReading
-from tuyere.core.sheet.verdict import Tone
 from tuyere.core.toothed_drive import ToothedDrive
+from tuyere.core.working.verdict import Tone
 from tuyere.store import drives
 from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Role
 from tuyere.store.write import Answer, Writer

@@ -2,8 +2,8 @@
 
 from pydantic import BaseModel, ConfigDict, Field, field_validator
 
+from tuyere.core.entry.typed import Typed
 from tuyere.core.origin import Origin
-from tuyere.core.sheet.typed import Typed
 
 MOST_VERSIONS = 2**31 - 1  # what the column of a row's version holds
 

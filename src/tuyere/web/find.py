@@ -5,21 +5,21 @@ from pydantic import BaseModel, Field
 
 from tuyere.core import table_book
 from tuyere.core.counter_slip import Slip, counter_slip
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt.get_home import Fix, GetHome, get_home
+from tuyere.core.drives.v_belt.grade import DUTIES, Grade, grade
+from tuyere.core.drives.v_belt.window import Window, window
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import QuantityError, whole_number
+from tuyere.core.entry.typed import Given, Typed, given
 from tuyere.core.family_slip import flat_slip, toothed_slip
 from tuyere.core.fit.check import Check, Fitting, check
 from tuyere.core.fit.pairing import SET_SIGNS, mixed_set
-from tuyere.core.get_home import Fix, GetHome, get_home
-from tuyere.core.grade import DUTIES, Grade, grade
 from tuyere.core.identify.answer import Answer, Name, equivalents, identify
 from tuyere.core.identify.evidence import read_evidence
 from tuyere.core.identify.toothed import FAMILIES
-from tuyere.core.quantity import QuantityError, whole_number
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.spec import DriveSpec, Given
-from tuyere.core.sheet.typed import Typed, given
-from tuyere.core.sheet.verdict import Problem, Verdict
-from tuyere.core.window import Window, window
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.working.verdict import Problem, Verdict
 from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.errors import FieldError, Refusal

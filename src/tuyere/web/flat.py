@@ -3,12 +3,12 @@
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.families.flat import flat_belts
-from tuyere.core.flat_drive import FlatDrive, FlatReading
+from tuyere.core.drives.flat import flat_belts
+from tuyere.core.drives.flat.survey import FlatDrive, FlatReading
+from tuyere.core.entry.field import Note
 from tuyere.core.layout.form import BeltRead, PathReading
 from tuyere.core.layout.train import TrainAnswer
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.verdict import Problem, Verdict
+from tuyere.core.working.verdict import Problem, Verdict
 from tuyere.web.calc import answer
 from tuyere.web.entry import Strict
 from tuyere.web.forms import FlatForm

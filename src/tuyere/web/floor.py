@@ -13,15 +13,15 @@ from sqlmodel import Session, col, select
 
 from tuyere.core.attention import Attention, Level, Promised, Said, attention
 from tuyere.core.caution import DEFERENCE, Caution, cautions
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt.grade import DUTIES
+from tuyere.core.entry.field import FIELDS
+from tuyere.core.entry.quantity import KINDS
 from tuyere.core.geometry.belt_path import Pulley, belt_path
 from tuyere.core.geometry.open_belt import GeometryError, Span, Wheel, open_path
-from tuyere.core.grade import DUTIES
-from tuyere.core.quantity import KINDS
 from tuyere.core.rating import ip20
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
-from tuyere.core.sheet.field import FIELDS
-from tuyere.core.sheet.verdict import Tone
+from tuyere.core.working.verdict import Tone
 from tuyere.store import drives
 from tuyere.store.tables import Drive, Due, Machine, Role, now
 from tuyere.store.write import Answer, Writer

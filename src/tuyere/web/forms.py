@@ -5,16 +5,17 @@ from typing import Annotated
 
 from pydantic import Field
 
-from tuyere.core.dog_chain import DogReading, read_dogs
-from tuyere.core.flat_drive import FlatReading, read_flat
+from tuyere.core.drives.fitted import LineDrive
+from tuyere.core.drives.flat.survey import FlatReading, read_flat
+from tuyere.core.drives.roller_chain.dogs import DogReading, read_dogs
+from tuyere.core.drives.synchronous.linear import LinearReading, read_linear
+from tuyere.core.drives.v_belt.link import LinkReading, read_link
+from tuyere.core.entry.typed import Typed
 from tuyere.core.identify.toothed import FAMILIES, SIZES, Family, ToothedReading, read_toothed
 from tuyere.core.layout.typed import TypedBelt, TypedCarriage, TypedPath, TypedTape
-from tuyere.core.linear_belt import LinearReading, read_linear
-from tuyere.core.link_belting import LinkReading, read_link
 from tuyere.core.sheet.line_drive import of_flat, of_toothed
 from tuyere.core.sheet.solve import solve_page
-from tuyere.core.sheet.spec import LineDrive
-from tuyere.core.sheet.typed import Reading, Typed, read_form
+from tuyere.core.sheet.typed import Reading, read_form
 from tuyere.core.speeds.machine_form import MachineReading, read_machine
 from tuyere.core.toothed_drive import DriveReading, read_toothed_drive
 from tuyere.core.uncertainty import TOOLS

@@ -10,11 +10,11 @@ from sqlmodel import Session
 
 from tuyere.core.counter_slip import Slip
 from tuyere.core.cross_reference import COLUMNS, read_csv
-from tuyere.core.get_home import GetHome, get_home
-from tuyere.core.grade import EARLY_FINDING, died_early
-from tuyere.core.quantity import QuantityError
+from tuyere.core.drives.v_belt.get_home import GetHome, get_home
+from tuyere.core.drives.v_belt.grade import EARLY_FINDING, died_early
+from tuyere.core.entry.quantity import QuantityError
+from tuyere.core.entry.typed import Typed, given
 from tuyere.core.rows_file import RowReport
-from tuyere.core.sheet.typed import Typed, given
 from tuyere.documents.slip_pdf import Heading, slip_pdf
 from tuyere.store import found as store
 from tuyere.store.tables import BeltLife, CounterSlip, Drive, Due, Machine, Person, Role, TemporaryFix

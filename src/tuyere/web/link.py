@@ -3,8 +3,8 @@
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.verdict import Problem, Verdict
+from tuyere.core.entry.field import Note
+from tuyere.core.working.verdict import Problem, Verdict
 from tuyere.web.calc import answer
 from tuyere.web.entry import Strict
 from tuyere.web.forms import LinkForm

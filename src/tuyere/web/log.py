@@ -7,8 +7,8 @@ from typing import Any, Literal
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.sheet.field import FIELDS
-from tuyere.core.sheet.figure import plus_minus, shown
+from tuyere.core.entry.field import FIELDS
+from tuyere.core.working.figure import plus_minus, shown
 from tuyere.store import drives
 from tuyere.store.tables import Reading, ReadingValue, Role
 from tuyere.web.calc import answer

@@ -7,14 +7,14 @@ from flask import Response
 from pydantic import BaseModel, Field
 
 from tuyere.core import readings_file
-from tuyere.core.families import v_belt
-from tuyere.core.quantity import from_si
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.reader import FieldReader
-from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import from_si
+from tuyere.core.entry.reader import FieldReader
 from tuyere.core.speeds import wheel as wheels
 from tuyere.core.speeds.machine import KINDS, Row
 from tuyere.core.speeds.trial import CHANGES, LEAKS, TrialReading, TrialRow, read_trial
+from tuyere.core.working.verdict import Problem, Tone, Verdict
 from tuyere.documents.wheel_drawing import sizes, wheel_dxf, wheel_svg
 from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict, none_typed

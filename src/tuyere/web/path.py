@@ -6,16 +6,16 @@ from typing import Literal
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.field import Note
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.layout.form import BeltRead, PathReading, faces, read_path
 from tuyere.core.layout.keepers import nearest
 from tuyere.core.layout.one_belt import PathAnswer, WheelState
 from tuyere.core.layout.take_up import Reach
 from tuyere.core.layout.wheels import PathWheel
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import shown
-from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+from tuyere.core.working.figure import shown
+from tuyere.core.working.verdict import Problem, Tone, Verdict
 from tuyere.web.calc import answer
 from tuyere.web.entry import Strict
 from tuyere.web.forms import SurveyForm, typed_path

@@ -8,10 +8,9 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.core.sheet.field import FIELDS
+from tuyere.core.entry.field import FIELDS
+from tuyere.core.entry.typed import Given, Typed, given
 from tuyere.core.sheet.solve import Sheet, solve
-from tuyere.core.sheet.spec import Given
-from tuyere.core.sheet.typed import Typed, given
 from tuyere.core.speeds import design_point
 from tuyere.store import drives
 from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role, now

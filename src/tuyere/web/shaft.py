@@ -3,12 +3,12 @@
 from flask import Response
 from pydantic import BaseModel, Field
 
+from tuyere.core.entry.field import Note
 from tuyere.core.shaft_check import read_shaft
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import Figure
 from tuyere.core.sheet.solve import solve_page
-from tuyere.core.sheet.verdict import Problem as Refused
-from tuyere.core.sheet.verdict import Verdict
+from tuyere.core.working.figure import Figure
+from tuyere.core.working.verdict import Problem as Refused
+from tuyere.core.working.verdict import Verdict
 from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict
 from tuyere.web.forms import SheetForm, read_sheet

@@ -7,7 +7,8 @@ import numpy as np
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.quantity import KINDS, to_si
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import KINDS, to_si
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.selection.candidate import nearest, relaxed, sides
 from tuyere.core.selection.form import SizeReading, read_size
@@ -21,10 +22,9 @@ from tuyere.core.selection.rank import USUAL as USUAL_WEIGHTS
 from tuyere.core.selection.rank import Field as Ranked
 from tuyere.core.selection.search import search
 from tuyere.core.selection.shelf import Which, stock
-from tuyere.core.sheet.field import Note
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.verdict import Problem as Refused
+from tuyere.core.working.verdict import Problem as Refused
 from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, Refusal

@@ -5,20 +5,21 @@ from typing import Annotated, Literal
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import shown
-from tuyere.core.sheet.page import Page
-from tuyere.core.sheet.reader import FieldReader
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.reader import FieldReader
+from tuyere.core.entry.typed import Typed
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.typed import Reading, Typed
-from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+from tuyere.core.sheet.typed import Reading
 from tuyere.core.speeds.adjustable import adjust
 from tuyere.core.speeds.cones_form import ConesReading, read_cones
 from tuyere.core.speeds.explain import Explanation, eighths
 from tuyere.core.speeds.reading import ByDiameter, read_speeds
 from tuyere.core.speeds.target import Pair, StockWheel, Targets, rated, say, smallest, targets, with_pair
 from tuyere.core.speeds.unknown import ShaftRow, WheelRow, read_unknown
+from tuyere.core.working.figure import shown
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Problem, Tone, Verdict
 from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.forms import ConesForm, SheetForm, read_sheet

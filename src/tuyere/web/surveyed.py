@@ -9,7 +9,7 @@ from sqlmodel import col, select
 from tuyere.core.layout.form import read_path
 from tuyere.core.rating.own import OwnRatings
 from tuyere.core.sheet.solve import solve_page
-from tuyere.core.sheet.verdict import Tone, Verdict
+from tuyere.core.working.verdict import Tone, Verdict
 from tuyere.store.tables import Configuration, Drive
 from tuyere.web.forms import SheetForm, SurveyForm, read_machine_form, read_sheet, typed_path
 from tuyere.web.shop import the_shop

@@ -5,15 +5,15 @@ import math
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.dog_chain import DogReading
-from tuyere.core.families import roller_chain, synchronous
+from tuyere.core.drives import roller_chain, synchronous
+from tuyere.core.drives.roller_chain.dogs import DogReading
+from tuyere.core.drives.synchronous.linear import LinearReading
+from tuyere.core.entry.field import Note
 from tuyere.core.identify.by_size import Ask, Match
 from tuyere.core.identify.toothed import ANSWERS, HOW, Family, ToothedReading
-from tuyere.core.linear_belt import LinearReading
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import fine
-from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.core.toothed_drive import DriveReading, Fitting, ToothedWheel
+from tuyere.core.working.figure import fine
+from tuyere.core.working.verdict import Problem, Verdict
 from tuyere.web.calc import answer
 from tuyere.web.entry import Entry, Strict
 from tuyere.web.forms import ToothedForm, read_toothed_form

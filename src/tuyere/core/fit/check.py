@@ -4,17 +4,17 @@ import math
 from dataclasses import dataclass
 from functools import cache
 
-from tuyere.core.families.v_belt import BeltError, Section
-from tuyere.core.families.v_belt.groove import Groove, groove_at_outside, grooves_of
+from tuyere.core.drives.v_belt import BeltError, Section
+from tuyere.core.drives.v_belt.groove import Groove, groove_at_outside, grooves_of
+from tuyere.core.entry.quantity import to_si
+from tuyere.core.entry.typed import Given
 from tuyere.core.fit.pairing import Pair, in_groove
 from tuyere.core.fit.seat import Trapezoid, seat
 from tuyere.core.origin import Origin, least_sure
-from tuyere.core.quantity import to_si
-from tuyere.core.sheet.figure import Figure, Line, figure, given_figure, shown
-from tuyere.core.sheet.spec import Given
-from tuyere.core.sheet.verdict import Tone, Verdict
 from tuyere.core.table import rows
 from tuyere.core.uncertainty import UFloat, probability_between, sureness, uncertain, wrapped
+from tuyere.core.working.figure import Figure, Line, figure, given_figure, shown
+from tuyere.core.working.verdict import Tone, Verdict
 
 _MADE_WIDTH_M, _MADE_GROOVE_M = 0.0002, 0.0001  # how far a made belt and groove lie from the table: common practice, no source
 _MADE_ANGLE = math.radians(0.5)

@@ -5,11 +5,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from tuyere.core.families.v_belt import Section, grooves_of, min_datum_diameter
+from tuyere.core.drives.v_belt import Section, grooves_of, min_datum_diameter
 from tuyere.core.fit.seat import Trapezoid, seat
 from tuyere.core.identify import alike
-from tuyere.core.sheet.figure import both
-from tuyere.core.sheet.verdict import Tone, Verdict
+from tuyere.core.working.figure import both
+from tuyere.core.working.verdict import Tone, Verdict
 
 Match = Literal["right", "narrower", "wider", "other system", "near"]
 _SAME_WIDTH = 0.04  # sections within this share of top width count as equally wide

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 from scipy.optimize import brentq
 
-from tuyere.core.quantity import fraction_inches, half_millimetres
+from tuyere.core.entry.quantity import fraction_inches, half_millimetres
 
 
 class GeometryError(ValueError):

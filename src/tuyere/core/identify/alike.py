@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Literal
 
-from tuyere.core.families.v_belt import sections
+from tuyere.core.drives.v_belt import sections
 from tuyere.core.origin import Confidence
 from tuyere.core.table import rows
 

@@ -3,16 +3,16 @@
 import math
 from dataclasses import dataclass
 
-from tuyere.core.families.v_belt import Belt, belt_of, lengths, made_numbers, number_from_outside, section, standard_belts
-from tuyere.core.families.v_belt.length import QUARTER_INCH
+from tuyere.core.drives.v_belt import Belt, belt_of, lengths, made_numbers, number_from_outside, section, standard_belts
+from tuyere.core.drives.v_belt.length import QUARTER_INCH
 from tuyere.core.identify import alike, hub
 from tuyere.core.identify.ask import Next, next_measurement, top_two
 from tuyere.core.identify.evidence import Evidence
 from tuyere.core.identify.label import named
 from tuyere.core.identify.rank import Candidate, Ranking, rank
-from tuyere.core.sheet.figure import shown
-from tuyere.core.sheet.verdict import Tone, Verdict
 from tuyere.core.uncertainty import Sureness, sureness
+from tuyere.core.working.figure import shown
+from tuyere.core.working.verdict import Tone, Verdict
 
 LABELS = {
     "top_width": "top width",

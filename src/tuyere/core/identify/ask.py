@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from tuyere.core.identify.evidence import Evidence
 from tuyere.core.identify.expect import expected, tool_doubt
 from tuyere.core.identify.rank import LENGTH_KEYS, Candidate, Ranking
-from tuyere.core.sheet.figure import both
+from tuyere.core.working.figure import both
 
 # How each measurement is called and taken, belt first, then wheel.
 HOW = {

@@ -8,7 +8,7 @@ import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
-from tuyere.core.sheet.spec import Given
+from tuyere.core.entry.typed import Given
 
 _MOST_GROWN = 0.04
 _NEW_SHARE = 0.35  # how many of the chains that somebody measures are as good as new: common practice, no source

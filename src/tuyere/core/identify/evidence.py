@@ -3,11 +3,10 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, fields
 
-from tuyere.core.quantity import QuantityError, whole_number
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.spec import Given
-from tuyere.core.sheet.typed import Typed, given
-from tuyere.core.sheet.verdict import Problem
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import QuantityError, whole_number
+from tuyere.core.entry.typed import Given, Typed, given
+from tuyere.core.working.verdict import Problem
 
 CONSTRUCTIONS = ("wrapped", "cogged", "joined", "hexagonal", "ribbed", "link", "aramid")
 MACHINES = ("plant", "light", "farm", "metric", "deck")

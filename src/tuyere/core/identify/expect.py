@@ -7,10 +7,10 @@ hundredths of their width, and a tape round a slack loop is good to about half a
 import math
 from dataclasses import dataclass
 
-from tuyere.core.families.v_belt import BeltError, Section, grooves_of
-from tuyere.core.families.v_belt.groove import Groove, groove_at_outside
+from tuyere.core.drives.v_belt import BeltError, Section, grooves_of
+from tuyere.core.drives.v_belt.groove import Groove, groove_at_outside
+from tuyere.core.entry.typed import Given
 from tuyere.core.identify.evidence import Evidence
-from tuyere.core.sheet.spec import Given
 from tuyere.core.uncertainty import TOOLS
 
 _WEAR_SHARE = 0.012  # a belt in use has lost about this much of its width, give or take as much again

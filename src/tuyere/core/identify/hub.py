@@ -1,9 +1,9 @@
 """What the hub says: which bushing it is, and whether bore and key belong together. Figures: tables/bushings.csv, keys.csv."""
 
+from tuyere.core.entry.quantity import from_si, parse, to_si
 from tuyere.core.identify.evidence import Evidence
-from tuyere.core.quantity import from_si, parse, to_si
-from tuyere.core.sheet.figure import shown
 from tuyere.core.table import rows
+from tuyere.core.working.figure import shown
 
 _NEAR = 0.0013  # a taper's large end by callipers, m
 _KEY_NEAR = 0.0008

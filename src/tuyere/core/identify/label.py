@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterator
 from functools import cache, lru_cache
 
-from tuyere.core.families.v_belt import Belt, BeltError, Section, belt_of, made_numbers, parse_designation, sections
+from tuyere.core.drives.v_belt import Belt, BeltError, Section, belt_of, made_numbers, parse_designation, sections
 
 # Likelihood of the fragment given the belt: a whole match, the number alone, an end missing, and a label misread.
 WHOLE, NUMBER_ONLY, END_MISSING, MISREAD = 1.0, 0.5, 0.25, 0.004

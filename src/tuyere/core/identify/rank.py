@@ -7,7 +7,7 @@ maker's and the wear's together. One more candidate, "not in these tables", take
 import math
 from dataclasses import dataclass
 
-from tuyere.core.families.v_belt import (
+from tuyere.core.drives.v_belt import (
     Belt,
     Section,
     belt_of,
@@ -18,12 +18,12 @@ from tuyere.core.families.v_belt import (
     sections,
     tape_inside,
 )
-from tuyere.core.families.v_belt.length import QUARTER_INCH
+from tuyere.core.drives.v_belt.length import QUARTER_INCH
+from tuyere.core.entry.typed import Given
 from tuyere.core.identify import alike
 from tuyere.core.identify.evidence import Evidence
 from tuyere.core.identify.expect import Expected, expected, other_groove_widths
 from tuyere.core.identify.label import MISREAD, MISREAD_WHOLE, WHOLE, marked_sections, matches, named, plain
-from tuyere.core.sheet.spec import Given
 
 BELT_KEYS = ("top_width", "thickness", "belt_angle")
 WHEEL_KEYS = ("groove_width", "groove_angle", "groove_depth", "groove_spacing")

@@ -5,14 +5,13 @@ from dataclasses import dataclass, replace
 from functools import cache
 from typing import Literal
 
-from tuyere.core.families import roller_chain, synchronous
+from tuyere.core.drives import roller_chain, synchronous
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import QuantityError, whole_number
+from tuyere.core.entry.typed import Given, Typed, given
 from tuyere.core.identify.by_size import Ask, Kind, Matches, Seen, Size, match, next_ask
-from tuyere.core.quantity import QuantityError, whole_number
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import fine
-from tuyere.core.sheet.spec import Given
-from tuyere.core.sheet.typed import Typed, given
-from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+from tuyere.core.working.figure import fine
+from tuyere.core.working.verdict import Problem, Tone, Verdict
 
 Family = Literal["synchronous", "roller chain"]
 FAMILIES: tuple[Family, ...] = ("synchronous", "roller chain")

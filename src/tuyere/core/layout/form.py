@@ -5,7 +5,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from typing import get_args
 
-from tuyere.core.families.v_belt import (
+from tuyere.core.drives.v_belt import (
     Belt,
     BeltError,
     Section,
@@ -18,19 +18,18 @@ from tuyere.core.families.v_belt import (
     pitch_over_datum,
     section,
 )
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import QuantityError
+from tuyere.core.entry.typed import Given, Typed, given
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.geometry.tape_net import Net, Tape, both_sides, settle, solve_net
 from tuyere.core.layout import keepers
 from tuyere.core.layout.train import TrainAnswer, solve_train
 from tuyere.core.layout.typed import TypedBelt, TypedKeeper, TypedPath, TypedPoint, TypedTakeUp, TypedWheel
 from tuyere.core.layout.wheels import BeltOnWheels, Carriage, Contact, Face, Keeper, KeeperState, Lay, PathWheel, Role, TakeUp
-from tuyere.core.quantity import QuantityError
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import both
-from tuyere.core.sheet.spec import Given
-from tuyere.core.sheet.typed import Typed, given
-from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 from tuyere.core.tension_ratio import half_turn_ratio
+from tuyere.core.working.figure import both
+from tuyere.core.working.verdict import Problem, Tone, Verdict
 
 MOST_WHEELS = 24
 MOST_BELTS = 6

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 from tuyere.core.geometry.belt_path import BeltPath
 from tuyere.core.layout.wheels import Contact, Keeper, KeeperState
-from tuyere.core.sheet.figure import both
-from tuyere.core.sheet.verdict import Tone, Verdict
+from tuyere.core.working.figure import both
+from tuyere.core.working.verdict import Tone, Verdict
 
 _LEAST, _MOST = 0.003, 0.0065  # 1/8 to 1/4 in off the taut belt: common practice, no source, low confidence
 _UNSURE = 0.002  # a place taped from two wheels is no surer than this

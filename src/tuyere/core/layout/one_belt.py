@@ -10,8 +10,8 @@ from tuyere.core.geometry.quarter_turn import QuarterTurn, quarter_turn
 from tuyere.core.layout import routing, strain, take_up
 from tuyere.core.layout.take_up import Reach
 from tuyere.core.layout.wheels import BeltOnWheels, Lay, PathWheel
-from tuyere.core.sheet.figure import both
-from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+from tuyere.core.working.figure import both
+from tuyere.core.working.verdict import Problem, Tone, Verdict
 
 
 @dataclass(frozen=True)

@@ -5,8 +5,8 @@ from collections.abc import Sequence
 from tuyere.core.geometry.belt_path import BeltPath, Clash
 from tuyere.core.geometry.quarter_turn import QuarterTurn
 from tuyere.core.layout.wheels import BeltOnWheels, PathWheel
-from tuyere.core.sheet.figure import both
-from tuyere.core.sheet.verdict import Tone, Verdict
+from tuyere.core.working.figure import both
+from tuyere.core.working.verdict import Tone, Verdict
 
 _BACK_IDLER = 1.3  # a flat idler on the back, times the smallest sheave: common practice (1.3 to 1.5), medium confidence
 _FLAT_CENTRES = 4.0  # quarter turn, centres over the larger diameter: handbooks, from memory, low confidence

@@ -8,8 +8,8 @@ from dataclasses import dataclass, replace
 from tuyere.core.geometry.belt_path import BeltPath, Mover, about_pivot, along_line, length_gradient, moved, possible_path, take_up_for
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.layout.wheels import BeltOnWheels, Lay, PathWheel
-from tuyere.core.sheet.figure import both
-from tuyere.core.sheet.verdict import Tone, Verdict
+from tuyere.core.working.figure import both
+from tuyere.core.working.verdict import Tone, Verdict
 
 _UNKNOWN_REACH_M = 0.3  # searched each way where nobody measured how far the wheel moves
 _TRACK = 12

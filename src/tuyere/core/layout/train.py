@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from tuyere.core.layout.one_belt import PathAnswer, solve_belt
 from tuyere.core.layout.wheels import BeltOnWheels, Lay, PathWheel
-from tuyere.core.sheet.verdict import Problem
+from tuyere.core.working.verdict import Problem
 
 
 @dataclass(frozen=True)

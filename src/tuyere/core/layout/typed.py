@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from tuyere.core.sheet.typed import Typed
+from tuyere.core.entry.typed import Typed
 
 _NONE = Typed()
 

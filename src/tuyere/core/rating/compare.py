@@ -4,10 +4,13 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from tuyere.core.families import roller_chain, synchronous, v_belt
-from tuyere.core.families.flat import flat_belts
-from tuyere.core.quantity import System, from_si, show
-from tuyere.core.rating import chain, flat, toothed, vee
+from tuyere.core.drives import roller_chain, synchronous, v_belt
+from tuyere.core.drives.flat import flat_belts
+from tuyere.core.drives.flat import rating as flat
+from tuyere.core.drives.roller_chain import rating as chain
+from tuyere.core.drives.synchronous import rating as toothed
+from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.entry.quantity import System, from_si, show
 from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.rating.own import OwnTable
 

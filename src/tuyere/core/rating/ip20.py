@@ -13,9 +13,9 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
-from tuyere.core.families.v_belt import Belt, Section
+from tuyere.core.drives.v_belt import Belt, Section
+from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.origin import Confidence, least_sure
-from tuyere.core.quantity import from_si, to_si
 from tuyere.core.table import rows
 
 SOURCE = "ARPM/RMA-MPTA IP-20; Machinery's Handbook (from memory)"
@@ -137,7 +137,7 @@ def rated_power(belt: Section, small_diameter_m: float, fast_shaft_rad_per_s: fl
     formula keeps rising past that and then falls below zero, so faster belts raise OutOfRangeError. Below the
     section's smallest diameter the formula stays positive; the caller flags that.
 
-    >>> from tuyere.core.families.v_belt import section
+    >>> from tuyere.core.drives.v_belt import section
     >>> b = rated_power(section("B"), to_si(5.4, "length", "in"), to_si(1750, "rotation", "rpm"), 1.0)
     >>> round(from_si(b.total_w, "power", "hp"), 2)
     5.43

@@ -13,9 +13,9 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.interpolate import RegularGridInterpolator
 
-from tuyere.core.families import roller_chain, synchronous, v_belt
-from tuyere.core.families.flat import flat_belts
-from tuyere.core.quantity import QuantityError, System, from_si, parse, show, whole_number
+from tuyere.core.drives import roller_chain, synchronous, v_belt
+from tuyere.core.drives.flat import flat_belts
+from tuyere.core.entry.quantity import QuantityError, System, from_si, parse, show, whole_number
 from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.rows_file import RowReport, RowsFileError, read_rows
 

@@ -2,7 +2,9 @@
 
 from dataclasses import replace
 
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.fitted import LineDrive, LineWheel
+from tuyere.core.entry.typed import Given
 from tuyere.core.origin import Origin
 from tuyere.core.selection.candidate import Candidate
 from tuyere.core.selection.flat_kind import FlatKind
@@ -11,7 +13,7 @@ from tuyere.core.selection.problem import Problem
 from tuyere.core.selection.toothed_kind import ChainKind, ToothedKind
 from tuyere.core.selection.v_kind import VKind
 from tuyere.core.sheet.line_drive import chain_line, flat_line, toothed_line
-from tuyere.core.sheet.spec import DriveSpec, Given, LineDrive, LineWheel
+from tuyere.core.sheet.spec import DriveSpec
 
 
 def _chosen(value: float, name: str) -> Given:

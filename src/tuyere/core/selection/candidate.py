@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
-from tuyere.core.quantity import to_si
+from tuyere.core.entry.quantity import to_si
 from tuyere.core.selection.judge import CONSTRAINTS, Judged, judge, pair_failures
 from tuyere.core.selection.kind import Kind, StockLength, StockWheel
 from tuyere.core.selection.problem import FAMILIES, Problem

@@ -4,11 +4,11 @@ from functools import cached_property
 
 import numpy as np
 
-from tuyere.core.families.flat import FlatBelt
+from tuyere.core.drives.flat import FlatBelt
+from tuyere.core.drives.flat import rating as flat_rating
+from tuyere.core.entry.quantity import System, from_si, show
 from tuyere.core.limit import limit
 from tuyere.core.loads import OVERHUNG_FACTOR
-from tuyere.core.quantity import System, from_si, show
-from tuyere.core.rating import flat as flat_rating
 from tuyere.core.rating.own import OwnTable
 from tuyere.core.selection.kind import CAST_IRON, FLAT_HUB_SHARE, Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
 from tuyere.core.selection.problem import Kept, Problem

@@ -3,18 +3,18 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import System, show
+from tuyere.core.entry.reader import FieldReader
+from tuyere.core.entry.typed import Typed
 from tuyere.core.limit import limit as trade_limit
-from tuyere.core.quantity import System, show
 from tuyere.core.rating import ip20
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.selection.motor import MotorLimit, NotJudged, frames, limit
 from tuyere.core.selection.problem import FAMILIES, USUAL, Kept, Problem
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.page import Page
-from tuyere.core.sheet.reader import FieldReader
 from tuyere.core.sheet.spec import DriverClass, DriveSpec
-from tuyere.core.sheet.typed import Typed
-from tuyere.core.sheet.verdict import Problem as Refused
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Problem as Refused
 
 # Each quantity, and the field it is read as.
 FIELDS = {

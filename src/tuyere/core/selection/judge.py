@@ -9,17 +9,17 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from tuyere.core.families import roller_chain
+from tuyere.core.drives import roller_chain
+from tuyere.core.entry.quantity import System, show
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.loads import Strands, pull_on_shaft, strands_at_ratio
-from tuyere.core.quantity import System, show
 from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.selection.kind import HUB_OVER_BORE, Kind, StockLength, StockWheel
 from tuyere.core.selection.measures import Measures, traits
 from tuyere.core.selection.problem import Problem
 from tuyere.core.selection.toothed_kind import ChainKind
-from tuyere.core.sheet.figure import both
+from tuyere.core.working.figure import both
 
 CLEAR_M = 0.005  # daylight between the two wheels
 # In the order in which they are held against a candidate: the first one is what it is counted under.

@@ -11,8 +11,8 @@ from numpy.typing import NDArray
 from tuyere.core.rating.own import OwnTable
 from tuyere.core.selection.motor import MotorLimit
 from tuyere.core.selection.problem import Family, Kept, Problem
-from tuyere.core.sheet.figure import both
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, rim_limit
+from tuyere.core.working.figure import both
 
 Array = NDArray[np.float64]
 Places = NDArray[np.int64]

@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from functools import cache
 
+from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.loads import OVERHUNG_FACTOR, overhung_load
 from tuyere.core.origin import Confidence
-from tuyere.core.quantity import from_si, to_si
 from tuyere.core.rating.ip20 import Numbers
 from tuyere.core.table import rows
 

@@ -4,9 +4,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from tuyere.core.families import roller_chain, synchronous, v_belt
-from tuyere.core.families.flat import flat_belts
-from tuyere.core.quantity import QuantityError, parse, whole_number
+from tuyere.core.drives import roller_chain, synchronous, v_belt
+from tuyere.core.drives.flat import flat_belts
+from tuyere.core.entry.quantity import QuantityError, parse, whole_number
 from tuyere.core.rows_file import RowReport, RowsFileError, read_rows
 
 COLUMNS = ("part", "for", "size", "grooves", "width", "on_hand", "price", "number")

@@ -8,8 +8,8 @@ from typing import Literal
 
 import numpy as np
 
-from tuyere.core.families import v_belt
-from tuyere.core.quantity import System, show
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.quantity import System, show
 from tuyere.core.rating.own import OwnRatings
 from tuyere.core.selection.flat_kind import FlatKind
 from tuyere.core.selection.kind import Array, Kind, Prices, StockLength, StockWheel

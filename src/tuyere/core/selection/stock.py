@@ -2,11 +2,11 @@
 
 from functools import lru_cache
 
-from tuyere.core.families import roller_chain, synchronous, v_belt
-from tuyere.core.families.flat import flat_belts
-from tuyere.core.quantity import System, show, to_si
-from tuyere.core.rating import chain as chain_rating
-from tuyere.core.rating import vee
+from tuyere.core.drives import roller_chain, synchronous, v_belt
+from tuyere.core.drives.flat import flat_belts
+from tuyere.core.drives.roller_chain import rating as chain_rating
+from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.entry.quantity import System, show, to_si
 from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.rating.own import NONE, OwnRatings
 from tuyere.core.selection.flat_kind import FlatKind

@@ -4,12 +4,12 @@ import math
 
 import numpy as np
 
-from tuyere.core.families import roller_chain, synchronous
+from tuyere.core.drives import roller_chain, synchronous
+from tuyere.core.drives.roller_chain import rating as chain_rating
+from tuyere.core.drives.synchronous import rating as toothed_rating
+from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.limit import limit
 from tuyere.core.loads import OVERHUNG_FACTOR
-from tuyere.core.quantity import from_si, to_si
-from tuyere.core.rating import chain as chain_rating
-from tuyere.core.rating import toothed as toothed_rating
 from tuyere.core.rating.own import OwnTable
 from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of
 from tuyere.core.selection.problem import Kept, Problem

@@ -6,11 +6,12 @@ from functools import cached_property
 
 import numpy as np
 
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt import metric as metric_v
+from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.entry.quantity import System, from_si, show, to_si
 from tuyere.core.limit import limit
 from tuyere.core.loads import OVERHUNG_FACTOR
-from tuyere.core.quantity import System, from_si, show, to_si
-from tuyere.core.rating import metric_v, vee
 from tuyere.core.rating.ip20 import STEP_REACHED, OutOfRangeError
 from tuyere.core.rating.own import OwnTable
 from tuyere.core.selection.kind import FLAT_HUB_SHARE, Array, Kind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of, steps_at

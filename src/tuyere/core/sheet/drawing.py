@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 from tuyere.core.geometry.open_belt import Span, open_path
 from tuyere.core.loads import Strands, pull_on_shaft
-from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.working.page import Page
 
 
 @dataclass(frozen=True)

@@ -3,18 +3,19 @@
 import math
 from dataclasses import replace
 
-from tuyere.core.families import v_belt
-from tuyere.core.families.roller_chain import Chain
-from tuyere.core.families.synchronous import Profile
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.fitted import LineDrive
+from tuyere.core.drives.roller_chain import Chain
+from tuyere.core.drives.synchronous import Profile
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.quarter_turn import quarter_turn
 from tuyere.core.limit import Limit, limit
 from tuyere.core.origin import Origin
-from tuyere.core.sheet.figure import Figure, figure, given_figure, shown
-from tuyere.core.sheet.page import Page
-from tuyere.core.sheet.spec import DriveSpec, LineDrive
-from tuyere.core.sheet.verdict import Tone
+from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.uncertainty import exact, uncertain, wrapped
+from tuyere.core.working.figure import Figure, figure, given_figure, shown
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Tone
 
 GEOMETRY = "plane geometry, exact; the textbook series is only a check"
 # A run-in belt on its sheaves against its name: common practice, no source.

@@ -1,11 +1,11 @@
 """A toothed, flat or chain drive as the sheet takes it: the diameters of its line, and how fast it may run."""
 
-from tuyere.core.families import roller_chain, synchronous
-from tuyere.core.families.flat import FlatBelt, flat_belts
-from tuyere.core.flat_drive import FlatDrive
+from tuyere.core.drives import roller_chain, synchronous
+from tuyere.core.drives.fitted import LineDrive, LineWheel
+from tuyere.core.drives.flat import FlatBelt, flat_belts
+from tuyere.core.drives.flat.survey import FlatDrive
 from tuyere.core.limit import limit
 from tuyere.core.origin import Origin
-from tuyere.core.sheet.spec import LineDrive, LineWheel
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
 from tuyere.core.toothed_drive import ToothedDrive
 from tuyere.core.uncertainty import standard_uncertainty

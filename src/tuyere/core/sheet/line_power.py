@@ -2,22 +2,25 @@
 
 import math
 
-from tuyere.core.families import synchronous
-from tuyere.core.families.flat import FlatBelt
-from tuyere.core.families.roller_chain import Chain
-from tuyere.core.families.synchronous import Profile
+from tuyere.core.drives import synchronous
+from tuyere.core.drives.fitted import LineDrive, LineWheel
+from tuyere.core.drives.flat import FlatBelt
+from tuyere.core.drives.flat import rating as flat
+from tuyere.core.drives.roller_chain import Chain
+from tuyere.core.drives.roller_chain import rating as chain
+from tuyere.core.drives.roller_chain.lubrication import lubrication
+from tuyere.core.drives.synchronous import Profile
+from tuyere.core.drives.synchronous import rating as toothed
+from tuyere.core.entry.quantity import System, show
 from tuyere.core.limit import limit
-from tuyere.core.lubrication import lubrication
 from tuyere.core.origin import Origin
-from tuyere.core.quantity import System, show
-from tuyere.core.rating import chain, flat, toothed
 from tuyere.core.rating.ip20 import OutOfRangeError
 from tuyere.core.rating.own import OwnTable
-from tuyere.core.sheet.figure import Line, both, figure, given_figure, shown
-from tuyere.core.sheet.page import Page
-from tuyere.core.sheet.spec import DriveSpec, LineDrive, LineWheel
-from tuyere.core.sheet.verdict import Tone
+from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.uncertainty import exact
+from tuyere.core.working.figure import Line, both, figure, given_figure, shown
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Tone
 
 SMALL = "small-sheave"  # the flag of a wheel under its belt's smallest: no rating stands beside it
 _MISSING = {

@@ -1,18 +1,19 @@
 """Sheet step 3: design power, rated power per belt, belts needed, and whether what is fitted will do."""
 
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.entry.quantity import System, show
 from tuyere.core.origin import Origin
-from tuyere.core.quantity import System, show
-from tuyere.core.rating import ip20, vee
+from tuyere.core.rating import ip20
 from tuyere.core.rating.ip20 import RatedPower
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS, service_factor, speed_up_added, speed_up_times
-from tuyere.core.sheet.figure import Line, figure, given_figure
 from tuyere.core.sheet.line_power import SMALL
-from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.verdict import Tone
 from tuyere.core.tension_ratio import arc_factor, half_turn_ratio
 from tuyere.core.uncertainty import UFloat, exact
+from tuyere.core.working.figure import Line, figure, given_figure
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Tone
 
 BELTS_FITTED_LIMIT = 20
 

@@ -2,20 +2,20 @@
 
 import math
 
-from tuyere.core.families import v_belt
-from tuyere.core.families.flat import FlatBelt
-from tuyere.core.families.roller_chain import Chain
-from tuyere.core.families.synchronous import Profile
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.flat import FlatBelt
+from tuyere.core.drives.roller_chain import Chain
+from tuyere.core.drives.synchronous import Profile
+from tuyere.core.drives.synchronous.rating import mass_per_width
 from tuyere.core.loads import Strands, pull_at_rest, pull_on_shaft, strands_at_ratio
 from tuyere.core.origin import Confidence, Origin
-from tuyere.core.rating.toothed import mass_per_width
-from tuyere.core.sheet.figure import Line, figure
-from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.table import rows
 from tuyere.core.tension import static_tension
 from tuyere.core.tension_ratio import half_turn_ratio, tension_ratio
 from tuyere.core.uncertainty import exact
+from tuyere.core.working.figure import Line, figure
+from tuyere.core.working.page import Page
 
 SOURCE = "statics; Shigley, Mechanical Engineering Design; Machinery's Handbook (from memory)"
 START_TORQUE = 2.0  # a direct start gives about twice full-load torque (1.5 to 2.5): common practice, no source

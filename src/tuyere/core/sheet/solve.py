@@ -2,13 +2,13 @@
 
 from dataclasses import dataclass
 
+from tuyere.core.drives.v_belt.short_set import ShortSet, short_sets
 from tuyere.core.sheet import length, line_power, power, shaft, strain, wheels
 from tuyere.core.sheet.drawing import Drawing, draw
-from tuyere.core.sheet.figure import Figure
-from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.verdict import Flag, Problem, Verdict
-from tuyere.core.short_set import ShortSet, short_sets
+from tuyere.core.working.figure import Figure
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Flag, Problem, Verdict
 
 
 @dataclass(frozen=True)

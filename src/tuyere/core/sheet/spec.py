@@ -3,15 +3,11 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from uncertainties import UFloat
-
-from tuyere.core.families.flat import FlatBelt
-from tuyere.core.families.roller_chain import Chain
-from tuyere.core.families.synchronous import Profile
-from tuyere.core.families.v_belt import Belt, Section
+from tuyere.core.drives.fitted import LineDrive
+from tuyere.core.drives.v_belt import Belt, Section
+from tuyere.core.entry.typed import Given
 from tuyere.core.origin import Origin
 from tuyere.core.rating.own import NONE, OwnRatings
-from tuyere.core.uncertainty import uncertain
 
 Basis = Literal["outside", "datum"]
 DrivenBasis = Literal["outside", "datum", "flat"]
@@ -20,20 +16,6 @@ DriverClass = Literal["normal", "high"]
 BeltState = Literal["new", "run in"]
 Rotation = Literal["clockwise", "counter-clockwise"]
 Role = Literal["driver", "driven"]
-
-
-@dataclass(frozen=True)
-class Given:
-    """An entered value: SI, its standard uncertainty, its origin, and what to call it in a budget."""
-
-    value: float
-    std: float
-    origin: Origin
-    name: str
-
-    @property
-    def u(self) -> UFloat:
-        return uncertain(self.value, self.std, self.name)
 
 
 @dataclass(frozen=True)
@@ -54,43 +36,6 @@ class Adjustable:
     drop_m: float
     most: float
     drop_origin: Origin = Origin.RULE_OF_THUMB
-
-
-@dataclass(frozen=True)
-class LineWheel:
-    """A wheel that is no V-sheave: diameter of the belt's or chain's line and over the rim or tips (m), its doubt; teeth where it has them."""
-
-    line_m: float
-    rim_m: float
-    std_m: float
-    origin: Origin
-    teeth: int | None = None
-
-
-@dataclass(frozen=True)
-class LineDrive:
-    """A toothed, flat or chain drive on two wheels: what the sheet needs of it. `back_m`: the back over the line; `fastest_m_per_s`: its usual limit.
-
-    `of` is what is rated, `size` its width (m) or its strands; None while not known. `lay`: open, crossed or quarter-turn. `pitches`: a chain's.
-    """
-
-    family: str
-    driver: LineWheel
-    driven: LineWheel
-    centre_m: float | None
-    height_m: float
-    back_m: float
-    fastest_m_per_s: float | None
-    fastest_source: str
-    lay: str = "open"
-    of: Profile | Chain | FlatBelt | None = None
-    size: float | None = None
-    pitches: int | None = None
-
-    @property
-    def crossed(self) -> bool:
-        """Whether it lies otherwise than open, in one plane."""
-        return self.lay != "open"
 
 
 @dataclass(frozen=True)

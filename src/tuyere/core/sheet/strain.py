@@ -3,15 +3,15 @@
 import math
 
 from tuyere.core import tension
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.quantity import System, from_si, show
 from tuyere.core.origin import Confidence, Origin
-from tuyere.core.quantity import System, from_si, show
-from tuyere.core.sheet.figure import Line, figure, given_figure, shown
-from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec, Gauge
-from tuyere.core.sheet.verdict import Tone
 from tuyere.core.tension_ratio import half_turn_ratio
 from tuyere.core.uncertainty import UFloat, exact, largest_doubt, probability_between, sureness, uncertain, wrapped
+from tuyere.core.working.figure import Line, figure, given_figure, shown
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Tone
 
 SOURCE = "ARPM/RMA-MPTA IP-20; Machinery's Handbook (from memory)"
 METRIC = "GB/T 13575.1 (from memory)"

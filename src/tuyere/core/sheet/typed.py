@@ -4,28 +4,16 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import TypeVar, get_args
 
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import QuantityError, to_si, whole_number
+from tuyere.core.entry.typed import Given, Typed, given
 from tuyere.core.origin import Origin
-from tuyere.core.quantity import QuantityError, to_si, whole_number
 from tuyere.core.rating import ip20
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
-from tuyere.core.sheet.field import FIELDS, Note, read_field
 from tuyere.core.sheet.power import BELTS_FITTED_LIMIT
-from tuyere.core.sheet.spec import (
-    Adjustable,
-    Basis,
-    BeltState,
-    DrivenBasis,
-    DriverClass,
-    DriveSpec,
-    Gauge,
-    Given,
-    GrooveKind,
-    Role,
-    Rotation,
-)
-from tuyere.core.sheet.verdict import Problem
-from tuyere.core.uncertainty import standard_uncertainty
+from tuyere.core.sheet.spec import Adjustable, Basis, BeltState, DrivenBasis, DriverClass, DriveSpec, Gauge, GrooveKind, Role, Rotation
+from tuyere.core.working.verdict import Problem
 
 LONGEST_WORD = 60
 T = TypeVar("T", bound=str)
@@ -37,16 +25,6 @@ SURVEY_QUANTITIES = (
 DESIGN_ONLY = ("design_airflow", "design_pressure", "design_amps", "design_turns")
 
 
-@dataclass(frozen=True)
-class Typed:
-    """One entry as typed: the text, the unit shown in the field, and where the person says it comes from."""
-
-    text: str = ""
-    unit: str = ""
-    origin: Origin | None = None
-    tool: str | None = None
-
-
 @dataclass
 class Reading:
     """The outcome of reading a form: the spec, a note per field, and the problems."""
@@ -55,17 +33,6 @@ class Reading:
     design: dict[str, float] = field(default_factory=dict)
     notes: dict[str, Note] = field(default_factory=dict)
     problems: list[Problem] = field(default_factory=list)
-
-
-def given(key: str, typed: Typed, as_field: str | None = None) -> tuple[Given | None, Note | None]:
-    """Read one quantity into a Given with its uncertainty. Raises QuantityError."""
-    spec = FIELDS[as_field or key]
-    parsed, note = read_field(spec.key, typed.text, typed.unit)
-    if parsed is None:
-        return None, None
-    origin = typed.origin or spec.origin
-    std = standard_uncertainty(parsed.value_si, spec.kind, origin, typed.tool)
-    return Given(parsed.value_si, std, origin, spec.label), note
 
 
 def read_form(

@@ -3,16 +3,18 @@
 import math
 
 from tuyere.core import speed
-from tuyere.core.families import v_belt
-from tuyere.core.families.roller_chain import Chain
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.fitted import LineWheel
+from tuyere.core.drives.roller_chain import Chain
+from tuyere.core.entry.quantity import System, show
+from tuyere.core.entry.typed import Given
 from tuyere.core.limit import limit
 from tuyere.core.origin import Confidence, Origin
-from tuyere.core.quantity import System, show
-from tuyere.core.sheet.figure import Line, figure, given_figure, shown
-from tuyere.core.sheet.page import Page
-from tuyere.core.sheet.spec import Adjustable, DriveSpec, Given, GrooveKind, LineWheel
-from tuyere.core.sheet.verdict import Tone
+from tuyere.core.sheet.spec import Adjustable, DriveSpec, GrooveKind
 from tuyere.core.uncertainty import UFloat, exact, probability_between, sureness, uncertain, wrapped
+from tuyere.core.working.figure import Line, figure, given_figure, shown
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Tone
 
 GEOMETRY = "plane geometry and kinematics"
 

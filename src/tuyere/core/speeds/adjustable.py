@@ -7,10 +7,10 @@ Opening lets the belt sink: the pitch diameter falls by c a turn, c = p / tan(φ
 import math
 from dataclasses import dataclass
 
-from tuyere.core.sheet.figure import both, shown
 from tuyere.core.sheet.spec import Role
-from tuyere.core.sheet.verdict import Tone, Verdict
 from tuyere.core.speeds.machine import not_judged
+from tuyere.core.working.figure import both, shown
+from tuyere.core.working.verdict import Tone, Verdict
 
 HALF = 0.5
 

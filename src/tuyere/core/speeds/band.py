@@ -3,10 +3,10 @@
 import re
 from dataclasses import dataclass
 
-from tuyere.core.quantity import KINDS, QuantityError, System, show
-from tuyere.core.sheet.field import FIELDS, Note, read_field
-from tuyere.core.sheet.figure import shown
-from tuyere.core.sheet.typed import Typed
+from tuyere.core.entry.field import FIELDS, Note, read_field
+from tuyere.core.entry.quantity import KINDS, QuantityError, System, show
+from tuyere.core.entry.typed import Typed
+from tuyere.core.working.figure import shown
 
 
 @dataclass(frozen=True)

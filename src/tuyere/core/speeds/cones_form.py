@@ -3,16 +3,16 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import to_si
+from tuyere.core.entry.reader import FieldReader
+from tuyere.core.entry.typed import Typed
 from tuyere.core.geometry.open_belt import GeometryError
-from tuyere.core.quantity import to_si
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import both, shown
-from tuyere.core.sheet.reader import FieldReader
-from tuyere.core.sheet.typed import Typed
-from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
 from tuyere.core.speeds.cones import ConeStep, Converted, as_found, design, geometric
+from tuyere.core.working.figure import both, shown
+from tuyere.core.working.verdict import Problem, Tone, Verdict
 
 MOST_STEPS = 8
 _LOOSE = 0.004  # of the length: a belt takes up about that before it runs slack on another step. Common practice, no source; low

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from tuyere.core.quantity import System, show
+from tuyere.core.entry.quantity import System, show
 
 NEAR = 0.03  # within this of its design speed a drive counts as set up: common practice, no source
 

@@ -8,10 +8,10 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from tuyere.core.sheet.figure import shown
-from tuyere.core.sheet.verdict import Tone, Verdict
 from tuyere.core.speed import SLIPS, TOOTHED
 from tuyere.core.uncertainty import UFloat, exact, uncertain
+from tuyere.core.working.figure import shown
+from tuyere.core.working.verdict import Tone, Verdict
 
 # Past this a belt cannot go on slipping for long: it glazes, smells and burns. Common practice, no source; low.
 _GROSS = 0.08

@@ -9,11 +9,11 @@ not read (common practice, no source).
 from dataclasses import dataclass
 from typing import Literal
 
-from tuyere.core.quantity import System, show
-from tuyere.core.sheet.figure import shown
-from tuyere.core.sheet.verdict import Tone, Verdict
+from tuyere.core.entry.quantity import System, show
 from tuyere.core.speeds.air import similar
 from tuyere.core.uncertainty import UFloat, exact, probability_between, sureness, uncertain
+from tuyere.core.working.figure import shown
+from tuyere.core.working.verdict import Tone, Verdict
 
 Kind = Literal["fan", "centrifugal pump", "positive displacement", "constant torque"]
 KINDS: dict[Kind, str] = {

@@ -5,18 +5,18 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from tuyere.core.quantity import QuantityError, System, show
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.figure import shown
-from tuyere.core.sheet.page import Page
-from tuyere.core.sheet.reader import FieldReader
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import QuantityError, System, show
+from tuyere.core.entry.reader import FieldReader
+from tuyere.core.entry.typed import Typed, given
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.typed import Typed, given
-from tuyere.core.sheet.verdict import Problem, Tone, Verdict
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
 from tuyere.core.speeds.air import CurveError, FanCurve, density, fan_curve, flow_at_pressure, working_point
 from tuyere.core.speeds.machine import KINDS, LEAST_IDLE, Felt, Kind, Limits, Motor, Now, amps_gap, feel
 from tuyere.core.uncertainty import UFloat, exact, uncertain
+from tuyere.core.working.figure import shown
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Problem, Tone, Verdict
 
 _CLAMP_STD = 0.02  # of a clamp meter's reading: common practice, no source
 _POINTS = 40

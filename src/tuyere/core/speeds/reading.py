@@ -3,17 +3,17 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from tuyere.core.families import v_belt
-from tuyere.core.quantity import to_si
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.page import Page
-from tuyere.core.sheet.reader import FieldReader
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import to_si
+from tuyere.core.entry.reader import FieldReader
+from tuyere.core.entry.typed import Typed
 from tuyere.core.sheet.spec import DriveSpec, Role
-from tuyere.core.sheet.typed import Typed
-from tuyere.core.sheet.verdict import Problem, Verdict
 from tuyere.core.sheet.wheels import rolls_by
 from tuyere.core.speeds.explain import Explained, Learned, explain, learn
 from tuyere.core.uncertainty import UFloat, exact, uncertain
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Problem, Verdict
 
 _LOW = to_si(1 / 16, "length", "in")
 

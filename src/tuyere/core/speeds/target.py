@@ -11,21 +11,21 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from tuyere.core.families import roller_chain, synchronous, v_belt
+from tuyere.core.drives import roller_chain, synchronous, v_belt
+from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.drives.v_belt.window import slide_needed
+from tuyere.core.entry.quantity import to_si
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.limit import limit
-from tuyere.core.quantity import to_si
-from tuyere.core.rating import vee
 from tuyere.core.selection import motor
 from tuyere.core.sheet.length import least_wrap
-from tuyere.core.sheet.page import Page
 from tuyere.core.sheet.spec import DriveSpec, Role
-from tuyere.core.sheet.verdict import Tone, Verdict
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, SLIPS
 from tuyere.core.speeds.machine import not_judged
 from tuyere.core.table import rows
-from tuyere.core.window import slide_needed
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Tone, Verdict
 
 Keep = Literal["", "driver", "driven"]
 Meaning = Literal["", "slip", "diameter"]

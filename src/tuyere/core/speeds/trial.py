@@ -3,11 +3,11 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from tuyere.core.quantity import KINDS, System, show
-from tuyere.core.sheet.field import FIELDS, Note
-from tuyere.core.sheet.reader import FieldReader
-from tuyere.core.sheet.typed import Typed
-from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+from tuyere.core.entry.field import FIELDS, Note
+from tuyere.core.entry.quantity import KINDS, System, show
+from tuyere.core.entry.reader import FieldReader
+from tuyere.core.entry.typed import Typed
+from tuyere.core.working.verdict import Problem, Tone, Verdict
 
 CHANGES = {
     "tightened": "belts tightened",

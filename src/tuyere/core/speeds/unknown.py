@@ -4,13 +4,13 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from tuyere.core.quantity import QuantityError
-from tuyere.core.sheet.field import Note
-from tuyere.core.sheet.reader import FieldReader
-from tuyere.core.sheet.typed import Typed
-from tuyere.core.sheet.verdict import Problem, Tone, Verdict
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.quantity import QuantityError
+from tuyere.core.entry.reader import FieldReader
+from tuyere.core.entry.typed import Typed
 from tuyere.core.speeds.band import Band, exactly, read_band
 from tuyere.core.speeds.train import Solved, SpeedError, Step, by_marks, solve
+from tuyere.core.working.verdict import Problem, Tone, Verdict
 
 MOST_STAGES = 4
 

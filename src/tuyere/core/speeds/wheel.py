@@ -4,12 +4,12 @@ import math
 from dataclasses import dataclass
 from functools import cache
 
-from tuyere.core.families import v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.entry.quantity import to_si
 from tuyere.core.origin import Confidence
-from tuyere.core.quantity import to_si
-from tuyere.core.sheet.figure import both, shown
-from tuyere.core.sheet.verdict import Tone, Verdict
 from tuyere.core.table import rows
+from tuyere.core.working.figure import both, shown
+from tuyere.core.working.verdict import Tone, Verdict
 
 Point = tuple[float, float]
 

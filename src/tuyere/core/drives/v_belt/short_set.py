@@ -1,0 +1,63 @@
+"""A set of V-belts with some missing: what share of the design load is still carried, how hard to run it, and by when it must be whole again.
+
+The limits of time are common practice without source: a short set wears itself and its grooves, and is forgotten unless due.
+"""
+
+from dataclasses import dataclass
+
+from uncertainties import UFloat
+
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.working.page import Page
+
+DAYS = ((1.0, 14), (0.7, 7), (0.0, 2))  # days until whole, by the share of the design load it carries
+ENOUGH = 0.7
+
+
+@dataclass(frozen=True)
+class ShortSet:
+    """`left` of a set's belts: the share of the set, of the design load (None: load not known), how hard to run, days until whole."""
+
+    left: int
+    of_set: float
+    of_load: float | None
+    run: str
+    days: int
+
+
+def share_of_load(page: Page, belts_or_ribs: float) -> UFloat | None:
+    """The share of the design power that so many belts, or ribs, carry; None where either is not known."""
+    if not page.has("power_per_belt", "design_power"):
+        return None
+    return page.values["power_per_belt"] * belts_or_ribs / page.values["design_power"]
+
+
+def days(share: float) -> int:
+    """Days until it must be whole again.
+
+    >>> [days(s) for s in (1.1, 0.8, 0.3)]
+    [14, 7, 2]
+    """
+    return next(d for least, d in DAYS if share >= least)
+
+
+def run(share: float, of_load: bool) -> str:
+    """How hard to run it."""
+    if share >= 1.0:
+        return "Run at normal load; no hard starts."
+    if not of_load:
+        return f"Hold the load to about {share:.0%} of normal; no hard starts."
+    if share >= ENOUGH:
+        return f"Hold the load to about {share:.0%} of the design load; start unloaded."
+    return f"Only what must run: {share:.0%} of the design load, started unloaded, watched for slip and smoke."
+
+
+def short_sets(spec: DriveSpec, page: Page) -> tuple[ShortSet, ...]:
+    """One row for each number of belts that may be left, most first; none for a drive of one belt or one band."""
+    pieces = (spec.parallel or 0) // spec.ribs
+    found = []
+    for left in range(pieces - 1, 0, -1):
+        share = share_of_load(page, left * spec.ribs)
+        known = share.n if share is not None else left / pieces
+        found.append(ShortSet(left, left / pieces, share.n if share is not None else None, run(known, share is not None), days(known)))
+    return tuple(found)

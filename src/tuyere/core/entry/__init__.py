@@ -1,0 +1,1 @@
+"""From typed text to values: the only reader."""
