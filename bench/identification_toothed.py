@@ -12,11 +12,12 @@ from pathlib import Path
 from typing import Any
 
 from tuyere.core.drives import roller_chain, synchronous
+from tuyere.core.drives.registry import meshing
 from tuyere.core.entry.typed import Typed
-from tuyere.core.identify.toothed import Family, read_toothed
+from tuyere.core.identify.toothed import read_toothed
 
 CASES = Path(__file__).parent.parent / "tests" / "identification_cases_toothed.csv"
-FAMILY: dict[str, Family] = {"chain": "roller chain", "synchronous": "synchronous"}
+FAMILY = {"chain": meshing("roller chain"), "synchronous": meshing("synchronous")}
 
 
 def cases() -> list[dict[str, str]]:

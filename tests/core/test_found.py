@@ -8,9 +8,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tuyere.core.counter_slip import counter_slip
 from tuyere.core.cross_reference import key_of, read_csv
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt.counter_slip import counter_slip
 from tuyere.core.drives.v_belt.get_home import Fix, get_home
 from tuyere.core.drives.v_belt.grade import EARLY_FINDING, grade
 from tuyere.core.drives.v_belt.window import window

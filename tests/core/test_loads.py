@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from scipy.integrate import cumulative_trapezoid, quad, solve_ivp
 
 from tuyere.core import loads
+from tuyere.core.drives.v_belt.family import V_BELT
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.rating import ip20
 
@@ -108,5 +109,5 @@ def test_life_falls_with_the_cube_and_a_bushing_by_its_product() -> None:
 
 def test_the_overhung_load_of_a_catalogue_formula() -> None:
     """126 050 hp K/(d n), lbf: 10 hp on a 6 in sheave at 1750 rpm, V-belts."""
-    found = loads.overhung_load(to_si(10, "power", "hp"), 1750 * math.pi / 30, 6 * 0.0254, loads.OVERHUNG_FACTOR["v-belt"])
+    found = loads.overhung_load(to_si(10, "power", "hp"), 1750 * math.pi / 30, 6 * 0.0254, V_BELT.overhung_factor)
     assert found / to_si(1, "force", "lbf") == pytest.approx(126_050 * 10 * 1.5 / (6 * 1750), rel=1e-4)

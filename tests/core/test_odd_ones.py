@@ -1,16 +1,19 @@
 """Link belting, a carriage's belt by its hum, and the counter slips of belts that are not V-belts."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tuyere.core.drives.flat.counter import slip_of as flat_slip
 from tuyere.core.drives.flat.survey import read_flat
+from tuyere.core.drives.registry import meshing
 from tuyere.core.drives.synchronous.linear import read_linear, string_frequency, string_tension
+from tuyere.core.drives.teeth import read_toothed_drive
 from tuyere.core.drives.v_belt.link import cut, read_link
 from tuyere.core.entry.typed import Typed
-from tuyere.core.family_slip import flat_slip, toothed_slip
-from tuyere.core.identify.toothed import Family, read_toothed
-from tuyere.core.toothed_drive import read_toothed_drive
+from tuyere.core.identify.toothed import read_toothed
 from tuyere.core.working.verdict import Tone
 
 
@@ -60,10 +63,11 @@ def test_a_link_belt_the_wrong_way_round_is_stopped() -> None:
     assert {v.headline for v in right.verdicts} >= {"It runs the right way round", "Pull it hand-tight round the wheels and tape it"}
 
 
-def slip(family: Family, label: str, width: float | None = None, open_ended: str = "", **drive: str):  # type: ignore[no-untyped-def]
+def slip(family: str, label: str, width: float | None = None, open_ended: str = "", **drive: str):  # type: ignore[no-untyped-def]
     centre = {"centre_distance": Typed(drive.pop("centre", ""), "mm")}
-    reading = read_toothed(family, {}, {"label": label})
-    return toothed_slip(reading, read_toothed_drive(family, centre, drive | {"open_ended": open_ended}), width, "KX-4")
+    of = meshing(family)
+    reading = replace(read_toothed(of, {}, {"label": label}), width_m=width)
+    return of.slip_of(reading, read_toothed_drive(of, centre, drive | {"open_ended": open_ended}), "KX-4")
 
 
 def test_slips_of_every_family_name_what_does_not_fit() -> None:

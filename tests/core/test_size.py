@@ -9,13 +9,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.test_selection import FAN
-from tuyere.core.drives import v_belt
+from tuyere.core.drives import registry, v_belt
 from tuyere.core.drives.flat import flat_belts
+from tuyere.core.drives.flat.tension import tension_ratio as flat_ratio
+from tuyere.core.drives.registry import family
 from tuyere.core.drives.roller_chain import chain
 from tuyere.core.drives.roller_chain.lubrication import lubrication
+from tuyere.core.drives.roller_chain.tension import tension_ratio as chain_ratio
 from tuyere.core.drives.synchronous import profile
+from tuyere.core.drives.synchronous.tension import tension_ratio as toothed_ratio
 from tuyere.core.drives.v_belt import parse_designation, section
 from tuyere.core.drives.v_belt.short_set import short_sets
+from tuyere.core.drives.v_belt.tension import tension_ratio
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.entry.typed import Typed
 from tuyere.core.loads import Strands, strands_at_ratio
@@ -35,7 +40,6 @@ from tuyere.core.shaft_check import read_shaft
 from tuyere.core.sheet.solve import solve, solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.table import rows
-from tuyere.core.tension_ratio import tension_ratio
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone
 
@@ -81,16 +85,16 @@ def test_v_belt_strands_follow_the_arc_factor(wrap: float, effective: float) -> 
 
 def test_pull_over_effective_pull_is_the_handbooks_overhung_factor() -> None:
     """At half a turn: chain 1, toothed about 1.3 to 1.5, V 1.5, flat 2 to 3 (Machinery's Handbook, from memory)."""
-    kinds_of = {
-        "chain": chain("60"),
-        "round": profile("H8M"),
-        "straight": profile("H"),
-        "v": section("5V"),
-        "flat": flat_belts()["polyamide 0.11in"],
+    ratios = {
+        "chain": chain_ratio(math.pi),
+        "round": toothed_ratio(profile("H8M"), math.pi),
+        "straight": toothed_ratio(profile("H"), math.pi),
+        "v": tension_ratio(section("5V"), math.pi),
+        "flat": flat_ratio(flat_belts()["polyamide 0.11in"], math.pi),
     }
     over = {}
-    for name, of in kinds_of.items():
-        ratio = float(tension_ratio(of, math.pi)[0])
+    for name, found in ratios.items():
+        ratio = float(found[0])
         over[name] = 1.0 if math.isinf(ratio) else (ratio + 1) / (ratio - 1)
     assert over == {
         "chain": 1.0,
@@ -136,12 +140,15 @@ def test_motor_limits() -> None:
 
 def test_duties_by_family() -> None:
     """ACA: smooth electric 1.0, heavy shock engine 1.7; IP-24 hammer mills 1.7, 1.9, 2.1 and 0.3 more speeding up 2.5 times (from memory)."""
-    assert service_factor("roller chain", "light", "normal", 8)[0] == 1.0 and service_factor("roller chain", "heavy", "high", 8)[0] == 1.7
-    assert [service_factor("synchronous", "heavy", "normal", h)[0] for h in (4, 8, 20)] == [1.7, 1.9, 2.1]
-    assert service_factor("synchronous", "heavy", "normal", 8, 2.6)[0] == pytest.approx(2.2)
-    assert service_factor("v-belt", "heavy", "normal", 8, 1, "slack side, outside")[0] == pytest.approx(1.4)
+    assert (
+        service_factor(family("roller chain"), "light", "normal", 8)[0] == 1.0
+        and service_factor(family("roller chain"), "heavy", "high", 8)[0] == 1.7
+    )
+    assert [service_factor(family("synchronous"), "heavy", "normal", h)[0] for h in (4, 8, 20)] == [1.7, 1.9, 2.1]
+    assert service_factor(family("synchronous"), "heavy", "normal", 8, 2.6)[0] == pytest.approx(2.2)
+    assert service_factor(family("v-belt"), "heavy", "normal", 8, 1, "slack side, outside")[0] == pytest.approx(1.4)
     with pytest.raises(ip20.OutOfRangeError):
-        service_factor("roller chain", "gentle", "normal", 8)
+        service_factor(family("roller chain"), "gentle", "normal", 8)
 
 
 @given(st.lists(st.tuples(st.integers(0, 8), st.integers(0, 8)), min_size=1, max_size=40), st.booleans(), st.booleans())
@@ -173,8 +180,8 @@ def test_heat_and_dirt_count() -> None:
     hot = at_places(WIDE, b, 0, 0, 0, 0).judged(replace(WIDE, ambient_c=75)).failures[0]
     assert hot.constraint == "heat" and "167 °F (75 °C)" in hot.says and hot.share == pytest.approx(0.25)
     dusty = replace(WIDE, surroundings="abrasive dust or oil")
-    for family in ("v-belt", "synchronous", "roller chain"):
-        assert dusty.service_factor(family)[0] - WIDE.service_factor(family)[0] == pytest.approx(0.2)
+    for of in registry.FAMILIES:
+        assert dusty.service_factor(of)[0] - WIDE.service_factor(of)[0] == pytest.approx(0.2)
 
 
 def test_a_flat_wheel_that_stays_gets_v_belts_on_it() -> None:

@@ -8,9 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tuyere.core.drives import roller_chain, synchronous
+from tuyere.core.drives.registry import meshing
+from tuyere.core.drives.teeth import read_toothed_drive
 from tuyere.core.entry.typed import Typed
 from tuyere.core.identify.toothed import read_toothed
-from tuyere.core.toothed_drive import read_toothed_drive
 from tuyere.core.working.verdict import Tone
 
 
@@ -35,7 +36,7 @@ def test_cases_drawn_by_chance(family: str) -> None:
 
 def chain_of(span: str, count: int, **more: str):  # type: ignore[no-untyped-def]
     sizes = {k: Typed(v, "mm", tool="caliper") for k, v in more.items()}
-    return read_toothed("roller chain", {"pitch_span": Typed(span, "mm", tool="rule"), **sizes}, {"pitch_count": str(count)})
+    return read_toothed(meshing("roller chain"), {"pitch_span": Typed(span, "mm", tool="rule"), **sizes}, {"pitch_count": str(count)})
 
 
 def test_twelve_pitches_tell_a_worn_40_from_an_08b() -> None:
@@ -63,20 +64,22 @@ def test_wear_never_changes_the_chain(name: str, grown: float, count: int) -> No
 
 
 def test_a_strange_pitch_is_said_to_be_strange() -> None:
-    found = read_toothed("synchronous", {"pitch_span": Typed("152", "mm")}, {"pitch_count": "10"})
+    found = read_toothed(meshing("synchronous"), {"pitch_span": Typed("152", "mm")}, {"pitch_count": "10"})
     assert found.matches.none_of_them > 0.5 and found.verdicts[0].tone is Tone.WATCH
 
 
 def test_what_is_missing_or_mistyped_is_said_beside_it() -> None:
-    found = read_toothed("roller chain", {"pitch_span": Typed("12 in", ""), "roller_diameter": Typed("fat", "")}, {"pitch_count": "-3"})
+    found = read_toothed(
+        meshing("roller chain"), {"pitch_span": Typed("12 in", ""), "roller_diameter": Typed("fat", "")}, {"pitch_count": "-3"}
+    )
     assert {p.field for p in found.problems} == {"roller_diameter", "pitch_count"}
-    assert read_toothed("roller chain", {"pitch_span": Typed("12", "in")}, {}).problems[0].field == "pitch_count"
-    assert read_toothed("synchronous", {}, {"label": "banana"}).problems[0].field == "label"
+    assert read_toothed(meshing("roller chain"), {"pitch_span": Typed("12", "in")}, {}).problems[0].field == "pitch_count"
+    assert read_toothed(meshing("synchronous"), {}, {"label": "banana"}).problems[0].field == "label"
 
 
 def drive(family: str, **words: str):  # type: ignore[no-untyped-def]
     centre = words.pop("centre", "")
-    return read_toothed_drive(family, {"centre_distance": Typed(centre, "mm")}, words)  # type: ignore[arg-type]
+    return read_toothed_drive(meshing(family), {"centre_distance": Typed(centre, "mm")}, words)  # type: ignore[arg-type]
 
 
 @given(st.sampled_from(["L", "H", "T5", "T10", "H8M", "H14M"]), st.integers(14, 40), st.integers(0, 60), st.floats(1.2, 4))
@@ -116,7 +119,7 @@ def test_odd_chains_few_teeth_and_small_wrap_are_flagged() -> None:
 def test_a_pulley_alone_tells_its_pitch(name: str, teeth: int) -> None:
     """ISO 5294: the diameter over the teeth and their number give the pitch; forms of one pitch stay open."""
     size = synchronous.outside_diameter(synchronous.profile(name), teeth) * 1000
-    found = read_toothed("synchronous", {"wheel_outside": Typed(f"{size:.2f}", "mm", tool="caliper")}, {"wheel_teeth": str(teeth)})
+    found = read_toothed(meshing("synchronous"), {"wheel_outside": Typed(f"{size:.2f}", "mm", tool="caliper")}, {"wheel_teeth": str(teeth)})
     same_pitch = [m for m in found.matches.found if abs(m.kind.pitch_m - synchronous.profile(name).pitch_m) < 1e-4]
     assert sum(m.probability for m in same_pitch) > 0.9
 
@@ -124,6 +127,6 @@ def test_a_pulley_alone_tells_its_pitch(name: str, teeth: int) -> None:
 def test_a_sprocket_alone_tells_its_chain_and_wants_its_teeth_counted() -> None:
     """ASME B29.1: No. 60, 17 teeth, caliper diameter 0.75 x 5.419 - 0.469 in."""
     typed = {"wheel_caliper": Typed(f"{0.75 * 5.419 - 0.469:.3f}", "in", tool="caliper")}
-    found = read_toothed("roller chain", typed, {"wheel_teeth": "17"})
+    found = read_toothed(meshing("roller chain"), typed, {"wheel_teeth": "17"})
     assert sum(m.probability for m in found.matches.found if m.kind.name in ("60", "60H", "12B")) > 0.9
-    assert read_toothed("roller chain", typed, {}).problems[0].field == "wheel_teeth"
+    assert read_toothed(meshing("roller chain"), typed, {}).problems[0].field == "wheel_teeth"

@@ -11,13 +11,13 @@ from hypothesis import strategies as st
 from tuyere.core import tension
 from tuyere.core.drives.v_belt import line_on_flat, parse_designation, section, sections
 from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.drives.v_belt.tension import arc_factor, tension_ratio
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.entry.typed import Given
 from tuyere.core.loads import strands_at_ratio
 from tuyere.core.origin import Origin
 from tuyere.core.sheet.solve import solve
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.tension_ratio import arc_factor, tension_ratio
 
 RPM = math.pi / 30
 RIBBED = ("PH", "PJ", "PK", "PL", "PM")

@@ -13,9 +13,12 @@ from tuyere.core.drives import synchronous, v_belt
 from tuyere.core.drives.fitted import LineDrive, LineWheel
 from tuyere.core.drives.flat import flat_belts
 from tuyere.core.drives.flat import rating as flat
+from tuyere.core.drives.flat.kind import flat_line
 from tuyere.core.drives.roller_chain import chain
 from tuyere.core.drives.roller_chain import rating as chain_rating
+from tuyere.core.drives.roller_chain.kind import chain_line
 from tuyere.core.drives.synchronous import profile
+from tuyere.core.drives.synchronous.kind import toothed_line
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.entry.typed import Given, Typed
 from tuyere.core.geometry import open_belt
@@ -27,7 +30,6 @@ from tuyere.core.selection.problem import Problem
 from tuyere.core.selection.search import Found, search
 from tuyere.core.selection.stock import kinds
 from tuyere.core.shaft_check import read_shaft
-from tuyere.core.sheet.line_drive import chain_line, flat_line, toothed_line
 from tuyere.core.sheet.solve import Sheet, solve, solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.typed import read_form

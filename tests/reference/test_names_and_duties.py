@@ -8,16 +8,17 @@ import pytest
 from tests.core.test_found import spec
 from tests.core.test_identify import seen
 from tuyere.core import tension
-from tuyere.core.counter_slip import counter_slip
 from tuyere.core.drives import synchronous, v_belt
+from tuyere.core.drives.registry import family, meshing
+from tuyere.core.drives.teeth import read_toothed_drive
 from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.drives.v_belt.counter_slip import counter_slip
 from tuyere.core.drives.v_belt.get_home import Fix, GetHome, get_home
 from tuyere.core.entry.typed import Typed
 from tuyere.core.identify import alike
 from tuyere.core.identify.answer import Answer, identify
 from tuyere.core.rating.service import service_factor
 from tuyere.core.sheet.solve import solve
-from tuyere.core.toothed_drive import read_toothed_drive
 from tuyere.core.working.verdict import Tone
 
 INCH = 0.0254
@@ -155,13 +156,13 @@ def test_a_slip_never_refuses_what_it_asks_for(name: str, refused: str) -> None:
 @pytest.mark.parametrize(("up", "times"), [(1.0, 1.0), (1.24, 1.0), (1.25, 1.05), (1.75, 1.11), (2.5, 1.18), (3.5, 1.28), (6, 1.28)])
 def test_a_drive_that_speeds_up_serves_harder(up: float, times: float) -> None:
     """GB/T 13575.1, note to the table of working-condition factors (from memory)."""
-    assert service_factor("V-belt", "moderate", "normal", 10, up)[0] == pytest.approx(1.2 * times)
+    assert service_factor(family("v-belt"), "moderate", "normal", 10, up)[0] == pytest.approx(1.2 * times)
 
 
 def test_starts_count_and_flat_belts_go_by_their_driver() -> None:
     """GB/T 13575.1: frequent or reversing starts 1.2 times (from memory); IP-20's classes of driver."""
-    assert service_factor("V-belt", "moderate", "normal", 10, starts="frequent or reversing")[0] == pytest.approx(1.2 * 1.2)
-    assert service_factor("flat", "moderate", "high", 10)[0] > service_factor("flat", "moderate", "normal", 10)[0]
+    assert service_factor(family("v-belt"), "moderate", "normal", 10, starts="frequent or reversing")[0] == pytest.approx(1.2 * 1.2)
+    assert service_factor(family("flat belt"), "moderate", "high", 10)[0] > service_factor(family("flat belt"), "moderate", "normal", 10)[0]
 
 
 def test_metric_static_tension_is_the_half_sum() -> None:
@@ -218,7 +219,7 @@ def test_toothed_drives_say_which_pulley_has_flanges() -> None:
 
     def headline(centre: str) -> str:
         sizes = {"centre_distance": Typed(centre, "mm")}
-        found = read_toothed_drive("synchronous", sizes, {"name": "H", "teeth_1": "20", "teeth_2": "40"}).drive
+        found = read_toothed_drive(meshing("synchronous"), sizes, {"name": "H", "teeth_1": "20", "teeth_2": "40"}).drive
         assert found
         return next(v.headline for v in found.verdicts if v.topic == "flanges")
 

@@ -10,6 +10,7 @@ from shapely import Point
 
 from tuyere.core import speed
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.registry import family
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.speeds.adjustable import adjust, drop_per_turn, settings
 from tuyere.core.speeds.air import CurveError, density, fan_curve, flow_at_pressure, similar, working_point
@@ -79,7 +80,7 @@ def test_marks_hold_the_true_ratio(driving: float, driven: float) -> None:
 def test_the_pump_that_read_125_and_then_260() -> None:
     """Common practice, no source: 170 by the diameters reads 125; a pulley cut for 220 reads 260; 240 wants 7.7 % less effective diameter."""
     ratio = uncertain(1425 / 170, 0.02 * 1425 / 170, "diameters")
-    before = explain(rpm(1425), rpm(125), ratio, "v-belt", new_over_old=exact(220 / 170), small="driver", below_least=True)
+    before = explain(rpm(1425), rpm(125), ratio, family("v-belt"), new_over_old=exact(220 / 170), small="driver", below_least=True)
     assert before.loss.n == pytest.approx(0.26, abs=0.006) and before.by_tachometer.n == pytest.approx(11.4)
     slip, diameter = before.explanations
     assert slip.predicted is not None and diameter.predicted is not None
@@ -110,10 +111,10 @@ def test_what_was_learned_hits_the_target(ratio: float, loss: float, new: float,
 
 
 def test_a_loss_that_cannot_be_slip() -> None:
-    faster = explain(rpm(1750), rpm(900), exact(2.0), "v-belt")
+    faster = explain(rpm(1750), rpm(900), exact(2.0), family("v-belt"))
     assert faster.explanations[0].plausible == "cannot be"
-    assert explain(rpm(1750), rpm(867), exact(2.0), "v-belt").verdicts[0].headline == "Diameters and tachometer agree"
-    assert explain(rpm(1750), rpm(800), exact(2.0), "roller chain").explanations[0].plausible == "cannot be"
+    assert explain(rpm(1750), rpm(867), exact(2.0), family("v-belt")).verdicts[0].headline == "Diameters and tachometer agree"
+    assert explain(rpm(1750), rpm(800), exact(2.0), family("roller chain")).explanations[0].plausible == "cannot be"
 
 
 def test_rim_speed_of_cast_iron() -> None:

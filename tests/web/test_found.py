@@ -13,8 +13,8 @@ from sqlmodel import Session, select
 
 from tests.core.test_found import spec as a_drive
 from tests.web.test_plant import floor, log
-from tuyere.core.counter_slip import counter_slip
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt.counter_slip import counter_slip
 from tuyere.core.drives.v_belt.grade import DUTIES, grade
 from tuyere.core.drives.v_belt.window import window
 from tuyere.core.table_book import BOOK

@@ -9,9 +9,6 @@ from typing import Literal
 
 BALL, ROLLER = 3.0, 10 / 3
 
-# How many times the effective pull a drive pulls its shaft, when its tensions are not known. Chain and V high, others medium, flat 2 to 3.
-OVERHUNG_FACTOR = {"roller chain": 1.0, "synchronous": 1.25, "v-belt": 1.5, "ribbed": 1.67, "flat belt": 2.5}
-
 # Porous bronze with oil: pressure (Pa), speed (m/s) and their product (Pa m/s); 50 000 psi ft/min. Machinery's Handbook, medium.
 _BRONZE_PRESSURE, _BRONZE_SPEED, _BRONZE_PV = 13.79e6, 6.096, 1.751e6
 
@@ -98,7 +95,7 @@ def pull_at_rest(standing_n: float, wrap_rad: float) -> float:
 def overhung_load(power_w: float, speed_rad_per_s: float, diameter_m: float, factor: float) -> float:
     """Pull on a shaft by the usual factor where tensions are not known, N: factor · 2P/(ω d).
 
-    >>> round(overhung_load(7460, 183.3, 0.15, OVERHUNG_FACTOR["v-belt"]))
+    >>> round(overhung_load(7460, 183.3, 0.15, 1.5))
     814
     """
     return factor * 2 * power_w / (speed_rad_per_s * diameter_m)

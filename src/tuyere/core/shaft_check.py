@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 from tuyere.core import loads
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt.family import RIBBED_OVERHUNG
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.entry.reader import FieldReader
@@ -261,9 +262,9 @@ def _limit(most: float | None, words: Mapping[str, str], side: str, pull: float,
 
 def _least_wheel(most: float | None, spec: DriveSpec, page: Page, side: str, out: Page) -> None:
     """The smallest wheel that a known limit allows, by the usual factor: what a sheave table says of frames that have one, for those that have none."""
-    family = spec.line.family if spec.line else "ribbed" if spec.section and spec.section.construction == "ribbed" else "v-belt"
-    factor = loads.OVERHUNG_FACTOR.get(family)
-    if most is None or factor is None or not spec.driver_power:
+    ribbed = spec.section is not None and spec.section.construction == "ribbed"
+    family, factor = ("ribbed", RIBBED_OVERHUNG) if ribbed else (spec.family.key, spec.family.overhung_factor)
+    if most is None or not spec.driver_power:
         return
     least = 2 * factor * spec.driver_power.value / (page.values[f"{side}_speed"].n * most)
     k = Line("K", f"overhung-load factor, {family}", f"{factor:g}", f"{factor:g}", Origin.STANDARD, Origin.STANDARD)

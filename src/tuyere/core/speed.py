@@ -2,7 +2,6 @@
 
 from functools import cache
 
-from tuyere.core.drives.family import Slip
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.table import rows
 
@@ -14,17 +13,6 @@ def rim_limit(material: str = "cast iron") -> float:
 
 
 CAST_IRON_RIM_LIMIT_M_PER_S = rim_limit()
-
-
-SLIPS = {
-    "v-belt": Slip((0.005, 0.02), 0.03, "A V-belt drive in order slips 0.5 to 2 %; over 3 % is a fault (common practice, no source)"),
-    "flat belt": Slip(
-        (0.01, 0.02), 0.03, "A flat belt in order slips and creeps 1 to 2 %; over 3 % is a fault (common practice, no source)"
-    ),
-    "synchronous": Slip((0.0, 0.0), 0.005, "Teeth do not slip"),
-    "roller chain": Slip((0.0, 0.0), 0.005, "Teeth do not slip"),
-}
-TOOTHED = ("synchronous", "roller chain")
 
 
 def ratio(driver_diameter_m: float, driven_diameter_m: float) -> float:

@@ -11,11 +11,10 @@ from sqlalchemy import select as columns
 from sqlalchemy.dialects.postgresql import distinct_on
 from sqlmodel import Session, col, select
 
-from tuyere.core.drives.flat.survey import FlatDrive
+from tuyere.core.drives.survey import Record
 from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.wheels import Keeper
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.toothed_drive import ToothedDrive
 from tuyere.store.people import SiteId
 from tuyere.store.tables import (
     BeltKeeper,
@@ -254,9 +253,7 @@ class Survey:
     spec: DriveSpec
     made_at: datetime | None = None
     path: PathReading | None = None
-    toothed: ToothedDrive | None = None
-    toothed_name: str = ""
-    flat: FlatDrive | None = None
+    record: Record | None = None
     family: str = ""
 
 
@@ -299,10 +296,8 @@ def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: in
         travel_out_m=_value(spec.travel_out),
         centre_line_deg=spec.centre_line_deg,
     )
-    if survey.toothed:
-        _keep_toothed(session, writer, stage, survey.toothed, survey.toothed_name)
-    elif survey.flat:
-        _keep_flat(session, writer, stage, survey.flat)
+    if survey.record:
+        _keep_record(session, writer, stage, survey.record)
     elif survey.path and survey.path.wheels:
         _keep_layout(session, writer, drive, stage, survey.path)
     else:
@@ -312,41 +307,16 @@ def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: in
     return configuration
 
 
-def _keep_toothed(session: Session, writer: Writer, stage: Stage, drive: ToothedDrive, name: str) -> None:
-    """A stage of a toothed belt or a chain: its name, exact centres, and two wheels by teeth."""
-    stage.section = name
-    if drive.fittings:
-        stage.belt, stage.centre_distance_m = drive.fittings[0].name, drive.fittings[0].centre_m
+def _keep_record(session: Session, writer: Writer, stage: Stage, record: Record) -> None:
+    """A stage as its kind of drive says it: its name, exact centres, and its wheels."""
+    stage.section, stage.belt, stage.centre_distance_m = record.section, record.belt, record.centre_m
+    stage.lay = record.lay or stage.lay
     insert(session, writer, stage, "kept stage")
-    for position, (role, w) in enumerate(zip(("driver", "driven"), drive.wheels, strict=True), 1):
+    for position, w in enumerate(record.wheels, 1):
         wheel = Wheel(
-            id=uuid.uuid5(stage.id, role),
-            stage_id=stage.id,
-            position=position,
-            role=role,
-            diameter_m=w.pitch_diameter_m,
-            basis="datum",
-            teeth=w.teeth,
-        )
-        insert(session, writer, wheel, "kept wheel")
-
-
-def _keep_flat(session: Session, writer: Writer, stage: Stage, drive: FlatDrive) -> None:
-    """A stage of a flat belt on two pulleys."""
-    first, second = drive.wheels
-    stage.section, stage.centre_distance_m, stage.lay = "flat", second.x_m - first.x_m, drive.lay
-    insert(session, writer, stage, "kept stage")
-    for position, w in enumerate(drive.wheels, 1):
-        diameter = 2 * w.rim_radius_m
-        wheel = Wheel(
-            id=uuid.uuid5(stage.id, w.role),
-            stage_id=stage.id,
-            position=position,
-            role=w.role,
-            diameter_m=diameter,
-            basis="outside",
-            face="flat",
-        )
+            id=uuid.uuid5(stage.id, w.role), stage_id=stage.id, position=position, role=w.role,
+            diameter_m=w.diameter_m, basis=w.basis, teeth=w.teeth, face=w.face,
+        )  # fmt: skip
         insert(session, writer, wheel, "kept wheel")
 
 

@@ -8,6 +8,7 @@ from flask import Response, current_app
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
+from tuyere.core.drives import registry
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.speeds.trial import CHANGES
 from tuyere.instruments.device import DEVICES, Shown, Target, Truth, strobe
@@ -124,7 +125,7 @@ def truth_of(session: Session, drive: Drive) -> Truth:
         return Truth(page.values["driver_speed"].n if page.has("driver_speed") else None)
     slip = drives.last_slip(session, drive.id)
     driver = page.values["driver_speed"].n * 1.004
-    usual = 0.012 if drive.family in ("v-belt", "flat belt") else 0.0
+    usual = 0.0 if registry.family(drive.family).toothed else 0.012
     driven = page.values["driven_speed"].n * 1.004 * (1 - (slip if slip is not None else usual))
     share = driven / drive.design_speed_rad_per_s if drive.design_speed_rad_per_s else 1.0
     amps = drive.design_amps_a * (0.4 + 0.47 * share**3) if drive.design_amps_a else None

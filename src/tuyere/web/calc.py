@@ -6,7 +6,7 @@ from flask import Response
 from pydantic import BaseModel, Field
 
 from tuyere.core import speed, tension
-from tuyere.core.drives import v_belt
+from tuyere.core.drives import registry, v_belt
 from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.drives.v_belt.short_set import ShortSet
 from tuyere.core.entry.field import Note
@@ -22,7 +22,7 @@ from tuyere.core.sheet.spec import Basis, BeltState, DriverClass, DriveSpec, Gau
 from tuyere.core.uncertainty import standard_uncertainty
 from tuyere.core.working.figure import Figure
 from tuyere.core.working.verdict import Flag, Problem, Verdict
-from tuyere.web.entry import Strict
+from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SheetForm, read_sheet
 from tuyere.web.routes import routes
@@ -399,7 +399,7 @@ class ServiceFactorIn(Strict):
     driven_class: str = Field(max_length=40)
     driver_class: DriverClass = "normal"
     hours_per_day: float = Field(ge=0.01, le=24)
-    family: Literal["v-belt", "synchronous", "roller chain", "flat belt"] = "v-belt"
+    family: FamilyKey = USUAL_FAMILY
     speed_up: float = Field(1.0, ge=0.01, le=100, description="driven speed over driver speed")
     idler: str = Field("none", max_length=40, description="one of: " + ", ".join(IDLERS))
     surroundings: str = Field("clean", max_length=40, description="one of: " + ", ".join(SURROUNDINGS))
@@ -421,7 +421,14 @@ def calc_service_factor(body: ServiceFactorIn) -> Response:
             if getattr(body, key) not in known:
                 raise Refusal(422, "Choose from the list.", [FieldError(field=key, detail="One of: " + ", ".join(known))])
         found, source = service_factor(
-            body.family, body.driven_class, body.driver_class, body.hours_per_day, body.speed_up, body.idler, body.surroundings, body.starts
+            registry.family(body.family),
+            body.driven_class,
+            body.driver_class,
+            body.hours_per_day,
+            body.speed_up,
+            body.idler,
+            body.surroundings,
+            body.starts,
         )
     except ip20.OutOfRangeError as reason:
         raise _refuse("driven_class", reason) from None

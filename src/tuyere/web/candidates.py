@@ -5,7 +5,6 @@ from collections.abc import Callable
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.drives.flat import FlatBelt
 from tuyere.core.selection.as_sheet import spec_of
 from tuyere.core.selection.candidate import Candidate, CandidateError, at_places, by_key
 from tuyere.core.selection.conversion import changes, saving
@@ -130,10 +129,7 @@ def _standing(spec: DriveSpec) -> str:
     """What kind of drive stands now, as its traits are called; empty where nothing does."""
     if spec.section:
         return "V-belt, cogged" if spec.section.cogged else "V-belt, wrapped"
-    of = spec.line.of if spec.line else None
-    if isinstance(of, FlatBelt):
-        return "flat belt, leather" if of.material == "leather" else "flat belt, synthetic"
-    return spec.line.family if spec.line and spec.line.family in traits() else ""
+    return spec.line.traits if spec.line and spec.line.name else ""
 
 
 def _number(text: str) -> float | None:

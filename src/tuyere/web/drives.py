@@ -9,21 +9,20 @@ from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
-from tuyere.core.drives.flat.survey import FlatDrive
-from tuyere.core.identify.toothed import FAMILIES
+from tuyere.core.drives import registry
+from tuyere.core.drives.survey import Record
 from tuyere.core.layout.form import read_path
 from tuyere.core.sheet.solve import Sheet, solve, solve_page
 from tuyere.core.sheet.typed import Reading as FormReading
-from tuyere.core.toothed_drive import ToothedDrive
 from tuyere.core.working.verdict import Tone
 from tuyere.store import drives
 from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Role
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
-from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
+from tuyere.web.entry import MOST_VERSIONS, USUAL_FAMILY, Entry, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.floor import DueOut, Family, FindingOut, due_out, explain_clash
-from tuyere.web.forms import SheetForm, SurveyForm, read_machine_form, read_sheet, read_toothed_form, typed_path
+from tuyere.web.floor import DueOut, FindingOut, due_out, explain_clash
+from tuyere.web.forms import SheetForm, SurveyForm, fitted_of, read_machine_form, read_sheet, typed_path
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
@@ -181,7 +180,7 @@ class KeepSurvey(Strict):
     row_version: int = Field(ge=1, le=MOST_VERSIONS)
     standing: Literal["as found", "as left", "corrected", "proposed"] = "as found"
     reason: str = Field("", max_length=400)
-    family: Family | None = None
+    family: FamilyKey | None = None
     survey: SurveyForm
 
 
@@ -245,11 +244,11 @@ def survey_of(
     typed: SurveyForm,
     form: FormReading,
     made_at: datetime | None = None,
-    family: str = "v-belt",
+    family: str = USUAL_FAMILY,
 ) -> drives.Survey:
     """A survey as the store keeps it: typed words beside SI values. Raises Refusal for a toothed drive that cannot be read."""
     dumped = typed.model_dump(mode="json")
-    toothed = _toothed(typed, family)
+    record = _record(typed, family)
     return drives.Survey(
         survey_id,
         standing,
@@ -260,35 +259,22 @@ def survey_of(
         form.spec,
         made_at,
         read_path(typed_path(typed)) if typed.path.wheels else None,
-        toothed,
-        typed.toothed.drive.name,
-        _flat(typed, family),
+        record,
         family,
     )
 
 
-def _flat(typed: SurveyForm, family: str) -> FlatDrive | None:
-    """The pulleys of a flat-belt survey, where the drive is one."""
-    if family != "flat belt":
-        return None
-    reading = typed.flat.read()
-    if reading.problems:
-        raise Refusal(422, reading.problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in reading.problems])
-    return reading.drive
-
-
-def _toothed(typed: SurveyForm, family: str) -> ToothedDrive | None:
-    """The toothed wheels of a survey, where the drive is of such a family."""
-    known = next((f for f in FAMILIES if f == family), None)
-    if known is None:
-        return None
-    reading, driven = read_toothed_form(known, typed.toothed)
+def _record(typed: SurveyForm, family: str) -> Record | None:
+    """What the record keeps of a drive that has a part of the survey to itself. Raises Refusal for one that cannot be read."""
+    surveyed = fitted_of(family, typed)
     dogs, linear = typed.toothed.dogs, typed.toothed.linear
-    problems = [*reading.problems, *driven.problems, *(dogs.read().problems if dogs.fitted else ())]
-    problems += linear.read(Entry()).problems if linear.fitted else ()
+    problems = [*surveyed.problems]
+    if registry.family(family).part == "toothed":
+        problems += dogs.read().problems if dogs.fitted else ()
+        problems += linear.read(Entry()).problems if linear.fitted else ()
     if problems:
         raise Refusal(422, problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in problems])
-    return driven.drive
+    return surveyed.record
 
 
 def refuse_problems(form: FormReading, sheet: Sheet) -> None:

@@ -1,11 +1,29 @@
 """What every request is made of: models that refuse what they do not know, and one quantity as typed."""
 
-from pydantic import BaseModel, ConfigDict, Field, field_validator
+from typing import Annotated
 
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, field_validator
+
+from tuyere.core.drives import registry
+from tuyere.core.drives.survey import Part
 from tuyere.core.entry.typed import Typed
 from tuyere.core.origin import Origin
 
 MOST_VERSIONS = 2**31 - 1  # what the column of a row's version holds
+
+
+def _known(key: str) -> str:
+    return registry.family(key).key
+
+
+def _meshing(key: str) -> str:
+    return registry.meshing(key).key
+
+
+# A kind of drive by its key, as the registry has it.
+FamilyKey = Annotated[str, Field(max_length=40, json_schema_extra={"enum": [f.key for f in registry.FAMILIES]}), AfterValidator(_known)]
+MeshingKey = Annotated[str, Field(max_length=40, json_schema_extra={"enum": [f.key for f in registry.MESHING]}), AfterValidator(_meshing)]
+USUAL_FAMILY = registry.FAMILIES[0].key
 
 
 class Strict(BaseModel):
@@ -34,3 +52,26 @@ class Entry(Strict):
 
 
 none_typed = Field(default_factory=Entry)
+
+
+def part_of(form: Strict) -> Part:
+    """A part of a survey as its kind of drive reads it: entries as typed, words, and parts of its own."""
+    quantities: dict[str, Typed] = {}
+    words: dict[str, str] = {}
+    more: dict[str, Part] = {}
+    for name in type(form).model_fields:
+        value = getattr(form, name)
+        if isinstance(value, Entry):
+            quantities[name] = value.typed()
+        elif isinstance(value, dict):
+            quantities |= {key: entry.typed() for key, entry in value.items()}
+        elif isinstance(value, bool):
+            words[name] = "yes" if value else ""
+        elif isinstance(value, Strict):
+            inner = part_of(value)
+            more[name] = inner
+            if name == "words":  # a form may keep its words in a form of their own
+                words |= inner.words
+        else:
+            words[name] = str(value)
+    return Part(quantities, words, more)

@@ -4,26 +4,25 @@ from flask import Response
 from pydantic import BaseModel, Field
 
 from tuyere.core import table_book
-from tuyere.core.counter_slip import Slip, counter_slip
-from tuyere.core.drives import v_belt
+from tuyere.core.drives import registry, v_belt
+from tuyere.core.drives.counter import CounterSlip as Slip
+from tuyere.core.drives.v_belt.counter_slip import counter_slip
 from tuyere.core.drives.v_belt.get_home import Fix, GetHome, get_home
 from tuyere.core.drives.v_belt.grade import DUTIES, Grade, grade
 from tuyere.core.drives.v_belt.window import Window, window
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import QuantityError, whole_number
 from tuyere.core.entry.typed import Given, Typed, given
-from tuyere.core.family_slip import flat_slip, toothed_slip
 from tuyere.core.fit.check import Check, Fitting, check
 from tuyere.core.fit.pairing import SET_SIGNS, mixed_set
 from tuyere.core.identify.answer import Answer, Name, equivalents, identify
 from tuyere.core.identify.evidence import read_evidence
-from tuyere.core.identify.toothed import FAMILIES
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.verdict import Problem, Verdict
 from tuyere.web.calc import answer
-from tuyere.web.entry import Entry, Strict, none_typed
+from tuyere.web.entry import USUAL_FAMILY, Entry, FamilyKey, Strict, none_typed, part_of
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheetForm, SurveyForm, read_sheet, read_toothed_form
+from tuyere.web.forms import SheetForm, SurveyForm, read_sheet
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 
@@ -315,7 +314,7 @@ def calc_grade(body: GradeIn) -> Response:
 class SlipIn(Strict):
     """What the slip is made from: the family, the V-belt to ask for, the drive's survey, and what was found out."""
 
-    family: str = Field("v-belt", max_length=40)
+    family: FamilyKey = USUAL_FAMILY
     belt: str = Field("", max_length=60)
     survey: SurveyForm = Field(default_factory=SurveyForm)
     joined: bool = False
@@ -333,8 +332,9 @@ class SlipOut(BaseModel):
 
 def slip_of(body: SlipIn) -> tuple[str, Slip]:
     """What to ask for and the counter slip of a request. Raises Refusal for what cannot be read, or is not known yet."""
-    if body.family != "v-belt":
-        found = _family_slip(body)
+    if body.family != USUAL_FAMILY:
+        family = registry.family(body.family)
+        found = family.counter_slip(part_of(getattr(body.survey, family.part)), body.part_number.strip())
         if found is None:
             raise Refusal(422, "Survey it first: what it is, its wheels and its length; then the slip writes itself.")
         return found.headline, found
@@ -350,18 +350,6 @@ def slip_of(body: SlipIn) -> tuple[str, Slip]:
     room = window(spec, body.slack_clutch) if same_groove else None
     joined = body.joined or bool(belt.ribs)
     return belt.designation, counter_slip(belt, spec.belt_count, joined, spec, room, graded, body.part_number.strip())
-
-
-def _family_slip(body: SlipIn) -> Slip | None:
-    part, survey = body.part_number.strip(), body.survey
-    if body.family == "flat belt":
-        reading = survey.flat.read()
-        return flat_slip(reading, survey.flat.belt, reading.width_m, part)
-    family = next((f for f in FAMILIES if f == body.family), None)
-    if family is None:
-        return None
-    found, driven = read_toothed_form(family, survey.toothed)
-    return toothed_slip(found, driven, found.width_m, part)
 
 
 @blueprint.post("/calc/counter-slip", summary="What to ask for at the counter", responses={"200": SlipOut})

@@ -4,7 +4,6 @@ import math
 import uuid
 from dataclasses import replace
 from datetime import date, datetime
-from typing import Literal
 
 from flask import Response
 from pydantic import BaseModel, Field
@@ -26,7 +25,7 @@ from tuyere.store import drives
 from tuyere.store.tables import Drive, Due, Machine, Role, now
 from tuyere.store.write import Answer, Writer
 from tuyere.web.calc import answer
-from tuyere.web.entry import Strict
+from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import FORCE_TOOLS
 from tuyere.web.routes import routes
@@ -35,8 +34,6 @@ from tuyere.web.state import constraint_of, reading, write
 from tuyere.web.surveyed import station_verdicts
 
 blueprint = routes("floor", "/api", "floor")
-
-Family = Literal["v-belt", "synchronous", "flat belt", "roller chain"]
 
 
 class SitePath(BaseModel):
@@ -191,7 +188,7 @@ class NewDrive(Strict):
 
     id: uuid.UUID
     name: str = Field(min_length=1, max_length=120)
-    family: Family = "v-belt"
+    family: FamilyKey = USUAL_FAMILY
     machine_id: uuid.UUID
     machine_name: str = Field("", max_length=120)
     machine_kind: str = Field("", max_length=120)

@@ -5,21 +5,19 @@ from typing import Annotated
 
 from pydantic import Field
 
-from tuyere.core.drives.fitted import LineDrive
+from tuyere.core.drives import registry
 from tuyere.core.drives.flat.survey import FlatReading, read_flat
 from tuyere.core.drives.roller_chain.dogs import DogReading, read_dogs
+from tuyere.core.drives.survey import Surveyed
 from tuyere.core.drives.synchronous.linear import LinearReading, read_linear
 from tuyere.core.drives.v_belt.link import LinkReading, read_link
 from tuyere.core.entry.typed import Typed
-from tuyere.core.identify.toothed import FAMILIES, SIZES, Family, ToothedReading, read_toothed
 from tuyere.core.layout.typed import TypedBelt, TypedCarriage, TypedPath, TypedTape
-from tuyere.core.sheet.line_drive import of_flat, of_toothed
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.typed import Reading, read_form
 from tuyere.core.speeds.machine_form import MachineReading, read_machine
-from tuyere.core.toothed_drive import DriveReading, read_toothed_drive
 from tuyere.core.uncertainty import TOOLS
-from tuyere.web.entry import Entry, Strict, none_typed
+from tuyere.web.entry import USUAL_FAMILY, Entry, FamilyKey, Strict, none_typed, part_of
 from tuyere.web.path_form import PathForm
 from tuyere.web.shop import the_shop
 
@@ -238,7 +236,7 @@ class TachometerForm(Strict):
 class SheetForm(Strict):
     """The whole sheet as typed; `family` says which part of the survey holds the wheels."""
 
-    family: str = Field("v-belt", max_length=40)
+    family: FamilyKey = USUAL_FAMILY
     survey: SurveyForm = Field(default_factory=SurveyForm)
     gauge: GaugeForm = Field(default_factory=GaugeForm)
     tachometer: TachometerForm = Field(default_factory=TachometerForm)
@@ -251,28 +249,19 @@ def read_sheet(form: SheetForm) -> Reading:
     choices = survey.choices.model_dump() | {"belt_state": gauge.belt_state}
     forces = [replace(entry.typed(), tool=gauge.tool if gauge.tool in FORCE_TOOLS else None) for entry in gauge.forces]
     reading = read_form(quantities, choices, forces, gauge.deflection.typed())
-    if form.family != "v-belt":
-        flat_speed = survey.flat.quantities.get("driver_speed", Entry()).typed()
-        if form.family == "flat belt" and reading.spec.driver_speed is None and flat_speed.text:
-            reading = read_form(quantities | {"driver_speed": flat_speed}, choices, forces, gauge.deflection.typed())
-        reading.spec = replace(reading.spec, section=None, belt=None, adjustable=None, line=_line(form.family, survey))
+    surveyed = fitted_of(form.family, survey)
+    if surveyed.driver_speed and surveyed.driver_speed.text and reading.spec.driver_speed is None:
+        reading = read_form(quantities | {"driver_speed": surveyed.driver_speed}, choices, forces, gauge.deflection.typed())
+    if form.family != USUAL_FAMILY:
+        reading.spec = replace(reading.spec, section=None, belt=None, adjustable=None, line=surveyed.line)
     reading.spec = replace(reading.spec, own=the_shop().ratings)
     return reading
 
 
-def _line(family: str, survey: SurveyForm) -> LineDrive | None:
-    """The wheels of a drive that is not by V-belt, once its own survey has them."""
-    if family == "flat belt":
-        read = survey.flat.read()
-        flat = read.drive
-        return of_flat(flat, survey.flat.belt, read.width_m) if flat else None
-    known = next((f for f in FAMILIES if f == family), None)
-    if known is None:
-        return None
-    seen, reading = read_toothed_form(known, survey.toothed)
-    named = seen.named.width_m if seen.named else None
-    size = (seen.width_m or named) if known == "synchronous" else float(reading.strands or seen.strands or 1)
-    return of_toothed(family, reading.drive, size) if reading.drive else None
+def fitted_of(key: str, survey: SurveyForm) -> Surveyed:
+    """What the kind of drive called `key` makes of its part of a survey."""
+    family = registry.family(key)
+    return family.survey(part_of(getattr(survey, family.part)))
 
 
 def typed_path(form: SurveyForm) -> TypedPath:
@@ -294,21 +283,6 @@ def typed_path(form: SurveyForm) -> TypedPath:
         [k.typed() for k in path.keepers],
         TypedCarriage(path.carriage.run, path.carriage.position.typed(), path.carriage.length.typed()),
     )
-
-
-def read_toothed_form(family: Family, form: ToothedForm) -> tuple[ToothedReading, DriveReading]:
-    """A toothed belt or chain and its drive as the core reads them."""
-    tool = form.words.tool if form.words.tool in ("caliper", "rule", "tape") else None
-    by_rule = ("pitch_span", "belt_width")
-    quantities = {
-        key: replace(entry.typed(), tool="rule" if key in by_rule else tool)
-        for key, entry in form.quantities.items()
-        if key in (*by_rule, *SIZES[family])
-    }
-    words = {k: getattr(form.drive, k) for k in ("name", "teeth_1", "teeth_2", "count", "strands")}
-    words["open_ended"] = "yes" if form.linear.fitted else ""
-    centres = {"centre_distance": form.drive.centre_distance.typed()}
-    return read_toothed(family, quantities, form.words.model_dump()), read_toothed_drive(family, centres, words)
 
 
 def read_machine_form(sheet: Reading, form: MachineForm, new_speed: float | None) -> MachineReading:

@@ -8,8 +8,8 @@ from flask import Response
 from pydantic import BaseModel, Field, TypeAdapter
 from sqlmodel import Session
 
-from tuyere.core.counter_slip import Slip
 from tuyere.core.cross_reference import COLUMNS, read_csv
+from tuyere.core.drives.counter import CounterSlip as Slip
 from tuyere.core.drives.v_belt.get_home import GetHome, get_home
 from tuyere.core.drives.v_belt.grade import EARLY_FINDING, died_early
 from tuyere.core.entry.quantity import QuantityError

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from flask import Response
 from pydantic import BaseModel, Field
 
+from tuyere.core.drives.fitted import StockWheel
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.entry.typed import Typed
@@ -15,7 +16,7 @@ from tuyere.core.speeds.adjustable import adjust
 from tuyere.core.speeds.cones_form import ConesReading, read_cones
 from tuyere.core.speeds.explain import Explanation, eighths
 from tuyere.core.speeds.reading import ByDiameter, read_speeds
-from tuyere.core.speeds.target import Pair, StockWheel, Targets, rated, say, smallest, targets, with_pair
+from tuyere.core.speeds.target import Pair, Targets, rated, say, smallest, targets, with_pair
 from tuyere.core.speeds.unknown import ShaftRow, WheelRow, read_unknown
 from tuyere.core.working.figure import shown
 from tuyere.core.working.page import Page
@@ -238,11 +239,10 @@ def calc_target(body: TargetIn) -> Response:
     reader = FieldReader({"target": body.target.typed()}, {"tolerance": body.tolerance})
     target = reader.value("target", "target_speed")
     tolerance = reader.number("tolerance", 0.1, 20, "Write how near it must come in percent, such as 3.")
-    of = body.sheet.survey.toothed.drive.name
     found = None
     if target is not None and not reader.problems:
         share = (tolerance if tolerance is not None else 3.0) / 100
-        found = targets(reading.spec, page, target, share, body.keep, of, most_speed(body.sheet), body.meaning)
+        found = targets(reading.spec, page, target, share, body.keep, most_speed(body.sheet), body.meaning)
     return answer(_target_out(reading.spec, page, reader, found, target, most_speed(body.sheet)))
 
 

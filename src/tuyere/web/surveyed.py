@@ -11,7 +11,7 @@ from tuyere.core.rating.own import OwnRatings
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.working.verdict import Tone, Verdict
 from tuyere.store.tables import Configuration, Drive
-from tuyere.web.forms import SheetForm, SurveyForm, read_machine_form, read_sheet, typed_path
+from tuyere.web.forms import SheetForm, SurveyForm, fitted_of, read_machine_form, read_sheet, typed_path
 from tuyere.web.shop import the_shop
 from tuyere.web.state import reading
 
@@ -47,8 +47,7 @@ def _of(family: str, survey: SurveyForm) -> tuple[Verdict, ...]:
     found = [*page.verdicts]
     if survey.path.wheels:
         found += read_path(typed_path(survey)).verdicts
-    if family == "flat belt":
-        found += survey.flat.read().verdicts
+    found += fitted_of(family, survey).verdicts
     if page.has("driven_speed"):
         felt = read_machine_form(form, survey.machine, page.values["driven_speed"].n).felt
         found += felt.verdicts if felt else ()

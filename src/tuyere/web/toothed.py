@@ -5,18 +5,20 @@ import math
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.drives import roller_chain, synchronous
+from tuyere.core.drives import registry
+from tuyere.core.drives.meshing import Meshing
 from tuyere.core.drives.roller_chain.dogs import DogReading
 from tuyere.core.drives.synchronous.linear import LinearReading
+from tuyere.core.drives.teeth import DriveReading, Fitting, ToothedWheel
+from tuyere.core.drives.template import Template
 from tuyere.core.entry.field import Note
 from tuyere.core.identify.by_size import Ask, Match
-from tuyere.core.identify.toothed import ANSWERS, HOW, Family, ToothedReading
-from tuyere.core.toothed_drive import DriveReading, Fitting, ToothedWheel
+from tuyere.core.identify.toothed import HOW, ToothedReading
 from tuyere.core.working.figure import fine
 from tuyere.core.working.verdict import Problem, Verdict
 from tuyere.web.calc import answer
-from tuyere.web.entry import Entry, Strict
-from tuyere.web.forms import ToothedForm, read_toothed_form
+from tuyere.web.entry import Entry, MeshingKey, Strict, part_of
+from tuyere.web.forms import ToothedForm
 from tuyere.web.path import BothOut, both_out
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
@@ -28,7 +30,7 @@ _SHOWN = 6
 class ToothedIn(Strict):
     """Measurements of a toothed belt or a chain, and the drive it runs on."""
 
-    family: Family
+    family: MeshingKey
     toothed: ToothedForm = Field(default_factory=ToothedForm)
 
 
@@ -39,30 +41,6 @@ class SizeOut(BaseModel):
     label: str
     expected: BothOut
     off: float | None
-
-
-class DrawnShape(BaseModel):
-    """A shape to draw (m), point after point."""
-
-    points: list[list[float]]
-    closed: bool
-
-
-class Template(BaseModel):
-    """What to draw of a candidate: a belt's side view over some teeth, or a chain's links and the sprocket tooth under a roller."""
-
-    pitch_m: float
-    height_m: float
-    teeth: int
-    belt: DrawnShape | None
-    roller_m: float | None
-    plate_height_m: float | None
-    pin_m: float | None
-    inner_width_m: float | None
-    waisted: bool
-    tooth: DrawnShape | None
-    tooth_teeth: int
-    wheel_radius_m: float
 
 
 class ToothedMatch(BaseModel):
@@ -169,7 +147,7 @@ def calc_toothed(body: ToothedIn) -> Response:
     thickness = body.toothed.quantities.get("belt_thickness", Entry())
     return answer(
         _out(
-            *read_toothed_form(body.family, body.toothed),
+            *registry.meshing(body.family).read(part_of(body.toothed)),
             dogs.read() if dogs.fitted else None,
             linear.read(thickness) if linear.fitted else None,
         )
@@ -188,7 +166,7 @@ def _out(reading: ToothedReading, driven: DriveReading, dogs: DogReading | None,
         named=NamedOut(
             designation=named.designation, teeth=named.teeth, length=both_out(named.length_m, "length", decimals=(2, 1)),
             width=both_out(named.width_m, "length", True) if named.width_m else None, listed=named.listed,
-        ) if named else None,
+        ) if named and named.teeth and named.length_m else None,
         strands=reading.strands,
         verdicts=list(reading.verdicts),
         drive=ToothedDriveOut(
@@ -228,45 +206,16 @@ _LABELS = {
 }  # fmt: skip
 
 
-def _match(family: Family, found: Match) -> ToothedMatch:
+def _match(family: Meshing, found: Match) -> ToothedMatch:
     kind = found.kind
     sizes = [SizeOut(key="pitch_span", label="pitch, new", expected=_fine(kind.pitch_m), off=found.off.get("pitch_span"))]
     sizes += [SizeOut(key=k, label=_LABELS[k], expected=_fine(s.value), off=found.off.get(k)) for k, s in kind.sizes.items()]
-    if family == "synchronous":
-        p = synchronous.profile(kind.name)
-        return ToothedMatch(name=p.name, what=f"{p.form} teeth, {p.material}", share=found.probability, sizes=sizes, template=_belt(p))
-    c = roller_chain.chain(kind.name)
-    return ToothedMatch(name=c.name, what=c.series, share=found.probability, sizes=sizes, template=_links(c))
+    what, template = family.described(kind.name)
+    return ToothedMatch(name=kind.name, what=what, share=found.probability, sizes=sizes, template=template)
 
 
 def _fine(value_m: float) -> BothOut:
     return both_out(value_m, "length", decimals=(3, 2))
-
-
-def _shape(points: list[tuple[float, float]], closed: bool) -> DrawnShape:
-    return DrawnShape(points=[list(xy) for xy in points], closed=closed)
-
-
-_TEMPLATE_LENGTH_M = 0.1
-
-
-def _belt(p: synchronous.Profile) -> Template:
-    teeth = max(3, min(24, round(_TEMPLATE_LENGTH_M / p.pitch_m)))
-    return Template(
-        pitch_m=p.pitch_m, height_m=p.belt_height_m, teeth=teeth, belt=_shape(synchronous.belt_outline(p, teeth), True),
-        roller_m=None, plate_height_m=None, pin_m=None, inner_width_m=None, waisted=False, tooth=None, tooth_teeth=0,
-        wheel_radius_m=0.0,
-    )  # fmt: skip
-
-
-def _links(c: roller_chain.Chain) -> Template:
-    sits = c.on_sprocket_m
-    return Template(
-        pitch_m=c.pitch_m, height_m=c.plate_height_m or 1.2 * sits, teeth=4, belt=None, roller_m=c.roller_m,
-        plate_height_m=c.plate_height_m, pin_m=c.pin_m, inner_width_m=c.inner_width_m, waisted=c.plates == "figure-8",
-        tooth=_shape(roller_chain.tooth_outline(c.pitch_m, sits, 21), False) if c.roller_m else None,
-        tooth_teeth=21, wheel_radius_m=roller_chain.pitch_diameter(c.pitch_m, 21) / 2,
-    )  # fmt: skip
 
 
 def _next(ask: Ask) -> NextOut:
@@ -300,5 +249,5 @@ class ToothedListsOut(BaseModel):
 @blueprint.get("/toothed-lists", summary="Profiles and chains by name", responses={"200": ToothedListsOut})
 @anyone()
 def toothed_lists() -> Response:
-    names = {"synchronous": list(synchronous.profiles()), "roller chain": list(roller_chain.chains())}
-    return answer(ToothedListsOut(names=names, answers={k: dict(v) for k, v in ANSWERS.items()}))
+    names = {f.key: list(f.names()) for f in registry.MESHING}
+    return answer(ToothedListsOut(names=names, answers={f.key: dict(f.answers) for f in registry.MESHING}))

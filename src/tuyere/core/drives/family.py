@@ -1,6 +1,11 @@
-"""What every kind of drive answers, whatever it is."""
+"""What every kind of drive answers, whatever it is: what is known of the kind as such. `fitted` holds what is known of one that is on."""
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from tuyere.core.drives.counter import CounterSlip
+    from tuyere.core.drives.survey import Part, Surveyed
 
 
 @dataclass(frozen=True)
@@ -10,3 +15,35 @@ class Slip:
     usual: tuple[float, float]
     fault: float
     said: str
+
+
+NO_SLIP = Slip((0.0, 0.0), 0.005, "Teeth do not slip")
+
+
+class Family:
+    """A kind of drive. One folder each; `registry.FAMILIES` is the only list there is.
+
+    `key`: as kept. `label`: as said. `runs`: what goes round. `part`: where a survey keeps its wheels. `overhung_factor`: how many times
+    the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor.
+    """
+
+    key: str
+    label: str
+    runs: str = "belt"
+    part: str
+    toothed: bool = False
+    slip: Slip
+    overhung_factor: float
+    counts_idler: bool = True
+
+    def speed_up(self, ratio_up: float) -> tuple[float, float, str]:
+        """What a driven shaft that turns `ratio_up` times as fast as the driver multiplies the service factor by, what it adds, and in words."""
+        return 1.0, 0.0, ""
+
+    def survey(self, part: "Part") -> "Surveyed":
+        """What its part of a survey says."""
+        raise NotImplementedError
+
+    def counter_slip(self, part: "Part", machine_part: str) -> "CounterSlip | None":
+        """What to ask for at the counter; None until it is known."""
+        raise NotImplementedError

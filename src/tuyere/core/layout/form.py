@@ -18,6 +18,7 @@ from tuyere.core.drives.v_belt import (
     pitch_over_datum,
     section,
 )
+from tuyere.core.drives.v_belt.tension import half_turn_ratio
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import QuantityError
 from tuyere.core.entry.typed import Given, Typed, given
@@ -27,7 +28,6 @@ from tuyere.core.layout import keepers
 from tuyere.core.layout.train import TrainAnswer, solve_train
 from tuyere.core.layout.typed import TypedBelt, TypedKeeper, TypedPath, TypedPoint, TypedTakeUp, TypedWheel
 from tuyere.core.layout.wheels import BeltOnWheels, Carriage, Contact, Face, Keeper, KeeperState, Lay, PathWheel, Role, TakeUp
-from tuyere.core.tension_ratio import half_turn_ratio
 from tuyere.core.working.figure import both
 from tuyere.core.working.verdict import Problem, Tone, Verdict
 

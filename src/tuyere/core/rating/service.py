@@ -2,6 +2,7 @@
 
 from functools import cache, lru_cache
 
+from tuyere.core.drives.family import Family
 from tuyere.core.rating import ip20
 from tuyere.core.table import rows
 
@@ -45,7 +46,7 @@ def speed_up_times(ratio_up: float) -> float:
 
 @lru_cache(maxsize=512)
 def service_factor(
-    family: str,
+    family: Family,
     driven_class: str,
     driver_class: str,
     hours_per_day: float,
@@ -54,22 +55,25 @@ def service_factor(
     surroundings: str = "clean",
     starts: str = "seldom",
 ) -> tuple[float, str]:
-    """The factor and its source; a family without a table of its own counts as V-belt. Raises OutOfRangeError for an unknown class.
+    """The factor and its source; a family without a table of its own counts by IP-20's. Raises OutOfRangeError for an unknown class.
 
-    >>> service_factor("synchronous", "heavy", "normal", 20)[0], service_factor("roller chain", "heavy", "normal", 20)[0]
+    >>> from tuyere.core.drives.registry import family
+    >>> service_factor(family("synchronous"), "heavy", "normal", 20)[0], service_factor(family("roller chain"), "heavy", "normal", 20)[0]
     (2.1, 1.5)
     """
     duty = ip20.duty(hours_per_day)
     known = {key[0] for key in _other()}
-    if family not in known:
-        factor, source = ip20.service_factor(driven_class, driver_class, hours_per_day) * speed_up_times(ratio_up), ip20.SOURCE
+    times, added, _ = family.speed_up(ratio_up)
+    if family.key not in known:
+        factor, source = ip20.service_factor(driven_class, driver_class, hours_per_day), ip20.SOURCE
     else:
-        found = _other().get((family, driven_class, driver_class, duty)) or _other().get((family, driven_class, driver_class, "any"))
+        found = _other().get((family.key, driven_class, driver_class, duty)) or _other().get(
+            (family.key, driven_class, driver_class, "any")
+        )
         if found is None:
             raise ip20.OutOfRangeError("Choose the kind of driven machine and of driver from the lists.")
         factor, source = found[0], f"{found[1]} (from memory)"
-    if family == "synchronous":
-        factor += speed_up_added(ratio_up)
-    if family != "roller chain":
+    factor = factor * times + added
+    if family.counts_idler:
         factor += IDLERS[idler]
     return round((factor + SURROUNDINGS[surroundings]) * STARTS[starts], 4), source

@@ -4,22 +4,24 @@ from functools import cached_property
 
 import numpy as np
 
+from tuyere.core.drives.fitted import LineDrive, LineWheel
 from tuyere.core.drives.flat import FlatBelt
 from tuyere.core.drives.flat import rating as flat_rating
+from tuyere.core.drives.flat.kind import FLAT, flat_line
+from tuyere.core.drives.flat.tension import tension_ratio
 from tuyere.core.entry.quantity import System, from_si, show
 from tuyere.core.limit import limit
-from tuyere.core.loads import OVERHUNG_FACTOR
 from tuyere.core.rating.own import OwnTable
 from tuyere.core.selection.kind import CAST_IRON, FLAT_HUB_SHARE, Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.table import rows
-from tuyere.core.tension_ratio import tension_ratio
 
 
 class FlatKind(Kind):
     """One kind of flat belt."""
 
     family = "flat belt"
+    drive = FLAT
 
     def __init__(self, of: FlatBelt, pulleys: tuple[float, ...], widths: tuple[float, ...], own: OwnTable | None = None) -> None:
         self.own = own
@@ -53,7 +55,10 @@ class FlatKind(Kind):
 
     @property
     def overhung(self) -> float:
-        return OVERHUNG_FACTOR["flat belt"]
+        return self.drive.overhung_factor
+
+    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:
+        return flat_line(self.of, driver, driven, centre_m, count)
 
     def width(self, count: Array) -> Array:
         return count

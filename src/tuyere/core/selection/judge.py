@@ -84,7 +84,7 @@ def judge(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, 
         capacity = kind.rate(driver, driven, length, count, wrap, problem)
     except OutOfRangeError as reason:
         return Judged((*found, Failure("rating", str(reason), 1.0)), None)
-    factor, _ = problem.service_factor(kind.family)
+    factor, _ = problem.service_factor(kind.drive)
     design = problem.power_w * factor
     if capacity < design:
         found.append(

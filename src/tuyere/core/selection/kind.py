@@ -3,14 +3,19 @@
 import copy
 from abc import ABC, abstractmethod
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
+from tuyere.core.drives import family as drives
+from tuyere.core.drives.fitted import LineDrive, LineWheel
+from tuyere.core.entry.typed import Given
+from tuyere.core.origin import Origin
 from tuyere.core.rating.own import OwnTable
 from tuyere.core.selection.motor import MotorLimit
 from tuyere.core.selection.problem import Family, Kept, Problem
+from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, rim_limit
 from tuyere.core.working.figure import both
 
@@ -79,6 +84,11 @@ class Prices:
     per_metre: bool
 
 
+def chosen(value: float, name: str) -> Given:
+    """A value that a choice has settled."""
+    return Given(value, 0.0, Origin.CHOSEN, name)
+
+
 class Kind(ABC):
     """One section, profile, chain or flat belt, with the wheels, lengths and counts it can be had in.
 
@@ -87,6 +97,7 @@ class Kind(ABC):
     """
 
     family: Family
+    drive: drives.Family
     name: str
     fits: str
     assumed: bool = True
@@ -198,6 +209,17 @@ class Kind(ABC):
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
     ) -> float:
         """The same by the rating's own code, one at a time, W. Raises OutOfRangeError with the reason."""
+
+    @abstractmethod
+    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:
+        """The drive of these wheels, as the sheet takes it."""
+
+    def on_sheet(
+        self, shared: DriveSpec, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float
+    ) -> DriveSpec:
+        """What the problem asks, with this drive fitted."""
+        first, second = (LineWheel(w.line_m, w.outside_m, 0.0, Origin.CHOSEN, w.teeth) for w in (driver, driven))
+        return replace(shared, line=self.fitted(first, second, centre_m, count, length))
 
     @abstractmethod
     def parts(

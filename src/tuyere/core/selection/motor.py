@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 from functools import cache
 
+from tuyere.core.drives.v_belt.family import V_BELT
 from tuyere.core.entry.quantity import from_si, to_si
-from tuyere.core.loads import OVERHUNG_FACTOR, overhung_load
+from tuyere.core.loads import overhung_load
 from tuyere.core.origin import Confidence
 from tuyere.core.rating.ip20 import Numbers
 from tuyere.core.table import rows
@@ -49,7 +50,7 @@ def frames() -> dict[str, Frame]:
 
 
 def _pull(power_w: float, speed: float, least_m: float) -> float:
-    return overhung_load(power_w, speed, least_m, OVERHUNG_FACTOR["v-belt"])
+    return overhung_load(power_w, speed, least_m, V_BELT.overhung_factor)
 
 
 @dataclass(frozen=True)

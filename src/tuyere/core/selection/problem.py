@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
+from tuyere.core.drives import family as drives
 from tuyere.core.rating.service import service_factor
 from tuyere.core.selection.motor import MotorLimit
 
@@ -62,7 +63,7 @@ class Problem:
     keep_driver: Kept | None = None
     keep_driven: Kept | None = None
 
-    def service_factor(self, family: Family) -> tuple[float, str]:
+    def service_factor(self, family: drives.Family) -> tuple[float, str]:
         """The factor of a family for this duty, and its source."""
         return service_factor(
             family,

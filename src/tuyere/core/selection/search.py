@@ -101,7 +101,7 @@ def _one_kind(problem: Problem, kind: Kind, killed: dict[str, int]) -> Found | N
     if sides is None:
         return None
     try:
-        factor, _ = problem.service_factor(kind.family)
+        factor, _ = problem.service_factor(kind.drive)
     except OutOfRangeError:
         killed["rating"] += kind.size
         return None

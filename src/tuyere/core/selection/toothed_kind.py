@@ -5,16 +5,19 @@ import math
 import numpy as np
 
 from tuyere.core.drives import roller_chain, synchronous
+from tuyere.core.drives.fitted import LineDrive, LineWheel
 from tuyere.core.drives.roller_chain import rating as chain_rating
+from tuyere.core.drives.roller_chain.kind import ROLLER_CHAIN, chain_line
+from tuyere.core.drives.roller_chain.tension import tension_ratio as chain_ratio
 from tuyere.core.drives.synchronous import rating as toothed_rating
+from tuyere.core.drives.synchronous.kind import TOOTHED, toothed_line
+from tuyere.core.drives.synchronous.tension import tension_ratio as toothed_ratio
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.limit import limit
-from tuyere.core.loads import OVERHUNG_FACTOR
 from tuyere.core.rating.own import OwnTable
 from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, rim_limit
-from tuyere.core.tension_ratio import tension_ratio
 
 
 def teeth_named(teeth: int) -> str:
@@ -26,6 +29,7 @@ class ToothedKind(Kind):
     """One profile of toothed belt; counts are its widths (m)."""
 
     family = "synchronous"
+    drive = TOOTHED
 
     def __init__(self, of: synchronous.Profile, teeth: tuple[int, ...], belts: tuple[int, ...], own: OwnTable | None = None) -> None:
         self.own = own
@@ -64,13 +68,16 @@ class ToothedKind(Kind):
 
     @property
     def overhung(self) -> float:
-        return OVERHUNG_FACTOR["synchronous"]
+        return self.drive.overhung_factor
+
+    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:
+        return toothed_line(self.of, driver, driven, centre_m, count)
 
     def width(self, count: Array) -> Array:
         return count
 
     def tension_ratio(self, wrap: Array) -> Array:
-        return np.asarray(tension_ratio(self.of, wrap)[0])
+        return np.asarray(toothed_ratio(self.of, wrap)[0])
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         """Pull (N) before the width counts, by the teeth in mesh; by an own table its power (W)."""
@@ -131,6 +138,7 @@ class ChainKind(Kind):
     """One size of roller chain; counts are its strands. Lengths are even numbers of pitches."""
 
     family = "roller chain"
+    drive = ROLLER_CHAIN
 
     def __init__(
         self,
@@ -176,7 +184,10 @@ class ChainKind(Kind):
 
     @property
     def overhung(self) -> float:
-        return OVERHUNG_FACTOR["roller chain"]
+        return self.drive.overhung_factor
+
+    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:
+        return chain_line(self.of, driver, driven, centre_m, count, round(length.line_m / self.of.pitch_m) if length else None)
 
     def width(self, count: Array) -> Array:
         of = self.of
@@ -184,7 +195,7 @@ class ChainKind(Kind):
         return np.asarray((count - 1) * (of.transverse_pitch_m or 1.6 * over_pins) + over_pins)
 
     def tension_ratio(self, wrap: Array) -> Array:
-        return np.asarray(tension_ratio(self.of, wrap)[0])
+        return np.asarray(chain_ratio(wrap)[0])
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         pitches = np.array([x.line_m for x in self.lengths])[lengths] / self.of.pitch_m

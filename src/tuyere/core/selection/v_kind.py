@@ -2,22 +2,38 @@
 
 import copy
 import math
+from dataclasses import replace
 from functools import cached_property
 
 import numpy as np
 
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.fitted import LineDrive, LineWheel
 from tuyere.core.drives.v_belt import metric as metric_v
 from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.drives.v_belt.family import RIBBED_OVERHUNG, V_BELT
+from tuyere.core.drives.v_belt.tension import arc_factor, tension_ratio
 from tuyere.core.entry.quantity import System, from_si, show, to_si
 from tuyere.core.limit import limit
-from tuyere.core.loads import OVERHUNG_FACTOR
+from tuyere.core.origin import Origin
 from tuyere.core.rating.ip20 import STEP_REACHED, OutOfRangeError
 from tuyere.core.rating.own import OwnTable
-from tuyere.core.selection.kind import FLAT_HUB_SHARE, Array, Kind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of, steps_at
+from tuyere.core.selection.kind import (
+    FLAT_HUB_SHARE,
+    Array,
+    Kind,
+    Mate,
+    Places,
+    StockLength,
+    StockWheel,
+    chosen,
+    fast_shaft,
+    ratio_of,
+    steps_at,
+)
 from tuyere.core.selection.motor import MotorLimit, short
 from tuyere.core.selection.problem import Family, Kept, Problem
-from tuyere.core.tension_ratio import arc_factor, tension_ratio
+from tuyere.core.sheet.spec import DriveSpec
 
 MOST_JOINED = 5  # ribs of one joined belt: common practice, no source
 _NAMES = {"joined V-belt": "{} joined", "V-flat": "{} on flat"}
@@ -26,6 +42,8 @@ _TRAITS = {"joined V-belt": "V-belt, joined", "V-flat": "V-flat", "ribbed": "rib
 
 class VKind(Kind):
     """One V-belt section: as singles, joined or ribbed (`bands`: ribs that one belt may have), or on flat driven wheels (`flat`: V-flat)."""
+
+    drive = V_BELT
 
     def __init__(
         self,
@@ -96,7 +114,22 @@ class VKind(Kind):
 
     @property
     def overhung(self) -> float:
-        return OVERHUNG_FACTOR["ribbed" if self.family == "ribbed" else "v-belt"]
+        return RIBBED_OVERHUNG if self.family == "ribbed" else self.drive.overhung_factor
+
+    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:
+        raise NotImplementedError  # on_sheet says it all
+
+    def on_sheet(
+        self, shared: DriveSpec, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float
+    ) -> DriveSpec:
+        assert length
+        many, belt = self.belts(length.name, count)
+        big = driven.outside_m if self.flat else driven.line_m
+        return replace(
+            shared, section=self.of, driver_diameter=chosen(driver.line_m, "driver sheave diameter"), driver_basis="datum",
+            driven_diameter=chosen(big, "driven wheel diameter"), driven_basis="flat" if self.flat else "datum", centre_distance=chosen(centre_m, "centre distance"),
+            belt=v_belt.parse_designation(belt, self.of), belt_origin=Origin.CHOSEN, belt_count=int(many),
+        )  # fmt: skip
 
     def width(self, count: Array) -> Array:
         return np.asarray((count - 1) * self._spacing + 2 * self._edge)

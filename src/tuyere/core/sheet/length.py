@@ -5,11 +5,9 @@ from dataclasses import replace
 
 from tuyere.core.drives import v_belt
 from tuyere.core.drives.fitted import LineDrive
-from tuyere.core.drives.roller_chain import Chain
-from tuyere.core.drives.synchronous import Profile
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.quarter_turn import quarter_turn
-from tuyere.core.limit import Limit, limit
+from tuyere.core.limit import limit
 from tuyere.core.origin import Origin
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.uncertainty import exact, uncertain, wrapped
@@ -172,21 +170,14 @@ def _spans_and_wraps(page: Page, line: LineDrive | None = None) -> None:
             wrap,
         )
     small = min(page.values["wrap_driver"].n, page.values["wrap_driven"].n)
-    least = least_wrap(line)
+    least = line.least_wrap if line else limit("least wrap of a belt")
     if least and small < least.value * (1 - 1e-9):
-        what, why = ("The chain", "it wants") if line and isinstance(line.of, Chain) else ("The belt", "it slips early under")
+        what, why = line.too_little_wrap if line else ("The belt", "it slips early under")
         page.flag(
             "small-wrap",
             "centre_distance",
             f"{what} wraps only {math.degrees(small):.0f}° of the small wheel: {why} {least.printed}. Move the shafts apart, use a smaller ratio, or put an idler on the slack side.",
         )
-
-
-def least_wrap(line: LineDrive | None) -> Limit | None:
-    """The least wrap of the drive's kind; None where teeth in mesh decide."""
-    if line and isinstance(line.of, Profile):
-        return None
-    return limit("least wrap of a chain" if line and isinstance(line.of, Chain) else "least wrap of a belt")
 
 
 def _length_verdict(spec: DriveSpec, page: Page) -> None:

@@ -1,15 +1,15 @@
 """Sheet step 3: design power, rated power per belt, belts needed, and whether what is fitted will do."""
 
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.fitted import SMALL
 from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.drives.v_belt.tension import arc_factor, half_turn_ratio
 from tuyere.core.entry.quantity import System, show
 from tuyere.core.origin import Origin
 from tuyere.core.rating import ip20
 from tuyere.core.rating.ip20 import RatedPower
-from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS, service_factor, speed_up_added, speed_up_times
-from tuyere.core.sheet.line_power import SMALL
+from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS, service_factor
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.tension_ratio import arc_factor, half_turn_ratio
 from tuyere.core.uncertainty import UFloat, exact
 from tuyere.core.working.figure import Line, figure, given_figure
 from tuyere.core.working.page import Page
@@ -30,18 +30,13 @@ def design_power(spec: DriveSpec, page: Page) -> None:
     hours = given_figure("hours_per_day", "hours a day", "h", "duration", spec.hours_per_day.value, 0.0, spec.hours_per_day.origin)
     duty = ip20.duty(spec.hours_per_day.value / 3600)
     up = 1 / page.values["ratio"].n if page.has("ratio") else 1.0
-    family = spec.line.family if spec.line else "v-belt"
     factor, source = service_factor(
-        family, spec.driven_class, spec.driver_class, spec.hours_per_day.value / 3600, up, spec.idler, spec.surroundings, spec.starts
+        spec.family, spec.driven_class, spec.driver_class, spec.hours_per_day.value / 3600, up, spec.idler, spec.surroundings, spec.starts
     )
-    counts_idler = family != "roller chain"
-    note = f"Idler: {spec.idler}" + (f", adds {IDLERS[spec.idler]:g}." if counts_idler and IDLERS[spec.idler] else ", adds nothing.")
-    if family == "synchronous" and speed_up_added(up):
-        note += f" Speeding up {up:.2f} times adds {speed_up_added(up):.1f}."
-    if family == "v-belt" and speed_up_times(up) > 1:
-        note += f" Speeding up {up:.2f} times multiplies it by {speed_up_times(up):g} (GB/T 13575.1; from memory)."
-    if family == "roller chain":
-        note = "Hours a day and idlers are not counted for chain."
+    if spec.family.counts_idler:
+        note = f"Idler: {spec.idler}, adds {IDLERS[spec.idler] or 'nothing'}.{spec.family.speed_up(up)[2]}"
+    else:
+        note = f"Hours a day and idlers are not counted for {spec.family.runs}."
     if SURROUNDINGS[spec.surroundings]:
         note += f" Surroundings {spec.surroundings}: {SURROUNDINGS[spec.surroundings]:g} added, an assumption (common practice, no source)."
     if STARTS[spec.starts] > 1:

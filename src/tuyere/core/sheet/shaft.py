@@ -3,16 +3,13 @@
 import math
 
 from tuyere.core.drives import v_belt
-from tuyere.core.drives.flat import FlatBelt
-from tuyere.core.drives.roller_chain import Chain
-from tuyere.core.drives.synchronous import Profile
-from tuyere.core.drives.synchronous.rating import mass_per_width
+from tuyere.core.drives.v_belt.tension import half_turn_ratio, tension_ratio
 from tuyere.core.loads import Strands, pull_at_rest, pull_on_shaft, strands_at_ratio
 from tuyere.core.origin import Confidence, Origin
+from tuyere.core.rating.ip20 import Numbers
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.table import rows
 from tuyere.core.tension import static_tension
-from tuyere.core.tension_ratio import half_turn_ratio, tension_ratio
 from tuyere.core.uncertainty import exact
 from tuyere.core.working.figure import Line, figure
 from tuyere.core.working.page import Page
@@ -23,19 +20,19 @@ START_TORQUE = 2.0  # a direct start gives about twice full-load torque (1.5 to 
 
 def loads(spec: DriveSpec, page: Page) -> None:
     """Strand tensions and shaft pulls at the tension that the design power asks for; a chain's by the driver's power."""
-    of = spec.line.of if spec.line else spec.section
-    if of is None or not spec.driver_power or not page.has("belt_speed", "driver_power", "wrap_driver"):
+    line = spec.line
+    if not (line.name if line else spec.section) or not spec.driver_power or not page.has("belt_speed", "driver_power", "wrap_driver"):
         return
-    chain = isinstance(of, Chain)
+    chain = bool(line and line.by_load)
     if not chain and not page.has("design_power"):
         return
     wrap = min(page.values["wrap_driver"].n, page.values["wrap_driven"].n)
     speed = page.values["belt_speed"].n
     power = spec.driver_power.value if chain else page.values["design_power"].n
-    found, said = tension_ratio(of, wrap, spec.driven_flat)
+    found, said = line.tension_ratio(wrap) if line else _vee_ratio(spec, wrap)
     ratio = float(found)
     effective = power / speed
-    mass = _mass(spec, of)
+    mass = line.mass_kg_per_m if line else _vee_mass(spec)
     centrifugal = mass * speed**2
     strands = (
         Strands(effective + centrifugal, centrifugal, centrifugal) if math.isinf(ratio) else strands_at_ratio(effective, ratio, centrifugal)
@@ -78,11 +75,11 @@ def loads(spec: DriveSpec, page: Page) -> None:
     _put(page, "shaft_pull", "pull on each shaft at work", "F_s", pull, [*page.lines("tight_strand", "slack_strand"), *page.lines("wrap_driver")], "F_s² = ((T_1 + T_2 - 2T_c) cos α)² + ((T_1 - T_2) sin α)², α = (180° - θ)/2",
          "Both shafts feel the same pull, towards each other, askew to the line of centres. The wheel's weight is not in it.")  # fmt: skip
     standing = 0.0 if chain else (strands.tight_n + strands.slack_n) / 2
-    by_target = isinstance(of, v_belt.Section) and page.has("arc_factor")
-    if isinstance(of, v_belt.Section) and by_target:
+    by_target = spec.section is not None and page.has("arc_factor")
+    if spec.section and by_target:
         # The tension that the Tension station sets, for the whole set.
         arc = page.values["arc_factor"].n
-        standing = static_tension(power, speed, 1, arc, mass, half_turn_ratio(of), of.unit == "in")
+        standing = static_tension(power, speed, 1, arc, mass, half_turn_ratio(spec.section), spec.section.unit == "in")
     if standing:
         _put(
             page,
@@ -129,15 +126,11 @@ def _put(page: Page, key: str, label: str, symbol: str, value: float, lines: lis
     page.put(figure(key, label, symbol, "force", exact(value), lines, formula, SOURCE, Confidence.MEDIUM, note=note), exact(value))
 
 
-def _mass(spec: DriveSpec, of: v_belt.Section | Profile | Chain | FlatBelt) -> float:
-    """Mass of the whole set, kg/m; zero where its width or count is not known."""
-    if isinstance(of, v_belt.Section):
-        return v_belt.centrifugal_mass(of) * (spec.parallel or 1)
-    size = spec.line.size if spec.line else None
-    if size is None:
-        return 0.0
-    if isinstance(of, Chain):
-        return (of.mass_kg_per_m or 0.0) * size
-    if isinstance(of, FlatBelt):
-        return of.density_kg_m3 * of.thickness_m * size
-    return mass_per_width(of) * size
+def _vee_ratio(spec: DriveSpec, wrap_rad: float) -> tuple[Numbers, str]:
+    assert spec.section
+    return tension_ratio(spec.section, wrap_rad, spec.driven_flat)
+
+
+def _vee_mass(spec: DriveSpec) -> float:
+    assert spec.section
+    return v_belt.centrifugal_mass(spec.section) * (spec.parallel or 1)

@@ -3,8 +3,10 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from tuyere.core.drives.family import Family
 from tuyere.core.drives.fitted import LineDrive
 from tuyere.core.drives.v_belt import Belt, Section
+from tuyere.core.drives.v_belt.family import V_BELT
 from tuyere.core.entry.typed import Given
 from tuyere.core.origin import Origin
 from tuyere.core.rating.own import NONE, OwnRatings
@@ -76,6 +78,11 @@ class DriveSpec:
     band_ribs: int | None = None
     driver_groove: GrooveKind = "standard"
     driven_groove: GrooveKind = "standard"
+
+    @property
+    def family(self) -> Family:
+        """Which kind of drive it is."""
+        return self.line.family if self.line else V_BELT
 
     @property
     def driven_flat(self) -> bool:

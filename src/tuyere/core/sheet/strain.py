@@ -4,10 +4,10 @@ import math
 
 from tuyere.core import tension
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt.tension import half_turn_ratio
 from tuyere.core.entry.quantity import System, from_si, show
 from tuyere.core.origin import Confidence, Origin
 from tuyere.core.sheet.spec import DriveSpec, Gauge
-from tuyere.core.tension_ratio import half_turn_ratio
 from tuyere.core.uncertainty import UFloat, exact, largest_doubt, probability_between, sureness, uncertain, wrapped
 from tuyere.core.working.figure import Line, figure, given_figure, shown
 from tuyere.core.working.page import Page

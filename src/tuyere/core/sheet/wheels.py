@@ -1,11 +1,9 @@
 """Sheet step 1: the sheaves' diameters, ratio, speeds, slip."""
 
-import math
-
 from tuyere.core import speed
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.family import Slip
 from tuyere.core.drives.fitted import LineWheel
-from tuyere.core.drives.roller_chain import Chain
 from tuyere.core.entry.quantity import System, show
 from tuyere.core.entry.typed import Given
 from tuyere.core.limit import limit
@@ -218,16 +216,15 @@ def ratio_and_speeds(spec: DriveSpec, page: Page) -> None:
     driven = _driven_speed(driver_value, ratio)
     page.put(
         figure("driven_speed", "driven speed", "n_2", "rotation", driven, [driver.line(), *page.lines("ratio")], "n_2 = n_1 / R", GEOMETRY,
-               limits=speed.SLIPS[_family(spec)].said),
+               limits=spec.family.slip.said),
         driven,
     )  # fmt: skip
-    chain = _paid_out(spec)
+    chain = spec.line.rolls_m if spec.line else None
     rolls = exact(chain) if chain else small
     velocity = _belt_speed(rolls, driver_value)
     fastest, source = _fastest(spec)
-    label = "chain speed" if _family(spec) == "roller chain" else "belt speed"
     page.put(
-        figure("belt_speed", label, "V", "velocity", velocity, page.lines(first, "driver_speed"), "V = N p n_1" if chain else "V = π d n_1", GEOMETRY,
+        figure("belt_speed", f"{spec.family.runs} speed", "V", "velocity", velocity, page.lines(first, "driver_speed"), "V = N p n_1" if chain else "V = π d n_1", GEOMETRY,
                limits=source, limit_si=fastest),
         velocity,
     )  # fmt: skip
@@ -237,14 +234,6 @@ def ratio_and_speeds(spec: DriveSpec, page: Page) -> None:
 def rolls_by(page: Page, role: str) -> str:
     """The figure of a wheel's diameter that its speed goes by: the pitch diameter of a V-sheave, the line of any other."""
     return f"{role}_pitch" if page.has(f"{role}_pitch") else f"{role}_datum"
-
-
-def _paid_out(spec: DriveSpec) -> float | None:
-    """A chain lies on a polygon: a turn pays out the teeth times the pitch, less than its pitch circle. That over pi, m."""
-    line = spec.line
-    if line is None or not isinstance(line.of, Chain) or line.driver.teeth is None:
-        return None
-    return line.driver.teeth * line.of.pitch_m / math.pi
 
 
 def _speed_limits(spec: DriveSpec, page: Page, driven_speed: float) -> None:
@@ -267,10 +256,6 @@ def _speed_limits(spec: DriveSpec, page: Page, driven_speed: float) -> None:
     if fastest and page.values["belt_speed"].n > fastest:
         most = f"{show(fastest, 'velocity', System.US)} ({show(fastest, 'velocity', System.SI)})"
         page.flag("belt-speed", "driver_speed", f"The belt runs faster than {most}: use smaller wheels or a slower motor. {source}.")
-
-
-def _family(spec: DriveSpec) -> str:
-    return spec.line.family if spec.line else "v-belt"
 
 
 def _fastest(spec: DriveSpec) -> tuple[float | None, str]:
@@ -320,15 +305,15 @@ def tachometer(spec: DriveSpec, page: Page) -> None:
             slip,
             [driver.line(), *page.lines("tach_driven", "ratio")],
             "s = 1 - (n_2m / n_1m) R",
-            speed.SLIPS[_family(spec)].said,
+            spec.family.slip.said,
             Confidence.MEDIUM,
         ),
         slip,
     )
-    if _family(spec) in speed.TOOTHED:
+    if spec.family.toothed:
         _step_verdict(page, found.us, found.plus_minus_us)
     else:
-        _slip_verdict(page, speed.SLIPS[_family(spec)], found.us, found.plus_minus_us, bool(spec.tach_driver))
+        _slip_verdict(page, spec.family.slip, found.us, found.plus_minus_us, bool(spec.tach_driver))
     _against_design(spec, page)
 
 
@@ -345,7 +330,7 @@ def _step_verdict(page: Page, shown_slip: str, plus_minus: str) -> None:
         page.say("speed", Tone.GOOD, "The shafts keep step", f"Teeth cannot slip: the two readings agree with the teeth counted, within their doubt{doubt}.")  # fmt: skip
 
 
-def _slip_verdict(page: Page, usual: speed.Slip, shown_slip: str, plus_minus: str, both_measured: bool) -> None:
+def _slip_verdict(page: Page, usual: Slip, shown_slip: str, plus_minus: str, both_measured: bool) -> None:
     slip = page.values["slip"]
     fault, negative = 1 - probability_between(slip, -9, usual.fault), probability_between(slip, -9, -0.005)
     settle = "" if both_measured else " Read the driver's speed with the tachometer too: its plate is only near."

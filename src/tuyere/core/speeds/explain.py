@@ -8,7 +8,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from tuyere.core.speed import SLIPS, TOOTHED
+from tuyere.core.drives.family import Family
 from tuyere.core.uncertainty import UFloat, exact, uncertain
 from tuyere.core.working.figure import shown
 from tuyere.core.working.verdict import Tone, Verdict
@@ -47,7 +47,7 @@ class Explained:
 
 
 def explain(
-    driver_speed: UFloat, driven_speed: UFloat, ratio: UFloat, family: str, *, change: Change = "driver", new_over_old: UFloat | None = None,
+    driver_speed: UFloat, driven_speed: UFloat, ratio: UFloat, family: Family, *, change: Change = "driver", new_over_old: UFloat | None = None,
     small: Change = "driver", below_least: bool = False,
 ) -> Explained:  # fmt: skip
     """Read the loss between diameters and tachometer both ways.
@@ -57,7 +57,7 @@ def explain(
     """
     true_ratio = driver_speed / driven_speed
     loss = 1 - ratio / true_ratio
-    usual = SLIPS[family]
+    usual = family.slip
     factor = None if new_over_old is None else (new_over_old if change == "driver" else 1 / new_over_old)
     normal = uncertain(sum(usual.usual) / 2, (usual.usual[1] - usual.usual[0]) / 4, "usual slip") if usual.usual[1] else exact(0.0)
     stays = None if factor is None else driven_speed * factor
@@ -65,7 +65,7 @@ def explain(
     hand = _turns_by_hand(ratio.n, true_ratio.n)
     found = [
         Explanation(
-            "slip", "The belt slips" if family not in TOOTHED else "Teeth jump", _why_slip(loss.n, small, below_least),
+            "slip", "The belt slips" if not family.toothed else "Teeth jump", _why_slip(loss.n, small, below_least),
             _slip_holds(loss.n, family), hand / ratio.n, leaves if change == small else stays,
         ),
         Explanation(
@@ -94,10 +94,10 @@ def _why_diameter(loss: float, ratio: float) -> str:
     return f"The driver's effective diameter is {abs(loss):.1%} {way} than taken, or the driven one's as much {'larger' if loss > 0 else 'smaller'}: rim for line, a worn groove, a belt that rides high or low, a tape misread."
 
 
-def _slip_holds(loss: float, family: str) -> str:
-    if loss < 0 or family in TOOTHED:
+def _slip_holds(loss: float, family: Family) -> str:
+    if loss < 0 or family.toothed:
         return "cannot be"
-    usual = SLIPS[family]
+    usual = family.slip
     if loss <= usual.usual[1]:
         return "as usual"
     return (

@@ -91,7 +91,7 @@ def _explained(spec: DriveSpec, page: Page, change: Role, new: UFloat | None) ->
     least = bool(spec.section and page.values[f"{small}_datum"].n < v_belt.min_datum_diameter(spec.section))
     driver = spec.tach_driver or spec.driver_speed
     return explain(
-        driver.u, spec.tach_driven.u, page.values["ratio"], spec.line.family if spec.line else "v-belt", change=change, new_over_old=new,
+        driver.u, spec.tach_driven.u, page.values["ratio"], spec.family, change=change, new_over_old=new,
         small=small, below_least=least,
     )  # fmt: skip
 

@@ -7,21 +7,21 @@ diameters with the slip usual for the family.
 import math
 from dataclasses import dataclass, replace
 from functools import cache
-from typing import Literal, NamedTuple
+from typing import Literal
 
 import numpy as np
 
-from tuyere.core.drives import roller_chain, synchronous, v_belt
+from tuyere.core.drives import v_belt
+from tuyere.core.drives.fitted import On, StockWheel
+from tuyere.core.drives.slide import slide_needed
 from tuyere.core.drives.v_belt import rating as vee
-from tuyere.core.drives.v_belt.window import slide_needed
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.limit import limit
 from tuyere.core.selection import motor
-from tuyere.core.sheet.length import least_wrap
 from tuyere.core.sheet.spec import DriveSpec, Role
-from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, SLIPS
+from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
 from tuyere.core.speeds.machine import not_judged
 from tuyere.core.table import rows
 from tuyere.core.working.page import Page
@@ -34,21 +34,6 @@ _APART = 1.02  # of touching centres
 _LOOKED_AT = 60  # nearest pairs judged in full
 SHOWN = 12
 _ROLES: tuple[Role, Role] = ("driver", "driven")
-
-
-@dataclass(frozen=True)
-class StockWheel:
-    """A wheel as made: diameter of its line and over the rim (m), teeth where it has them; `over_m`: its pitch diameter over its line's (m)."""
-
-    line_m: float
-    rim_m: float
-    teeth: int | None = None
-    over_m: float = 0.0
-
-    @property
-    def rolls(self) -> float:
-        """What its speed goes by: its teeth, else its pitch diameter (m)."""
-        return float(self.teeth or self.line_m + self.over_m)
 
 
 @dataclass(frozen=True)
@@ -84,16 +69,6 @@ class Targets:
     exact_driver_m: float
     exact_driven_m: float
     held: bool = False
-
-
-class _On(NamedTuple):
-    """The belt or chain for a pair; empty where none fits, and then which comes `nearest`. `tight_at`: its centres (m)."""
-
-    belt: str
-    stays: bool
-    tight_at: float | None
-    slide: str = ""
-    nearest: str = ""
 
 
 @dataclass(frozen=True)
@@ -140,38 +115,15 @@ def _v_stock(groove: str, count: int, over: float) -> tuple[StockWheel, ...]:
     return tuple(found)
 
 
-def _counts(text: str) -> list[int]:
-    found: list[int] = []
-    for part in text.split():
-        low, _, high = part.partition("-")
-        found += range(int(low), int(high or low) + 1)
-    return found
-
-
-def stock(spec: DriveSpec, of: str = "", belt_thickness_m: float = 0.0) -> tuple[StockWheel, ...]:
-    """The stock wheels that the drive's belt or chain runs on; `of`: profile or chain of a toothed drive."""
+def stock(spec: DriveSpec) -> tuple[StockWheel, ...]:
+    """The stock wheels that the drive's belt or chain runs on."""
     if spec.section:
         return _v_stock(spec.section.groove, spec.belt_count or 1, v_belt.pitch_over_datum(spec.section))
-    if not spec.line:
-        return ()
-    if spec.line.family == "synchronous":
-        p = synchronous.profile(of)
-        return tuple(
-            StockWheel(synchronous.pitch_diameter(p, int(r["teeth"])), synchronous.outside_diameter(p, int(r["teeth"])), int(r["teeth"]))
-            for r in rows("toothed_pulleys")
-            if r["pitch_name"] == p.pitch_name
-        )
-    if spec.line.family == "roller chain":
-        c = roller_chain.chain(of)
-        series = "metric" if c.name[-1:] == "B" else "inch"
-        teeth = next(_counts(r["teeth"]) for r in rows("sprockets_stock") if r["series"] == series)
-        return tuple(StockWheel(roller_chain.pitch_diameter(c.pitch_m, z), roller_chain.sprocket(c, z).outside_m, z) for z in teeth)
-    sizes = [float(r["diameter"]) / 1000 for r in rows("flat_crowns")]
-    return tuple(StockWheel(d + belt_thickness_m, d) for d in sizes)
+    return spec.line.stock() if spec.line else ()
 
 
 def targets(
-    spec: DriveSpec, page: Page, target: float, tolerance: float, keep: Keep = "", of: str = "", most_speed: float | None = None,
+    spec: DriveSpec, page: Page, target: float, tolerance: float, keep: Keep = "", most_speed: float | None = None,
     meaning: Meaning = "",
 ) -> Targets | None:  # fmt: skip
     """Search the stock for pairs within `tolerance` (a share) of the target driven speed (rad/s).
@@ -183,8 +135,7 @@ def targets(
         return None
     pace, by, held = _pace(spec, page, meaning)
     limits = _Limits(motor_limit(spec), most_speed, held)
-    thickness = spec.line.height_m if spec.line and spec.line.family == "flat belt" else 0.0
-    here = stock(spec, of, thickness)
+    here = stock(spec)
     over = v_belt.pitch_over_datum(spec.section) if spec.section else 0.0
     now: dict[Role, StockWheel] = {role: StockWheel(page.values[f"{role}_datum"].n, page.values[f"{role}_outside"].n, _teeth(spec, role), over) for role in _ROLES}  # fmt: skip
     drivers = (now["driver"],) if keep == "driver" else _with(here, now["driver"])
@@ -196,7 +147,7 @@ def targets(
     best = sorted(((float(off[i, j]), int(i), int(j)) for i, j in hits), key=lambda h: (_changed(now, drivers[h[1]], drivens[h[2]]), h[0]))
     kept = [
         p
-        for p in (_pair(spec, page, now, drivers[i], drivens[j], float(speeds[i, j]), target, of, limits) for _, i, j in best[:_LOOKED_AT])
+        for p in (_pair(spec, page, now, drivers[i], drivens[j], float(speeds[i, j]), target, limits) for _, i, j in best[:_LOOKED_AT])
         if p
     ]
     kept.sort(key=_rank)
@@ -302,7 +253,7 @@ def _pace(spec: DriveSpec, page: Page, meaning: Meaning) -> tuple[float, str, bo
 
     A loss that is a wrong diameter goes with the ratio to other wheels; one that is slip need not.
     """
-    usual = SLIPS[spec.line.family if spec.line else "v-belt"]
+    usual = spec.family.slip
     if page.has("slip") and spec.tach_driven:
         strange = not -_FASTER <= page.values["slip"].n <= usual.fault
         if meaning == "diameter" or (not strange and spec.tach_driver):
@@ -319,11 +270,11 @@ def _pace(spec: DriveSpec, page: Page, meaning: Meaning) -> tuple[float, str, bo
 
 
 def _pair(
-    spec: DriveSpec, page: Page, now: dict[Role, StockWheel], driver: StockWheel, driven: StockWheel, speed: float, target: float, of: str,
+    spec: DriveSpec, page: Page, now: dict[Role, StockWheel], driver: StockWheel, driven: StockWheel, speed: float, target: float,
     limits: _Limits,
 ) -> Pair | None:  # fmt: skip
     changes: list[Role] = [r for r, w in zip(_ROLES, (driver, driven), strict=True) if w is not now[r]]
-    on = _belt(spec, page, driver, driven, of)
+    on = _belt(spec, page, driver, driven)
     centre = on.tight_at
     if centre is not None and centre <= (driver.rim_m + driven.rim_m) / 2:
         return None
@@ -336,7 +287,7 @@ def _pair(
 
 
 def _against(
-    spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, speed: float, velocity: float, wrap: float | None, on: _On,
+    spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, speed: float, velocity: float, wrap: float | None, on: On,
     limits: _Limits,
 ) -> list[str]:  # fmt: skip
     found = ["held: the tachometer's reading is not explained"] if limits.held else []
@@ -347,17 +298,14 @@ def _against(
     if limits.motor and spec.section and motor.short(limits.motor, "narrow" in spec.section.series, driver.line_m, driver.rim_m) > 1e-6:
         found.append(f"driver too small for a motor of {limits.motor.named}")
     small, fast = min(driver.teeth or 999, driven.teeth or 999), max(page.values["driver_speed"].n, speed)
-    if spec.line and isinstance(spec.line.of, roller_chain.Chain) and small < limit("smooth sprocket").value:
-        found.append(f"under {limit('smooth sprocket').printed}: runs roughly")
-    if spec.line and isinstance(spec.line.of, synchronous.Profile) and small < synchronous.least_teeth_at(spec.line.of, fast):
-        found.append("too few teeth at this speed")
+    found += spec.line.speaks_against(small, fast) if spec.line else []
     fastest = spec.section.max_speed_m_per_s if spec.section else spec.line.fastest_m_per_s if spec.line else None
     if fastest and velocity > fastest:
         found.append("belt too fast")
     rims = driver.rim_m / 2 * page.values["driver_speed"].n, driven.rim_m / 2 * speed
     if max(rims) > CAST_IRON_RIM_LIMIT_M_PER_S:
         found.append("rim past 6500 ft/min")
-    least = least_wrap(spec.line)
+    least = spec.line.least_wrap if spec.line else limit("least wrap of a belt")
     if wrap is not None and least and wrap < least.value:
         found.append(f"wraps only {math.degrees(wrap):.0f}°")
     if not on.belt:
@@ -366,21 +314,23 @@ def _against(
     return found
 
 
-def _belt(spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, of: str) -> _On:
+def _belt(spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel) -> On:
     """The belt or chain for the pair."""
     if not page.has("centre_distance"):
-        return _On(spec.belt.designation if spec.belt else "", False, None)
+        return On(spec.belt.designation if spec.belt else "", False, None)
     now = page.values["centre_distance"].n
     # A slide that nobody measured is unknown, not none: any belt counts, and its centres are said.
     low = now - spec.travel_in.value if spec.travel_in else 0.0
     high = now + spec.travel_out.value if spec.travel_out else math.inf
     if spec.line:
-        return _line_belt(spec, driver, driven, now, of)
+        if spec.family.toothed and not (driver.teeth and driven.teeth):
+            return On("cut to length", False, now)
+        return spec.line.belt_for(driver, driven, _clear(driver, driven, now), now)
     if spec.belt:
         try:
             at = open_belt.centre_distance(driver.line_m, driven.line_m, spec.belt.datum_length_m)
             if spec.travel_in and spec.travel_out and low - 1e-4 <= at <= high + 1e-4:
-                return _On(spec.belt.designation, True, at)
+                return On(spec.belt.designation, True, at)
         except GeometryError:
             pass
     assert spec.section
@@ -391,36 +341,18 @@ def _belt(spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, o
         except GeometryError:
             continue
         fits = low - 1e-4 <= at <= high + 1e-4
-        return _On(made.designation if fits else "", False, at, slide_needed(at, now, v_belt.allowance(made)), made.designation)
-    return _On("", False, None)
+        return On(made.designation if fits else "", False, at, _slide(at, now, made), made.designation)
+    return On("", False, None)
+
+
+def _slide(at: float, now: float, belt: v_belt.Belt) -> str:
+    room = v_belt.allowance(belt)
+    return slide_needed(at, now, room.installation_m, room.takeup_m) if room else slide_needed(at, now)
 
 
 def _clear(driver: StockWheel, driven: StockWheel, now: float) -> float:
     """The centres as they are, or as near as the pair's wheels let them come: what would overlap has to move apart."""
     return max(now, max(driver.line_m + driven.line_m, driver.rim_m + driven.rim_m) / 2 * _APART)
-
-
-def _line_belt(spec: DriveSpec, driver: StockWheel, driven: StockWheel, now: float, of: str) -> _On:
-    assert spec.line
-    if spec.line.family == "flat belt" or not (driver.teeth and driven.teeth):
-        return _On("cut to length", False, now)
-    if spec.line.family == "roller chain":
-        c = roller_chain.chain(of)
-        clear = _clear(driver, driven, now) / c.pitch_m
-        pitches = 2 * math.ceil(roller_chain.length_in_pitches(driver.teeth, driven.teeth, clear) / 2 - 0.5)
-        at = roller_chain.centre_distance(driver.teeth, driven.teeth, pitches) * c.pitch_m
-        return _On(f"{c.name}, {pitches} pitches", False, at, slide_needed(at, now, None))
-    p = synchronous.profile(of)
-    wanted = open_belt.belt_length(driver.line_m, driven.line_m, _clear(driver, driven, now)) / p.pitch_m
-    listed = synchronous.standard_teeth(p)
-    if not listed:
-        return _On("", False, now)
-    teeth = min(listed, key=lambda z: abs(z - wanted))
-    try:
-        at = open_belt.centre_distance(driver.line_m, driven.line_m, teeth * p.pitch_m)
-    except GeometryError:
-        return _On("", False, now)
-    return _On(synchronous.ToothedBelt(p, teeth, None, True).designation, False, at, slide_needed(at, now, None))
 
 
 def _rank(pair: Pair) -> tuple[int, int, int, float]:

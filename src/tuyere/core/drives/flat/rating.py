@@ -1,7 +1,7 @@
 """What a flat belt carries: the allowable tight-side tension with its pulley and speed factors, less the centrifugal, at the design ratio.
 
 F_1a = b F_a C_p C_v; T_e = (F_1a - F_c)(1 - 1/R); P = T_e v: Shigley, Mechanical Engineering Design, flat belts (from memory). R is the ratio of
-the strands that a design supposes (tension_ratio.py: four fifths of the friction, at most 3), the same that sets the loads on the shafts, so that
+the strands that a design supposes (tension.py: four fifths of the friction, at most 3), the same that sets the loads on the shafts, so that
 a belt within its rating is within its allowable tension at work. C_v is of leather only. Rubber and canvas rows are allowable effective pulls
 at 180° and low speed: the tight strand that they suppose is taken at full friction, the least it can be, so that the centrifugal part counts most.
 """
@@ -15,13 +15,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tuyere.core.drives.flat import FlatBelt
+from tuyere.core.drives.flat.tension import tension_ratio
 from tuyere.core.entry.quantity import from_si
 from tuyere.core.limit import limit
 from tuyere.core.origin import Confidence, least_sure
 from tuyere.core.rating.ip20 import Numbers, OutOfRangeError
 from tuyere.core.rating.own import OwnTable
 from tuyere.core.table import rows
-from tuyere.core.tension_ratio import tension_ratio
 
 # C_v of leather by belt speed (ft/min): Shigley Figure 17-9, one curve, ± 0.03; medium.
 CV = ((600, 1.0), (1000, 0.98), (2000, 0.96), (3000, 0.93), (4000, 0.87), (5000, 0.80), (6000, 0.70))

@@ -4,12 +4,13 @@ import re
 from dataclasses import dataclass
 from functools import cache
 
+from tuyere.core.drives.unknown import NotKnownError
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.origin import Confidence
 from tuyere.core.table import rows
 
 
-class ChainError(ValueError):
+class ChainError(NotKnownError):
     """The chain is not known; the message is a sentence for the person."""
 
 

@@ -7,13 +7,14 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
+from tuyere.core.drives.unknown import NotKnownError
 from tuyere.core.origin import Confidence
 from tuyere.core.table import rows
 
 _MM = 1e-3
 
 
-class ToothedError(ValueError):
+class ToothedError(NotKnownError):
     """The profile or the name cannot be used; the message is a sentence for the person."""
 
 

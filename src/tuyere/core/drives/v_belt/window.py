@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from tuyere.core.drives.slide import slide_needed
 from tuyere.core.drives.v_belt import (
     Belt,
     Section,
@@ -183,15 +184,8 @@ def _choice(belt: Belt, slide: _Slide, best: bool, measured: bool) -> MadeLength
     return MadeLength(
         belt.designation, belt.listed, tight, *shown(tight, "length", to_set=True), *outside, fit, takeup,
         _room(fit, usual.installation_m if usual else None) if measured else "",
-        _room(takeup, usual.takeup_m if usual else None) if measured else "", slide_needed(tight, slide.now, usual), room, best,
+        _room(takeup, usual.takeup_m if usual else None) if measured else "", slide_needed(tight, slide.now, *((usual.installation_m, usual.takeup_m) if usual else ())), room, best,
     )  # fmt: skip
-
-
-def slide_needed(tight: float, now: float, usual: Allowance | None) -> str:
-    """How far the motor has to slide for a belt that is tight at those centres (m), from where it stands: closer by what fitting wants, away by what taking up wants."""
-    moves = (now - tight + (usual.installation_m if usual else 0), "closer"), (tight - now + (usual.takeup_m if usual else 0), "away")
-    said = [f"{us} ({si}) {way}" for by, way in moves if by > 1e-4 for us, si in (shown(by, "length", to_set=True),)]
-    return " and ".join(said) or "none"
 
 
 def _room(there: float, usual: float | None) -> str:

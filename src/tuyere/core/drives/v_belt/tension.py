@@ -1,19 +1,13 @@
-"""The tight strand's pull over the slack one's that a design supposes, by family, and the arc factor that follows. Scalars or arrays."""
+"""The tight strand's pull over the slack one's that a design of V-belts supposes, and the arc factor that follows. Scalars or arrays."""
 
 import math
 from functools import cache
 
 import numpy as np
 
-from tuyere.core.drives.flat import FlatBelt
-from tuyere.core.drives.roller_chain import Chain
-from tuyere.core.drives.synchronous import Profile
 from tuyere.core.drives.v_belt import Section
 from tuyere.core.rating.ip20 import Numbers
 from tuyere.core.table import rows
-
-STRAIGHT, ROUND = 5.0, 8.0  # toothed belts: general practice, medium
-FLAT_MOST, FLAT_SHARE = 3.0, 0.8  # 2.3 to 3 is designed for, within four fifths of the friction: handbooks, medium
 
 
 def half_turn_ratio(of: Section) -> float:
@@ -47,21 +41,14 @@ def arc_factor(of: Section, wrap_rad: Numbers, large_is_flat: bool = False) -> N
     return np.where(np.asarray(wrap_rad) < angles[0], grooved, np.interp(wrap_rad, angles, factors))
 
 
-def tension_ratio(of: Section | Profile | Chain | FlatBelt, wrap_rad: Numbers, large_is_flat: bool = False) -> tuple[Numbers, str]:
-    """The ratio at a wrap on the small wheel, and how to say where it is from; inf for a chain, whose slack side hangs free.
+def tension_ratio(of: Section, wrap_rad: Numbers, large_is_flat: bool = False) -> tuple[Numbers, str]:
+    """The ratio at a wrap on the small wheel, and how to say where it is from.
 
     >>> from tuyere.core.drives.v_belt import section
     >>> round(float(tension_ratio(section("B"), math.pi)[0]), 6), round(float(tension_ratio(section("B"), math.pi, True)[0]), 2)
     (5.0, 2.5)
     """
-    same = np.zeros_like(wrap_rad)
-    if isinstance(of, Section):
-        if large_is_flat:
-            return 1.25 / (1.25 - arc_factor(of, wrap_rad, True)), "what the V-flat arc factor leaves (IP-20)"
-        ratio = half_turn_ratio(of)
-        return np.exp(math.log(ratio) / math.pi * wrap_rad), f"{ratio:g} at half a turn ({'IP-26' if ratio == 4 else 'IP-20'})"
-    if isinstance(of, Profile):
-        return same + (STRAIGHT if of.form == "straight" else ROUND), "general practice for toothed belts"
-    if isinstance(of, Chain):
-        return same + math.inf, "the slack side hangs free"
-    return np.minimum(np.exp(FLAT_SHARE * of.friction * wrap_rad), FLAT_MOST), "handbooks, flat belts"
+    if large_is_flat:
+        return 1.25 / (1.25 - arc_factor(of, wrap_rad, True)), "what the V-flat arc factor leaves (IP-20)"
+    ratio = half_turn_ratio(of)
+    return np.exp(math.log(ratio) / math.pi * wrap_rad), f"{ratio:g} at half a turn ({'IP-26' if ratio == 4 else 'IP-20'})"

@@ -1,7 +1,6 @@
 """The counter slip: the one answer to take to the shop. Made from what was found out, complete or not."""
 
-from dataclasses import dataclass
-
+from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.v_belt import Belt, Section, lengths, min_datum_diameter, sections
 from tuyere.core.drives.v_belt.grade import Grade
 from tuyere.core.drives.v_belt.window import Window
@@ -11,24 +10,9 @@ from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.figure import shown
 
 
-@dataclass(frozen=True)
-class Slip:
-    """What to ask for and what not to accept, each line short enough to be read at arm's length."""
-
-    headline: str
-    count: str
-    names: tuple[str, ...]
-    machine_part: str
-    section: tuple[str, ...]
-    length: tuple[str, ...]
-    grade: tuple[str, ...]
-    refuse: tuple[str, ...]
-    check_first: tuple[str, ...]
-
-
 def counter_slip(
     belt: Belt, count: int | None, joined: bool, spec: DriveSpec | None, window: Window | None, grade: Grade | None, machine_part: str
-) -> Slip:
+) -> CounterSlip:
     """Everything the counter needs to know about one belt or set."""
     section = belt.section
     named = lengths(section, belt.number)
@@ -45,7 +29,7 @@ def counter_slip(
             length.append(f"{belt.designation} is {'longer' if off > 0 else 'shorter'} than that: measure again before you buy")
     refused, why_not = _refuse(belt, count, joined)
     others = tuple(f"{n.designation} ({_duty(belt, n.section)})" for n in equivalents(belt) if n.section not in refused)
-    return Slip(
+    return CounterSlip(
         belt.designation, _count(count, joined, belt.ribs), others, machine_part, tuple(size), tuple(length),
         grade.ask if grade else (), why_not, _check_first(belt, spec),
     )  # fmt: skip

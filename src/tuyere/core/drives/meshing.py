@@ -1,0 +1,97 @@
+"""What the kinds of drive with teeth share: how they are recognised, surveyed and recorded."""
+
+from abc import ABC, abstractmethod
+from collections.abc import Mapping
+from dataclasses import replace
+
+from tuyere.core.drives.counter import CounterSlip
+from tuyere.core.drives.family import NO_SLIP, Family
+from tuyere.core.drives.fitted import LineDrive, LineWheel
+from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
+from tuyere.core.drives.teeth import DriveReading, ToothedDrive, read_toothed_drive
+from tuyere.core.drives.template import Template
+from tuyere.core.identify.by_size import Kind, Size
+from tuyere.core.identify.toothed import Named, ToothedReading, read_toothed
+from tuyere.core.origin import Origin
+from tuyere.core.working.verdict import Verdict
+
+BY_RULE = ("pitch_span", "belt_width")  # measured with a rule, whatever tool was named
+TOOLS = ("caliper", "rule", "tape")
+
+
+class Meshing(Family, ABC):
+    """A drive by teeth. `sizes`: what can be measured of it; `answers`: what the eye sees; `wheel_size`: what is measured of a wheel."""
+
+    part = "toothed"
+    toothed = True
+    slip = NO_SLIP
+    sizes: tuple[str, ...]
+    answers: Mapping[str, tuple[str, ...]]
+    wheel_size: str
+
+    @abstractmethod
+    def names(self) -> tuple[str, ...]:
+        """Every profile or chain there is."""
+
+    @abstractmethod
+    def candidates(self) -> tuple[Kind, ...]:
+        """Each of them with what it should measure."""
+
+    @abstractmethod
+    def wheel_measures(self, name: str, teeth: int) -> Size:
+        """What a wheel of so many teeth measures, at `wheel_size`."""
+
+    @abstractmethod
+    def named(self, text: str) -> Named:
+        """What a name on it says. Raises NotKnownError."""
+
+    @abstractmethod
+    def alike(self, name: str) -> list[Verdict]:
+        """What it nearly, but not, fits."""
+
+    @abstractmethod
+    def described(self, name: str) -> tuple[str, Template]:
+        """What it is, in words, and what to draw of it."""
+
+    @abstractmethod
+    def lay_out(self, name: str, z1: int, z2: int, centre_m: float | None, count: int | None, open_ended: bool) -> ToothedDrive:
+        """Two wheels and the lengths that fit. Raises NotKnownError, GeometryError."""
+
+    @abstractmethod
+    def line(self, drive: ToothedDrive, wheels: tuple[LineWheel, LineWheel], seen: ToothedReading, driven: DriveReading) -> LineDrive:
+        """The drive as the sheet takes it."""
+
+    @abstractmethod
+    def slip_of(self, seen: ToothedReading, driven: DriveReading, machine_part: str) -> CounterSlip | None:
+        """What to ask for at the counter."""
+
+    def read(self, part: Part) -> tuple[ToothedReading, DriveReading]:
+        """What was typed of it, and of the drive that it runs on."""
+        drive, words = part.more.get("drive", Part()), dict(part.words)
+        linear = part.more.get("linear", Part())
+        tool = words.get("tool") if words.get("tool") in TOOLS else None
+        quantities = {
+            key: replace(typed, tool="rule" if key in BY_RULE else tool)
+            for key, typed in part.quantities.items()
+            if key in (*BY_RULE, *self.sizes)
+        }
+        asked = {**drive.words, "open_ended": "yes" if linear.words.get("fitted") == "yes" else ""}
+        return read_toothed(self, quantities, words), read_toothed_drive(self, drive.quantities, asked)
+
+    def survey(self, part: Part) -> Surveyed:
+        seen, driven = self.read(part)
+        drive, problems = driven.drive, (*seen.problems, *driven.problems)
+        if drive is None:
+            return Surveyed(problems=problems)
+        first, second = drive.wheels
+        wheels = tuple(LineWheel(w.pitch_diameter_m, w.outside_diameter_m, 0.0, Origin.MEASURED, w.teeth) for w in (first, second))
+        recorded = (
+            RecordedWheel("driver", first.pitch_diameter_m, "datum", first.teeth),
+            RecordedWheel("driven", second.pitch_diameter_m, "datum", second.teeth),
+        )
+        fit = drive.fittings[0] if drive.fittings else None
+        record = Record(drive.of, fit.name if fit else None, fit.centre_m if fit else None, recorded)
+        return Surveyed(self.line(drive, (wheels[0], wheels[1]), seen, driven), record, problems)
+
+    def counter_slip(self, part: Part, machine_part: str) -> CounterSlip | None:
+        return self.slip_of(*self.read(part), machine_part)

@@ -1,0 +1,37 @@
+"""The kinds of drive there are: the only list."""
+
+from tuyere.core.drives.family import Family
+from tuyere.core.drives.flat.kind import FLAT
+from tuyere.core.drives.meshing import Meshing
+from tuyere.core.drives.roller_chain.kind import ROLLER_CHAIN
+from tuyere.core.drives.synchronous.kind import TOOTHED
+from tuyere.core.drives.v_belt.family import V_BELT
+
+FAMILIES: tuple[Family, ...] = (V_BELT, TOOTHED, FLAT, ROLLER_CHAIN)
+
+
+MESHING = tuple(f for f in FAMILIES if isinstance(f, Meshing))
+
+
+class UnknownFamilyError(ValueError):
+    """No kind of drive is called that."""
+
+
+def family(key: str) -> Family:
+    """The kind called `key`. Raises UnknownFamilyError, whose message is a sentence.
+
+    >>> family("roller chain").runs
+    'chain'
+    """
+    for found in FAMILIES:
+        if found.key == key:
+            return found
+    raise UnknownFamilyError(f"No kind of drive is called “{key[:40]}” here: take one of {', '.join(f.key for f in FAMILIES)}.")
+
+
+def meshing(key: str) -> Meshing:
+    """The kind with teeth called `key`. Raises UnknownFamilyError."""
+    found = family(key)
+    if isinstance(found, Meshing):
+        return found
+    raise UnknownFamilyError(f"A {found.label} has no teeth: take one of {', '.join(f.key for f in MESHING)}.")
