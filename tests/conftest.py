@@ -21,37 +21,56 @@ from tuyere.upkeep.prepare import prepare
 from tuyere.web.app import create_app
 from tuyere.web.settings import Settings
 
-hypothesis.settings.register_profile("repeatable", derandomize=True, deadline=None)
+LONG = bool(os.environ.get("TUYERE_LONG"))  # bin/test --long
+hypothesis.settings.register_profile("repeatable", derandomize=True, deadline=None, max_examples=1000 if LONG else 60)
 hypothesis.settings.load_profile("repeatable")
+
+
+def examples(usual: int) -> hypothesis.settings:
+    """So many generated examples, twenty times as many in the long form."""
+    return hypothesis.settings(max_examples=20 * usual if LONG else usual)
+
 
 SECRET = "tests-only-tests-only-tests-only-1234"
 
 
-def _database(name: str) -> str:
+def database(name: str, template: str = "") -> str:
+    """The URL of a new database; `template`: `empty` (the tables) or `demo` (the sample plant), made once for all workers, or a name."""
     base = os.environ.get("TUYERE_TEST_DATABASE_BASE")
     if not base:
         pytest.fail("TUYERE_TEST_DATABASE_BASE is not set: run the tests through bin/test.")
+    own = f"{name}_{os.environ.get('PYTEST_XDIST_WORKER', 'gw')}"
     with psycopg.connect(f"{base}/postgres", autocommit=True) as connection:
-        connection.execute(f"DROP DATABASE IF EXISTS {name} WITH (FORCE)")
-        connection.execute(f"CREATE DATABASE {name}")
-    return f"{base}/{name}"
+        if template in ("empty", "demo"):
+            template = _template(connection, base, template)
+        connection.execute(f"DROP DATABASE IF EXISTS {own} WITH (FORCE)")
+        connection.execute(f"CREATE DATABASE {own} TEMPLATE {template or 'template1'}")
+    return f"{base}/{own}"
+
+
+def _template(connection: psycopg.Connection[Any], base: str, kind: str) -> str:
+    name = f"tuyere_template_{kind}"
+    connection.execute("SELECT pg_advisory_lock(4711)")
+    if not connection.execute("SELECT 1 FROM pg_database WHERE datname = %s", (name,)).fetchone():
+        connection.execute(f"CREATE DATABASE {name}_making")
+        engine = engine_from(f"{base}/{name}_making")
+        migrate(engine)
+        if kind == "demo":
+            load_demo(engine)
+        engine.dispose()
+        connection.execute(f"ALTER DATABASE {name}_making RENAME TO {name}")
+    connection.execute("SELECT pg_advisory_unlock(4711)")
+    return name
 
 
 @pytest.fixture(scope="session")
 def empty_database_url() -> str:
-    url = _database("tuyere_test_empty")
-    migrate(engine_from(url))
-    return url
+    return database("tuyere_test_empty", "empty")
 
 
 @pytest.fixture(scope="session")
 def demo_database_url() -> str:
-    url = _database("tuyere_test_demo")
-    engine = engine_from(url)
-    migrate(engine)
-    load_demo(engine)
-    engine.dispose()
-    return url
+    return database("tuyere_test_demo", "demo")
 
 
 @pytest.fixture(scope="session")

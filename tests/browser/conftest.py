@@ -12,7 +12,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.conftest import SECRET, _database
+from tests.conftest import SECRET, database
 from tuyere.upkeep.prepare import prepare
 
 expect.set_options(timeout=10_000)
@@ -32,20 +32,35 @@ def browser_type_launch_args() -> dict[str, Any]:
 
 
 @pytest.fixture(scope="session")
-def address() -> Iterator[str]:
-    """A server of its own on a demo database of its own."""
-    url = prepare(_database("tuyere_test_browser"), SECRET, demo=True)
+def pristine() -> tuple[str, str]:
+    """The URL to serve a demo database of its own by; and that database's name, as it was before the first test."""
+    owner_url = database("tuyere_test_browser", "demo")
+    url = prepare(owner_url, SECRET, demo=True)
+    return url, database("tuyere_test_pristine", owner_url.rpartition("/")[2]).rpartition("/")[2]
+
+
+@pytest.fixture(autouse=True)
+def own_database(pristine: tuple[str, str]) -> None:
+    """Each test on the plant as it was loaded, under a server that stays up."""
+    database("tuyere_test_browser", pristine[1])
+
+
+@pytest.fixture(scope="session")
+def served(pristine: tuple[str, str]) -> Iterator[str]:
+    """A server of its own."""
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
     environment = {
         **os.environ,
-        "DATABASE_URL": url,
+        "DATABASE_URL": pristine[0],
         "TUYERE_SECRET_KEY": SECRET,
         "TUYERE_DEMO": "1",
         "TUYERE_PLANT": "browser",
         "TUYERE_BIND": f"127.0.0.1:{port}",
         "OPENBLAS_NUM_THREADS": "1",
+        "TUYERE_RECORD_PROCESSES": "2",
+        "TUYERE_CALCULATION_PROCESSES": "1",
     }
     command = [
         sys.executable,
@@ -64,6 +79,12 @@ def address() -> Iterator[str]:
     yield f"http://127.0.0.1:{port}"
     server.terminate()
     server.wait(20)
+
+
+@pytest.fixture
+def address(served: str, own_database: None) -> str:
+    """Where it is served, on a database of the test's own."""
+    return served
 
 
 @pytest.fixture

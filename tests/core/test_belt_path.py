@@ -5,10 +5,11 @@ from collections.abc import Sequence
 
 import numpy as np
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 from shapely.geometry import MultiPoint, Point
 
+from tests.conftest import examples
 from tuyere.core.geometry.belt_path import (
     BeltPath,
     Pulley,
@@ -100,7 +101,7 @@ def solved(wheels: Sequence[Pulley]) -> BeltPath:
         raise
 
 
-@settings(max_examples=2000)
+@examples(400)
 @given(layouts())
 def test_length_agrees_with_the_construction(wheels: list[Pulley]) -> None:
     path = solved(wheels)
@@ -108,13 +109,13 @@ def test_length_agrees_with_the_construction(wheels: list[Pulley]) -> None:
     assert path.turning_rad == pytest.approx(2 * math.pi * wheels[0].turns)
 
 
-@settings(max_examples=60)
+@examples(15)
 @given(layouts())
 def test_a_loop_of_inside_wheels_is_the_hull_of_their_discs(wheels: list[Pulley]) -> None:
     """Where the belt touches no back and every wheel lies on the outside, Shapely's convex hull of the discs has its length."""
     inside = [w for w in wheels if w.turns == wheels[0].turns]
     path = solved(inside)
-    discs = [Point(w.x_m, w.y_m).buffer(w.radius_m, quad_segs=2048) for w in inside]
+    discs = [Point(w.x_m, w.y_m).buffer(w.radius_m, quad_segs=1024) for w in inside]
     hull = MultiPoint([c for d in discs for c in d.exterior.coords]).convex_hull
     assert path.length_m == pytest.approx(hull.length, abs=2e-6)
 

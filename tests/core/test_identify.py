@@ -4,9 +4,10 @@ import math
 
 import pytest
 from bench.identification import cases, judge
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.conftest import examples
 from tuyere.core.drives import v_belt
 from tuyere.core.entry.typed import Typed
 from tuyere.core.identify import alike, hub
@@ -42,7 +43,7 @@ def test_a_case_with_nothing_but_a_tape_is_not_called_sure() -> None:
     assert {c["truth"] for c in tape_only if judge(c)["sure"] is Sureness.SURE} <= {"8V|8V1600"}, "nothing else is so wide and deep"
 
 
-@settings(max_examples=60)
+@examples(60)
 @given(st.sampled_from(sorted(v_belt.sections())))
 def test_a_perfect_reading_of_a_section_finds_it(name: str) -> None:
     """Measured exactly as tabled, with its construction said, a section or the same belt by another name comes first."""
@@ -54,7 +55,7 @@ def test_a_perfect_reading_of_a_section_finds_it(name: str) -> None:
     assert first in alike.same_belt(name) | near | {name}
 
 
-@settings(max_examples=40)
+@examples(40)
 @given(st.floats(4, 45), st.floats(0.35, 1.1))
 def test_shares_add_up_and_nonsense_is_nobodys(width_mm: float, deep: float) -> None:
     found = rank(seen(top_width=f"{width_mm:.2f} mm", thickness=f"{width_mm * deep:.2f} mm"))

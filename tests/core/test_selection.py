@@ -6,9 +6,10 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.conftest import examples
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.rating.own import NONE, read_ratings
 from tuyere.core.rating.service import IDLERS, SURROUNDINGS
@@ -95,7 +96,7 @@ problems = st.builds(
 )  # fmt: skip
 
 
-@settings(max_examples=60, deadline=None)
+@examples(30)
 @given(problems, st.integers(0, 2**31))
 def test_the_arrays_find_what_the_plain_loop_finds(problem: Problem, seed: int) -> None:
     by = np.random.default_rng(seed)

@@ -4,9 +4,10 @@ import math
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.conftest import examples
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.entry.typed import Typed
 from tuyere.core.origin import Origin, weakest
@@ -140,7 +141,7 @@ def test_nothing_known_says_what_to_measure_first() -> None:
     assert solved.wanted[:3] == ("section", "driver_diameter", "driven_diameter")
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(
     st.sampled_from(["A", "B", "C", "D", "AX", "BX", "CX"]), st.floats(1, 40), st.floats(1, 40), st.floats(2, 200), st.integers(20, 5000),
     st.integers(1, 12), st.sampled_from(["", "B81", "C144", "A26", "D660"]),

@@ -5,9 +5,10 @@ from itertools import pairwise
 from typing import Any
 
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from tests.conftest import examples
 from tuyere.core.drives import v_belt
 from tuyere.core.entry.typed import Typed
 from tuyere.core.readings_file import read_file
@@ -247,7 +248,7 @@ def test_the_sheet_says_when_a_speed_is_by_the_wheels_alone() -> None:
     assert v_belt.section("B").name == "B"
 
 
-@settings(max_examples=40)
+@examples(40)
 @given(st.floats(3, 20), st.floats(3, 20), st.floats(1.02, 3), st.floats(0.3, 3), st.booleans())
 def test_any_target_on_any_drive_is_answered(driver: float, driven: float, apart: float, ratio: float, slide: bool) -> None:
     """Pairs whose wheels would overlap where the shafts stand now move apart on their slide, or are not offered."""

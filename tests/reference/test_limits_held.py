@@ -5,10 +5,11 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import LineString, Point
 
+from tests.conftest import examples
 from tuyere.core.drives import synchronous, v_belt
 from tuyere.core.drives.fitted import LineDrive, LineWheel
 from tuyere.core.drives.flat import flat_belts
@@ -255,7 +256,7 @@ def test_a_crossed_belt_may_wrap_more_than_300_degrees() -> None:
     assert path.length_m == pytest.approx(2 * math.sqrt(0.22**2 - 0.2**2) + 0.2 * (math.pi + 2 * lean))
 
 
-@settings(max_examples=60)
+@examples(60)
 @given(st.floats(0.1, 0.5), st.floats(-0.25, 0.25), st.floats(0.04, 0.12), st.floats(-0.15, 0.3))
 def test_every_place_offered_for_a_take_up_is_one_where_the_belt_runs(x: float, y: float, radius: float, more: float) -> None:
     """Against Shapely: no disc overlaps another, and no run passes through a disc that it does not touch."""

@@ -1,9 +1,8 @@
 """Schemathesis makes requests from our own OpenAPI document: answers fit it in status, content type and schema, and nothing ends in a 5xx.
 
-TUYERE_EXAMPLES=100 bin/test tests/web/test_generated.py -s   tries more of them, and prints how many requests it made.
+TUYERE_LONG=1 bin/test tests/web/test_generated.py -s   tries more of them, and prints how many requests it made.
 """
 
-import os
 import uuid
 from collections import Counter
 from typing import Any
@@ -15,7 +14,9 @@ from hypothesis import HealthCheck, given, settings
 from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import content_type_conformance, response_schema_conformance, status_code_conformance
 
-EXAMPLES = int(os.environ.get("TUYERE_EXAMPLES", "6"))
+from tests.conftest import LONG
+
+EXAMPLES = 100 if LONG else 4
 CHECKS = [not_a_server_error, status_code_conformance, content_type_conformance, response_schema_conformance]
 # They change who is asking; test_session has them.
 NOT_AS_LEAD = {"/api/session", "/api/session/demo", "/api/session/passphrase", "/api/session/reset", "/api/first-lead"}

@@ -12,12 +12,12 @@ from alembic import command
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from flask import Flask
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from sqlalchemy.exc import DBAPIError
 from sqlmodel import SQLModel
 
-from tests.conftest import SECRET, _database
+from tests.conftest import SECRET, database, examples
 from tuyere.store import tables
 from tuyere.store.address import url_from_environment
 from tuyere.store.database import alembic_config, engine_from, migrate
@@ -35,7 +35,7 @@ def test_models_and_migrations_agree(demo_database_url: str) -> None:
 
 
 def test_the_schema_goes_down_and_up_again() -> None:
-    engine = engine_from(_database("tuyere_test_down"))
+    engine = engine_from(database("tuyere_test_down"))
     migrate(engine)
     command.downgrade(alembic_config(engine), "base")
     with engine.connect() as connection:
@@ -99,7 +99,7 @@ def test_two_servers_over_one_database_are_one(serving_url: str, app: Flask, sig
 inches = st.integers(0, 63).flatmap(lambda part: st.integers(4, 14).map(lambda whole: f"{whole} {part}/64"))
 
 
-@settings(max_examples=15)
+@examples(15)
 @given(
     driver=inches, driven=inches, centre=st.integers(20, 60), hours=st.integers(1, 24), belts=st.integers(1, 6), note=st.text(max_size=60)
 )
@@ -174,7 +174,7 @@ _A_SURVEY = """INSERT INTO configuration (id, drive_id, sequence, standing, reas
 
 def test_ribs_of_one_band_counted_as_belts_are_read_as_one_band() -> None:
     """A survey kept when 3 belts of 3/B81 meant its three ribs says one band from then on; two bands stay two, and singles stay."""
-    engine = engine_from(_database("tuyere_test_bands"))
+    engine = engine_from(database("tuyere_test_bands"))
     config = alembic_config(engine)
     command.upgrade(config, "0008")
     kept = {"3/B81": ("3", "1"), "2/5V1000": ("4", "4"), "B81": ("3", "3"), "6PK1195": ("6", "1")}

@@ -10,7 +10,7 @@ const word = defineModel<string>({ required: true })
 const {
   name,
   label,
-  options = [],
+  options,
   wide = false,
   placeholder = '–',
 } = defineProps<{
@@ -34,7 +34,7 @@ function entered(): void {
   <div class="field" :class="{ wrong: problem, wide }">
     <label :for="`f-${name}`">{{ say(label) }}</label>
     <select
-      v-if="options.length"
+      v-if="options"
       :id="`f-${name}`"
       v-model="word"
       data-entry
