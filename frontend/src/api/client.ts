@@ -25,7 +25,7 @@ export type Candidate = Schemas['CandidateOut']
 export type GrooveCheck = Schemas['CheckOut']
 export type Found = Schemas['FoundOut']
 export type Layout = Schemas['LayoutOut']
-export type Slip = Schemas['Slip']
+export type Slip = Schemas['CounterSlip']
 
 let csrfToken = ''
 export function rememberCsrf(token: string): void {

@@ -21,8 +21,11 @@ def _meshing(key: str) -> str:
 
 
 # A kind of drive by its key, as the registry has it.
-FamilyKey = Annotated[str, Field(max_length=40, json_schema_extra={"enum": [f.key for f in registry.FAMILIES]}), AfterValidator(_known)]
-MeshingKey = Annotated[str, Field(max_length=40, json_schema_extra={"enum": [f.key for f in registry.MESHING]}), AfterValidator(_meshing)]
+_NAMED = f"one of: {', '.join(f.key for f in registry.FAMILIES)}"
+FamilyKey = Annotated[str, Field(max_length=40, description=_NAMED), AfterValidator(_known)]
+MeshingKey = Annotated[
+    str, Field(max_length=40, description=f"one of: {', '.join(f.key for f in registry.MESHING)}"), AfterValidator(_meshing)
+]
 USUAL_FAMILY = registry.FAMILIES[0].key
 
 

@@ -1,5 +1,6 @@
 """What to draw of a toothed belt or a chain at 1:1, to lay on it."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 
@@ -7,7 +8,7 @@ from dataclasses import dataclass
 class DrawnShape:
     """A shape to draw (m), point after point."""
 
-    points: tuple[tuple[float, float], ...]
+    points: Sequence[Sequence[float]]
     closed: bool
 
 
