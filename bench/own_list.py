@@ -9,7 +9,7 @@ import resource
 import time
 
 from tuyere.core.entry.typed import Typed
-from tuyere.core.rating.own import NONE
+from tuyere.core.rating.own_table import NONE
 from tuyere.core.selection.form import read_size
 from tuyere.core.selection.parts_list import PartsList, read_parts
 from tuyere.core.selection.rank import Wishes, rank

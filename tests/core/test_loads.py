@@ -9,9 +9,9 @@ from hypothesis import strategies as st
 from scipy.integrate import cumulative_trapezoid, quad, solve_ivp
 
 from tuyere.core import loads
+from tuyere.core.drives.v_belt import ip20
 from tuyere.core.drives.v_belt.family import V_BELT
 from tuyere.core.entry.quantity import to_si
-from tuyere.core.rating import ip20
 
 WRAPS = st.floats(math.radians(60), math.radians(300))
 

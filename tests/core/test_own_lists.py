@@ -18,8 +18,9 @@ from tuyere.core.entry.typed import Given
 from tuyere.core.origin import Origin
 from tuyere.core.rating import own
 from tuyere.core.rating.compare import compare
-from tuyere.core.rating.ip20 import OutOfRangeError
-from tuyere.core.rating.own import NONE, read_ratings
+from tuyere.core.rating.duties import OutOfRangeError
+from tuyere.core.rating.own import read_ratings
+from tuyere.core.rating.own_table import NONE
 from tuyere.core.selection import parts_list
 from tuyere.core.selection.parts_list import PartsList, read_parts
 from tuyere.core.selection.rank import Wishes, parts_of, rank

@@ -11,7 +11,8 @@ from hypothesis import strategies as st
 
 from tests.conftest import examples
 from tuyere.core.entry.quantity import to_si
-from tuyere.core.rating.own import NONE, read_ratings
+from tuyere.core.rating.own import read_ratings
+from tuyere.core.rating.own_table import NONE
 from tuyere.core.rating.service import IDLERS, SURROUNDINGS
 from tuyere.core.selection.judge import judge
 from tuyere.core.selection.kind import Kind

@@ -18,13 +18,13 @@ from tuyere.core.drives.roller_chain.lubrication import lubrication
 from tuyere.core.drives.roller_chain.tension import tension_ratio as chain_ratio
 from tuyere.core.drives.synchronous import profile
 from tuyere.core.drives.synchronous.tension import tension_ratio as toothed_ratio
-from tuyere.core.drives.v_belt import parse_designation, section
+from tuyere.core.drives.v_belt import ip20, parse_designation, section
 from tuyere.core.drives.v_belt.short_set import short_sets
 from tuyere.core.drives.v_belt.tension import tension_ratio
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.entry.typed import Typed
 from tuyere.core.loads import Strands, strands_at_ratio
-from tuyere.core.rating import ip20
+from tuyere.core.rating import duties
 from tuyere.core.rating.service import service_factor
 from tuyere.core.selection.as_sheet import spec_of
 from tuyere.core.selection.candidate import CandidateError, at_places, by_key, nearest, relaxed
@@ -147,7 +147,7 @@ def test_duties_by_family() -> None:
     assert [service_factor(family("synchronous"), "heavy", "normal", h)[0] for h in (4, 8, 20)] == [1.7, 1.9, 2.1]
     assert service_factor(family("synchronous"), "heavy", "normal", 8, 2.6)[0] == pytest.approx(2.2)
     assert service_factor(family("v-belt"), "heavy", "normal", 8, 1, "slack side, outside")[0] == pytest.approx(1.4)
-    with pytest.raises(ip20.OutOfRangeError):
+    with pytest.raises(duties.OutOfRangeError):
         service_factor(family("roller chain"), "gentle", "normal", 8)
 
 

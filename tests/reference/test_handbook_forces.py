@@ -10,8 +10,8 @@ import pytest
 
 from tuyere.core import tension
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt import ip20
 from tuyere.core.entry.quantity import from_si, to_si
-from tuyere.core.rating import ip20
 
 
 @pytest.mark.parametrize(

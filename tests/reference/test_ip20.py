@@ -5,9 +5,10 @@ import math
 import pytest
 
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt import ip20
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.origin import Confidence
-from tuyere.core.rating import ip20
+from tuyere.core.rating import duties
 from tuyere.core.table import rows
 
 
@@ -67,16 +68,16 @@ def test_factors_at_their_reference_points() -> None:
         1.1106,
         1.1106,
     ]
-    with pytest.raises(ip20.OutOfRangeError, match="outside the length-factor table"):
+    with pytest.raises(duties.OutOfRangeError, match="outside the length-factor table"):
         ip20.length_factor(v_belt.parse_designation("B330"))
 
 
 def test_service_factors() -> None:
     """IP-20 class table; hours bounds under 6, 6-15, over 15 as textbooks use it (Mott)."""
-    assert ip20.service_factor("light", "normal", 10) == 1.1
-    assert ip20.service_factor("moderate", "normal", 24) == 1.3
-    assert ip20.service_factor("heavy", "high", 4) == 1.4
-    assert ip20.service_factor("chokable", "normal", 4) == 2.0
+    assert duties.service_factor("light", "normal", 10) == 1.1
+    assert duties.service_factor("moderate", "normal", 24) == 1.3
+    assert duties.service_factor("heavy", "high", 4) == 1.4
+    assert duties.service_factor("chokable", "normal", 4) == 2.0
     table = [float(r["service_factor"]) for r in rows("ip20_service_factor")]
     assert all(a <= b for a, b in zip(table[0::3], table[1::3], strict=True))
 
@@ -150,7 +151,7 @@ def test_a_belt_laid_in_a_circle() -> None:
 
 
 def test_no_rating_beyond_the_standard() -> None:
-    with pytest.raises(ip20.OutOfRangeError, match="6500 ft/min"):
+    with pytest.raises(duties.OutOfRangeError, match="6500 ft/min"):
         ip20.rated_power(v_belt.section("B"), inches(14), to_si(3450, "rotation", "rpm"), 1.0)
     assert ip20.rated_power(v_belt.section("A"), inches(1.5), to_si(1750, "rotation", "rpm"), 1.0).total_w == 0
     assert ip20.belts_needed(1000, 0) is None

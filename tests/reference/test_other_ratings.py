@@ -15,7 +15,7 @@ from tuyere.core.drives.synchronous import profile
 from tuyere.core.drives.synchronous import rating as toothed
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.origin import Confidence
-from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.rating.duties import OutOfRangeError
 
 RPM = math.pi / 30
 

@@ -5,11 +5,11 @@ import math
 import pytest
 
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt import ip20
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.entry.typed import Typed
 from tuyere.core.layout.form import read_path
 from tuyere.core.layout.typed import TypedBelt, TypedPath, TypedWheel
-from tuyere.core.rating import ip20
 from tuyere.core.sheet.solve import solve
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.typed import read_form

@@ -6,8 +6,8 @@ import pytest
 from scipy.optimize import brentq
 
 from tuyere.core import tension
+from tuyere.core.drives.v_belt.ip20 import arc_factor
 from tuyere.core.entry.quantity import fraction_inches, from_si, to_si
-from tuyere.core.rating.ip20 import arc_factor
 from tuyere.core.speed import slip
 
 LBF = to_si(1, "force", "lbf")

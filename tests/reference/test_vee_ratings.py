@@ -7,11 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt import ip20
 from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.entry.typed import Typed
 from tuyere.core.origin import Confidence
-from tuyere.core.rating import ip20
+from tuyere.core.rating import duties
 from tuyere.core.sheet.solve import solve, solve_page
 from tuyere.core.sheet.typed import read_form
 
@@ -77,7 +78,7 @@ def test_every_section_is_rated_estimated_or_says_that_it_is_not() -> None:
     for section in v_belt.sections().values():
         try:
             how = vee.method(section)
-        except ip20.OutOfRangeError as reason:
+        except duties.OutOfRangeError as reason:
             assert "ask the belt's supplier" in str(reason)
             unrated.add(section.name)
             continue
@@ -95,7 +96,7 @@ def test_an_estimate_never_passes_the_neighbour_it_rests_on(name: str, d_m: floa
     how = vee.method(section)
     try:
         own = vee.rated_power(section, d_m, rpm * RPM, ratio).total_w
-    except ip20.OutOfRangeError:
+    except duties.OutOfRangeError:
         return
     assert own <= vee.rated_power(how.rated_as, d_m, rpm * RPM, ratio).total_w * (1 + 1e-12) and own >= 0
 
@@ -132,5 +133,5 @@ def test_every_listed_metric_belt_has_a_length_factor_or_a_sentence() -> None:
         for belt in v_belt.standard_belts(name):
             try:
                 assert 0.5 < vee.length_factor(belt) < 1.6, belt.designation
-            except ip20.OutOfRangeError as reason:
+            except duties.OutOfRangeError as reason:
                 assert "length-factor table" in str(reason)

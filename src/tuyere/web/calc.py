@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 
 from tuyere.core import speed, tension
 from tuyere.core.drives import registry, v_belt
+from tuyere.core.drives.v_belt import ip20
 from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.drives.v_belt.short_set import ShortSet
 from tuyere.core.entry.field import Note
@@ -14,7 +15,7 @@ from tuyere.core.entry.quantity import KINDS, QuantityError, System, parse, show
 from tuyere.core.entry.typed import Given
 from tuyere.core.geometry import open_belt
 from tuyere.core.origin import Origin
-from tuyere.core.rating import ip20
+from tuyere.core.rating import duties
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS, service_factor
 from tuyere.core.sheet.drawing import Drawing
 from tuyere.core.sheet.solve import Sheet, solve
@@ -119,11 +120,11 @@ def _spec(body: DriveIn) -> DriveSpec:
         belt = v_belt.parse_designation(body.belt, section) if body.belt else None
     except v_belt.BeltError as reason:
         raise _refuse("belt" if body.belt else "section", reason) from None
-    if body.driven_class and body.driven_class not in {c.name for c in ip20.driven_classes()}:
+    if body.driven_class and body.driven_class not in {c.name for c in duties.driven_classes()}:
         raise Refusal(
             422,
             "Choose a class of driven machine.",
-            [FieldError(field="driven_class", detail="One of: " + ", ".join(c.name for c in ip20.driven_classes()))],
+            [FieldError(field="driven_class", detail="One of: " + ", ".join(c.name for c in duties.driven_classes()))],
         )
     if any(not 0.01 <= force <= 5000 for force in body.gauge_forces_n):
         raise Refusal(
@@ -292,7 +293,7 @@ def calc_rated_power(body: RatedPowerIn) -> Response:
         section = v_belt.section(body.section)
         how = vee.method(section)
         rated = vee.rated_power(section, body.small_diameter_m, body.fast_shaft_rad_per_s, body.ratio)
-    except (v_belt.BeltError, ip20.OutOfRangeError) as reason:
+    except (v_belt.BeltError, duties.OutOfRangeError) as reason:
         raise _refuse("section" if isinstance(reason, v_belt.BeltError) else "small_diameter_m", reason) from None
     return answer(
         RatedPowerOut(
@@ -430,6 +431,6 @@ def calc_service_factor(body: ServiceFactorIn) -> Response:
             body.surroundings,
             body.starts,
         )
-    except ip20.OutOfRangeError as reason:
+    except duties.OutOfRangeError as reason:
         raise _refuse("driven_class", reason) from None
     return answer(ServiceFactorOut(service_factor=found, source=source))

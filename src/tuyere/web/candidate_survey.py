@@ -2,7 +2,7 @@
 
 from tuyere.core.entry.quantity import System, show
 from tuyere.core.origin import Origin
-from tuyere.core.rating.ip20 import driven_classes
+from tuyere.core.rating.duties import driven_classes
 from tuyere.core.selection.candidate import Candidate
 from tuyere.core.selection.judge import Judged
 from tuyere.core.selection.problem import Problem

@@ -18,7 +18,7 @@ from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.quantity import KINDS
 from tuyere.core.geometry.belt_path import Pulley, belt_path
 from tuyere.core.geometry.open_belt import GeometryError, Span, Wheel, open_path
-from tuyere.core.rating import ip20
+from tuyere.core.rating import duties
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.working.verdict import Tone
 from tuyere.store import drives
@@ -316,7 +316,7 @@ def get_choices() -> Response:
     return answer(
         ChoicesOut(
             sections=[Choice(value=s.name, label=s.label) for s in v_belt.sections().values()],
-            driven_classes=[Choice(value=c.name, label=c.title) for c in ip20.driven_classes()],
+            driven_classes=[Choice(value=c.name, label=c.title) for c in duties.driven_classes()],
             driver_classes=[
                 Choice(value="normal", label="Normal torque: ordinary AC motor, engine of several cylinders"),
                 Choice(value="high", label="High torque: single-phase series motor, one-cylinder engine, clutch"),

@@ -7,7 +7,7 @@ from pydantic import ValidationError
 from sqlmodel import col, select
 
 from tuyere.core.layout.form import read_path
-from tuyere.core.rating.own import OwnRatings
+from tuyere.core.rating.own_table import OwnRatings
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.working.verdict import Tone, Verdict
 from tuyere.store.tables import Configuration, Drive

@@ -6,12 +6,12 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from tuyere.core.limit import Limit, limit
 from tuyere.core.origin import Origin
-from tuyere.core.rating.ip20 import Numbers
+from tuyere.core.rating.duties import Numbers
 from tuyere.core.working.page import Page
 
 if TYPE_CHECKING:
     from tuyere.core.drives.family import Family
-    from tuyere.core.rating.own import OwnRatings
+    from tuyere.core.rating.own_table import OwnRatings
 
 SMALL = "small-sheave"  # the flag of a wheel under its belt's smallest: no rating stands beside it
 

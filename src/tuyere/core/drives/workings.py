@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from tuyere.core.entry.quantity import System, show
 from tuyere.core.origin import Origin
-from tuyere.core.rating.own import OwnTable
+from tuyere.core.rating.own_table import OwnTable
 from tuyere.core.uncertainty import exact
 from tuyere.core.working.figure import Line, figure
 from tuyere.core.working.page import Page

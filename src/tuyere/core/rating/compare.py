@@ -11,8 +11,8 @@ from tuyere.core.drives.roller_chain import rating as chain
 from tuyere.core.drives.synchronous import rating as toothed
 from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.entry.quantity import System, from_si, show
-from tuyere.core.rating.ip20 import OutOfRangeError
-from tuyere.core.rating.own import OwnTable
+from tuyere.core.rating.duties import OutOfRangeError
+from tuyere.core.rating.own_table import OwnTable
 
 
 @dataclass(frozen=True)

@@ -3,7 +3,7 @@
 from functools import cache, lru_cache
 
 from tuyere.core.drives.family import Family
-from tuyere.core.rating import ip20
+from tuyere.core.rating import duties
 from tuyere.core.table import rows
 
 # Idlers add to the factor: IP-20 and IP-24 (medium); a flat idler on the back of a belt bends it against its grain.
@@ -61,17 +61,17 @@ def service_factor(
     >>> service_factor(family("synchronous"), "heavy", "normal", 20)[0], service_factor(family("roller chain"), "heavy", "normal", 20)[0]
     (2.1, 1.5)
     """
-    duty = ip20.duty(hours_per_day)
+    duty = duties.duty(hours_per_day)
     known = {key[0] for key in _other()}
     times, added, _ = family.speed_up(ratio_up)
     if family.key not in known:
-        factor, source = ip20.service_factor(driven_class, driver_class, hours_per_day), ip20.SOURCE
+        factor, source = duties.service_factor(driven_class, driver_class, hours_per_day), duties.SOURCE
     else:
         found = _other().get((family.key, driven_class, driver_class, duty)) or _other().get(
             (family.key, driven_class, driver_class, "any")
         )
         if found is None:
-            raise ip20.OutOfRangeError("Choose the kind of driven machine and of driver from the lists.")
+            raise duties.OutOfRangeError("Choose the kind of driven machine and of driver from the lists.")
         factor, source = found[0], f"{found[1]} (from memory)"
     factor = factor * times + added
     if family.counts_idler:

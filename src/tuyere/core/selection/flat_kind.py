@@ -11,7 +11,7 @@ from tuyere.core.drives.flat.kind import FLAT, flat_line
 from tuyere.core.drives.flat.tension import tension_ratio
 from tuyere.core.entry.quantity import System, from_si, show
 from tuyere.core.limit import limit
-from tuyere.core.rating.own import OwnTable
+from tuyere.core.rating.own_table import OwnTable
 from tuyere.core.selection.kind import CAST_IRON, FLAT_HUB_SHARE, Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.table import rows

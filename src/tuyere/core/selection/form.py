@@ -8,7 +8,7 @@ from tuyere.core.entry.quantity import System, show
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.entry.typed import Typed
 from tuyere.core.limit import limit as trade_limit
-from tuyere.core.rating import ip20
+from tuyere.core.rating import duties
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.selection.motor import MotorLimit, NotJudged, frames, limit
 from tuyere.core.selection.problem import FAMILIES, USUAL, Kept, Problem
@@ -58,7 +58,7 @@ def read_size(
     allowed = frozenset(f for f in FAMILIES if f in families) or USUAL
     missing = tuple(said for key, said in _ASK.items() if found.get(key) is None)
     driven_class = words.get("driven_class") or base.driven_class or ""
-    if driven_class not in {c.name for c in ip20.driven_classes()}:
+    if driven_class not in {c.name for c in duties.driven_classes()}:
         driven_class = ""
         missing = (*missing, "what kind of machine it drives")
     if base.driven_class and not words.get("driven_class"):

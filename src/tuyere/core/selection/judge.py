@@ -14,7 +14,7 @@ from tuyere.core.entry.quantity import System, show
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.loads import Strands, pull_on_shaft, strands_at_ratio
-from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.rating.duties import OutOfRangeError
 from tuyere.core.selection.kind import HUB_OVER_BORE, Kind, StockLength, StockWheel
 from tuyere.core.selection.measures import Measures, traits
 from tuyere.core.selection.problem import Problem

@@ -12,7 +12,7 @@ from tuyere.core.drives import family as drives
 from tuyere.core.drives.fitted import LineDrive, LineWheel
 from tuyere.core.entry.typed import Given
 from tuyere.core.origin import Origin
-from tuyere.core.rating.own import OwnTable
+from tuyere.core.rating.own_table import OwnTable
 from tuyere.core.selection.motor import MotorLimit
 from tuyere.core.selection.problem import Family, Kept, Problem
 from tuyere.core.sheet.spec import DriveSpec

@@ -7,7 +7,7 @@ from tuyere.core.drives.v_belt.family import V_BELT
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.loads import overhung_load
 from tuyere.core.origin import Confidence
-from tuyere.core.rating.ip20 import Numbers
+from tuyere.core.rating.duties import Numbers
 from tuyere.core.table import rows
 
 _RPM_APART = 0.12  # full-load speeds lie under the nominal ones that the tables print

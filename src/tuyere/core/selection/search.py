@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.rating.duties import OutOfRangeError
 from tuyere.core.selection.judge import CLEAR_M, CONSTRAINTS
 from tuyere.core.selection.kind import Array, Kind, Mate, StockWheel
 from tuyere.core.selection.measures import traits

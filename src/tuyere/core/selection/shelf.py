@@ -10,7 +10,7 @@ import numpy as np
 
 from tuyere.core.drives import v_belt
 from tuyere.core.entry.quantity import System, show
-from tuyere.core.rating.own import OwnRatings
+from tuyere.core.rating.own_table import OwnRatings
 from tuyere.core.selection.flat_kind import FlatKind
 from tuyere.core.selection.kind import Array, Kind, Prices, StockLength, StockWheel
 from tuyere.core.selection.parts_list import PartRow, PartsList

@@ -7,8 +7,8 @@ from tuyere.core.drives.flat import flat_belts
 from tuyere.core.drives.roller_chain import rating as chain_rating
 from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.entry.quantity import System, show, to_si
-from tuyere.core.rating.ip20 import OutOfRangeError
-from tuyere.core.rating.own import NONE, OwnRatings
+from tuyere.core.rating.duties import OutOfRangeError
+from tuyere.core.rating.own_table import NONE, OwnRatings
 from tuyere.core.selection.flat_kind import FlatKind
 from tuyere.core.selection.kind import Kind, StockWheel
 from tuyere.core.selection.problem import Family

@@ -14,7 +14,7 @@ from tuyere.core.drives.synchronous.kind import TOOTHED, toothed_line
 from tuyere.core.drives.synchronous.tension import tension_ratio as toothed_ratio
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.limit import limit
-from tuyere.core.rating.own import OwnTable
+from tuyere.core.rating.own_table import OwnTable
 from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, rim_limit

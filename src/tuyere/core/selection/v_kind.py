@@ -12,12 +12,13 @@ from tuyere.core.drives.fitted import LineDrive, LineWheel
 from tuyere.core.drives.v_belt import metric as metric_v
 from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.drives.v_belt.family import RIBBED_OVERHUNG, V_BELT
+from tuyere.core.drives.v_belt.ip20 import STEP_REACHED
 from tuyere.core.drives.v_belt.tension import arc_factor, tension_ratio
 from tuyere.core.entry.quantity import System, from_si, show, to_si
 from tuyere.core.limit import limit
 from tuyere.core.origin import Origin
-from tuyere.core.rating.ip20 import STEP_REACHED, OutOfRangeError
-from tuyere.core.rating.own import OwnTable
+from tuyere.core.rating.duties import OutOfRangeError
+from tuyere.core.rating.own_table import OwnTable
 from tuyere.core.selection.kind import (
     FLAT_HUB_SHARE,
     Array,

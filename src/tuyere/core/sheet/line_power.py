@@ -1,7 +1,7 @@
 """Sheet step 3 of a drive that goes by its line: what it carries, and whether that will do."""
 
 from tuyere.core.drives.fitted import SMALL, Duty
-from tuyere.core.rating.ip20 import OutOfRangeError
+from tuyere.core.rating.duties import OutOfRangeError
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone

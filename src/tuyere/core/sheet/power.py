@@ -2,12 +2,13 @@
 
 from tuyere.core.drives import v_belt
 from tuyere.core.drives.fitted import SMALL
+from tuyere.core.drives.v_belt import ip20
 from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.drives.v_belt.ip20 import RatedPower
 from tuyere.core.drives.v_belt.tension import arc_factor, half_turn_ratio
 from tuyere.core.entry.quantity import System, show
 from tuyere.core.origin import Origin
-from tuyere.core.rating import ip20
-from tuyere.core.rating.ip20 import RatedPower
+from tuyere.core.rating import duties
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS, service_factor
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.uncertainty import UFloat, exact
@@ -28,7 +29,7 @@ def design_power(spec: DriveSpec, page: Page) -> None:
     if not (spec.driven_class and spec.hours_per_day):
         return
     hours = given_figure("hours_per_day", "hours a day", "h", "duration", spec.hours_per_day.value, 0.0, spec.hours_per_day.origin)
-    duty = ip20.duty(spec.hours_per_day.value / 3600)
+    duty = duties.duty(spec.hours_per_day.value / 3600)
     up = 1 / page.values["ratio"].n if page.has("ratio") else 1.0
     factor, source = service_factor(
         spec.family, spec.driven_class, spec.driver_class, spec.hours_per_day.value / 3600, up, spec.idler, spec.surroundings, spec.starts
@@ -43,14 +44,14 @@ def design_power(spec: DriveSpec, page: Page) -> None:
         note += f" Frequent or reversing starts multiply it by {STARTS[spec.starts]:g} (GB/T 13575.1 for V-belts, taken for every kind)."
     if spec.idler != "none":
         _idler(spec.idler, page)
-    title = next(c.title for c in ip20.driven_classes() if c.name == spec.driven_class)
+    title = next(c.title for c in duties.driven_classes() if c.name == spec.driven_class)
     kinds = [
         Line("", "driven machine", title, title, Origin.CHOSEN, Origin.CHOSEN),
         Line("", "driver class", spec.driver_class, spec.driver_class, Origin.CHOSEN, Origin.CHOSEN),
         hours.line(),
     ]
     page.put(
-        figure("service_factor", "service factor", "SF", "number", exact(factor), kinds, f"table: {ip20.DUTY_HOURS[duty]}", source,
+        figure("service_factor", "service factor", "SF", "number", exact(factor), kinds, f"table: {duties.DUTY_HOURS[duty]}", source,
                note=note, origin=Origin.STANDARD, decimals=(2, 2)),
         exact(factor),
     )  # fmt: skip
@@ -92,7 +93,7 @@ def rating(spec: DriveSpec, page: Page) -> None:
         return
     try:
         _rate(spec, spec.section, belt, page)
-    except ip20.OutOfRangeError as reason:
+    except duties.OutOfRangeError as reason:
         page.say("rating", Tone.STOP, "No rating for this drive", str(reason))
 
 
@@ -114,7 +115,7 @@ def _arc(spec: DriveSpec, page: Page) -> None:
             "The large wheel is flat: above 127° it slips there first. Printed table, straight between its points.",
         )
     page.put(
-        figure("arc_factor", "arc factor", "K_θ", "number", factor, page.lines(f"wrap_{small}"), formula, ip20.SOURCE,
+        figure("arc_factor", "arc factor", "K_θ", "number", factor, page.lines(f"wrap_{small}"), formula, duties.SOURCE,
                note=note, origin=Origin.STANDARD, decimals=(3, 3)),
         factor,
     )  # fmt: skip
@@ -236,7 +237,7 @@ def _belts(spec: DriveSpec, page: Page, corrected: UFloat) -> None:
             exact(float(needed)),
             inputs,
             "N = P_d / P_b, up to the next whole belt",
-            ip20.SOURCE,
+            duties.SOURCE,
             decimals=(0, 0),
         ),
         exact(float(needed)),
@@ -276,7 +277,7 @@ def _belts(spec: DriveSpec, page: Page, corrected: UFloat) -> None:
             capacity,
             [fitted.line(), *page.lines("power_per_belt")],
             "N_f P_b",
-            ip20.SOURCE,
+            duties.SOURCE,
         ),
         capacity,
     )

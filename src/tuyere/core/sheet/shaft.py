@@ -6,7 +6,7 @@ from tuyere.core.drives import v_belt
 from tuyere.core.drives.v_belt.tension import half_turn_ratio, tension_ratio
 from tuyere.core.loads import Strands, pull_at_rest, pull_on_shaft, strands_at_ratio
 from tuyere.core.origin import Confidence, Origin
-from tuyere.core.rating.ip20 import Numbers
+from tuyere.core.rating.duties import Numbers
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.table import rows
 from tuyere.core.tension import static_tension

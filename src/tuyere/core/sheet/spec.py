@@ -9,7 +9,7 @@ from tuyere.core.drives.v_belt import Belt, Section
 from tuyere.core.drives.v_belt.family import V_BELT
 from tuyere.core.entry.typed import Given
 from tuyere.core.origin import Origin
-from tuyere.core.rating.own import NONE, OwnRatings
+from tuyere.core.rating.own_table import NONE, OwnRatings
 
 Basis = Literal["outside", "datum"]
 DrivenBasis = Literal["outside", "datum", "flat"]

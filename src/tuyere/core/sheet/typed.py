@@ -9,7 +9,7 @@ from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import QuantityError, to_si, whole_number
 from tuyere.core.entry.typed import Given, Typed, given
 from tuyere.core.origin import Origin
-from tuyere.core.rating import ip20
+from tuyere.core.rating import duties
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.sheet.power import BELTS_FITTED_LIMIT
 from tuyere.core.sheet.spec import Adjustable, Basis, BeltState, DrivenBasis, DriverClass, DriveSpec, Gauge, GrooveKind, Role, Rotation
@@ -112,7 +112,7 @@ def _words(reading: Reading, choices: Mapping[str, str]) -> None:
         surroundings=_one_of(reading, "surroundings", choices, tuple(SURROUNDINGS)) or "clean",
         starts=_one_of(reading, "starts", choices, tuple(STARTS)) or "seldom",
         rotation=_one_of(reading, "rotation", choices, get_args(Rotation)) or "clockwise",
-        driven_class=_one_of(reading, "driven_class", choices, tuple(c.name for c in ip20.driven_classes())),
+        driven_class=_one_of(reading, "driven_class", choices, tuple(c.name for c in duties.driven_classes())),
         centre_line_deg=_angle(reading, choices.get("centre_line_deg", "")),
     )
     reading.spec = spec

@@ -15,7 +15,7 @@ from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.drives.workings import factor_line, own_capacity, put, rim_line
 from tuyere.core.limit import limit
 from tuyere.core.origin import Origin
-from tuyere.core.rating.ip20 import Numbers
+from tuyere.core.rating.duties import Numbers
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
 from tuyere.core.table import rows
 from tuyere.core.uncertainty import standard_uncertainty
@@ -23,7 +23,7 @@ from tuyere.core.working.figure import both, given_figure
 from tuyere.core.working.page import Page
 
 if TYPE_CHECKING:
-    from tuyere.core.rating.own import OwnRatings, OwnTable
+    from tuyere.core.rating.own_table import OwnRatings, OwnTable
 
 _MISSING = "The belt's width is missing", "Measure it: the rating goes by it."
 

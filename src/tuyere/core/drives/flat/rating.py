@@ -19,8 +19,8 @@ from tuyere.core.drives.flat.tension import tension_ratio
 from tuyere.core.entry.quantity import from_si
 from tuyere.core.limit import limit
 from tuyere.core.origin import Confidence, least_sure
-from tuyere.core.rating.ip20 import Numbers, OutOfRangeError
-from tuyere.core.rating.own import OwnTable
+from tuyere.core.rating.duties import Numbers, OutOfRangeError
+from tuyere.core.rating.own_table import OwnTable
 from tuyere.core.table import rows
 
 # C_v of leather by belt speed (ft/min): Shigley Figure 17-9, one curve, ± 0.03; medium.

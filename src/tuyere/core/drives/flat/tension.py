@@ -3,7 +3,7 @@
 import numpy as np
 
 from tuyere.core.drives.flat import FlatBelt
-from tuyere.core.rating.ip20 import Numbers
+from tuyere.core.rating.duties import Numbers
 
 MOST, SHARE = 3.0, 0.8  # 2.3 to 3 is designed for, within four fifths of the friction: handbooks, medium
 

@@ -24,14 +24,14 @@ from tuyere.core.identify.by_size import Kind, Size
 from tuyere.core.identify.toothed import Named, ToothedReading
 from tuyere.core.limit import Limit, limit
 from tuyere.core.origin import Origin
-from tuyere.core.rating.ip20 import Numbers
+from tuyere.core.rating.duties import Numbers
 from tuyere.core.table import rows
 from tuyere.core.working.figure import Line, both, shown
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone, Verdict
 
 if TYPE_CHECKING:
-    from tuyere.core.rating.own import OwnRatings, OwnTable
+    from tuyere.core.rating.own_table import OwnRatings, OwnTable
 
 STEEP_DEG = 45.0
 

@@ -20,8 +20,8 @@ from tuyere.core.drives.roller_chain import Chain, chain
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.limit import limit
 from tuyere.core.origin import Confidence
-from tuyere.core.rating.ip20 import Numbers, OutOfRangeError
-from tuyere.core.rating.own import OwnTable
+from tuyere.core.rating.duties import Numbers, OutOfRangeError
+from tuyere.core.rating.own_table import OwnTable
 from tuyere.core.table import rows
 
 Governs = Literal["link plates", "rollers and bushings", "breaking load"]

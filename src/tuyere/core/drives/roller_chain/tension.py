@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from tuyere.core.rating.ip20 import Numbers
+from tuyere.core.rating.duties import Numbers
 
 
 def tension_ratio(wrap_rad: Numbers) -> tuple[Numbers, str]:

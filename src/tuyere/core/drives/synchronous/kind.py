@@ -27,7 +27,7 @@ from tuyere.core.identify.by_size import Kind, Size
 from tuyere.core.identify.toothed import Named, ToothedReading
 from tuyere.core.limit import Limit
 from tuyere.core.origin import Origin
-from tuyere.core.rating.ip20 import Numbers
+from tuyere.core.rating.duties import Numbers
 from tuyere.core.rating.service import speed_up_added
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
 from tuyere.core.table import rows
@@ -36,7 +36,7 @@ from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Verdict
 
 if TYPE_CHECKING:
-    from tuyere.core.rating.own import OwnRatings, OwnTable
+    from tuyere.core.rating.own_table import OwnRatings, OwnTable
 
 
 @dataclass(frozen=True)

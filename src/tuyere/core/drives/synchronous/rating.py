@@ -13,8 +13,8 @@ import numpy as np
 from tuyere.core.drives.synchronous import Profile
 from tuyere.core.entry.quantity import from_si
 from tuyere.core.origin import Confidence
-from tuyere.core.rating.ip20 import Numbers, OutOfRangeError
-from tuyere.core.rating.own import OwnTable
+from tuyere.core.rating.duties import Numbers, OutOfRangeError
+from tuyere.core.rating.own_table import OwnTable
 from tuyere.core.table import rows
 
 _FULL_MESH, _MOST_TEETH, _TOOTH_RPM, _TOOTH_FASTEST = 6, 12, 1000.0, 6000.0

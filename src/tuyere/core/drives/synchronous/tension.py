@@ -3,7 +3,7 @@
 import numpy as np
 
 from tuyere.core.drives.synchronous.profile import Profile
-from tuyere.core.rating.ip20 import Numbers
+from tuyere.core.rating.duties import Numbers
 
 STRAIGHT, ROUND = 5.0, 8.0  # general practice, medium
 

@@ -22,7 +22,7 @@ from tuyere.core.fit.seat import Trapezoid, seat
 from tuyere.core.geometry.open_belt import GeometryError, centre_distance
 from tuyere.core.limit import limit
 from tuyere.core.origin import Origin
-from tuyere.core.rating import ip20
+from tuyere.core.rating import duties
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.uncertainty import exact
@@ -135,7 +135,7 @@ def _judge(spec: DriveSpec, fix: Fix, whole: int, other: bool, singles: bool, pa
             Line("n", "belts on", str(fix.count), str(fix.count), Origin.CHOSEN, Origin.CHOSEN),
             Line("N", "belts of the full set", str(whole), str(whole), Origin.CHOSEN, Origin.CHOSEN),
             Line("p", f"one {fix.section.name} against one {spec.section.name}: {basis}", f"{one:.0%}", f"{one:.0%}", Origin.STANDARD, Origin.STANDARD),
-        ], "s = p n / N", ip20.SOURCE if basis.startswith("rated") else "estimate", decimals=(0, 0)),
+        ], "s = p n / N", duties.SOURCE if basis.startswith("rated") else "estimate", decimals=(0, 0)),
     ]  # fmt: skip
     share = None
     ratio = short_set.share_of_load(page, one * fix.count * (1 if singles else spec.ribs))
@@ -149,7 +149,7 @@ def _judge(spec: DriveSpec, fix: Fix, whole: int, other: bool, singles: bool, pa
                 ratio,
                 [figures[0].line(), *page.lines("power_per_belt", "design_power")],
                 "S = P_b p n / P_d",
-                ip20.SOURCE,
+                duties.SOURCE,
                 decimals=(0, 0),
             )
         )
@@ -188,7 +188,7 @@ def _one_belt(spec: DriveSpec, section: Section, page: Page) -> tuple[float, str
             * max(1.0, 1 / page.values["ratio"].n), max(page.values["ratio"].n, 1 / page.values["ratio"].n), spec.own.of(spec.section.name)
         ).total_w  # fmt: skip
         stands_in = vee.rated_power(section, min(d, big), fast, ratio, spec.own.of(section.name)).total_w
-    except (ip20.OutOfRangeError, BeltError, GeometryError):
+    except (duties.OutOfRangeError, BeltError, GeometryError):
         return min(1.0, by_area), "by the belts' areas"
     if right <= 0:
         return min(1.0, by_area), "by the belts' areas"

@@ -12,9 +12,10 @@ import numpy as np
 from scipy.interpolate import RegularGridInterpolator
 
 from tuyere.core.drives.v_belt import Belt, Section
+from tuyere.core.drives.v_belt.ip20 import RatedPower, at_step
 from tuyere.core.entry.quantity import from_si
 from tuyere.core.origin import Confidence
-from tuyere.core.rating.ip20 import Numbers, OutOfRangeError, RatedPower, at_step
+from tuyere.core.rating.duties import Numbers, OutOfRangeError
 from tuyere.core.table import rows
 
 SOURCE = "GB/T 13575.1 and DIN 7753-2 in the ISO 5292 form, fitted (from memory)"

@@ -9,13 +9,14 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Literal
 
-from tuyere.core.drives.v_belt import Belt, Section, section
+from tuyere.core.drives.v_belt import Belt, Section, ip20, section
 from tuyere.core.drives.v_belt import metric as metric_v
+from tuyere.core.drives.v_belt.ip20 import Coefficients, RatedPower
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.origin import Confidence, least_sure
-from tuyere.core.rating import ip20
-from tuyere.core.rating.ip20 import Coefficients, Numbers, OutOfRangeError, RatedPower
-from tuyere.core.rating.own import OwnTable
+from tuyere.core.rating import duties
+from tuyere.core.rating.duties import Numbers, OutOfRangeError
+from tuyere.core.rating.own_table import OwnTable
 from tuyere.core.table import rows
 
 Standard = Literal["IP-20", "IP-22", "IP-23", "ISO 5292 form", "own table"]
@@ -89,7 +90,7 @@ def method(of: Section, own: OwnTable | None = None) -> Method:
             of,
             1.0,
             "",
-            ip20.SOURCE,
+            duties.SOURCE,
             _INCH_FORM,
             _ks(c),
             _INCH_LIMITS,

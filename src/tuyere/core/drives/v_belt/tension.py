@@ -6,7 +6,7 @@ from functools import cache
 import numpy as np
 
 from tuyere.core.drives.v_belt import Section
-from tuyere.core.rating.ip20 import Numbers
+from tuyere.core.rating.duties import Numbers
 from tuyere.core.table import rows
 
 

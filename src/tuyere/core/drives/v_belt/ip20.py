@@ -11,19 +11,12 @@ from dataclasses import dataclass
 from functools import cache
 
 import numpy as np
-from numpy.typing import NDArray
 
 from tuyere.core.drives.v_belt import Belt, Section
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.origin import Confidence, least_sure
+from tuyere.core.rating.duties import Numbers, OutOfRangeError
 from tuyere.core.table import rows
-
-SOURCE = "ARPM/RMA-MPTA IP-20; Machinery's Handbook (from memory)"
-DUTY_HOURS = {"intermittent": "under 6 h a day", "normal": "6 to 15 h a day", "continuous": "over 15 h a day"}
-
-
-class OutOfRangeError(ValueError):
-    """The standard does not cover this case; the message says so and why."""
 
 
 @dataclass(frozen=True)
@@ -119,9 +112,6 @@ class RatedPower:
         return max(0.0, self.basic_w + self.added_for_ratio_w)
 
 
-Numbers = float | NDArray[np.float64]
-
-
 def horsepower(c: Coefficients, d_in: Numbers, r_thousand_rpm: Numbers, k_sr: Numbers) -> tuple[Numbers, Numbers]:
     """The published equation in its own units, for one or many: basic hp and the hp that the ratio adds."""
     basic = d_in * r_thousand_rpm * (c.k1 - c.k2 / d_in - c.k3 * (r_thousand_rpm * d_in) ** 2 - c.k4 * np.log10(r_thousand_rpm * d_in))
@@ -149,39 +139,6 @@ def rated_power(belt: Section, small_diameter_m: float, fast_shaft_rad_per_s: fl
         raise OutOfRangeError("The belt runs faster than 6500 ft/min (33 m/s): the rating does not reach that far.")
     basic, added = (float(hp) for hp in horsepower(c, d, r, speed_ratio_factor(ratio)))
     return RatedPower(to_si(basic, "power", "hp"), to_si(added, "power", "hp"), least_sure(c.confidence, Confidence.MEDIUM))
-
-
-def duty(hours_per_day: float) -> str:
-    """The table's duty column for so many hours a day: the bounds are those of textbook use (under 6, 6-15, over 15)."""
-    if hours_per_day < 6:
-        return "intermittent"
-    return "normal" if hours_per_day <= 15 else "continuous"
-
-
-@dataclass(frozen=True)
-class DrivenClass:
-    """A class of driven machines in the service-factor table."""
-
-    name: str
-    title: str
-
-
-@cache
-def driven_classes() -> tuple[DrivenClass, ...]:
-    """The classes of driven machines, lightest first."""
-    return tuple(dict.fromkeys(DrivenClass(r["driven_class"], r["title"]) for r in rows("ip20_service_factor")))
-
-
-def service_factor(driven_class: str, driver_class: str, hours_per_day: float) -> float:
-    """Service factor by class of driven machine, class of driver (normal, high) and hours a day.
-
-    >>> service_factor("light", "normal", 10)
-    1.1
-    """
-    for r in rows("ip20_service_factor"):
-        if (r["driven_class"], r["driver_class"], r["duty"]) == (driven_class, driver_class, duty(hours_per_day)):
-            return float(r["service_factor"])
-    raise OutOfRangeError("Choose the kind of driven machine and of driver from the lists.")
 
 
 def belts_needed(design_power_w: float, corrected_power_w: float) -> int | None:
