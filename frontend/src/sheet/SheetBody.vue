@@ -20,6 +20,8 @@ import FlatSurvey from '../stations/survey/FlatSurvey.vue'
 import { findKey, useFind } from '../stations/survey/useFind'
 import ToothedSurvey from '../stations/survey/ToothedSurvey.vue'
 import TensionStation from '../stations/tension/TensionStation.vue'
+import TensionSaid from '../stations/tension/TensionSaid.vue'
+import TrainPanel from '../stations/train/TrainPanel.vue'
 import { useKeys } from '../useKeys'
 import { dueText } from '../words'
 import DetailsSlip from './DetailsSlip.vue'
@@ -136,8 +138,6 @@ const TITLES: Record<Station, string> = {
 }
 const recordOnly = computed(() => drive.family !== 'v-belt')
 const toothed = computed(() => (isToothed(drive.family) ? drive.family : null))
-const stations = computed<readonly Station[]>(() => (recordOnly.value ? ['survey', 'speed', 'size', 'log'] : STATIONS))
-if (!stations.value.includes(station)) void router.replace(`/drives/${drive.id}/${stations.value[0]}`)
 
 const moreFigures = ref<Sheet['figures']>({})
 provide(moreFiguresKey, moreFigures)
@@ -164,8 +164,7 @@ useKeys(
     STATIONS.map((_, i) => [
       String(i + 1),
       () => {
-        const name = stations.value[i]
-        if (name) go(name)
+        go(STATIONS[i]!)
       },
     ]),
   ),
@@ -203,7 +202,7 @@ const drawnMachine = computed(() =>
 
     <nav class="rule no-print" aria-label="Stations">
       <router-link
-        v-for="(name, i) in stations"
+        v-for="(name, i) in STATIONS"
         :key="name"
         :to="`/drives/${drive.id}/${name}`"
         :class="{ here: name === station }"
@@ -306,7 +305,13 @@ const drawnMachine = computed(() =>
         />
         <SpeedPanel v-else-if="station === 'speed'" :drive="drive" :choices="choices" :ask="speedAsk" />
         <SizePanel v-else-if="station === 'size'" :drive="drive" :choices="choices" :ask="sizeAsk" />
-        <TensionStation v-else-if="station === 'tension' && !recordOnly" :drive="drive" :choices="choices" />
+        <TrainPanel
+          v-else-if="station === 'tension' && state.sheet.value?.train"
+          :choices="choices"
+          station="tension"
+        />
+        <TensionSaid v-else-if="station === 'tension' && state.sheet.value?.tension_note" :choices="choices" />
+        <TensionStation v-else-if="station === 'tension'" :drive="drive" :choices="choices" />
         <LogStation v-else :drive="drive" :record-only="recordOnly" />
       </section>
     </div>

@@ -41,7 +41,7 @@ from tuyere.web import (
     speeds,
     toothed,
 )
-from tuyere.web.calc import answer
+from tuyere.web.answers import answer
 from tuyere.web.errors import ProblemOut, respond, titled, validation_problem
 from tuyere.web.openapi import complete
 from tuyere.web.routes import DESCRIBED

@@ -15,7 +15,7 @@ from tuyere.instruments.device import DEVICES, Shown, Target, Truth, strobe
 from tuyere.store import drives
 from tuyere.store.tables import Drive, Role, Trial
 from tuyere.store.write import Answer, Writer, insert
-from tuyere.web.calc import answer
+from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal

@@ -10,7 +10,7 @@ from sqlmodel import Session
 from tuyere.store import what_ifs
 from tuyere.store.tables import Person, Role, WhatIf
 from tuyere.store.write import Answer, Writer, insert, update
-from tuyere.web.calc import answer
+from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import SitePath

@@ -23,11 +23,13 @@ from tuyere.core.sheet.spec import Basis, BeltState, DriverClass, DriveSpec, Gau
 from tuyere.core.uncertainty import standard_uncertainty
 from tuyere.core.working.figure import Figure
 from tuyere.core.working.verdict import Flag, Problem, Verdict
+from tuyere.web.answers import answer
 from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SheetForm, read_sheet
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
+from tuyere.web.stages import TrainOut, train_of, train_out
 
 blueprint = routes("calc", "/api/calc", "calc", "Computations without a record; SI numbers, the unit in the field's name")
 
@@ -43,6 +45,8 @@ class SheetOut(BaseModel):
     drawing: Drawing | None
     wanted: list[str]
     short: list[ShortSet]
+    train: TrainOut | None = None
+    tension_note: str = ""
 
 
 def sheet_out(sheet: Sheet, notes: dict[str, Note] | None = None, problems: list[Problem] | None = None) -> SheetOut:
@@ -59,11 +63,6 @@ def sheet_out(sheet: Sheet, notes: dict[str, Note] | None = None, problems: list
     )
 
 
-def answer(model: BaseModel, status: int = 200) -> Response:
-    """A model as JSON."""
-    return Response(model.model_dump_json(), status=status, content_type="application/json")
-
-
 def _refuse(field: str, reason: Exception) -> Refusal:
     return Refusal(422, str(reason), [FieldError(field=field, detail=str(reason))])
 
@@ -72,7 +71,13 @@ def _refuse(field: str, reason: Exception) -> Refusal:
 @computes()
 def calc_sheet(body: SheetForm) -> Response:
     reading = read_sheet(body)
-    return answer(sheet_out(solve(reading.spec), reading.notes, reading.problems))
+    out = sheet_out(solve(reading.spec), reading.notes, reading.problems)
+    out.tension_note = reading.spec.family.tension_note
+    if train := train_of(body, reading.spec):
+        out.train = train_out(train)
+        out.figures = train.page.figures | out.figures
+        out.verdicts += [v for stage in train.stages for v in stage.verdicts]
+    return answer(out)
 
 
 class DriveIn(Strict):

@@ -15,11 +15,11 @@ from tuyere.core.selection.v_kind import VKind
 from tuyere.core.sheet.solve import solve, solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.verdict import Tone, Verdict
-from tuyere.web.calc import SheetOut, answer, sheet_out
+from tuyere.web.answers import BothOut, answer, both_out
+from tuyere.web.calc import SheetOut, sheet_out
 from tuyere.web.candidate_survey import survey_of
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SurveyForm
-from tuyere.web.path import BothOut, both_out
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 from tuyere.web.size import Key, SizeIn, Word, kind_named, read, stock_of

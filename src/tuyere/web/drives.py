@@ -18,7 +18,7 @@ from tuyere.core.working.verdict import Tone
 from tuyere.store import drives
 from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Role
 from tuyere.store.write import Answer, Writer
-from tuyere.web.calc import answer
+from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, USUAL_FAMILY, Entry, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import DueOut, FindingOut, due_out, explain_clash

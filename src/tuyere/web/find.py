@@ -19,7 +19,7 @@ from tuyere.core.identify.answer import Answer, Name, equivalents, identify
 from tuyere.core.identify.evidence import read_evidence
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.verdict import Problem, Verdict
-from tuyere.web.calc import answer
+from tuyere.web.answers import answer
 from tuyere.web.entry import USUAL_FAMILY, Entry, FamilyKey, Strict, none_typed, part_of
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SheetForm, SurveyForm, read_sheet

@@ -9,10 +9,10 @@ from tuyere.core.entry.field import Note
 from tuyere.core.layout.form import BeltRead, PathReading
 from tuyere.core.layout.train import TrainAnswer
 from tuyere.core.working.verdict import Problem, Verdict
-from tuyere.web.calc import answer
+from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Strict
 from tuyere.web.forms import FlatForm
-from tuyere.web.path import BothOut, LayoutOut, both_out, layout_out
+from tuyere.web.path import LayoutOut, layout_out
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 

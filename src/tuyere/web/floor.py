@@ -24,7 +24,7 @@ from tuyere.core.working.verdict import Tone
 from tuyere.store import drives
 from tuyere.store.tables import Drive, Due, Machine, Role, now
 from tuyere.store.write import Answer, Writer
-from tuyere.web.calc import answer
+from tuyere.web.answers import answer
 from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import FORCE_TOOLS

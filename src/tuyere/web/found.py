@@ -19,7 +19,7 @@ from tuyere.documents.slip_pdf import Heading, slip_pdf
 from tuyere.store import found as store
 from tuyere.store.tables import BeltLife, CounterSlip, Drive, Due, Machine, Person, Role, TemporaryFix
 from tuyere.store.write import Answer, Writer, insert
-from tuyere.web.calc import answer
+from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal

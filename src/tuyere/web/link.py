@@ -5,10 +5,9 @@ from pydantic import BaseModel, Field
 
 from tuyere.core.entry.field import Note
 from tuyere.core.working.verdict import Problem, Verdict
-from tuyere.web.calc import answer
+from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Strict
 from tuyere.web.forms import LinkForm
-from tuyere.web.path import BothOut, both_out
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 

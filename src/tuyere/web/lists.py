@@ -18,11 +18,10 @@ from tuyere.core.selection import parts_list
 from tuyere.store import shop_lists
 from tuyere.store.tables import Person, Role, ShopList
 from tuyere.store.write import Answer, Writer, insert
-from tuyere.web.calc import answer
+from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import SitePath
-from tuyere.web.path import BothOut, both_out
 from tuyere.web.put_away import PutAway, PutAwayOut, put_away
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site, at_site_of_shop_list

@@ -11,7 +11,7 @@ from tuyere.core.entry.field import FIELDS
 from tuyere.core.working.figure import plus_minus, shown
 from tuyere.store import drives
 from tuyere.store.tables import Reading, ReadingValue, Role
-from tuyere.web.calc import answer
+from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive

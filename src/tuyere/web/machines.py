@@ -16,11 +16,10 @@ from tuyere.core.speeds.machine import KINDS, Row
 from tuyere.core.speeds.trial import CHANGES, LEAKS, TrialReading, TrialRow, read_trial
 from tuyere.core.working.verdict import Problem, Tone, Verdict
 from tuyere.documents.wheel_drawing import sizes, wheel_dxf, wheel_svg
-from tuyere.web.calc import answer
+from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import MachineForm, SheetForm, read_machine_form, read_sheet
-from tuyere.web.path import BothOut, both_out
 from tuyere.web.rules import anyone, computes
 from tuyere.web.speeds import Answered, Entries, Words, blueprint, pair_out, typed_entries
 

@@ -14,9 +14,8 @@ from tuyere.core.layout.keepers import nearest
 from tuyere.core.layout.one_belt import PathAnswer, WheelState
 from tuyere.core.layout.take_up import Reach
 from tuyere.core.layout.wheels import PathWheel
-from tuyere.core.working.figure import shown
 from tuyere.core.working.verdict import Problem, Tone, Verdict
-from tuyere.web.calc import answer
+from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Strict
 from tuyere.web.forms import SurveyForm, typed_path
 from tuyere.web.routes import routes
@@ -29,13 +28,6 @@ class LayoutIn(Strict):
     """A survey with a layout of wheels."""
 
     survey: SurveyForm = Field(default_factory=SurveyForm)
-
-
-class BothOut(BaseModel):
-    """A figure in both systems."""
-
-    us: str
-    si: str
 
 
 class PlaceOut(BaseModel):
@@ -163,12 +155,6 @@ class LayoutOut(BaseModel):
 @computes()
 def calc_path(body: LayoutIn) -> Response:
     return answer(layout_out(read_path(typed_path(body.survey))))
-
-
-def both_out(value: float, kind: str, to_set: bool = False, decimals: tuple[int, int] | None = None) -> BothOut:
-    """A value in both systems."""
-    us, si = shown(value, kind, to_set, decimals)
-    return BothOut(us=us, si=si)
 
 
 def layout_out(reading: PathReading) -> LayoutOut:

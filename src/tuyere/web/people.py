@@ -13,7 +13,7 @@ from sqlmodel import Session
 from tuyere.store import people
 from tuyere.store.tables import Role
 from tuyere.store.write import Answer, Writer
-from tuyere.web.calc import answer
+from tuyere.web.answers import answer
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import CreatedOut, SitePath

@@ -9,7 +9,7 @@ from sqlmodel import Session
 
 from tuyere.store.tables import ShopList, WhatIf, now
 from tuyere.store.write import Answer, Writer, update
-from tuyere.web.calc import answer
+from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.state import write
 

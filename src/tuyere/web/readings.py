@@ -15,7 +15,7 @@ from tuyere.core.speeds import design_point
 from tuyere.store import drives
 from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role, now
 from tuyere.store.write import Answer, Writer
-from tuyere.web.calc import answer
+from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath, refuse_problems
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal

@@ -16,7 +16,7 @@ from tuyere.store import people
 from tuyere.store.brake import WaitError
 from tuyere.store.names import name_problem
 from tuyere.store.tables import Person
-from tuyere.web.calc import answer
+from tuyere.web.answers import answer
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.routes import routes

@@ -9,7 +9,7 @@ from tuyere.core.sheet.solve import solve_page
 from tuyere.core.working.figure import Figure
 from tuyere.core.working.verdict import Problem as Refused
 from tuyere.core.working.verdict import Verdict
-from tuyere.web.calc import answer
+from tuyere.web.answers import answer
 from tuyere.web.entry import Entry, Strict
 from tuyere.web.forms import SheetForm, read_sheet
 from tuyere.web.routes import routes

@@ -25,11 +25,10 @@ from tuyere.core.selection.shelf import Which, stock
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.verdict import Problem as Refused
-from tuyere.web.calc import answer
+from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SheetForm, read_sheet
-from tuyere.web.path import BothOut, both_out
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 from tuyere.web.shop import the_shop

@@ -21,10 +21,9 @@ from tuyere.core.speeds.unknown import ShaftRow, WheelRow, read_unknown
 from tuyere.core.working.figure import shown
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Problem, Tone, Verdict
-from tuyere.web.calc import answer
+from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.forms import ConesForm, SheetForm, read_sheet
-from tuyere.web.path import BothOut, both_out
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 

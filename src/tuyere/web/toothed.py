@@ -16,10 +16,9 @@ from tuyere.core.identify.by_size import Ask, Match
 from tuyere.core.identify.toothed import HOW, ToothedReading
 from tuyere.core.working.figure import fine
 from tuyere.core.working.verdict import Problem, Verdict
-from tuyere.web.calc import answer
+from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Entry, MeshingKey, Strict, part_of
 from tuyere.web.forms import ToothedForm
-from tuyere.web.path import BothOut, both_out
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 

@@ -7,6 +7,7 @@ import { inSystem } from '../../settings'
 import { useKeepSurvey } from '../../sheet/useKeepSurvey'
 import { completedSurvey, sheetKey } from '../../sheet/useSheet'
 import { SIZE_ASKS, SIZE_TITLES, type SizeAsk } from '../asks'
+import TrainPanel from '../train/TrainPanel.vue'
 import AskStrip from '../AskStrip.vue'
 import AsItStands from './ask/AsItStands.vue'
 import OnShafts from './ask/OnShafts.vue'
@@ -71,7 +72,8 @@ function write(key: string): void {
   <p v-if="done" class="done" role="status">✓ {{ done }}</p>
   <p v-if="refusedFamily" class="done ember" role="alert">{{ refusedFamily }}</p>
   <p v-if="keeper.problem.value" class="done ember" role="alert">Not kept: {{ keeper.problem.value.detail }}</p>
-  <AsItStands v-if="ask === 'stands'" :drive="drive" :choices="choices" />
+  <TrainPanel v-if="ask === 'stands' && state.sheet.value?.train" :choices="choices" station="size" />
+  <AsItStands v-else-if="ask === 'stands'" :drive="drive" :choices="choices" />
   <WhatWouldDo
     v-else-if="ask === 'choose'"
     can-copy

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { inject } from 'vue'
+import { computed, inject } from 'vue'
 
 import type { Choices, DriveOut } from '../../api/client'
 import { SPEED_TITLES, type SpeedAsk } from '../asks'
 import AskStrip from '../AskStrip.vue'
+import { sheetKey } from '../../sheet/useSheet'
 import KeepSurvey from '../survey/KeepSurvey.vue'
 import AdjustableSheave from './ask/AdjustableSheave.vue'
 import MachineFeels from './ask/MachineFeels.vue'
@@ -13,11 +14,14 @@ import TargetSpeed from './ask/TargetSpeed.vue'
 import WhatItMeans from './ask/WhatItMeans.vue'
 import ConesPanel from './ConesPanel.vue'
 import SpeedStation from './SpeedStation.vue'
+import TrainPanel from '../train/TrainPanel.vue'
 import { speedDeskKey } from './useSpeedDesk'
 
 /** Speed: its questions, one at a time. */
 const { drive, choices, ask } = defineProps<{ drive: DriveOut; choices: Choices; ask: SpeedAsk }>()
 const { asks, felt, cones, conesForm, made, madeForm, preview, makeWheel } = inject(speedDeskKey)!
+const state = inject(sheetKey)!
+const train = computed(() => state.sheet.value?.train)
 </script>
 
 <template>
@@ -28,7 +32,8 @@ const { asks, felt, cones, conesForm, made, madeForm, preview, makeWheel } = inj
     :ask="ask"
     :marks="drive.proposed ? { runs: 'Wheels are proposed' } : {}"
   />
-  <SpeedStation v-if="ask === 'runs'" :drive="drive" :choices="choices" />
+  <TrainPanel v-if="ask === 'runs' && train" :choices="choices" station="speed" />
+  <SpeedStation v-else-if="ask === 'runs'" :drive="drive" :choices="choices" />
   <WhatItMeans v-else-if="ask === 'means'" :drive="drive" :choices="choices" />
   <TargetSpeed
     v-else-if="ask === 'target'"

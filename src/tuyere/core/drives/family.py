@@ -24,7 +24,8 @@ class Family:
     """A kind of drive. One folder each; `registry.FAMILIES` is the only list there is.
 
     `key`: as kept. `label`: as said. `runs`: what goes round. `part`: where a survey keeps its wheels. `overhung_factor`: how many times
-    the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor.
+    the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor. `tension_note`:
+    what to go by where its tension is not worked out here; empty where it is.
     """
 
     key: str
@@ -35,6 +36,7 @@ class Family:
     slip: Slip
     overhung_factor: float
     counts_idler: bool = True
+    tension_note: str = ""
 
     def speed_up(self, ratio_up: float) -> tuple[float, float, str]:
         """What a driven shaft that turns `ratio_up` times as fast as the driver multiplies the service factor by, what it adds, and in words."""

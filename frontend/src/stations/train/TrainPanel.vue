@@ -1,0 +1,167 @@
+<script setup lang="ts">
+import { computed, inject } from 'vue'
+
+import type { Choices } from '../../api/client'
+import { inSystem, say } from '../../settings'
+import CautionStrip from '../../sheet/CautionStrip.vue'
+import { sheetKey } from '../../sheet/useSheet'
+import VerdictNotes from '../../sheet/VerdictNotes.vue'
+
+/** A drive on many wheels, or of several stages: the same questions as on two wheels, stage by stage. */
+const { choices, station } = defineProps<{ choices: Choices; station: 'speed' | 'size' | 'tension' }>()
+const state = inject(sheetKey)!
+const train = computed(() => state.sheet.value?.train)
+const STATE = { speed: 'Running, guard on.', size: 'Machine isolated.', tension: 'Machine isolated.' } as const
+const WANTED: Record<string, string> = {
+  driven_class: 'the kind of machine',
+  hours_per_day: 'the hours a day',
+  driver_speed: 'the driver speed',
+  wheel_power: 'the power that each driven wheel takes',
+}
+const missing = computed(() => (train.value?.wanted ?? []).map((w) => WANTED[w] ?? w))
+const loaded = (role: string) => role !== 'idler'
+</script>
+
+<template>
+  <div v-if="train" class="station train">
+    <VerdictNotes v-if="station === 'size'" :verdicts="train.stages.flatMap((s) => s.verdicts)" />
+    <p v-if="missing.length" class="ember" role="status">Survey still wants {{ missing.join(', ') }}.</p>
+    <CautionStrip :cautions="choices.cautions[station]" :state="STATE[station]" />
+
+    <section v-if="station === 'speed'">
+      <h3>Each shaft, without slip</h3>
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">Shaft</th>
+            <th scope="col" class="n">Speed</th>
+            <th scope="col" class="n">{{ 'Driver\u00a0: shaft' }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="s in train.shafts" :key="s.name">
+            <th scope="row">{{ s.name }}</th>
+            <td class="n">{{ s.speed ? inSystem(s.speed) : '–' }}</td>
+            <td class="n">{{ s.ratio || '–' }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-for="(s, i) in train.stages" :key="i" class="small soft">
+        {{ say(s.title) }}: belt {{ s.belt_speed ? inSystem(s.belt_speed) : '–'
+        }}{{ s.ratio ? `, ratio ${s.ratio}` : '' }}
+      </p>
+    </section>
+
+    <section v-for="(s, i) in station === 'speed' ? [] : train.stages" :key="i" :aria-label="`Stage ${i + 1}`">
+      <h3>{{ train.stages.length > 1 ? `Stage ${i + 1}: ` : '' }}{{ say(s.title) }}</h3>
+      <p class="small soft">
+        {{ s.fitted }} × {{ s.belt || 'belt not named' }}
+        <template v-if="s.power"> · takes in {{ inSystem(s.power) }}</template>
+        <template v-if="s.factor"> · service factor {{ s.factor }}</template>
+      </p>
+      <table v-if="station === 'size'">
+        <thead>
+          <tr>
+            <th scope="col">Wheel</th>
+            <th scope="col" class="n">Power</th>
+            <th scope="col" class="n">Wrap</th>
+            <th scope="col" class="n">Belts</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr
+            v-for="w in s.wheels.filter((x) => loaded(x.role))"
+            :key="w.name"
+            :class="{ worst: w.name === s.governs }"
+          >
+            <th scope="row">{{ w.name }}</th>
+            <td class="n">{{ w.power ? inSystem(w.power) : '–' }}</td>
+            <td class="n">{{ w.wrap }}</td>
+            <td class="n">{{ w.belts || '–' }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <template v-else>
+        <p v-if="s.tension">
+          One belt at rest: <b>{{ inSystem(s.tension) }}</b><span class="small soft"
+            >, as taped in, or the least that carries the stated powers</span
+          >
+        </p>
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">Wheel</th>
+              <th scope="col" class="n">Pull on its shaft</th>
+              <th scope="col" class="n">Slips at</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="w in s.wheels" :key="w.name" :class="{ worst: w.name === s.slips_first }">
+              <th scope="row">{{ w.name }}</th>
+              <td class="n">{{ w.pull ? inSystem(w.pull) : '–' }}</td>
+              <td class="n">{{ w.slips_at ? `${w.slips_at} of load` : '–' }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-if="s.slips_first" class="small">
+          <b>{{ s.slips_first }}</b> slips first.
+        </p>
+      </template>
+    </section>
+
+    <section v-if="station === 'tension' && train.shafts.some((s) => s.name.includes(' and '))">
+      <h3>Shafts that carry several wheels</h3>
+      <p v-for="s in train.shafts.filter((x) => x.name.includes(' and '))" :key="s.name">
+        {{ s.name }}: <b>{{ s.pull ? inSystem(s.pull) : '–' }}</b><span class="small soft"
+          >, the belts' pulls added as arrows</span
+        >
+      </p>
+    </section>
+    <p v-if="station === 'tension'" class="small soft">
+      The window with every method's reading is worked out for two wheels; on these, set the belt so that the first to
+      slip has its margin, and read it at the longest free run.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.train {
+  display: grid;
+  gap: 14px;
+  padding: 16px 18px 24px;
+}
+h3 {
+  margin: 0 0 4px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-variant-numeric: tabular-nums;
+}
+th,
+td {
+  text-align: left;
+  padding: 8px 6px;
+  border-bottom: 1px solid var(--hair-2);
+  vertical-align: baseline;
+}
+thead th {
+  font-weight: 560;
+  font-size: 13.5px;
+  color: var(--ink-2, inherit);
+}
+tbody th {
+  font-weight: 500;
+}
+.n {
+  text-align: right;
+  white-space: nowrap;
+}
+.worst > * {
+  background: var(--ember-tint);
+  font-weight: 620;
+}
+section p {
+  margin: 4px 0;
+}
+</style>

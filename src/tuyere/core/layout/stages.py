@@ -1,0 +1,353 @@
+"""What each stage of a surveyed layout does and wants: shaft speeds, powers with their losses, pulls, the belts each wheel needs, what slips first.
+
+A stage is one belt set on its wheels, two or many. No standard rates a belt on many wheels: each loaded wheel is rated as the small wheel of a
+pair, at its own diameter, speed and wrap, without the power that a ratio adds; the wheel that wants the most belts governs. Where a stage has
+two wheels its ratio counts. An engineering estimate, on the safe side, and said so.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from tuyere.core.drives.family import Family
+from tuyere.core.drives.v_belt import Belt, Section, nearest_belts
+from tuyere.core.drives.v_belt.rating import length_factor, rated_power
+from tuyere.core.drives.v_belt.tension import arc_factor
+from tuyere.core.drives.workings import put
+from tuyere.core.layout.form import BeltRead, PathReading
+from tuyere.core.layout.one_belt import PathAnswer
+from tuyere.core.layout.wheels import BeltOnWheels, PathWheel
+from tuyere.core.origin import Origin
+from tuyere.core.rating.duties import OutOfRangeError
+from tuyere.core.rating.own_table import OwnRatings
+from tuyere.core.rating.service import IDLERS, service_factor
+from tuyere.core.selection.measures import traits
+from tuyere.core.working.figure import Line, both
+from tuyere.core.working.page import Page
+from tuyere.core.working.verdict import Tone, Verdict
+
+ESTIMATE = "Engineering estimate: no standard rates a belt on many wheels. Each wheel counts as the small one of a pair at its own diameter, speed and wrap."
+_ENOUGH = 1e-6
+
+
+@dataclass(frozen=True)
+class Duty:
+    """What the machine asks: power of the driver (W), class of machine and driver, hours a day, surroundings, starts. None where not known."""
+
+    driver_power_w: float | None
+    driver_speed: float | None
+    driven_class: str | None
+    driver_class: str
+    hours_per_day: float | None
+    surroundings: str
+    starts: str
+
+
+@dataclass(frozen=True)
+class WheelDuty:
+    """One wheel: speed (rad/s), wrap (rad), power through it (W), pull on its shaft (N, and its direction, rad from the right), at how many times the load it slips.
+
+    `rated_w`: what one belt carries there; `belts`: how many it wants; `why_not` where it is not rated.
+    """
+
+    name: str
+    role: str
+    speed: float | None
+    wrap_rad: float
+    power_w: float
+    pull_n: float | None
+    pull_rad: float | None
+    slips_at: float | None
+    rated_w: float | None
+    belts: float | None
+    why_not: str
+
+
+@dataclass(frozen=True)
+class StageDuty:
+    """One stage. `power_w`: what its driver takes in, losses included; `factor`: its service factor; `needed`: whole belts; `governs`: the wheel that wants most.
+
+    `slips_first`: the wheel; None where no power is stated. `standing_n`: tension of one belt at rest that the pulls are for.
+    """
+
+    title: str
+    belt: str
+    fitted: int
+    belt_speed: float | None
+    ratio: float | None
+    power_w: float | None
+    factor: float | None
+    needed: int | None
+    governs: str
+    slips_first: str | None
+    standing_n: float | None
+    wheels: tuple[WheelDuty, ...]
+    verdicts: tuple[Verdict, ...]
+
+
+@dataclass(frozen=True)
+class ShaftDuty:
+    """A shaft: the wheels on it by name, its speed (rad/s), the driver's speed over its own, and the belts' pulls on it added as arrows (N)."""
+
+    name: str
+    wheels: tuple[str, ...]
+    speed: float | None
+    ratio: float
+    pull_n: float | None
+
+
+@dataclass(frozen=True)
+class TrainDuty:
+    """Every stage and shaft, the figures of the whole, and what is still to be said by somebody."""
+
+    stages: tuple[StageDuty, ...]
+    shafts: tuple[ShaftDuty, ...]
+    page: Page
+    wanted: tuple[str, ...]
+
+
+def duties_of(read: PathReading, duty: Duty, family: Family, own: OwnRatings) -> TrainDuty | None:
+    """The stages of a layout that runs; None until it does. `family`: whose service factors count."""
+    if read.train is None or not any(a.path for a in read.train.belts):
+        return None
+    shares = _powers(read, duty)
+    ratios = _ratios(read)
+    stages = []
+    for b, (answer, on) in enumerate(zip(read.train.belts, read.on_wheels, strict=True)):
+        if answer.path:
+            stages.append(_stage(b, read, answer, on, shares[b], duty, family, own))
+    shafts = _shafts(read, ratios)
+    wanted = [w for w, known in (("driven_class", duty.driven_class), ("hours_per_day", duty.hours_per_day), ("driver_speed", duty.driver_speed)) if not known]  # fmt: skip
+    if not any(any(s.values()) for s in shares):
+        wanted.append("wheel_power")
+    page = Page()
+    _whole(page, stages, shafts, duty)
+    return TrainDuty(tuple(stages), shafts, page, tuple(wanted))
+
+
+def _driver(on: BeltOnWheels) -> int:
+    return next(i for i, w in enumerate(on.wheels) if w.role == "driver")
+
+
+def _efficiency(section: Section | None) -> float:
+    return traits()["V-belt, cogged" if section and section.cogged else "V-belt, wrapped"].kept
+
+
+def _powers(read: PathReading, duty: Duty) -> list[dict[int, float]]:
+    """By belt, the power through each wheel (W): the machines' own, and what the belts behind take in, losses included.
+
+    Where nobody stated a power and each stage turns one shaft only, the driver's goes through, less each stage's loss.
+    """
+    stated = any(w.power_w > 0 for on in read.on_wheels for w in on.wheels)
+    passed: dict[int, float] = {}
+    found: list[dict[int, float]] = [{} for _ in read.on_wheels]
+    if stated:
+        for b in reversed(range(len(read.on_wheels))):
+            on = read.on_wheels[b]
+            taken = {i: w.power_w + passed.get(w.shaft, 0.0) for i, w in enumerate(on.wheels) if w.role != "driver"}
+            found[b] = {i: p for i, p in taken.items() if p > 0 or on.wheels[i].role == "driven"}
+            d = _driver(on)
+            found[b][d] = sum(taken.values()) / _efficiency(read.belts[b].section)
+            passed[on.wheels[d].shaft] = passed.get(on.wheels[d].shaft, 0.0) + found[b][d]
+        return found
+    if duty.driver_power_w is None or any(sum(w.role == "driven" for w in on.wheels) != 1 for on in read.on_wheels):
+        return found
+    power = duty.driver_power_w
+    for b, on in enumerate(read.on_wheels):
+        out = power * _efficiency(read.belts[b].section)
+        found[b] = {_driver(on): power, next(i for i, w in enumerate(on.wheels) if w.role == "driven"): out}
+        power = out
+    return found
+
+
+def _ratios(read: PathReading) -> dict[int, float]:
+    """By shaft, the driver's speed over its own."""
+    found = {read.on_wheels[0].wheels[_driver(read.on_wheels[0])].shaft: 1.0}
+    for _ in read.on_wheels:
+        for on in read.on_wheels:
+            first = on.wheels[_driver(on)]
+            if first.shaft in found:
+                for w in on.wheels:
+                    found.setdefault(w.shaft, found[first.shaft] * w.rolls_radius_m / first.rolls_radius_m)
+    return found
+
+
+def _shafts(read: PathReading, ratios: dict[int, float]) -> tuple[ShaftDuty, ...]:
+    assert read.train
+    speeds: dict[int, float | None] = {}
+    names: dict[int, list[str]] = {}
+    alone: dict[int, float | None] = {}
+    for answer, on in zip(read.train.belts, read.on_wheels, strict=True):
+        states = {i: s for i, s in zip(answer.order, answer.wheels, strict=True)}
+        for i, w in enumerate(on.wheels):
+            names.setdefault(w.shaft, []).append(w.name)
+            if i in states:
+                speeds.setdefault(w.shaft, states[i].speed_rad_per_s)
+                pull = states[i].pull_n
+                alone[w.shaft] = math.hypot(*pull) if pull else None
+    shared = {s.number: s.force_n for s in read.train.shafts}
+    return tuple(
+        ShaftDuty(" and ".join(n), tuple(n), speeds.get(s), ratios.get(s, math.nan), shared.get(s, alone.get(s))) for s, n in names.items()
+    )
+
+
+def _idler_words(on: BeltOnWheels, answer: PathAnswer) -> list[tuple[str, str]]:
+    """Each idler and where it presses: before the first wheel that takes power the belt is slack, after the last it is tight, between them both."""
+    in_turn = [on.wheels[i] for i in answer.order]
+    loaded = [k for k, w in enumerate(in_turn) if w.role == "driven"]
+    found = []
+    for k, w in enumerate(in_turn):
+        if w.role == "idler":
+            side = "slack" if not loaded or k < loaded[0] else "tight"
+            found.append((w.name, f"{side} side, {'inside' if w.contact == 'inside' else 'outside'}"))
+    return found
+
+
+def _stage(
+    b: int, read: PathReading, answer: PathAnswer, on: BeltOnWheels, powers: dict[int, float], duty: Duty, family: Family, own: OwnRatings
+) -> StageDuty:
+    belt = read.belts[b]
+    assert belt.section and answer.path
+    first = on.wheels[_driver(on)]
+    driven = [w for w in on.wheels if w.role == "driven"]
+    ratio = driven[0].rolls_radius_m / first.rolls_radius_m if len({round(w.rolls_radius_m, 6) for w in driven}) == 1 else None
+    factor = _factor(on, answer, duty, family, ratio)
+    named = belt.belt or _nearest(belt.section, answer.path.length_m)
+    wheels = tuple(_wheel(k, i, on, answer, powers.get(i, 0.0), factor, belt, named, own) for k, i in enumerate(answer.order))
+    state = answer.wheels[0]
+    speed = state.speed_rad_per_s * first.rolls_radius_m if state.speed_rad_per_s else None
+    rated = [w for w in wheels if w.belts is not None]
+    worst = max(rated, key=lambda w: w.belts or 0.0, default=None)
+    needed = math.ceil((worst.belts or 0.0) - _ENOUGH) if worst else None
+    slips = sorted((w for w in wheels if w.slips_at is not None), key=lambda w: w.slips_at or 0.0)
+    fitted = belt.count * belt.ribs
+    title = f"{first.name} to {_listed([w.name for w in driven])}" if driven else first.name
+    verdicts = _verdicts(wheels, worst, needed, fitted, duty, belt, on)
+    return StageDuty(
+        title, named.designation if belt.belt and named else "", fitted, speed, ratio, powers.get(_driver(on)), factor, needed,
+        worst.name if worst else "", slips[0].name if slips else None, answer.tension_n / on.count if answer.tension_n is not None else None,
+        wheels, tuple(verdicts),
+    )  # fmt: skip
+
+
+def _listed(names: Sequence[str]) -> str:
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _nearest(of: Section, length_m: float) -> Belt | None:
+    return next((n for n in sorted((n for n in nearest_belts(of, length_m) if n), key=lambda n: abs(n.datum_length_m - length_m))), None)
+
+
+def _factor(on: BeltOnWheels, answer: PathAnswer, duty: Duty, family: Family, ratio: float | None) -> float | None:
+    if not duty.driven_class or not duty.hours_per_day:
+        return None
+    up = 1 / ratio if ratio else 1.0
+    factor, _ = service_factor(family, duty.driven_class, duty.driver_class, duty.hours_per_day, up, "none", duty.surroundings, duty.starts)
+    return factor + sum(IDLERS[where] for _, where in _idler_words(on, answer))
+
+
+def _wheel(
+    k: int, i: int, on: BeltOnWheels, answer: PathAnswer, power_w: float, factor: float | None, belt: BeltRead, named: Belt | None, own: OwnRatings
+) -> WheelDuty:  # fmt: skip
+    w, state = on.wheels[i], answer.wheels[k]
+    pull = state.pull_n
+    rated, why_not = _rated(w, state.speed_rad_per_s, state.wrap_rad, on, belt, named, own) if power_w > 0 else (None, "")
+    belts = power_w * factor / rated if rated and factor else None
+    return WheelDuty(
+        w.name, w.role, state.speed_rad_per_s, state.wrap_rad, power_w, math.hypot(*pull) if pull else None,
+        math.atan2(pull[1], pull[0]) if pull else None, state.slips_at, rated, belts, why_not,
+    )  # fmt: skip
+
+
+def _rated(
+    w: PathWheel, speed: float | None, wrap_rad: float, on: BeltOnWheels, belt: BeltRead, named: Belt | None, own: OwnRatings
+) -> tuple[float | None, str]:
+    """What one belt (or rib) carries on a wheel, W, or why that is not known."""
+    assert belt.section
+    if speed is None:
+        return None, "The driver's speed is not known."
+    if w.contact == "back" and not (on.both_faces and w.face == "grooved"):
+        return None, "Driven from the belt's back, it is not rated: only friction on a flat face carries."
+    first = on.wheels[_driver(on)]
+    pair = max(w.rolls_radius_m, first.rolls_radius_m) / min(w.rolls_radius_m, first.rolls_radius_m)
+    two = len(on.wheels) == 2
+    # The large wheel of a pair is never the one that governs; it is rated by the small one's bend and speed.
+    radius, fast = w.line_radius_m, speed
+    if two:
+        small = min(on.wheels, key=lambda x: x.line_radius_m)
+        radius, fast = small.line_radius_m, speed * w.rolls_radius_m / small.rolls_radius_m
+        wrap_rad = min(wrap_rad, math.tau - wrap_rad) if wrap_rad > math.pi else wrap_rad
+    try:
+        table = own.of(belt.section.name)
+        found = rated_power(belt.section, 2 * radius, fast, pair if two else 1.0, table)
+        length = length_factor(named, table) if named else 1.0
+    except OutOfRangeError as reason:
+        return None, str(reason)
+    return (found.basic_w + found.added_for_ratio_w) * float(arc_factor(belt.section, wrap_rad)) * length, ""
+
+
+def _verdicts(
+    wheels: Sequence[WheelDuty], worst: WheelDuty | None, needed: int | None, fitted: int, duty: Duty, belt: BeltRead, on: BeltOnWheels
+) -> list[Verdict]:
+    found = []
+    many = "" if len(on.wheels) == 2 else f" {ESTIMATE}"
+    if worst and needed is not None and worst.rated_w is not None:
+        carries = f"{worst.name} wants {worst.belts:.2f}: {both(worst.power_w, 'power')} there, and one belt carries {both(worst.rated_w, 'power')} at {math.degrees(worst.wrap_rad):.0f}° of wrap."
+        if fitted >= needed:
+            found.append(Verdict("rating", Tone.GOOD, f"{_count(fitted)} will do: {_count(needed)} needed", f"{carries}{many}"))
+        else:
+            found.append(Verdict("rating", Tone.WATCH, f"{_count(fitted)} will not do: {needed} needed, for {worst.name}", f"{carries} More wrap there, larger wheels, or another section.{many}"))  # fmt: skip
+    elif any(w.power_w > 0 for w in wheels):
+        why = next((w.why_not for w in wheels if w.why_not), "") or "Say the class of the driven machine and its hours a day."
+        found.append(Verdict("rating", Tone.OPEN, "Not rated yet", why))
+    else:
+        found.append(Verdict("rating", Tone.OPEN, "How much power does each wheel take?", "Write it at the driven wheels, in Survey under Many wheels; then belts, pulls and slip stand here."))  # fmt: skip
+    for w in wheels:
+        if w.why_not and w.rated_w is None and worst:
+            found.append(Verdict("rating", Tone.OPEN, f"{w.name} is not rated", w.why_not))
+    return found
+
+
+def _count(belts: int) -> str:
+    return f"{belts} belt" if belts == 1 else f"{belts} belts"
+
+
+def _whole(page: Page, stages: Sequence[StageDuty], shafts: Sequence[ShaftDuty], duty: Duty) -> None:
+    """The figures of the whole under the keys that a drive of two wheels has them by."""
+    last = max(shafts, key=lambda s: s.ratio if math.isfinite(s.ratio) and not _is_idler(s, stages) else 0.0, default=None)
+    if last is None or not math.isfinite(last.ratio):
+        return
+    way = Line("", "driver to", last.name, last.name, Origin.MEASURED, Origin.MEASURED)
+    put(page, "ratio", "speed ratio", "R", "number", last.ratio, [way], "product of D/d, stage after stage", "kinematics", decimals=(3, 3))
+    if last.speed is not None:
+        put(page, "driven_speed", f"speed of {last.name}", "n", "rotation", last.speed, page.lines("ratio"), "n = n_1 / R", "kinematics", limits="Without slip.")  # fmt: skip
+    if stages[0].belt_speed is not None:
+        put(page, "belt_speed", "belt speed, first stage", "V", "velocity", stages[0].belt_speed, [], "V = π d n_1", "kinematics")
+    driver = stages[0].wheels[0]
+    put(page, "wrap_driver", "wrap on the driver", "θ_d", "angle", driver.wrap_rad, [], "from the belt's path", "geometry")
+    if stages[0].power_w and stages[0].factor:
+        carried = _carried(stages)
+        put(
+            page,
+            "train_power",
+            "power taken in",
+            "P",
+            "power",
+            stages[0].power_w,
+            [],
+            "stated powers, with each stage's loss",
+            "drive_traits: well kept",
+        )
+        if carried is not None:
+            put(page, "capacity", "power the weakest stage lets through", "P", "power", carried, page.lines("train_power"), "P · belts fitted / (SF · belts wanted)", ESTIMATE)  # fmt: skip
+
+
+def _carried(stages: Sequence[StageDuty]) -> float | None:
+    """What the driver may give so that the weakest wheel of all has its belts."""
+    shares = [s.fitted / max(w.belts for w in s.wheels if w.belts) for s in stages if any(w.belts for w in s.wheels)]
+    return stages[0].power_w * min(shares) if shares and stages[0].power_w else None
+
+
+def _is_idler(shaft: ShaftDuty, stages: Sequence[StageDuty]) -> bool:
+    roles = {w.role for s in stages for w in s.wheels if w.name in shaft.wheels}
+    return roles == {"idler"}

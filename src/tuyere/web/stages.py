@@ -1,0 +1,111 @@
+"""A surveyed layout on the sheet: every stage and shaft, as core/layout/stages.py has them."""
+
+import math
+
+from pydantic import BaseModel
+
+from tuyere.core.drives import registry
+from tuyere.core.layout.form import read_path
+from tuyere.core.layout.stages import Duty, ShaftDuty, StageDuty, TrainDuty, WheelDuty, duties_of
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.working.figure import shown
+from tuyere.core.working.verdict import Verdict
+from tuyere.web.answers import BothOut, both_out
+from tuyere.web.forms import SheetForm, typed_path
+
+
+class WheelDutyOut(BaseModel):
+    """One wheel of a stage: how fast, how far wrapped, what goes through it, its pull, the belts it wants, and when it slips."""
+
+    name: str
+    role: str
+    speed: BothOut | None
+    wrap: str
+    power: BothOut | None
+    pull: BothOut | None
+    pull_deg: float | None
+    belts: str
+    slips_at: str
+    why_not: str
+
+
+class StageOut(BaseModel):
+    """One belt set on its wheels. `held_by` and `tension` are of one belt at rest."""
+
+    title: str
+    belt: str
+    fitted: int
+    needed: int | None
+    governs: str
+    slips_first: str
+    belt_speed: BothOut | None
+    ratio: str
+    power: BothOut | None
+    factor: str
+    tension: BothOut | None
+    wheels: list[WheelDutyOut]
+    verdicts: list[Verdict]
+
+
+class TrainShaftOut(BaseModel):
+    """A shaft: its wheels, its speed, the driver's speed over its own, and the belts' pulls added as arrows."""
+
+    name: str
+    speed: BothOut | None
+    ratio: str
+    pull: BothOut | None
+
+
+class TrainOut(BaseModel):
+    """Every stage and shaft of a surveyed layout."""
+
+    stages: list[StageOut]
+    shafts: list[TrainShaftOut]
+    wanted: list[str]
+
+
+def train_of(form: SheetForm, spec: DriveSpec) -> TrainDuty | None:
+    """The stages of a form that has a layout; None where it has none, or it does not run yet."""
+    if not form.survey.path.wheels:
+        return None
+    duty = Duty(
+        spec.driver_power.value if spec.driver_power else None, spec.driver_speed.value if spec.driver_speed else None, spec.driven_class,
+        spec.driver_class, spec.hours_per_day.value / 3600 if spec.hours_per_day else None, spec.surroundings, spec.starts,
+    )  # fmt: skip
+    return duties_of(read_path(typed_path(form.survey)), duty, registry.family(form.family), spec.own)
+
+
+def train_out(train: TrainDuty) -> TrainOut:
+    """A train as an answer."""
+    return TrainOut(stages=[_stage(s) for s in train.stages], shafts=[_shaft(s) for s in train.shafts], wanted=list(train.wanted))
+
+
+def _both(value: float | None, kind: str) -> BothOut | None:
+    return both_out(value, kind) if value is not None else None
+
+
+def _stage(s: StageDuty) -> StageOut:
+    return StageOut(
+        title=s.title, belt=s.belt, fitted=s.fitted, needed=s.needed, governs=s.governs, slips_first=s.slips_first or "",
+        belt_speed=_both(s.belt_speed, "velocity"), ratio=f"{s.ratio:.3f}" if s.ratio else "", power=_both(s.power_w, "power"),
+        factor=f"{s.factor:.2f}" if s.factor else "", tension=_both(s.standing_n, "force"), wheels=[_wheel(w) for w in s.wheels],
+        verdicts=list(s.verdicts),
+    )  # fmt: skip
+
+
+def _wheel(w: WheelDuty) -> WheelDutyOut:
+    return WheelDutyOut(
+        name=w.name, role=w.role, speed=_both(w.speed, "rotation"), wrap=shown(w.wrap_rad, "angle")[0],
+        power=_both(w.power_w, "power") if w.power_w else None, pull=_both(w.pull_n, "force"),
+        pull_deg=math.degrees(w.pull_rad) if w.pull_rad is not None else None, belts=f"{w.belts:.2f}" if w.belts else "",
+        slips_at=f"{w.slips_at:.0%}" if w.slips_at is not None else "", why_not=w.why_not,
+    )  # fmt: skip
+
+
+def _shaft(s: ShaftDuty) -> TrainShaftOut:
+    return TrainShaftOut(
+        name=s.name,
+        speed=_both(s.speed, "rotation"),
+        ratio=f"{s.ratio:.3f}" if math.isfinite(s.ratio) else "",
+        pull=_both(s.pull_n, "force"),
+    )
