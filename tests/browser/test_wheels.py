@@ -241,3 +241,41 @@ def test_a_clash_over_the_layout_is_said_and_settled(open_as: Any) -> None:
     second.get_by_role("button", name=keep).click()
     second.get_by_role("button", name="Take all of theirs").click()
     expect(second.get_by_label("Name of wheel 6")).to_have_value("reel")
+
+
+def station(page: Page, name: str) -> None:
+    tab = page.get_by_role("navigation", name="Stations").get_by_role("link", name=name)
+    tab.click()
+    expect(tab).to_have_attribute("aria-current", "step")
+
+
+def test_a_deck_and_a_train_are_known_at_every_station(open_as: Any) -> None:
+    page = open_as("Ines")
+    open_drive(page, "Yard sweeper", "Speed")
+    for rotor in ("left rotor", "centre rotor", "right rotor"):
+        expect(page.get_by_role("row", name=re.compile(f"^{rotor} 2667 rpm 1.200"))).to_be_visible()
+    expect(page.locator(".strip")).to_contain_text("2667")
+    station(page, "Size")
+    expect(page.get_by_role("row", name=re.compile("^left rotor 4.50 hp"))).to_be_visible()
+    expect(page.get_by_text("Engineering estimate", exact=False).first).to_be_visible()
+    station(page, "Tension")
+    expect(page.get_by_text("engine slips first.")).to_be_visible()
+    expect(page.get_by_role("row", name=re.compile(r"^right rotor \d+\.\d lbf"))).to_be_visible()
+    page.goto("/floor")
+    open_drive(page, "Dust pellet press", "Speed")
+    expect(page.get_by_role("row", name=re.compile("^die 366 rpm 4.812"))).to_be_visible()
+    station(page, "Tension")
+    expect(page.get_by_text(re.compile("jackshaft, large and jackshaft, small:"))).to_be_visible()
+
+
+def test_tension_opens_on_every_kind_of_drive(open_as: Any) -> None:
+    page = open_as("Marta")
+    for machine, says in (
+        ("Drag-chain conveyor", "A chain is not tensioned"),
+        ("Workshop lathe", "Setting a flat belt is not worked out here yet"),
+        ("Bag filter shaker", "Setting a toothed belt is not worked out here yet"),
+    ):
+        page.goto("/floor")
+        open_drive(page, machine, "Tension")
+        expect(page.get_by_text(says)).to_be_visible()
+        expect(page.get_by_text("What its strands carry at work").or_(page.get_by_text("Once both wheels, the power"))).to_be_visible()

@@ -68,6 +68,11 @@ export function useLog(id: MaybeRefOrGetter<string>) {
   })
 }
 
+/** The kinds of drive there are. */
+export function useFamilies() {
+  return useQuery({ queryKey: ['families'], staleTime: Infinity, queryFn: () => unwrap(api.GET('/api/families')) })
+}
+
 export function useChoices() {
   return useQuery({ queryKey: ['choices'], staleTime: Infinity, queryFn: () => unwrap(api.GET('/api/choices')) })
 }

@@ -5,19 +5,22 @@ import { computed, reactive } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { api, type FloorDrive, unwrap } from '../api/client'
+import { useFamilies } from '../api/queries'
 import { useWrite } from '../api/useWrite'
 
 const open = defineModel<boolean>({ required: true })
 const { siteId, drives } = defineProps<{ siteId: string; drives: FloorDrive[] }>()
 const router = useRouter()
 const client = useQueryClient()
+const { data: kinds } = useFamilies()
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 const form = reactive({
   machine: '',
   machine_kind: '',
   place: '',
   name: '',
-  family: 'v-belt' as 'v-belt' | 'synchronous' | 'flat belt' | 'roller chain',
+  family: 'v-belt',
   part_number: '',
 })
 const machines = computed(() => [...new Map(drives.map((d) => [d.machine, d])).values()])
@@ -88,10 +91,7 @@ const suggest = (text: string, done: (found: { value: string }[]) => void) =>
       <label>
         Kind of drive
         <el-select v-model="form.family">
-          <el-option label="V-belt" value="v-belt" />
-          <el-option label="Toothed (synchronous) belt" value="synchronous" />
-          <el-option label="Flat belt" value="flat belt" />
-          <el-option label="Roller chain" value="roller chain" />
+          <el-option v-for="f in kinds?.families ?? []" :key="f.key" :label="capital(f.label)" :value="f.key" />
         </el-select>
       </label>
       <label>

@@ -259,7 +259,7 @@ const drawnMachine = computed(() =>
           v-else
           :drawing="tried?.drawing ?? state.lastDrawn.value"
           :figures="tried?.figures ?? figures"
-          :station="station"
+          :station="station === 'tension' && state.sheet.value?.tension_note ? 'size' : station"
           :focus="focus"
           :steps="station === 'survey' ? steps : []"
           :machine="drawnMachine"

@@ -75,7 +75,7 @@ def calc_sheet(body: SheetForm) -> Response:
     out.tension_note = reading.spec.family.tension_note
     if train := train_of(body, reading.spec):
         out.train = train_out(train)
-        out.figures = train.page.figures | out.figures
+        out.figures |= train.page.figures
         out.verdicts += [v for stage in train.stages for v in stage.verdicts]
     return answer(out)
 

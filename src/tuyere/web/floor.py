@@ -12,7 +12,7 @@ from sqlmodel import Session, col, select
 
 from tuyere.core.attention import Attention, Level, Promised, Said, attention
 from tuyere.core.caution import DEFERENCE, Caution, cautions
-from tuyere.core.drives import v_belt
+from tuyere.core.drives import registry, v_belt
 from tuyere.core.drives.v_belt.grade import DUTIES
 from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.quantity import KINDS
@@ -295,6 +295,27 @@ class ChoicesOut(BaseModel):
     duties: list[Choice]
     fields: dict[str, UnitsOut]
     cautions: CautionsOut
+
+
+class FamilyOut(BaseModel):
+    """A kind of drive: its key, how it is called, whether it goes by teeth, and which part of a survey holds its wheels."""
+
+    key: str
+    label: str
+    toothed: bool
+    part: str
+
+
+class FamiliesOut(BaseModel):
+    """The kinds of drive there are."""
+
+    families: list[FamilyOut]
+
+
+@blueprint.get("/families", summary="The kinds of drive there are", responses={"200": FamiliesOut})
+@anyone()
+def get_families() -> Response:
+    return answer(FamiliesOut(families=[FamilyOut(key=f.key, label=f.label, toothed=f.toothed, part=f.part) for f in registry.FAMILIES]))
 
 
 DIRECTIONS = {

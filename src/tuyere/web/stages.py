@@ -30,7 +30,7 @@ class WheelDutyOut(BaseModel):
 
 
 class StageOut(BaseModel):
-    """One belt set on its wheels. `held_by` and `tension` are of one belt at rest."""
+    """One belt set on its wheels. `tension`: of one belt at rest, `stated` or the least that carries the powers."""
 
     title: str
     belt: str
@@ -43,6 +43,7 @@ class StageOut(BaseModel):
     power: BothOut | None
     factor: str
     tension: BothOut | None
+    stated: bool
     wheels: list[WheelDutyOut]
     verdicts: list[Verdict]
 
@@ -88,7 +89,8 @@ def _stage(s: StageDuty) -> StageOut:
     return StageOut(
         title=s.title, belt=s.belt, fitted=s.fitted, needed=s.needed, governs=s.governs, slips_first=s.slips_first or "",
         belt_speed=_both(s.belt_speed, "velocity"), ratio=f"{s.ratio:.3f}" if s.ratio else "", power=_both(s.power_w, "power"),
-        factor=f"{s.factor:.2f}" if s.factor else "", tension=_both(s.standing_n, "force"), wheels=[_wheel(w) for w in s.wheels],
+        factor=f"{s.factor:.2f}" if s.factor else "", tension=_both(s.standing_n, "force"),
+        stated=s.stated, wheels=[_wheel(w) for w in s.wheels],
         verdicts=list(s.verdicts),
     )  # fmt: skip
 

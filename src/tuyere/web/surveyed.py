@@ -13,6 +13,7 @@ from tuyere.core.working.verdict import Tone, Verdict
 from tuyere.store.tables import Configuration, Drive
 from tuyere.web.forms import SheetForm, SurveyForm, fitted_of, read_machine_form, read_sheet, typed_path
 from tuyere.web.shop import the_shop
+from tuyere.web.stages import train_of
 from tuyere.web.state import reading
 
 _WEIGHS = (Tone.STOP, Tone.WATCH)
@@ -47,6 +48,8 @@ def _of(family: str, survey: SurveyForm) -> tuple[Verdict, ...]:
     found = [*page.verdicts]
     if survey.path.wheels:
         found += read_path(typed_path(survey)).verdicts
+        train = train_of(SheetForm(family=family, survey=survey), form.spec)
+        found += [v for stage in train.stages for v in stage.verdicts] if train else []
     found += fitted_of(family, survey).verdicts
     if page.has("driven_speed"):
         felt = read_machine_form(form, survey.machine, page.values["driven_speed"].n).felt

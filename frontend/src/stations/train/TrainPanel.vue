@@ -83,9 +83,10 @@ const loaded = (role: string) => role !== 'idler'
       </table>
       <template v-else>
         <p v-if="s.tension">
-          One belt at rest: <b>{{ inSystem(s.tension) }}</b><span class="small soft"
-            >, as taped in, or the least that carries the stated powers</span
-          >
+          One belt at rest: <b>{{ inSystem(s.tension) }}</b
+          ><span class="small soft">{{
+            s.stated ? ', as read' : ', the least that carries the stated powers: none is read yet'
+          }}</span>
         </p>
         <table>
           <thead>

@@ -7,7 +7,7 @@ two wheels its ratio counts. An engineering estimate, on the safe side, and said
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from tuyere.core.drives.family import Family
 from tuyere.core.drives.v_belt import Belt, Section, nearest_belts
@@ -16,6 +16,7 @@ from tuyere.core.drives.v_belt.tension import arc_factor
 from tuyere.core.drives.workings import put
 from tuyere.core.layout.form import BeltRead, PathReading
 from tuyere.core.layout.one_belt import PathAnswer
+from tuyere.core.layout.train import solve_train
 from tuyere.core.layout.wheels import BeltOnWheels, PathWheel
 from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import OutOfRangeError
@@ -67,7 +68,8 @@ class WheelDuty:
 class StageDuty:
     """One stage. `power_w`: what its driver takes in, losses included; `factor`: its service factor; `needed`: whole belts; `governs`: the wheel that wants most.
 
-    `slips_first`: the wheel; None where no power is stated. `standing_n`: tension of one belt at rest that the pulls are for.
+    `slips_first`: the wheel; None where no power is stated. `standing_n`: tension of one belt at rest that the pulls are for; `stated`, or else
+    the least that carries the powers.
     """
 
     title: str
@@ -81,6 +83,7 @@ class StageDuty:
     governs: str
     slips_first: str | None
     standing_n: float | None
+    stated: bool
     wheels: tuple[WheelDuty, ...]
     verdicts: tuple[Verdict, ...]
 
@@ -108,17 +111,16 @@ class TrainDuty:
 
 def duties_of(read: PathReading, duty: Duty, family: Family, own: OwnRatings) -> TrainDuty | None:
     """The stages of a layout that runs; None until it does. `family`: whose service factors count."""
-    if read.train is None or not any(a.path for a in read.train.belts):
+    if read.train is None or not read.train.belts[0].path:
         return None
-    shares = _powers(read, duty)
-    ratios = _ratios(read)
-    stages = []
-    for b, (answer, on) in enumerate(zip(read.train.belts, read.on_wheels, strict=True)):
-        if answer.path:
-            stages.append(_stage(b, read, answer, on, shares[b], duty, family, own))
-    shafts = _shafts(read, ratios)
+    order = _in_turn(read)
+    shares = _powers(read, order, duty)
+    if not any(w.power_w > 0 for on in read.on_wheels for w in on.wheels) and any(shares.values()):
+        read = _loaded(read, order, shares, duty.driver_speed)
+    stages = [_stage(b, read, shares[b], duty, family, own) for b in order]
+    shafts = _shafts(read, order)
     wanted = [w for w, known in (("driven_class", duty.driven_class), ("hours_per_day", duty.hours_per_day), ("driver_speed", duty.driver_speed)) if not known]  # fmt: skip
-    if not any(any(s.values()) for s in shares):
+    if not any(any(s.values()) for s in shares.values()):
         wanted.append("wheel_power")
     page = Page()
     _whole(page, stages, shafts, duty)
@@ -133,51 +135,80 @@ def _efficiency(section: Section | None) -> float:
     return traits()["V-belt, cogged" if section and section.cogged else "V-belt, wrapped"].kept
 
 
-def _powers(read: PathReading, duty: Duty) -> list[dict[int, float]]:
+def _in_turn(read: PathReading) -> list[int]:
+    """The belts that run, from the engine on, each after the one that turns its driver's shaft."""
+    assert read.train
+    waiting = [b for b, answer in enumerate(read.train.belts) if answer.path]
+    turned = {_driven_from(read.on_wheels[0])}
+    order: list[int] = []
+    while ready := [b for b in waiting if _driven_from(read.on_wheels[b]) in turned]:
+        order.append(ready[0])
+        waiting.remove(ready[0])
+        turned |= {w.shaft for w in read.on_wheels[ready[0]].wheels}
+    return order
+
+
+def _driven_from(on: BeltOnWheels) -> int:
+    return on.wheels[_driver(on)].shaft
+
+
+def _powers(read: PathReading, order: Sequence[int], duty: Duty) -> dict[int, dict[int, float]]:
     """By belt, the power through each wheel (W): the machines' own, and what the belts behind take in, losses included.
 
     Where nobody stated a power and each stage turns one shaft only, the driver's goes through, less each stage's loss.
     """
-    stated = any(w.power_w > 0 for on in read.on_wheels for w in on.wheels)
     passed: dict[int, float] = {}
-    found: list[dict[int, float]] = [{} for _ in read.on_wheels]
-    if stated:
-        for b in reversed(range(len(read.on_wheels))):
+    found: dict[int, dict[int, float]] = {b: {} for b in order}
+    if any(w.power_w > 0 for b in order for w in read.on_wheels[b].wheels):
+        for b in reversed(order):
             on = read.on_wheels[b]
             taken = {i: w.power_w + passed.get(w.shaft, 0.0) for i, w in enumerate(on.wheels) if w.role != "driver"}
-            found[b] = {i: p for i, p in taken.items() if p > 0 or on.wheels[i].role == "driven"}
-            d = _driver(on)
-            found[b][d] = sum(taken.values()) / _efficiency(read.belts[b].section)
-            passed[on.wheels[d].shaft] = passed.get(on.wheels[d].shaft, 0.0) + found[b][d]
+            found[b] = {i: p for i, p in taken.items() if p > 0}
+            found[b][_driver(on)] = sum(taken.values()) / _efficiency(read.belts[b].section)
+            passed[_driven_from(on)] = passed.get(_driven_from(on), 0.0) + found[b][_driver(on)]
         return found
-    if duty.driver_power_w is None or any(sum(w.role == "driven" for w in on.wheels) != 1 for on in read.on_wheels):
+    in_line = all(sum(w.role == "driven" for w in read.on_wheels[b].wheels) == 1 for b in order)
+    in_line = in_line and len({_driven_from(read.on_wheels[b]) for b in order}) == len(order)
+    if duty.driver_power_w is None or not in_line:
         return found
     power = duty.driver_power_w
-    for b, on in enumerate(read.on_wheels):
+    for b in order:
+        on = read.on_wheels[b]
         out = power * _efficiency(read.belts[b].section)
         found[b] = {_driver(on): power, next(i for i, w in enumerate(on.wheels) if w.role == "driven"): out}
         power = out
     return found
 
 
-def _ratios(read: PathReading) -> dict[int, float]:
+def _loaded(read: PathReading, order: Sequence[int], shares: dict[int, dict[int, float]], speed: float | None) -> PathReading:
+    """The layout again with the driver's power at the last wheel, so that pulls and slip are known too."""
+    assert read.train
+    last = read.on_wheels[order[-1]]
+    taken = shares[order[-1]]
+    wheels = tuple(replace(w, power_w=taken.get(i, 0.0)) if w.role == "driven" else w for i, w in enumerate(last.wheels))
+    on_wheels = tuple(replace(last, wheels=wheels) if b == order[-1] else on for b, on in enumerate(read.on_wheels))
+    return replace(read, on_wheels=on_wheels, train=solve_train(on_wheels, read.train.belts[0].wheels[0].turns, speed))
+
+
+def _ratios(read: PathReading, order: Sequence[int]) -> dict[int, float]:
     """By shaft, the driver's speed over its own."""
-    found = {read.on_wheels[0].wheels[_driver(read.on_wheels[0])].shaft: 1.0}
-    for _ in read.on_wheels:
-        for on in read.on_wheels:
-            first = on.wheels[_driver(on)]
-            if first.shaft in found:
-                for w in on.wheels:
-                    found.setdefault(w.shaft, found[first.shaft] * w.rolls_radius_m / first.rolls_radius_m)
+    found = {_driven_from(read.on_wheels[0]): 1.0}
+    for b in order:
+        on = read.on_wheels[b]
+        first = on.wheels[_driver(on)]
+        for w in on.wheels:
+            found.setdefault(w.shaft, found[first.shaft] * w.rolls_radius_m / first.rolls_radius_m)
     return found
 
 
-def _shafts(read: PathReading, ratios: dict[int, float]) -> tuple[ShaftDuty, ...]:
+def _shafts(read: PathReading, order: Sequence[int]) -> tuple[ShaftDuty, ...]:
     assert read.train
+    ratios = _ratios(read, order)
     speeds: dict[int, float | None] = {}
     names: dict[int, list[str]] = {}
     alone: dict[int, float | None] = {}
-    for answer, on in zip(read.train.belts, read.on_wheels, strict=True):
+    for b in order:
+        answer, on = read.train.belts[b], read.on_wheels[b]
         states = {i: s for i, s in zip(answer.order, answer.wheels, strict=True)}
         for i, w in enumerate(on.wheels):
             names.setdefault(w.shaft, []).append(w.name)
@@ -203,10 +234,9 @@ def _idler_words(on: BeltOnWheels, answer: PathAnswer) -> list[tuple[str, str]]:
     return found
 
 
-def _stage(
-    b: int, read: PathReading, answer: PathAnswer, on: BeltOnWheels, powers: dict[int, float], duty: Duty, family: Family, own: OwnRatings
-) -> StageDuty:
-    belt = read.belts[b]
+def _stage(b: int, read: PathReading, powers: dict[int, float], duty: Duty, family: Family, own: OwnRatings) -> StageDuty:
+    assert read.train
+    belt, answer, on = read.belts[b], read.train.belts[b], read.on_wheels[b]
     assert belt.section and answer.path
     first = on.wheels[_driver(on)]
     driven = [w for w in on.wheels if w.role == "driven"]
@@ -226,7 +256,7 @@ def _stage(
     return StageDuty(
         title, named.designation if belt.belt and named else "", fitted, speed, ratio, powers.get(_driver(on)), factor, needed,
         worst.name if worst else "", slips[0].name if slips else None, answer.tension_n / on.count if answer.tension_n is not None else None,
-        wheels, tuple(verdicts),
+        on.tension_n is not None, wheels, tuple(verdicts),
     )  # fmt: skip
 
 
@@ -268,9 +298,9 @@ def _rated(
         return None, "The driver's speed is not known."
     if w.contact == "back" and not (on.both_faces and w.face == "grooved"):
         return None, "Driven from the belt's back, it is not rated: only friction on a flat face carries."
-    first = on.wheels[_driver(on)]
-    pair = max(w.rolls_radius_m, first.rolls_radius_m) / min(w.rolls_radius_m, first.rolls_radius_m)
     two = len(on.wheels) == 2
+    rolls = [x.rolls_radius_m for x in on.wheels]
+    pair = max(rolls) / min(rolls)
     # The large wheel of a pair is never the one that governs; it is rated by the small one's bend and speed.
     radius, fast = w.line_radius_m, speed
     if two:
@@ -338,8 +368,10 @@ def _whole(page: Page, stages: Sequence[StageDuty], shafts: Sequence[ShaftDuty],
             "stated powers, with each stage's loss",
             "drive_traits: well kept",
         )
+        factor = stages[0].factor
+        put(page, "design_power", "design power", "P_d", "power", stages[0].power_w * factor, page.lines("train_power"), f"P_d = P · {factor:.2f}", ESTIMATE)  # fmt: skip
         if carried is not None:
-            put(page, "capacity", "power the weakest stage lets through", "P", "power", carried, page.lines("train_power"), "P · belts fitted / (SF · belts wanted)", ESTIMATE)  # fmt: skip
+            put(page, "capacity", "design power that the weakest wheel lets through", "P", "power", carried * factor, page.lines("design_power"), "P_d · belts fitted / belts wanted", ESTIMATE)  # fmt: skip
 
 
 def _carried(stages: Sequence[StageDuty]) -> float | None:

@@ -144,7 +144,9 @@ class Flat(Family):
     part = "flat"
     slip = Slip((0.01, 0.02), 0.03, "A flat belt in order slips and creeps 1 to 2 %; over 3 % is a fault (common practice, no source)")
     overhung_factor = 2.5
-    tension_note = "Setting a flat belt is not worked out here yet: go by its maker's stretch, marked on the slack belt before it is joined."
+    tension_note = (
+        "Setting a flat belt is not worked out here yet: go by its maker's stretch, marked on the slack belt before it is joined."
+    )
 
     def survey(self, part: Part) -> Surveyed:
         read = read_flat(part.quantities, part.words)

@@ -1,0 +1,163 @@
+"""Every kind of drive answers every question; one made up here, in one place, is on the sheet and the counter slip like the others."""
+
+import math
+from dataclasses import dataclass
+
+import pytest
+from flask import Flask
+
+from tuyere.core.drives import registry
+from tuyere.core.drives.counter import CounterSlip
+from tuyere.core.drives.family import Family, Slip
+from tuyere.core.drives.fitted import Duty, LineDrive, LineWheel, On, StockWheel
+from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
+from tuyere.core.drives.workings import put
+from tuyere.core.entry.typed import Typed
+from tuyere.core.origin import Origin
+from tuyere.core.rating.duties import Numbers, driven_classes
+from tuyere.core.rating.own_table import NONE, OwnRatings
+from tuyere.core.rating.service import service_factor
+from tuyere.core.sheet.solve import solve_page
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.working.page import Page
+
+SURVEYS = {
+    "synchronous": Part({"belt_width": Typed("30 mm")}, {}, {"drive": Part({"centre_distance": Typed("600 mm")}, {"name": "H8M", "teeth_1": "32", "teeth_2": "64"})}),
+    "roller chain": Part({}, {}, {"drive": Part({"centre_distance": Typed("30 in")}, {"name": "60", "teeth_1": "19", "teeth_2": "57", "strands": "1"})}),
+    "flat belt": Part(
+        {"driver_diameter": Typed("8 in"), "driven_diameter": Typed("16 in"), "centre_distance": Typed("60 in"), "flat_width": Typed("4 in")},
+        {"belt": "leather 2ply medium"},
+    ),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("family", registry.FAMILIES, ids=lambda f: f.key)
+def test_every_kind_answers_for_itself(family: Family) -> None:
+    assert registry.family(family.key) is family and family.label and family.runs in ("belt", "chain")
+    assert 0 <= family.slip.usual[0] <= family.slip.usual[1] < family.slip.fault and family.slip.said
+    assert 1 <= family.overhung_factor <= 3
+    times, added, note = family.speed_up(3.0)
+    assert times >= 1 and added >= 0 and bool(note) == (times > 1 or added > 0)
+    assert family.speed_up(0.5) == (1.0, 0.0, "")
+    factors = [service_factor(family, c.name, "normal", 10)[0] for c in driven_classes()]
+    assert factors == sorted(factors) and factors[0] >= 1
+    assert family.survey(Part()).line is None
+
+
+def speeds(line: LineDrive) -> Page:
+    rpm, hp = math.pi / 30, 745.7
+    power, hours, speed = (_given(v) for v in (3 * hp, 36_000.0, 900 * rpm))
+    return solve_page(DriveSpec(driver_power=power, driver_speed=speed, hours_per_day=hours, driven_class="moderate", line=line))
+
+
+def _given(value: float):  # type: ignore[no-untyped-def]
+    from tuyere.core.entry.typed import Given
+
+    return Given(value, 0.0, Origin.CHOSEN, "given")
+
+
+@pytest.mark.parametrize("key", SURVEYS)
+def test_what_is_fitted_answers_every_question(key: str) -> None:
+    family = registry.family(key)
+    found = family.survey(SURVEYS[key])
+    assert found.line and found.record and not found.problems
+    line = found.line
+    assert line.family is family and line.name and line.mass_kg_per_m > 0 and not line.missing
+    assert float(line.tension_ratio(math.pi)[0]) > 1 and line.tension_ratio(2.5)[1]
+    assert [w.role for w in found.record.wheels] == ["driver", "driven"]
+    page = speeds(line)
+    assert page.has("ratio", "belt_speed", "capacity", "service_factor", "shaft_pull")
+    assert page.figures["belt_speed"].label == f"{family.runs} speed"
+    stock = line.stock()
+    on = line.belt_for(stock[3], stock[-1], 1.5, 1.5)
+    assert on.belt and on.tight_at and all(w.rolls > 0 for w in stock)
+    slip = family.counter_slip(SURVEYS[key], "KX-1")
+    assert slip and slip.machine_part == "KX-1" and slip.refuse
+    assert family.counter_slip(Part(), "") is None
+
+
+@pytest.mark.parametrize("family", registry.MESHING, ids=lambda f: f.key)
+def test_kinds_with_teeth_know_their_candidates(family: registry.Meshing) -> None:
+    names = family.names()
+    assert {k.name for k in family.candidates()} == set(names)
+    for kind in family.candidates():
+        what, template = family.described(kind.name)
+        assert what and template.pitch_m == pytest.approx(kind.pitch_m)
+        assert set(kind.sizes) <= set(family.sizes) and family.wheel_measures(kind.name, 30).value > 0
+        assert all(v.headline for v in family.alike(kind.name))
+
+
+@dataclass(frozen=True)
+class RopeLine(LineDrive):
+    """A rope in a groove, made up for this test."""
+
+    @property
+    def family(self) -> Family:
+        return ROPE
+
+    @property
+    def name(self) -> str:
+        return "rope"
+
+    @property
+    def mass_of_one(self) -> float:
+        return 0.4
+
+    @property
+    def missing(self) -> tuple[str, str] | None:
+        return None if self.size else ("How many ropes?", "Count them.")
+
+    def tension_ratio(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
+        return math.exp(0.6) + 0.0 * wrap_rad, "made up"
+
+    def too_small(self, page: Page) -> None:
+        """Never."""
+
+    def rate(self, own: OwnRatings, duty: Duty, page: Page) -> None:
+        put(page, "capacity", "power the ropes carry", "P", "power", 900.0 * (self.size or 0), [], "P = 900 W each", "made up")
+
+    def stock(self) -> tuple[StockWheel, ...]:
+        return (StockWheel(0.3, 0.28),)
+
+    def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
+        return On("rope, spliced", False, now_m)
+
+
+class Rope(Family):
+    """All there is to say of it, in one place."""
+
+    key = "rope"
+    label = "rope"
+    part = "flat"
+    slip = Slip((0.01, 0.02), 0.04, "A rope slips a little (made up)")
+    overhung_factor = 2.0
+
+    def survey(self, part: Part) -> Surveyed:
+        if "driver_diameter" not in part.quantities:
+            return Surveyed()
+        wheels = LineWheel(0.3, 0.28, 0.0, Origin.MEASURED), LineWheel(0.6, 0.58, 0.0, Origin.MEASURED)
+        record = Record("rope", None, 2.0, (RecordedWheel("driver", 0.28, "outside"), RecordedWheel("driven", 0.58, "outside")))
+        return Surveyed(RopeLine(*wheels, 2.0, 0.02, 0.01, 30.0, "made up", size=3), record)
+
+    def counter_slip(self, part: Part, machine_part: str) -> CounterSlip | None:
+        return CounterSlip("Rope", "3", (), machine_part, ("hemp",), ("by the yard",), (), ("wire",), ("the splice",))
+
+
+ROPE = Rope()
+
+
+def test_a_made_up_kind_is_on_the_sheet_and_the_slip(monkeypatch: pytest.MonkeyPatch, app: Flask) -> None:
+    client = app.test_client()
+    typed = {"family": "rope", "survey": {"flat": {"quantities": {"driver_diameter": {"text": "11 in"}}}}}
+    assert client.post("/api/calc/sheet", json=typed).status_code == 422
+    monkeypatch.setattr(registry, "FAMILIES", (*registry.FAMILIES, ROPE))
+    assert "rope" in [f["key"] for f in client.get("/api/families").json["families"]]
+    quantities = {k: {"text": t} for k, t in (("driver_power", "2 hp"), ("driver_speed", "600 rpm"), ("hours_per_day", "8"))}
+    typed["survey"] |= {"quantities": quantities, "choices": {"driven_class": "light"}}  # type: ignore[operator]
+    sheet = client.post("/api/calc/sheet", json=typed).json
+    assert sheet["figures"]["ratio"]["value_si"] == pytest.approx(2.0)
+    assert sheet["figures"]["capacity"]["value_si"] == pytest.approx(2700)
+    assert any(v["headline"].startswith("It will carry it") for v in sheet["verdicts"])
+    slip = client.post("/api/calc/counter-slip", json={"family": "rope", "survey": typed["survey"], "part_number": "R-9"}).json["slip"]
+    assert (slip["headline"], slip["machine_part"]) == ("Rope", "R-9")
+    assert NONE.of("rope") is None
