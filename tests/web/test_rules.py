@@ -21,6 +21,7 @@ OPEN = {
     "/api/health",
     "/api/openapi.json",
     "/api/choices",
+    "/api/families",
     "/api/session",
     "/api/session/demo",
     "/api/session/reset",

@@ -11,7 +11,6 @@ from tuyere.core.selection.conversion import changes, saving
 from tuyere.core.selection.judge import CONSTRAINTS
 from tuyere.core.selection.measures import traits
 from tuyere.core.selection.problem import Problem
-from tuyere.core.selection.v_kind import VKind
 from tuyere.core.sheet.solve import solve, solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.verdict import Tone, Verdict
@@ -116,7 +115,7 @@ def _full(problem: Problem, one: Candidate, spec: DriveSpec, body: SizeIn) -> Ca
     ratio = judged.measures.driven_speed / old_speed.n if judged.measures and old_speed is not None else 1.0
     said = changes(before, one.kind.traits, problem.driven_class in _SHOCKS, ratio) if before in traits() else []
     return CandidateFull(
-        key=one.key, family=one.kind.family, drive_family="v-belt" if isinstance(one.kind, VKind) else one.kind.family,
+        key=one.key, family=one.kind.family, drive_family=one.kind.drive.key,
         name=one.kind.shown(one.count), estimate=one.kind.counted_as, sheet=sheet,
         failures=[Verdict(f.constraint, Tone.STOP, CONSTRAINTS[f.constraint].capitalize(), f.says) for f in judged.failures], parts=parts,
         price="" if price is None else f"{price:,.2f}",

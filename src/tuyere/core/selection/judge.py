@@ -9,7 +9,6 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from tuyere.core.drives import roller_chain
 from tuyere.core.entry.quantity import System, show
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.open_belt import GeometryError
@@ -18,7 +17,6 @@ from tuyere.core.rating.duties import OutOfRangeError
 from tuyere.core.selection.kind import HUB_OVER_BORE, Kind, StockLength, StockWheel
 from tuyere.core.selection.measures import Measures, traits
 from tuyere.core.selection.problem import Problem
-from tuyere.core.selection.toothed_kind import ChainKind
 from tuyere.core.working.figure import both
 
 CLEAR_M = 0.005  # daylight between the two wheels
@@ -216,10 +214,7 @@ def _turning(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWhee
 def _centre(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, length: StockLength | None) -> float:
     if length is None:
         return problem.centre_middle_m
-    if isinstance(kind, ChainKind):
-        assert driver.teeth and driven.teeth
-        return roller_chain.centre_distance(driver.teeth, driven.teeth, length.line_m / kind.of.pitch_m) * kind.of.pitch_m
-    return open_belt.centre_distance(driver.line_m, driven.line_m, length.line_m)
+    return kind.centre(driver, driven, length)
 
 
 def _centres(problem: Problem, driver: StockWheel, driven: StockWheel, centre: float) -> Iterator[Failure]:

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from tuyere.core.drives import family as drives
 from tuyere.core.drives.fitted import LineDrive, LineWheel
 from tuyere.core.entry.typed import Given
+from tuyere.core.geometry import open_belt
 from tuyere.core.origin import Origin
 from tuyere.core.rating.own_table import OwnTable
 from tuyere.core.selection.motor import MotorLimit
@@ -209,6 +210,10 @@ class Kind(ABC):
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
     ) -> float:
         """The same by the rating's own code, one at a time, W. Raises OutOfRangeError with the reason."""
+
+    def centre(self, driver: StockWheel, driven: StockWheel, length: StockLength) -> float:
+        """Where a length stands taut (m). Raises GeometryError."""
+        return open_belt.centre_distance(driver.line_m, driven.line_m, length.line_m)
 
     @abstractmethod
     def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:

@@ -186,6 +186,10 @@ class ChainKind(Kind):
     def overhung(self) -> float:
         return self.drive.overhung_factor
 
+    def centre(self, driver: StockWheel, driven: StockWheel, length: StockLength) -> float:
+        assert driver.teeth and driven.teeth
+        return roller_chain.centre_distance(driver.teeth, driven.teeth, length.line_m / self.of.pitch_m) * self.of.pitch_m
+
     def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:
         return chain_line(self.of, driver, driven, centre_m, count, round(length.line_m / self.of.pitch_m) if length else None)
 
