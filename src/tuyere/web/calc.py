@@ -73,7 +73,7 @@ def calc_sheet(body: SheetForm) -> Response:
     reading = read_sheet(body)
     out = sheet_out(solve(reading.spec), reading.notes, reading.problems)
     out.tension_note = reading.spec.family.tension_note
-    if train := train_of(body, reading.spec):
+    if "ratio" not in out.figures and (train := train_of(body, reading.spec)):  # where the two-wheel survey says nothing
         out.train = train_out(train)
         out.figures |= train.page.figures
         out.verdicts += [v for stage in train.stages for v in stage.verdicts]

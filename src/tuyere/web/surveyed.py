@@ -48,7 +48,7 @@ def _of(family: str, survey: SurveyForm) -> tuple[Verdict, ...]:
     found = [*page.verdicts]
     if survey.path.wheels:
         found += read_path(typed_path(survey)).verdicts
-        train = train_of(SheetForm(family=family, survey=survey), form.spec)
+        train = None if page.has("ratio") else train_of(SheetForm(family=family, survey=survey), form.spec)
         found += [v for stage in train.stages for v in stage.verdicts] if train else []
     found += fitted_of(family, survey).verdicts
     if page.has("driven_speed"):
