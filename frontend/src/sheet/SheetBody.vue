@@ -304,9 +304,10 @@ const drawnMachine = computed(() =>
           @wheel="wheelInHand = $event"
         />
         <SpeedPanel v-else-if="station === 'speed'" :drive="drive" :choices="choices" :ask="speedAsk" />
-        <SizePanel v-else-if="station === 'size'" :drive="drive" :choices="choices" :ask="sizeAsk" />
+        <SizePanel v-else-if="station === 'size'" :drive="drive" :choices="choices" :ask="sizeAsk" :layout="layout" />
         <TrainPanel
           v-else-if="station === 'tension' && state.sheet.value?.train"
+          :drive="drive"
           :choices="choices"
           station="tension"
         />

@@ -2,7 +2,7 @@
 import { computed, inject, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Choices, DriveOut } from '../../api/client'
+import type { Choices, DriveOut, Layout } from '../../api/client'
 import { inSystem } from '../../settings'
 import { useKeepSurvey } from '../../sheet/useKeepSurvey'
 import { completedSurvey, sheetKey } from '../../sheet/useSheet'
@@ -18,7 +18,12 @@ import { completedSize, type SizeAsked, useSizeAsk } from './useSizeAsk'
 import { sizeDeskKey } from './useSizeDesk'
 
 /** Size on a drive: its questions, one at a time. */
-const { drive, choices, ask } = defineProps<{ drive: DriveOut; choices: Choices; ask: SizeAsk }>()
+const {
+  drive,
+  choices,
+  ask,
+  layout = null,
+} = defineProps<{ drive: DriveOut; choices: Choices; ask: SizeAsk; layout?: Layout | null }>()
 const desk = inject(sizeDeskKey)!
 const state = inject(sheetKey)!
 const router = useRouter()
@@ -72,7 +77,13 @@ function write(key: string): void {
   <p v-if="done" class="done" role="status">✓ {{ done }}</p>
   <p v-if="refusedFamily" class="done ember" role="alert">{{ refusedFamily }}</p>
   <p v-if="keeper.problem.value" class="done ember" role="alert">Not kept: {{ keeper.problem.value.detail }}</p>
-  <TrainPanel v-if="ask === 'stands' && state.sheet.value?.train" :choices="choices" station="size" />
+  <TrainPanel
+    v-if="ask === 'stands' && state.sheet.value?.train"
+    :drive="drive"
+    :choices="choices"
+    :layout="layout"
+    station="size"
+  />
   <AsItStands v-else-if="ask === 'stands'" :drive="drive" :choices="choices" />
   <WhatWouldDo
     v-else-if="ask === 'choose'"

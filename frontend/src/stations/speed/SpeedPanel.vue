@@ -32,7 +32,7 @@ const train = computed(() => state.sheet.value?.train)
     :ask="ask"
     :marks="drive.proposed ? { runs: 'Wheels are proposed' } : {}"
   />
-  <TrainPanel v-if="ask === 'runs' && train" :choices="choices" station="speed" />
+  <TrainPanel v-if="ask === 'runs' && train" :drive="drive" :choices="choices" station="speed" />
   <SpeedStation v-else-if="ask === 'runs'" :drive="drive" :choices="choices" />
   <WhatItMeans v-else-if="ask === 'means'" :drive="drive" :choices="choices" />
   <TargetSpeed

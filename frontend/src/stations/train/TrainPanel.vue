@@ -1,14 +1,27 @@
 <script setup lang="ts">
-import { computed, inject } from 'vue'
+import { computed, inject, provide } from 'vue'
 
-import type { Choices } from '../../api/client'
+import type { Choices, DriveOut, Layout } from '../../api/client'
 import { inSystem, say } from '../../settings'
 import CautionStrip from '../../sheet/CautionStrip.vue'
-import { sheetKey } from '../../sheet/useSheet'
+import type { WheelEntry } from '../../sheet/form'
+import MeasureField from '../../sheet/MeasureField.vue'
+import { answersKey, sheetKey } from '../../sheet/useSheet'
 import VerdictNotes from '../../sheet/VerdictNotes.vue'
+import KeepSurvey from '../survey/KeepSurvey.vue'
 
 /** A drive on many wheels, or of several stages: the same questions as on two wheels, stage by stage. */
-const { choices, station } = defineProps<{ choices: Choices; station: 'speed' | 'size' | 'tension' }>()
+const {
+  drive,
+  choices,
+  station,
+  layout = null,
+} = defineProps<{
+  drive: DriveOut
+  choices: Choices
+  station: 'speed' | 'size' | 'tension'
+  layout?: Layout | null
+}>()
 const state = inject(sheetKey)!
 const train = computed(() => state.sheet.value?.train)
 const STATE = { speed: 'Running, guard on.', size: 'Machine isolated.', tension: 'Machine isolated.' } as const
@@ -19,6 +32,12 @@ const WANTED: Record<string, string> = {
   wheel_power: 'the power that each driven wheel takes',
 }
 const missing = computed(() => (train.value?.wanted ?? []).map((w) => WANTED[w] ?? w))
+/** The layout says what is wrong with its own fields. */
+provide(answersKey, {
+  note: (name) => layout?.notes[name],
+  problem: (name) => layout?.problems.find((p) => p.field === name),
+})
+const wheels = computed(() => (state.form.value.survey.path?.wheels ?? []) as WheelEntry[])
 const loaded = (role: string) => role !== 'idler'
 </script>
 
@@ -81,10 +100,22 @@ const loaded = (role: string) => role !== 'idler'
           </tr>
         </tbody>
       </table>
+      <details v-if="station === 'size'" class="other">
+        <summary>Try another wheel in this stage</summary>
+        <template v-for="w in s.wheels.filter((x) => loaded(x.role))" :key="w.place">
+          <MeasureField
+            v-if="wheels[w.place]"
+            v-model="wheels[w.place]!.diameter!"
+            :name="`wheel_${w.place + 1}_diameter`"
+            field="driven_diameter"
+            :label="`${w.name}, outside`"
+          />
+        </template>
+        <p class="small soft">Shafts, powers and belts above follow at once; the rest of the drive stays as it is.</p>
+      </details>
       <template v-else>
         <p v-if="s.tension">
-          One belt at rest: <b>{{ inSystem(s.tension) }}</b
-          ><span class="small soft">{{
+          One belt at rest: <b>{{ inSystem(s.tension) }}</b><span class="small soft">{{
             s.stated ? ', as read' : ', the least that carries the stated powers: none is read yet'
           }}</span>
         </p>
@@ -123,6 +154,7 @@ const loaded = (role: string) => role !== 'idler'
       slip has its margin, and read it at the longest free run.
     </p>
   </div>
+  <KeepSurvey v-if="station === 'size' && state.dirty.value" :drive="drive" usual="another wheel in a stage" />
 </template>
 
 <style scoped>
@@ -161,6 +193,13 @@ tbody th {
 .worst > * {
   background: var(--ember-tint);
   font-weight: 620;
+}
+.other summary {
+  min-height: 44px;
+  display: flex;
+  align-items: center;
+  cursor: pointer;
+  text-decoration: underline;
 }
 section p {
   margin: 4px 0;

@@ -48,7 +48,8 @@ class Duty:
 class WheelDuty:
     """One wheel: speed (rad/s), wrap (rad), power through it (W), pull on its shaft (N, and its direction, rad from the right), at how many times the load it slips.
 
-    `rated_w`: what one belt carries there; `belts`: how many it wants; `why_not` where it is not rated.
+    `rated_w`: what one belt carries there; `belts`: how many it wants; `why_not` where it is not rated. `place`: among the wheels
+    as typed, from 0.
     """
 
     name: str
@@ -62,6 +63,7 @@ class WheelDuty:
     rated_w: float | None
     belts: float | None
     why_not: str
+    place: int
 
 
 @dataclass(frozen=True)
@@ -243,7 +245,9 @@ def _stage(b: int, read: PathReading, powers: dict[int, float], duty: Duty, fami
     ratio = driven[0].rolls_radius_m / first.rolls_radius_m if len({round(w.rolls_radius_m, 6) for w in driven}) == 1 else None
     factor = _factor(on, answer, duty, family, ratio)
     named = belt.belt or _nearest(belt.section, answer.path.length_m)
-    wheels = tuple(_wheel(k, i, on, answer, powers.get(i, 0.0), factor, belt, named, own) for k, i in enumerate(answer.order))
+    wheels = tuple(
+        _wheel(k, i, on, answer, powers.get(i, 0.0), factor, belt, named, own, read.places[b][i]) for k, i in enumerate(answer.order)
+    )
     state = answer.wheels[0]
     speed = state.speed_rad_per_s * first.rolls_radius_m if state.speed_rad_per_s else None
     rated = [w for w in wheels if w.belts is not None]
@@ -277,7 +281,8 @@ def _factor(on: BeltOnWheels, answer: PathAnswer, duty: Duty, family: Family, ra
 
 
 def _wheel(
-    k: int, i: int, on: BeltOnWheels, answer: PathAnswer, power_w: float, factor: float | None, belt: BeltRead, named: Belt | None, own: OwnRatings
+    k: int, i: int, on: BeltOnWheels, answer: PathAnswer, power_w: float, factor: float | None, belt: BeltRead, named: Belt | None, own: OwnRatings,
+    place: int,
 ) -> WheelDuty:  # fmt: skip
     w, state = on.wheels[i], answer.wheels[k]
     pull = state.pull_n
@@ -285,7 +290,7 @@ def _wheel(
     belts = power_w * factor / rated if rated and factor else None
     return WheelDuty(
         w.name, w.role, state.speed_rad_per_s, state.wrap_rad, power_w, math.hypot(*pull) if pull else None,
-        math.atan2(pull[1], pull[0]) if pull else None, state.slips_at, rated, belts, why_not,
+        math.atan2(pull[1], pull[0]) if pull else None, state.slips_at, rated, belts, why_not, place,
     )  # fmt: skip
 
 
