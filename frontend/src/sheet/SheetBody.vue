@@ -306,7 +306,7 @@ const drawnMachine = computed(() =>
         <SpeedPanel v-else-if="station === 'speed'" :drive="drive" :choices="choices" :ask="speedAsk" />
         <SizePanel v-else-if="station === 'size'" :drive="drive" :choices="choices" :ask="sizeAsk" :layout="layout" />
         <TrainPanel
-          v-else-if="station === 'tension' && state.sheet.value?.train"
+          v-else-if="station === 'tension' && state.train.value"
           :drive="drive"
           :choices="choices"
           station="tension"

@@ -62,6 +62,8 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   const was = shallowRef<SheetForm['survey']>(draft.value?.was ?? kept().survey)
   const sheet = shallowRef<Sheet | null>(null)
   const lastDrawn = shallowRef<Sheet['drawing']>(null)
+  // A layout that cannot be read for the moment keeps the stages it had.
+  const train = shallowRef<Sheet['train']>(null)
   const stale = ref(false)
   const unreachable = ref(false)
   const keptPrint = computed(() => print(kept().survey))
@@ -111,6 +113,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
       const answer = await unwrap(api.POST('/api/calc/sheet', { body: trimmed(form.value), signal }))
       sheet.value = answer
       if (answer.drawing) lastDrawn.value = answer.drawing
+      if (answer.train || answer.figures.ratio || !form.value.survey.path?.wheels?.length) train.value = answer.train
       stale.value = unreachable.value = false
     } catch (error) {
       if (signal.aborted) return
@@ -164,6 +167,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
     form,
     sheet,
     lastDrawn,
+    train,
     stale,
     unreachable,
     dirty,

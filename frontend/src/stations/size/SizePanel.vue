@@ -78,7 +78,7 @@ function write(key: string): void {
   <p v-if="refusedFamily" class="done ember" role="alert">{{ refusedFamily }}</p>
   <p v-if="keeper.problem.value" class="done ember" role="alert">Not kept: {{ keeper.problem.value.detail }}</p>
   <TrainPanel
-    v-if="ask === 'stands' && state.sheet.value?.train"
+    v-if="ask === 'stands' && state.train.value"
     :drive="drive"
     :choices="choices"
     :layout="layout"

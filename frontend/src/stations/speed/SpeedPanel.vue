@@ -21,7 +21,7 @@ import { speedDeskKey } from './useSpeedDesk'
 const { drive, choices, ask } = defineProps<{ drive: DriveOut; choices: Choices; ask: SpeedAsk }>()
 const { asks, felt, cones, conesForm, made, madeForm, preview, makeWheel } = inject(speedDeskKey)!
 const state = inject(sheetKey)!
-const train = computed(() => state.sheet.value?.train)
+const train = computed(() => state.train.value)
 </script>
 
 <template>

@@ -23,7 +23,7 @@ const {
   layout?: Layout | null
 }>()
 const state = inject(sheetKey)!
-const train = computed(() => state.sheet.value?.train)
+const train = computed(() => state.train.value)
 const STATE = { speed: 'Running, guard on.', size: 'Machine isolated.', tension: 'Machine isolated.' } as const
 const WANTED: Record<string, string> = {
   driven_class: 'the kind of machine',
