@@ -208,6 +208,7 @@ class PairOut(BaseModel):
     belt: str
     belt_stays: bool
     slide: str
+    links: int | None
     centre: BothOut | None
     belt_speed: BothOut | None
     wrap: str
@@ -292,6 +293,7 @@ def _one_pair(p: Pair, spec: DriveSpec) -> PairOut:
         belt=p.belt,
         belt_stays=p.belt_stays,
         slide=p.slide,
+        links=p.links,
         centre=both_out(p.centre_m, "length", True) if p.centre_m else None,
         belt_speed=both_out(p.belt_speed, "velocity") if p.belt_speed else None,
         wrap=shown(p.wrap_rad, "angle")[0] if p.wrap_rad else "",

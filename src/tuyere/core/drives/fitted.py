@@ -45,7 +45,8 @@ class StockWheel:
 class On(NamedTuple):
     """The belt or chain for a pair of stock wheels; empty where none fits, and then which comes `nearest`. `tight_at`: its centres (m).
 
-    `stays`: the one that is on fits within the take-up. `slide`: how far the motor has to slide for it, in words.
+    `stays`: the one that is on fits within the take-up. `slide`: how far the motor has to slide for it, in words. `links`: how many, where it is
+    bought by them.
     """
 
     belt: str
@@ -53,6 +54,7 @@ class On(NamedTuple):
     tight_at: float | None
     slide: str = ""
     nearest: str = ""
+    links: int | None = None
 
 
 class Duty(NamedTuple):

@@ -41,7 +41,7 @@ class Pair:
     """One pair of wheels that gives the speed: driven speed (rad/s), off the target (a share), belt or chain, centres it stands at (m).
 
     `changes`: which wheels are new. `belt_stays`: the one that is on fits within the take-up. `slide`: how far the motor has to slide for the
-    belt, in words. `against`: what speaks against it, in words.
+    belt, in words. `links`: a chain's. `against`: what speaks against it, in words.
     """
 
     driver: StockWheel
@@ -55,6 +55,7 @@ class Pair:
     belt_stays: bool
     centre_m: float | None
     slide: str
+    links: int | None
     against: tuple[str, ...]
 
 
@@ -282,7 +283,7 @@ def _pair(
     wrap = min(open_belt.wraps(driver.line_m, driven.line_m, centre)) if centre and centre > (driver.line_m + driven.line_m) / 2 else None
     return Pair(
         driver, driven, speed, speed / target - 1, velocity, wrap, tuple(changes), on.belt, on.stays, centre,
-        on.slide, tuple(_against(spec, page, driver, driven, speed, velocity, wrap, on, limits)),
+        on.slide, on.links, tuple(_against(spec, page, driver, driven, speed, velocity, wrap, on, limits)),
     )  # fmt: skip
 
 

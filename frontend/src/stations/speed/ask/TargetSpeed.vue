@@ -54,8 +54,7 @@ function surveyWith(p: Pair): SheetForm['survey'] {
   if (p.driver_teeth && p.driven_teeth && survey.toothed?.drive) {
     survey.toothed.drive.teeth_1 = String(p.driver_teeth)
     survey.toothed.drive.teeth_2 = String(p.driven_teeth)
-    const count = /(\d+) pitches/.exec(p.belt)?.[1]
-    survey.toothed.drive.count = count ?? ''
+    survey.toothed.drive.count = p.links ? String(p.links) : ''
     return survey
   }
   const size = (text: string) => ({ text, unit: '', origin: 'chosen' as const })

@@ -176,7 +176,7 @@ class ChainLine(LineDrive):
         assert driver.teeth and driven.teeth
         pitches = 2 * math.ceil(roller_chain.length_in_pitches(driver.teeth, driven.teeth, centre_m / c.pitch_m) / 2 - 0.5)
         at = roller_chain.centre_distance(driver.teeth, driven.teeth, pitches) * c.pitch_m
-        return On(f"{c.name}, {pitches} pitches", False, at, slide_needed(at, now_m))
+        return On(f"{c.name}, {pitches} pitches", False, at, slide_needed(at, now_m), links=pitches)
 
     def speaks_against(self, small_teeth: int, fastest: float) -> list[str]:
         smooth = limit("smooth sprocket")
