@@ -1,5 +1,6 @@
 """What every kind of drive answers, whatever it is: what is known of the kind as such. `fitted` holds what is known of one that is on."""
 
+from abc import ABC, abstractmethod
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -20,7 +21,7 @@ class Slip:
 NO_SLIP = Slip((0.0, 0.0), 0.005, "Teeth do not slip")
 
 
-class Family:
+class Family(ABC):
     """A kind of drive. One folder each; `registry.FAMILIES` is the only list there is.
 
     `key`: as kept. `label`: as said. `runs`: what goes round. `part`: where a survey keeps its wheels. `overhung_factor`: how many times
@@ -42,10 +43,10 @@ class Family:
         """What a driven shaft that turns `ratio_up` times as fast as the driver multiplies the service factor by, what it adds, and in words."""
         return 1.0, 0.0, ""
 
+    @abstractmethod
     def survey(self, part: "Part") -> "Surveyed":
         """What its part of a survey says."""
-        raise NotImplementedError
 
     def counter_slip(self, part: "Part", machine_part: str) -> "CounterSlip | None":
-        """What to ask for at the counter; None until it is known."""
-        raise NotImplementedError
+        """What to ask for at the counter, by its part alone; None until that says enough, or where the slip wants more than it."""
+        return None

@@ -12,12 +12,12 @@ from tuyere.core.drives.flat.tension import tension_ratio
 from tuyere.core.entry.quantity import System, from_si, show
 from tuyere.core.limit import limit
 from tuyere.core.rating.own_table import OwnTable
-from tuyere.core.selection.kind import CAST_IRON, FLAT_HUB_SHARE, Array, Kind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
+from tuyere.core.selection.kind import CAST_IRON, FLAT_HUB_SHARE, Array, LineKind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.table import rows
 
 
-class FlatKind(Kind):
+class FlatKind(LineKind):
     """One kind of flat belt."""
 
     family = "flat belt"

@@ -216,15 +216,10 @@ class Kind(ABC):
         return open_belt.centre_distance(driver.line_m, driven.line_m, length.line_m)
 
     @abstractmethod
-    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:
-        """The drive of these wheels, as the sheet takes it."""
-
     def on_sheet(
         self, shared: DriveSpec, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float
     ) -> DriveSpec:
         """What the problem asks, with this drive fitted."""
-        first, second = (LineWheel(w.line_m, w.outside_m, 0.0, Origin.CHOSEN, w.teeth) for w in (driver, driven))
-        return replace(shared, line=self.fitted(first, second, centre_m, count, length))
 
     @abstractmethod
     def parts(
@@ -272,3 +267,18 @@ def fast_shaft(driver: StockWheel, driven: StockWheel, problem: Problem) -> floa
 def steps_at(froms: Array, values: Array, x: Array) -> Array:
     """The last step at or below each x, of a stepped table."""
     return np.asarray(values[np.clip(np.searchsorted(froms, x, side="right") - 1, 0, len(values) - 1)])
+
+
+class LineKind(Kind):
+    """A kind that goes by the line of its belt or chain."""
+
+    @abstractmethod
+    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:
+        """The drive of these wheels, as the sheet takes it."""
+
+    def on_sheet(
+        self, shared: DriveSpec, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float
+    ) -> DriveSpec:
+        """What the problem asks, with this drive fitted."""
+        first, second = (LineWheel(w.line_m, w.outside_m, 0.0, Origin.CHOSEN, w.teeth) for w in (driver, driven))
+        return replace(shared, line=self.fitted(first, second, centre_m, count, length))

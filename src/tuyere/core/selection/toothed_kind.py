@@ -15,7 +15,7 @@ from tuyere.core.drives.synchronous.tension import tension_ratio as toothed_rati
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.limit import limit
 from tuyere.core.rating.own_table import OwnTable
-from tuyere.core.selection.kind import Array, Kind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of
+from tuyere.core.selection.kind import Array, LineKind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, rim_limit
 
@@ -25,7 +25,7 @@ def teeth_named(teeth: int) -> str:
     return f"{teeth} teeth"
 
 
-class ToothedKind(Kind):
+class ToothedKind(LineKind):
     """One profile of toothed belt; counts are its widths (m)."""
 
     family = "synchronous"
@@ -134,7 +134,7 @@ class ToothedKind(Kind):
         return f"{self.name}, {count * 1000:g} mm wide"
 
 
-class ChainKind(Kind):
+class ChainKind(LineKind):
     """One size of roller chain; counts are its strands. Lengths are even numbers of pitches."""
 
     family = "roller chain"

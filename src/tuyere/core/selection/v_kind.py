@@ -8,7 +8,6 @@ from functools import cached_property
 import numpy as np
 
 from tuyere.core.drives import v_belt
-from tuyere.core.drives.fitted import LineDrive, LineWheel
 from tuyere.core.drives.v_belt import metric as metric_v
 from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.drives.v_belt.family import RIBBED_OVERHUNG, V_BELT
@@ -116,9 +115,6 @@ class VKind(Kind):
     @property
     def overhung(self) -> float:
         return RIBBED_OVERHUNG if self.family == "ribbed" else self.drive.overhung_factor
-
-    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:
-        raise NotImplementedError  # on_sheet says it all
 
     def on_sheet(
         self, shared: DriveSpec, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float
