@@ -8,6 +8,7 @@ Prints seconds and the ratio to the built-in stock's search in the same run, and
 import resource
 import time
 
+from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.entry.typed import Typed
 from tuyere.core.rating.own_table import NONE
 from tuyere.core.selection.form import read_size
@@ -32,7 +33,7 @@ def lists() -> dict[str, str]:
 def main() -> None:
     """Run it."""
     asked = {"power": "10 hp", "driver_speed": "1750", "driven_speed": "600", "centre_low": "10 in", "centre_high": "60 in"}
-    empty = DriveSpec()
+    empty = DriveSpec(V_BELT)
     reading = read_size(
         {k: Typed(v) for k, v in asked.items()}, {"driven_class": "moderate", "tolerance": "20"}, (), (), empty, solve_page(empty)
     )

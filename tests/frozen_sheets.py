@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import Any
 
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.entry.typed import Typed
 from tuyere.core.sheet.solve import solve
 from tuyere.core.sheet.typed import read_form
@@ -56,7 +57,9 @@ def forms() -> list[dict[str, Any]]:
 
 def answer(form: dict[str, Any]) -> dict[str, Any]:
     """Every figure with its doubt, and every sentence, of one sheet."""
-    read = read_form({k: Typed(t, "") for k, t in form["quantities"].items()}, form["choices"], [Typed(f, "") for f in form["forces"]])
+    read = read_form(
+        V_BELT, {k: Typed(t, "") for k, t in form["quantities"].items()}, form["choices"], [Typed(f, "") for f in form["forces"]]
+    )
     sheet = solve(read.spec)
     return {
         "figures": {key: [f.value_si, f.std_si, f.us, f.si] for key, f in sheet.figures.items()},

@@ -6,6 +6,7 @@ from fractions import Fraction
 import pytest
 
 from tuyere.core.caution import cautions
+from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.entry.quantity import KINDS, System, to_si
 from tuyere.core.entry.typed import Typed
 from tuyere.core.origin import Origin
@@ -19,7 +20,7 @@ FULL = {
     "centre_distance": "35 in", "travel_in": "2 in", "travel_out": "2 in", "design_speed": "1310 rpm", "tach_driver": "1760 rpm", "tach_driven": "1300 rpm",
 }  # fmt: skip
 WORDS = {"section": "B", "belt": "B90", "belt_count": "2", "driven_class": "light"}
-SHEET = solve(read_form({k: Typed(v) for k, v in FULL.items()}, WORDS, [Typed("4.6", "lbf"), Typed("4.4", "lbf")]).spec)
+SHEET = solve(read_form(V_BELT, {k: Typed(v) for k, v in FULL.items()}, WORDS, [Typed("4.6", "lbf"), Typed("4.4", "lbf")]).spec)
 FIGURES = sorted(SHEET.figures.values(), key=lambda f: f.key)
 
 
@@ -80,7 +81,7 @@ def test_the_force_target_says_both_relations() -> None:
 
 
 def test_one_belt_alone_shares_its_stretch_over_its_whole_length() -> None:
-    one = solve(read_form({k: Typed(v) for k, v in FULL.items()}, {**WORDS, "belt_count": "1"}).spec).figures
+    one = solve(read_form(V_BELT, {k: Typed(v) for k, v in FULL.items()}, {**WORDS, "belt_count": "1"}).spec).figures
     two = SHEET.figures
     share = two["span"].value_si / two["belt_length"].value_si
     assert one["stiffness_term"].value_si == pytest.approx(two["stiffness_term"].value_si * share)

@@ -1,6 +1,5 @@
 """Length window, get-home share, grade, counter slip, cross-reference."""
 
-from dataclasses import replace
 from fractions import Fraction
 from typing import Any
 
@@ -8,12 +7,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.drives import fit, get_home, wearing, window
 from tuyere.core.cross_reference import key_of, read_csv
 from tuyere.core.drives import v_belt
 from tuyere.core.drives.v_belt.counter_slip import counter_slip
-from tuyere.core.drives.v_belt.get_home import Fix, get_home
+from tuyere.core.drives.v_belt.get_home import Fix
 from tuyere.core.drives.v_belt.grade import EARLY_FINDING, grade
-from tuyere.core.drives.v_belt.window import window
+from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.entry.typed import Typed
 from tuyere.core.geometry.open_belt import belt_length, centre_distance
 from tuyere.core.sheet.spec import DriveSpec
@@ -27,7 +27,7 @@ def spec(section: str = "B", **more: str) -> DriveSpec:
     sizes = {"driver_power": "5 hp", "driver_speed": "1750 rpm", "driver_diameter": "5.75", "driven_diameter": "12.75", "centre_distance": "24",
              "travel_in": "1 1/2", "travel_out": "2 1/2", "hours_per_day": "10 h", **{k: v for k, v in more.items() if k != "belt_count"}}  # fmt: skip
     words = {"section": section, "belt_count": more.get("belt_count", "2"), "driven_class": "moderate"}
-    return read_form({k: Typed(v, "in") for k, v in sizes.items() if v}, words).spec
+    return read_form(V_BELT, {k: Typed(v, "in") for k, v in sizes.items() if v}, words).spec
 
 
 def test_the_window_leaves_room_both_ways() -> None:
@@ -89,7 +89,7 @@ def test_fewer_belts_carry_their_share() -> None:
 
 def test_a_joined_belt_goes_or_stays_as_one_and_singles_stand_in_a_groove_each() -> None:
     """Two bands of three ribs: one of them carries half; six A belts may stand in the six B grooves."""
-    banded = replace(spec(belt_count="2"), belt=v_belt.parse_designation("3/B81"))
+    banded = wearing(spec(belt_count="2"), belt=v_belt.parse_designation("3/B81"))
     half = get_home(banded, Fix(v_belt.section("B"), 1))
     assert half.what == "1 of 2 belts" and {f.key: f.value_si for f in half.figures}["share_of_set"] == pytest.approx(0.5)
     assert get_home(banded, Fix(v_belt.section("B"), 2)).problems[0].sentence.startswith("That is the full set")
@@ -122,9 +122,9 @@ def test_the_duty_asks_for_a_grade(section: str, duties: tuple[str, ...], says: 
 
 
 def test_small_wheels_want_notched() -> None:
-    small = grade(v_belt.section("B"), (), spec(driver_diameter="4"))
+    small = grade(v_belt.section("B"), (), fit(spec(driver_diameter="4")))
     assert "notched (cogged)" in small.ask and "small wheel" in small.verdicts[0].headline
-    assert not grade(v_belt.section("BX"), (), spec("BX", driver_diameter="5")).ask
+    assert not grade(v_belt.section("BX"), (), fit(spec("BX", driver_diameter="5"))).ask
 
 
 @pytest.mark.parametrize(("lives", "early"), [((), False), ((900.0,), False), ((900.0, 22000.0), False), ((22000.0, 900.0, 1200.0), True)])
@@ -136,7 +136,13 @@ def test_sets_that_die_early_raise_it(lives: tuple[float, ...], early: bool) -> 
 def test_the_counter_slip_says_it_all() -> None:
     drive = spec()
     slip = counter_slip(
-        v_belt.parse_designation("B75"), 2, False, drive, window(drive), grade(v_belt.section("B"), ("back idler",), drive), "FX-1"
+        v_belt.parse_designation("B75"),
+        2,
+        False,
+        fit(drive),
+        window(drive),
+        grade(v_belt.section("B"), ("back idler",), fit(drive)),
+        "FX-1",
     )
     assert slip.headline == "B75" and "matched set of 2" in slip.count and slip.machine_part == "FX-1"
     # What is not to be accepted is never offered: a 5L has the size of a B, and half its power.

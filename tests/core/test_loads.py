@@ -10,7 +10,7 @@ from scipy.integrate import cumulative_trapezoid, quad, solve_ivp
 
 from tuyere.core import loads
 from tuyere.core.drives.v_belt import ip20
-from tuyere.core.drives.v_belt.family import V_BELT
+from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.entry.quantity import to_si
 
 WRAPS = st.floats(math.radians(60), math.radians(300))

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from scipy.interpolate import LinearNDInterpolator
 
 from tests.core.test_selection import FAN, OWN, OWN_TEXT, PARTS, PARTS_TEXT
+from tests.drives import v_spec
 from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.drives.v_belt import section
 from tuyere.core.entry.quantity import to_si
@@ -27,7 +28,6 @@ from tuyere.core.selection.rank import Wishes, parts_of, rank
 from tuyere.core.selection.search import search
 from tuyere.core.selection.shelf import stock
 from tuyere.core.sheet.solve import solve
-from tuyere.core.sheet.spec import DriveSpec
 
 RPM = math.pi / 30
 
@@ -118,9 +118,10 @@ def test_the_sheet_rates_by_the_shops_table_and_says_so() -> None:
     def given_(value: float) -> Given:
         return Given(value, 0.0, Origin.MEASURED, "")
 
-    spec = DriveSpec(
-        given_(to_si(5, "power", "hp")), given_(1750 * RPM), "normal", "light", given_(8 * 3600), section("B"), given_(0.14), "datum", given_(0.28), "datum",
-        given_(0.6), belt_count=2,
+    spec = v_spec(
+        {"driver_power": given_(to_si(5, "power", "hp")), "driver_speed": given_(1750 * RPM), "driven_class": "light", "hours_per_day": given_(8 * 3600)},
+        section=section("B"), driver_diameter=given_(0.14), driver_basis="datum", driven_diameter=given_(0.28), driven_basis="datum",
+        centre_distance=given_(0.6), belt_count=2,
     )  # fmt: skip
     by_standard, by_own = solve(spec), solve(replace(spec, own=OWN))
     assert by_own.figures["rated_power"].value_si == pytest.approx(OWN.tables["B"].rated(0.14, 1750 * RPM, 2.0))

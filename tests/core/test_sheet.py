@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
+from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.entry.typed import Typed
 from tuyere.core.origin import Origin, weakest
@@ -25,7 +26,7 @@ def sheet(
     quantities: dict[str, str] | None = None, words: dict[str, str] | None = None, forces: tuple[str, ...] = (), **gauge: Any
 ) -> tuple[Reading, Sheet]:
     typed = {k: Typed(v) for k, v in {**BASE, **(quantities or {})}.items()}
-    reading = read_form(typed, {**WORDS, **(words or {}), **gauge}, [Typed(f, "lbf") for f in forces])
+    reading = read_form(V_BELT, typed, {**WORDS, **(words or {}), **gauge}, [Typed(f, "lbf") for f in forces])
     return reading, solve(reading.spec)
 
 
@@ -102,7 +103,7 @@ def test_bad_practice_is_kept_computed_and_flagged() -> None:
 
 def test_a_computed_number_wears_the_mark_of_its_weakest_input() -> None:
     typed = {k: Typed(v, origin=Origin.ASSUMED if k == "centre_distance" else None) for k, v in BASE.items()}
-    solved = solve(read_form(typed, WORDS).spec)
+    solved = solve(read_form(V_BELT, typed, WORDS).spec)
     assert solved.figures["span"].weakest is Origin.ASSUMED
     assert solved.figures["ratio"].weakest is Origin.STANDARD
     assert weakest(Origin.NAMEPLATE, Origin.MEASURED) is Origin.NAMEPLATE
@@ -136,7 +137,7 @@ def test_slip_needs_both_shafts_to_be_sure() -> None:
 
 
 def test_nothing_known_says_what_to_measure_first() -> None:
-    solved = solve(read_form({}, {}).spec)
+    solved = solve(read_form(V_BELT, {}, {}).spec)
     assert not solved.figures and solved.drawing is None
     assert solved.wanted[:3] == ("section", "driver_diameter", "driven_diameter")
 

@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.test_selection import FAN
+from tests.drives import fit, wearing
 from tuyere.core.drives import registry, v_belt
 from tuyere.core.drives.flat import flat_belts
 from tuyere.core.drives.flat.tension import tension_ratio as flat_ratio
@@ -19,6 +20,7 @@ from tuyere.core.drives.roller_chain.tension import tension_ratio as chain_ratio
 from tuyere.core.drives.synchronous import profile
 from tuyere.core.drives.synchronous.tension import tension_ratio as toothed_ratio
 from tuyere.core.drives.v_belt import ip20, parse_designation, section
+from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.drives.v_belt.short_set import short_sets
 from tuyere.core.drives.v_belt.tension import tension_ratio
 from tuyere.core.entry.quantity import from_si, to_si
@@ -45,7 +47,7 @@ from tuyere.core.working.verdict import Tone
 
 RPM = math.pi / 30
 WIDE = replace(FAN, tolerance=0.05, centre_low_m=0.4, centre_high_m=0.9)
-BASE = DriveSpec(centre_line_deg=30)
+BASE = DriveSpec(V_BELT, centre_line_deg=30)
 
 
 @pytest.mark.parametrize("family", FAMILIES)
@@ -259,7 +261,7 @@ ASKED = {"power": "30 hp", "driver_speed": "1765", "driven_speed": "2600", "cent
 
 def read(words: dict[str, str] | None = None, **typed: str):  # type: ignore[no-untyped-def]
     quantities = {k: Typed(v) for k, v in {**ASKED, **typed}.items()}
-    return read_size(quantities, {"driven_class": "heavy", **(words or {})}, [], [], DriveSpec(), Page())
+    return read_size(quantities, {"driven_class": "heavy", **(words or {})}, [], [], DriveSpec(V_BELT), Page())
 
 
 def test_the_form_of_what_is_asked() -> None:
@@ -277,7 +279,7 @@ def test_the_form_of_what_is_asked() -> None:
 
 def test_what_the_pull_does_to_a_shaft() -> None:
     one = by_key(FAN, rank_key(FAN, "v-belt"), kinds())
-    spec = spec_of(FAN, one, one.judged(FAN), DriveSpec())
+    spec = spec_of(FAN, one, one.judged(FAN), DriveSpec(V_BELT))
     page = solve_page(spec)
     typed = {k: Typed(v) for k, v in {"overhang": "3", "bearing_span": "12", "shaft": "1 1/8", "bearing_rating": "3000 lbf"}.items()}
     found = read_shaft(typed, {"side": "driven", "bearing": "ball"}, spec, page)
@@ -296,7 +298,7 @@ def test_what_the_pull_does_to_a_shaft() -> None:
     least = from_si(held.figures["least_wheel"].value_si, "length", "in")
     hp, rpm = from_si(FAN.power_w, "power", "hp"), from_si(FAN.driver_speed, "rotation", "rpm")
     assert 126_050 * hp * 1.5 / (least * rpm) == pytest.approx(20, rel=1e-3)
-    assert read_shaft({}, {}, DriveSpec(), Page()).verdicts[0].headline == "The pull is not known yet"
+    assert read_shaft({}, {}, DriveSpec(V_BELT), Page()).verdicts[0].headline == "The pull is not known yet"
 
 
 def rank_key(problem: Problem, family: str) -> str:
@@ -319,6 +321,6 @@ def test_a_short_set_carries_what_so_many_belts_would() -> None:
     for s in short:
         would = one.kind.rate(one.driver, one.driven, one.length, s.left, judged.measures.wrap_rad, problem)
         assert s.of_load == pytest.approx(would / judged.measures.design_w) and s.of_set == s.left / 4
-    assert short_sets(replace(spec, belt=parse_designation(f"4/{one.key.split('|')[3]}"), belt_count=1), solve_page(spec)) == (), (
+    assert short_sets(fit(wearing(spec, belt=parse_designation(f"4/{one.key.split('|')[3]}"), belt_count=1)), solve_page(spec)) == (), (
         "a band is one belt"
     )

@@ -9,7 +9,9 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
+from tests.drives import fit
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.entry.typed import Typed
 from tuyere.core.readings_file import read_file
 from tuyere.core.sheet.solve import solve, solve_page
@@ -36,7 +38,7 @@ def typed(**texts: str) -> dict[str, Typed]:
 
 
 def sheet(words: dict[str, str] | None = None, **more: str) -> Any:
-    return read_form(typed(**(PUMP | more)), B_BELTS | (words or {}))
+    return read_form(V_BELT, typed(**(PUMP | more)), B_BELTS | (words or {}))
 
 
 def test_a_train_as_typed() -> None:
@@ -88,7 +90,7 @@ def test_the_stock_search_finds_what_a_plain_loop_finds(rpm: float, tolerance: f
     assert found.held is (measured and not -0.02 <= page.values["slip"].n <= 0.03)
     over = 0.35 * INCH  # from datum to pitch, section B: IP-20
     now = [page.values[f"{r}_datum"].n for r in ("driver", "driven")]
-    lines = [w.line_m for w in search.stock(spec)]
+    lines = [w.line_m for w in fit(spec).stock()]
     sides = [[d] if keep == role else [d, *(x for x in lines if abs(x - d) > 0.0008)] for role, d in zip(("driver", "driven"), now, strict=True)]  # fmt: skip
     plain = [(d, big) for d in sides[0] for big in sides[1] if abs(pace * (d + over) / (big + over) / rpm - 1) <= tolerance]
     assert found.hits == len(plain) and found.stock == len(sides[0]) * len(sides[1])
@@ -96,8 +98,8 @@ def test_the_stock_search_finds_what_a_plain_loop_finds(rpm: float, tolerance: f
         assert any(abs(p.driver.line_m - d) < 1e-9 and abs(p.driven.line_m - big) < 1e-9 for d, big in plain)
         assert p.speed == pytest.approx(pace * (p.driver.line_m + over) / (p.driven.line_m + over) * RPM)
         assert keep not in p.changes
-        if p.belt_stays:
-            assert p.belt == "B90" and p.centre_m and (35 - 2) * INCH - 1e-3 <= p.centre_m <= (35 + 2.625) * INCH + 1e-3
+        if p.on.stays:
+            assert p.on.belt == "B90" and p.on.tight_at and (35 - 2) * INCH - 1e-3 <= p.on.tight_at <= (35 + 2.625) * INCH + 1e-3
     ranks = [(len(p.against), len(p.changes)) for p in found.pairs]
     assert ranks == sorted(ranks)
     # The exact wheels give the target: either one alone.
@@ -108,7 +110,7 @@ def test_the_stock_search_finds_what_a_plain_loop_finds(rpm: float, tolerance: f
 def test_a_pair_on_the_sheet_is_the_pair_of_the_list() -> None:
     spec = sheet().spec
     found = search.targets(spec, solve_page(spec), 1100 * RPM, 0.03)
-    assert found and found.pairs[0].belt
+    assert found and found.pairs[0].on.belt
     page = solve_page(search.with_pair(found.pairs[0], spec))
     assert page.values["driven_speed"].n * (1 - 0.0125) == pytest.approx(found.pairs[0].speed) and not page.has("slip")
     small = search.targets(spec, solve_page(spec), 3000 * RPM, 0.03)
@@ -242,7 +244,7 @@ def test_no_file_breaks_the_reader(text: str) -> None:
 
 
 def test_the_sheet_says_when_a_speed_is_by_the_wheels_alone() -> None:
-    form = read_form(typed(**PUMP, design_speed="1310 rpm"), B_BELTS)
+    form = read_form(V_BELT, typed(**PUMP, design_speed="1310 rpm"), B_BELTS)
     said = next(v for v in solve(form.spec).verdicts if v.topic == "design")
     assert said.tone is Tone.OPEN and said.headline.startswith("By its wheels")
     assert v_belt.section("B").name == "B"
@@ -254,11 +256,15 @@ def test_any_target_on_any_drive_is_answered(driver: float, driven: float, apart
     """Pairs whose wheels would overlap where the shafts stand now move apart on their slide, or are not offered."""
     sizes = {"driver_speed": "1750 rpm", "driver_diameter": f"{driver:.3f}", "driven_diameter": f"{driven:.3f}", "centre_distance": f"{(driver + driven) / 2 * apart:.3f}"}  # fmt: skip
     spec = read_form(
-        {k: Typed(v, "in") for k, v in (sizes | ({"travel_in": "1", "travel_out": "2"} if slide else {})).items()}, {"section": "B"}
+        V_BELT, {k: Typed(v, "in") for k, v in (sizes | ({"travel_in": "1", "travel_out": "2"} if slide else {})).items()}, {"section": "B"}
     ).spec
     page = solve_page(spec)
     found = search.targets(spec, page, 1750 * math.tau / 60 * ratio, 0.05)
     for p in found.pairs if found else ():
-        assert p.centre_m is None or p.centre_m > (p.driver.rim_m + p.driven.rim_m) / 2
-        if not p.belt and p.centre_m:  # said with what it would need, and only where the slide was measured
-            assert slide and ("closer" if p.centre_m < page.values["centre_distance"].n else "away") in p.slide and p.slide in p.against[-1]
+        assert p.on.tight_at is None or p.on.tight_at > (p.driver.rim_m + p.driven.rim_m) / 2
+        if not p.on.belt and p.on.tight_at:  # said with what it would need, and only where the slide was measured
+            assert (
+                slide
+                and ("closer" if p.on.tight_at < page.values["centre_distance"].n else "away") in p.on.slide
+                and p.on.slide in p.against[-1]
+            )

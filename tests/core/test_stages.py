@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from tests.conftest import examples
 from tuyere.core.drives.registry import family
 from tuyere.core.drives.v_belt import section
+from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.drives.v_belt.rating import rated_power
 from tuyere.core.entry.typed import Typed
 from tuyere.core.layout.form import read_path
@@ -47,7 +48,7 @@ def test_two_wheels_want_what_the_sheet_says(small: float, ratio: float, apart: 
     """The plain case of the same code: belts wanted by the driver of two wheels equal design power over the sheet's power for each belt."""
     big, centre = small * ratio, (small + small * ratio) * apart
     typed = {"driver_power": f"{power} hp", "driver_speed": f"{rpm} rpm", "driver_diameter": f"{small:.4f}", "driven_diameter": f"{big:.4f}", "centre_distance": f"{centre:.4f}", "hours_per_day": "10"}  # fmt: skip
-    page = solve_page(read_form({k: Typed(t, "in" if k.endswith(("diameter", "distance")) else "") for k, t in typed.items()}, {"section": "B", "driven_class": "moderate"}).spec)  # fmt: skip
+    page = solve_page(read_form(V_BELT, {k: Typed(t, "in" if k.endswith(("diameter", "distance")) else "") for k, t in typed.items()}, {"section": "B", "driven_class": "moderate"}).spec)  # fmt: skip
     assume(page.has("rated_power", "power_per_belt"))
     found = train([wheel("motor", "driver", small, 0), wheel("fan", "driven", big, centre)], [("B", "", "2")], rpm, power)
     driver = found.stages[0].wheels[0]

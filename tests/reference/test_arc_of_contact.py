@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.drives import v_spec, wearing
 from tuyere.core import tension
 from tuyere.core.drives.v_belt import line_on_flat, parse_designation, section, sections
 from tuyere.core.drives.v_belt import rating as vee
@@ -17,7 +18,6 @@ from tuyere.core.entry.typed import Given
 from tuyere.core.loads import strands_at_ratio
 from tuyere.core.origin import Origin
 from tuyere.core.sheet.solve import solve
-from tuyere.core.sheet.spec import DriveSpec
 
 RPM = math.pi / 30
 RIBBED = ("PH", "PJ", "PK", "PL", "PM")
@@ -72,33 +72,35 @@ def _given(value: float) -> Given:
     return Given(value, 0.0, Origin.MEASURED, "")
 
 
-SPEC = DriveSpec(
-    _given(5000), _given(1450 * RPM), "normal", "moderate", _given(8 * 3600), section("B"), _given(0.15), "datum", _given(0.6), "outside",
-    _given(0.7), belt_count=4,
+SPEC = v_spec(
+    {"driver_power": _given(5000), "driver_speed": _given(1450 * RPM), "driven_class": "moderate", "hours_per_day": _given(8 * 3600)},
+    section=section("B"), driver_diameter=_given(0.15), driver_basis="datum", driven_diameter=_given(0.6), centre_distance=_given(0.7), belt_count=4,
 )  # fmt: skip
 
 
 def test_a_flat_driven_wheel_on_the_sheet() -> None:
-    grooved, flat = solve(SPEC).figures, solve(replace(SPEC, driven_basis="flat")).figures
+    grooved, flat = solve(SPEC).figures, solve(wearing(SPEC, driven_basis="flat")).figures
     assert flat["driven_datum"].value_si == pytest.approx(line_on_flat(section("B"), 0.6))
     assert flat["arc_factor"].value_si == pytest.approx(float(arc_factor(section("B"), flat["wrap_driver"].value_si, True)))
     assert flat["capacity"].value_si <= grooved["capacity"].value_si and flat["shaft_pull"].value_si >= grooved["shaft_pull"].value_si
-    upside = solve(replace(SPEC, driven_basis="flat", driven_diameter=_given(0.1)))
+    upside = solve(wearing(SPEC, driven_basis="flat", driven_diameter=_given(0.1)))
     assert [p.field for p in upside.problems] == ["driven_diameter"]
-    assert any(f.code == "narrow-on-flat" for f in solve(replace(SPEC, section=section("SPB"), driven_basis="flat")).flags)
+    assert any(f.code == "narrow-on-flat" for f in solve(wearing(SPEC, section=section("SPB"), driven_basis="flat")).flags)
 
 
 def test_ribs_of_a_band_count_as_so_many_belts() -> None:
     """One band of four, two bands of two, four singles: the same capacity and strand tension; the gauge presses the whole band."""
     four = solve(SPEC)
     for belt, count in (("4/B105", 1), ("2/B105", 2), ("B105", 4)):
-        banded = solve(replace(SPEC, belt=parse_designation(belt), belt_count=count, centre_distance=None))
-        singles = solve(replace(SPEC, belt=parse_designation("B105"), centre_distance=None))
+        banded = solve(wearing(SPEC, belt=parse_designation(belt), belt_count=count, centre_distance=None))
+        singles = solve(wearing(SPEC, belt=parse_designation("B105"), centre_distance=None))
         for key in ("capacity", "static_tension", "shaft_pull"):
             assert banded.figures[key].value_si == pytest.approx(singles.figures[key].value_si), (belt, key)
         times = {"4": 4, "2": 2}.get(belt[0], 1)
         assert banded.figures["force_low"].value_si == pytest.approx(times * singles.figures["force_low"].value_si)
-    ribbed = solve(replace(SPEC, section=section("PK"), belt=parse_designation("6PK 2500"), belt_count=1, driver_power=_given(800)))
+    ribbed = solve(
+        replace(wearing(SPEC, section=section("PK"), belt=parse_designation("6PK 2500"), belt_count=1), driver_power=_given(800))
+    )
     assert ribbed.figures["capacity"].value_si == pytest.approx(6 * ribbed.figures["power_per_belt"].value_si)
     assert "ribs" in " ".join(v.headline for v in ribbed.verdicts if v.topic == "rating") and four.figures
     assert np.isclose(ribbed.figures["arc_factor"].value_si, float(arc_factor(section("PK"), ribbed.figures["wrap_driver"].value_si)))

@@ -2,7 +2,6 @@
 
 import math
 from collections.abc import Iterator
-from dataclasses import replace
 
 import pytest
 from hypothesis import given
@@ -10,16 +9,18 @@ from hypothesis import strategies as st
 from shapely.geometry import LineString, Point
 
 from tests.conftest import examples
+from tests.drives import wearing
 from tuyere.core.drives import synchronous, v_belt
-from tuyere.core.drives.fitted import LineDrive, LineWheel
 from tuyere.core.drives.flat import flat_belts
 from tuyere.core.drives.flat import rating as flat
 from tuyere.core.drives.flat.kind import flat_line
+from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.roller_chain import chain
 from tuyere.core.drives.roller_chain import rating as chain_rating
 from tuyere.core.drives.roller_chain.kind import chain_line
 from tuyere.core.drives.synchronous import profile
 from tuyere.core.drives.synchronous.kind import toothed_line
+from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.entry.typed import Given, Typed
 from tuyere.core.geometry import open_belt
@@ -50,11 +51,11 @@ def given_value(value: float) -> Given:
 def v_drive(section: str, **more: str) -> DriveSpec:
     typed = {"driver_power": "5 hp", "driver_speed": "1750 rpm", "driver_diameter": "5.75", "driven_diameter": "11.35", "centre_distance": "24", "hours_per_day": "10 h"}  # fmt: skip
     words = {"section": section, "driven_class": "moderate", "belt_count": more.pop("belt_count", "2"), "belt": more.pop("belt", "")}
-    return read_form({k: Typed(v, "in") for k, v in (typed | more).items()}, words).spec
+    return read_form(V_BELT, {k: Typed(v, "in") for k, v in (typed | more).items()}, words).spec
 
 
 def line_drive(line: LineDrive, power_hp: float, rpm: float, driven_class: str = "light") -> Sheet:
-    return solve(DriveSpec(driver_power=given_value(power_hp * HP), driver_speed=given_value(rpm * RPM), driven_class=driven_class, hours_per_day=given_value(8 * 3600), line=line))  # fmt: skip
+    return solve(DriveSpec(line.family, line, driver_power=given_value(power_hp * HP), driver_speed=given_value(rpm * RPM), driven_class=driven_class, hours_per_day=given_value(8 * 3600)))  # fmt: skip
 
 
 def wheel(line_m: float, rim_m: float, teeth: int | None = None) -> LineWheel:
@@ -347,7 +348,7 @@ def test_bands_and_ribs_are_two_numbers() -> None:
     two, four = (solve(v_drive("B", belt=name, belt_count=n)) for name, n in (("2/B81", "2"), ("B81", "4")))
     for key in ("capacity", "static_tension", "shaft_pull"):
         assert two.figures[key].value_si == pytest.approx(four.figures[key].value_si), key
-    counted = replace(v_drive("B", belt="B81", belt_count="2"), band_ribs=2)
+    counted = wearing(v_drive("B", belt="B81", belt_count="2"), band_ribs=2)
     assert solve(counted).figures["static_tension"].value_si == pytest.approx(four.figures["static_tension"].value_si)
     for name, wanted in (("3/5V1000", 2.1), ("3/8V1000", 3.4)):
         room = v_belt.allowance(v_belt.parse_designation(name))

@@ -1,19 +1,19 @@
 """What is asked for at the counter and what it is rated to stand: names, lengths, stand-ins, service, metric tension; each rule by its source."""
 
 import math
-from dataclasses import replace
 
 import pytest
 
 from tests.core.test_found import spec
 from tests.core.test_identify import seen
+from tests.drives import get_home, wearing
 from tuyere.core import tension
 from tuyere.core.drives import synchronous, v_belt
 from tuyere.core.drives.registry import family, meshing
 from tuyere.core.drives.teeth import read_toothed_drive
 from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.drives.v_belt.counter_slip import counter_slip
-from tuyere.core.drives.v_belt.get_home import Fix, GetHome, get_home
+from tuyere.core.drives.v_belt.get_home import Fix, GetHome
 from tuyere.core.entry.typed import Typed
 from tuyere.core.identify import alike
 from tuyere.core.identify.answer import Answer, identify
@@ -135,7 +135,7 @@ def test_a_stand_in_carries_what_its_own_rating_says(section: str, by: str, smal
 
 def test_singles_stand_in_for_a_band() -> None:
     """Common practice, no source: three of one number as a matched set may stay; one or two run for a while, each with its share."""
-    banded = replace(spec(belt_count="1", centre_distance="27"), belt=v_belt.parse_designation("3/B81"))
+    banded = wearing(spec(belt_count="1", centre_distance="27"), belt=v_belt.parse_designation("3/B81"))
     shares = [get_home(banded, Fix(v_belt.section("B"), n, v_belt.parse_designation("B81"), singles=True)) for n in (1, 2, 3)]
     assert [next(f.value_si for f in g.figures if f.key == "share_of_set") for g in shares] == pytest.approx([1 / 3, 2 / 3, 1], rel=0.02)
     assert all(g.days for g in shares) and "matched set" in " ".join(v.detail for v in shares[2].verdicts)

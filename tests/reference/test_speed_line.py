@@ -6,6 +6,7 @@ import pytest
 
 from tuyere.core.drives import v_belt
 from tuyere.core.drives.v_belt import ip20
+from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.entry.typed import Typed
 from tuyere.core.layout.form import read_path
@@ -21,7 +22,7 @@ RPM = to_si(1, "rotation", "rpm")
 
 def drive(section: str, driver: str, driven: str, words: dict[str, str] | None = None, **more: str) -> DriveSpec:
     typed = {"driver_speed": "1750 rpm", "driver_diameter": driver, "driven_diameter": driven, "centre_distance": "30"} | more
-    return read_form({k: Typed(v, "in") for k, v in typed.items()}, {"section": section} | (words or {})).spec
+    return read_form(V_BELT, {k: Typed(v, "in") for k, v in typed.items()}, {"section": section} | (words or {})).spec
 
 
 def test_the_pitch_diameter_of_a_standard_classical_groove_is_its_outside_one() -> None:

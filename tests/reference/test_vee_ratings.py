@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from tuyere.core.drives import v_belt
 from tuyere.core.drives.v_belt import ip20
 from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.entry.typed import Typed
 from tuyere.core.origin import Confidence
@@ -112,7 +113,7 @@ def test_a_larger_ratio_never_carries_less(name: str, ratio: float) -> None:
 def test_the_sheet_rates_a_metric_and_a_narrow_drive_with_its_working() -> None:
     def sheet(section: str, belt: str, **sizes: str):  # type: ignore[no-untyped-def]
         typed = {"driver_power": "5.5 kW", "driver_speed": "1450 rpm", "hours_per_day": "9"} | sizes
-        return read_form({k: Typed(v) for k, v in typed.items()}, {"section": section, "belt": belt, "belt_count": "2", "driven_class": "heavy"}).spec  # fmt: skip
+        return read_form(V_BELT, {k: Typed(v) for k, v in typed.items()}, {"section": section, "belt": belt, "belt_count": "2", "driven_class": "heavy"}).spec  # fmt: skip
 
     spa = sheet("SPA", "SPA 1932", driver_diameter="130.5 mm", driven_diameter="285.5 mm", centre_distance="620 mm")
     page = solve_page(spa)

@@ -12,11 +12,11 @@ from sqlalchemy import Engine, event, text
 from sqlmodel import Session, select
 
 from tests.core.test_found import spec as a_drive
+from tests.drives import fit, window
 from tests.web.test_plant import floor, log
 from tuyere.core.drives import v_belt
 from tuyere.core.drives.v_belt.counter_slip import counter_slip
 from tuyere.core.drives.v_belt.grade import DUTIES, grade
-from tuyere.core.drives.v_belt.window import window
 from tuyere.core.table_book import BOOK
 from tuyere.documents.slip_pdf import Heading, laid_out, slip_html, slip_pdf
 from tuyere.store.database import engine_from
@@ -79,7 +79,7 @@ def test_a_slip_escapes_what_people_write() -> None:
 def test_the_longest_slip_keeps_to_one_page() -> None:
     belt, spec = v_belt.parse_designation("HB75"), a_drive()
     slip = counter_slip(
-        belt, 3, False, spec, window(spec), grade(belt.section, tuple(DUTIES), spec, (900.0,)), "the long number from the plate"
+        belt, 3, False, fit(spec), window(spec), grade(belt.section, tuple(DUTIES), fit(spec), (900.0,)), "the long number from the plate"
     )
     assert len(slip.refuse) > 5 and len(slip.grade) > 3
     assert len(laid_out(asdict(slip), Heading("A long way to the kiln fan's main drive, second floor", "today")).pages) == 1

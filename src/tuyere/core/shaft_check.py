@@ -8,8 +8,6 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from tuyere.core import loads
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.v_belt.family import RIBBED_OVERHUNG
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.entry.reader import FieldReader
@@ -190,15 +188,15 @@ def _motor(spec: DriveSpec, page: Page, side: str, words: Mapping[str, str], out
         headline = "Stop: this shaft is not for belts" if found.stop else "The motor's shaft is not judged"
         out.say("motor", Tone.STOP if found.stop else Tone.OPEN, headline, found.says)
         return
-    narrow = bool(spec.section and "narrow" in spec.section.series)
-    if spec.section:
+    narrow = spec.fitted.narrow if spec.fitted else None
+    if spec.fitted and narrow is not None:
         has, wants, what = (
             (page.values["driver_outside"].n, found.narrow_m, "across the outside")
             if narrow
             else (page.values["driver_datum"].n, found.classical_m, "of datum diameter")
         )
         _sheave(has, wants, what, found, out)
-        width = _width(spec)
+        width = spec.fitted.face_m
         most = found.narrow_width_m if narrow else found.classical_width_m
         if width and most and width > most:
             out.say(
@@ -235,13 +233,6 @@ def _sheave(has: float, wants: float, what: str, found: MotorLimit, out: Page) -
         )
 
 
-def _width(spec: DriveSpec) -> float | None:
-    groove = v_belt.grooves_of(spec.section.groove) if spec.section else ()
-    if not (groove and groove[0].spacing_m and groove[0].edge_m and spec.parallel):
-        return None
-    return (spec.parallel - 1) * groove[0].spacing_m + 2 * groove[0].edge_m
-
-
 def _limit(most: float | None, words: Mapping[str, str], side: str, pull: float, out: Page) -> None:
     if most is not None:
         tone = Tone.GOOD if pull <= most else Tone.WATCH
@@ -262,10 +253,9 @@ def _limit(most: float | None, words: Mapping[str, str], side: str, pull: float,
 
 def _least_wheel(most: float | None, spec: DriveSpec, page: Page, side: str, out: Page) -> None:
     """The smallest wheel that a known limit allows, by the usual factor: what a sheave table says of frames that have one, for those that have none."""
-    ribbed = spec.section is not None and spec.section.construction == "ribbed"
-    family, factor = ("ribbed", RIBBED_OVERHUNG) if ribbed else (spec.family.key, spec.family.overhung_factor)
-    if most is None or not spec.driver_power:
+    if most is None or not spec.driver_power or not spec.fitted:
         return
+    family, factor = spec.fitted.overhung
     least = 2 * factor * spec.driver_power.value / (page.values[f"{side}_speed"].n * most)
     k = Line("K", f"overhung-load factor, {family}", f"{factor:g}", f"{factor:g}", Origin.STANDARD, Origin.STANDARD)
     limit_line = Line("F", f"limit of the {side}", *shown(most, "force"), Origin.NAMEPLATE, Origin.NAMEPLATE)

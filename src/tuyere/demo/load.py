@@ -13,7 +13,6 @@ from sqlmodel import Session
 
 from tuyere.core import speed, tension
 from tuyere.core.cross_reference import read_csv
-from tuyere.core.drives.v_belt.get_home import get_home
 from tuyere.core.entry.quantity import from_si
 from tuyere.core.rating.own import RatingsReport, read_ratings
 from tuyere.core.selection.parts_list import PartsReport, read_parts
@@ -23,7 +22,7 @@ from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Ma
 from tuyere.store.write import Writer, insert
 from tuyere.web.drives import survey_of
 from tuyere.web.entry import Entry
-from tuyere.web.find import GetHomeIn, read_fix
+from tuyere.web.find import GetHomeIn, judge_fix
 from tuyere.web.forms import GaugeForm, SheetForm, SurveyForm, TachometerForm, read_sheet
 from tuyere.web.found import fix_row
 from tuyere.web.readings import KeepReading, reading_of
@@ -186,9 +185,9 @@ def _reading(
 
 def _get_home(session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, item: dict[str, Any]) -> None:
     asked = GetHomeIn(survey=survey_form(drive, configuration), fix_section=item["section"], fix_count=item["count"])
-    spec, fix, _ = read_fix(asked)
-    assert fix
-    row = fix_row(asked, get_home(spec, fix), uuid.uuid4(), drive.id, writer.person_id)
+    judged, _ = judge_fix(asked)
+    assert judged
+    row = fix_row(asked, judged, uuid.uuid4(), drive.id, writer.person_id)
     row.made_at = now() - timedelta(days=item["days"])
     found.keep_fix(session, writer, row, (now() + timedelta(days=item["off_in"])).date())
 

@@ -2,7 +2,7 @@
 
 import uuid
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -11,7 +11,7 @@ from sqlalchemy import select as columns
 from sqlalchemy.dialects.postgresql import distinct_on
 from sqlmodel import Session, col, select
 
-from tuyere.core.drives.survey import Record
+from tuyere.core.drives.survey import Record, RecordedWheel
 from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.wheels import Keeper
 from tuyere.core.sheet.spec import DriveSpec
@@ -288,44 +288,33 @@ def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: in
         id=uuid.uuid5(configuration.id, "stage 1"),
         configuration_id=configuration.id,
         position=1,
-        section=spec.section.name if spec.section else None,
-        belt=spec.belt.designation if spec.belt else None,
-        belt_count=spec.belt_count,
-        centre_distance_m=_value(spec.centre_distance),
-        travel_in_m=_value(spec.travel_in),
-        travel_out_m=_value(spec.travel_out),
+        travel_in_m=_value(spec.slide.closer),
+        travel_out_m=_value(spec.slide.away),
         centre_line_deg=spec.centre_line_deg,
     )
     if survey.record:
-        _keep_record(session, writer, stage, survey.record)
-    elif survey.path and survey.path.wheels:
+        _on_stage(stage, survey.record)
+    if survey.path and survey.path.wheels:
         _keep_layout(session, writer, drive, stage, survey.path)
     else:
-        insert(session, writer, stage, "kept stage")
-        for wheel in _two_wheels(stage, spec):
-            insert(session, writer, wheel, "kept wheel")
+        _keep_two(session, writer, stage, survey.record.wheels if survey.record else ())
     return configuration
 
 
-def _keep_record(session: Session, writer: Writer, stage: Stage, record: Record) -> None:
-    """A stage as its kind of drive says it: its name, exact centres, and its wheels."""
-    stage.section, stage.belt, stage.centre_distance_m = record.section, record.belt, record.centre_m
+def _on_stage(stage: Stage, record: Record) -> None:
+    """A stage as its kind of drive says it: its name, how many, exact centres."""
+    stage.section, stage.belt, stage.belt_count, stage.centre_distance_m = record.section, record.belt, record.count, record.centre_m
     stage.lay = record.lay or stage.lay
+
+
+def _keep_two(session: Session, writer: Writer, stage: Stage, wheels: Sequence[RecordedWheel]) -> None:
     insert(session, writer, stage, "kept stage")
-    for position, w in enumerate(record.wheels, 1):
+    for position, w in enumerate(wheels, 1):
         wheel = Wheel(
             id=uuid.uuid5(stage.id, w.role), stage_id=stage.id, position=position, role=w.role,
             diameter_m=w.diameter_m, basis=w.basis, teeth=w.teeth, face=w.face,
         )  # fmt: skip
         insert(session, writer, wheel, "kept wheel")
-
-
-def _two_wheels(stage: Stage, spec: DriveSpec) -> list[Wheel]:
-    two = (("driver", spec.driver_diameter, spec.driver_basis), ("driven", spec.driven_diameter, spec.driven_basis))
-    return [
-        Wheel(id=uuid.uuid5(stage.id, role), stage_id=stage.id, position=position, role=role, diameter_m=_value(given), basis=basis)
-        for position, (role, given, basis) in enumerate(two, 1)
-    ]
 
 
 def _keep_layout(session: Session, writer: Writer, drive: Drive, first: Stage, path: PathReading) -> None:

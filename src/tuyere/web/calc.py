@@ -7,9 +7,12 @@ from pydantic import BaseModel, Field
 
 from tuyere.core import speed, tension
 from tuyere.core.drives import registry, v_belt
+from tuyere.core.drives.fitted import ShortSet, Slide
+from tuyere.core.drives.gauge import BeltState, Gauge
 from tuyere.core.drives.v_belt import ip20
 from tuyere.core.drives.v_belt import rating as vee
-from tuyere.core.drives.v_belt.short_set import ShortSet
+from tuyere.core.drives.v_belt.kind import V_BELT, VDrive
+from tuyere.core.drives.v_belt.v_set import Basis
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import KINDS, QuantityError, System, parse, show
 from tuyere.core.entry.typed import Given
@@ -19,7 +22,7 @@ from tuyere.core.rating import duties
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS, service_factor
 from tuyere.core.sheet.drawing import Drawing
 from tuyere.core.sheet.solve import Sheet, solve
-from tuyere.core.sheet.spec import Basis, BeltState, DriverClass, DriveSpec, Gauge, Rotation
+from tuyere.core.sheet.spec import DriverClass, DriveSpec, Rotation
 from tuyere.core.uncertainty import standard_uncertainty
 from tuyere.core.working.figure import Figure
 from tuyere.core.working.verdict import Flag, Problem, Verdict
@@ -140,12 +143,7 @@ def _spec(body: DriveIn) -> DriveSpec:
     m, n, c = Origin.MEASURED, Origin.NAMEPLATE, Origin.CHOSEN
     forces = tuple(Given(f, standard_uncertainty(f, "force", m, "spring gauge"), m, "gauge force") for f in body.gauge_forces_n)
     hours = body.hours_per_day * 3600 if body.hours_per_day else None
-    return DriveSpec(
-        driver_power=_given(body.driver_power_w, "power", n, "driver power"),
-        driver_speed=_given(body.driver_speed_rad_per_s, "rotation", n, "driver speed"),
-        driver_class=body.driver_class,
-        driven_class=body.driven_class,
-        hours_per_day=_given(hours, "duration", c, "hours a day"),
+    fitted = VDrive(
         section=section,
         driver_diameter=_given(body.driver_diameter_m, "length", m, "driver sheave diameter"),
         driver_basis=body.driver_basis,
@@ -155,8 +153,19 @@ def _spec(body: DriveIn) -> DriveSpec:
         belt=belt,
         belt_count=body.belt_count,
         band_ribs=body.ribs,
-        travel_in=_given(body.travel_in_m, "length", m, "motor can move closer by"),
-        travel_out=_given(body.travel_out_m, "length", m, "motor can move away by"),
+    )
+    return DriveSpec(
+        V_BELT,
+        fitted,
+        driver_power=_given(body.driver_power_w, "power", n, "driver power"),
+        driver_speed=_given(body.driver_speed_rad_per_s, "rotation", n, "driver speed"),
+        driver_class=body.driver_class,
+        driven_class=body.driven_class,
+        hours_per_day=_given(hours, "duration", c, "hours a day"),
+        slide=Slide(
+            _given(body.travel_in_m, "length", m, "motor can move closer by"),
+            _given(body.travel_out_m, "length", m, "motor can move away by"),
+        ),
         design_speed=_given(body.design_speed_rad_per_s, "rotation", n, "driven speed it should have"),
         rotation=body.rotation,
         centre_line_deg=body.centre_line_deg,

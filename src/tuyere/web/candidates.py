@@ -126,9 +126,7 @@ def _full(problem: Problem, one: Candidate, spec: DriveSpec, body: SizeIn) -> Ca
 
 def _standing(spec: DriveSpec) -> str:
     """What kind of drive stands now, as its traits are called; empty where nothing does."""
-    if spec.section:
-        return "V-belt, cogged" if spec.section.cogged else "V-belt, wrapped"
-    return spec.line.traits if spec.line and spec.line.name else ""
+    return spec.fitted.traits if spec.fitted and spec.fitted.known else ""
 
 
 def _number(text: str) -> float | None:

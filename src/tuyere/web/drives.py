@@ -258,7 +258,7 @@ def survey_of(
         dict(form.design),
         form.spec,
         made_at,
-        read_path(typed_path(typed)) if typed.path.wheels else None,
+        read_path(typed_path(typed)) if typed.path.wheels and registry.family(family).on_many else None,
         record,
         family,
     )

@@ -9,6 +9,7 @@ from tuyere.core.drives.counter import CounterSlip as Slip
 from tuyere.core.drives.v_belt.counter_slip import counter_slip
 from tuyere.core.drives.v_belt.get_home import Fix, GetHome, get_home
 from tuyere.core.drives.v_belt.grade import DUTIES, Grade, grade
+from tuyere.core.drives.v_belt.kind import VDrive
 from tuyere.core.drives.v_belt.window import Window, window
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import QuantityError, whole_number
@@ -17,12 +18,13 @@ from tuyere.core.fit.check import Check, Fitting, check
 from tuyere.core.fit.pairing import SET_SIGNS, mixed_set
 from tuyere.core.identify.answer import Answer, Name, equivalents, identify
 from tuyere.core.identify.evidence import read_evidence
+from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.verdict import Problem, Verdict
 from tuyere.web.answers import answer
-from tuyere.web.entry import USUAL_FAMILY, Entry, FamilyKey, Strict, none_typed, part_of
+from tuyere.web.entry import USUAL_FAMILY, Entry, FamilyKey, Strict, none_typed
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheetForm, SurveyForm, read_sheet
+from tuyere.web.forms import SheetForm, SurveyForm, family_part, read_sheet
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 
@@ -212,21 +214,21 @@ class WindowOut(BaseModel):
     wanted: list[str]
 
 
-def spec_of(survey: SurveyForm) -> DriveSpec:
-    """What a survey form says, as far as it can be read; problems stand beside the survey's own fields."""
-    return read_sheet(SheetForm(survey=survey)).spec
+def v_drive(survey: SurveyForm) -> tuple[VDrive, DriveSpec]:
+    """The V-belts of a survey form, and the drive they are on, as far as it can be read; problems stand beside the survey's own fields."""
+    spec = read_sheet(SheetForm(survey=survey)).spec
+    assert isinstance(spec.fitted, VDrive)
+    return spec.fitted, spec
 
 
 @blueprint.post("/calc/length-window", summary="Which lengths the take-up can serve", responses={"200": WindowOut})
 @computes()
 def calc_length_window(body: WindowIn) -> Response:
-    spec = spec_of(body.survey)
-    wanted = [
-        key
-        for key in ("section", "driver_diameter", "driven_diameter", "centre_distance", "travel_in", "travel_out")
-        if getattr(spec, key) is None
-    ]
-    return answer(WindowOut(window=window(spec, body.slack_clutch), wanted=wanted))
+    on, spec = v_drive(body.survey)
+    known = {key: getattr(on, key) for key in ("section", "driver_diameter", "driven_diameter", "centre_distance")}
+    known |= {"travel_in": spec.slide.closer, "travel_out": spec.slide.away}
+    wanted = [key for key, value in known.items() if value is None]
+    return answer(WindowOut(window=window(on, spec.slide, body.slack_clutch), wanted=wanted))
 
 
 class GetHomeIn(Strict):
@@ -239,30 +241,38 @@ class GetHomeIn(Strict):
     fix_singles: bool = Field(False, description="single belts in the grooves of a joined one")
 
 
-def read_fix(body: GetHomeIn) -> tuple[DriveSpec, Fix | None, list[Problem]]:
-    """The fix as typed, or the problems with it."""
-    spec = spec_of(body.survey)
+def judge_fix(body: GetHomeIn) -> tuple[GetHome | None, list[Problem]]:
+    """The fix as typed, judged; or the problems with it."""
+    on, spec = v_drive(body.survey)
+    fix, problems = _read_fix(body, on)
+    if fix is None:
+        return None, problems
+    judged = get_home(on, fix, solve_page(spec), spec.slide, spec.own)
+    return (None, list(judged.problems)) if judged.problems else (judged, [])
+
+
+def _read_fix(body: GetHomeIn, on: VDrive) -> tuple[Fix | None, list[Problem]]:
     problems: list[Problem] = []
-    section = _section(body.fix_section, "fix_section", problems) or spec.section
+    section = _section(body.fix_section, "fix_section", problems) or on.section
     count = whole_number(body.fix_count, 1, 20)
     if count is None:
         problems.append(Problem("fix_count", "Write how many belts are on now: 1 to 20."))
-        return spec, None, problems
+        return None, problems
     if section is None:
         problems.append(Problem("section", "Survey the drive first: its own section and the number of belts it should have."))
-        return spec, None, problems
+        return None, problems
     belt = None
     if body.fix_belt.strip() not in ("", "-", "?"):
         try:
             belt = v_belt.of_section(v_belt.parse_designation(body.fix_belt), section)
         except v_belt.BeltError as reason:
             problems.append(Problem("fix_belt", str(reason)))
-            return spec, None, problems
+            return None, problems
         if belt.section.name != section.name:
             problems.append(Problem("fix_belt", f"{belt.designation} is a section {belt.section.name} belt: choose that section above."))
-            return spec, None, problems
+            return None, problems
     back = any(w.contact == "back" and w.role == "driven" for w in body.survey.path.wheels)
-    return spec, Fix(section, count, belt, body.fix_singles, back), problems
+    return Fix(section, count, belt, body.fix_singles, back), problems
 
 
 class GetHomeOut(BaseModel):
@@ -275,11 +285,8 @@ class GetHomeOut(BaseModel):
 @blueprint.post("/calc/get-home", summary="What a get-home fix carries", responses={"200": GetHomeOut})
 @computes()
 def calc_get_home(body: GetHomeIn) -> Response:
-    spec, fix, problems = read_fix(body)
-    if problems or fix is None:
-        return answer(GetHomeOut(fix=None, problems=problems))
-    judged = get_home(spec, fix)
-    return answer(GetHomeOut(fix=None if judged.problems else judged, problems=list(judged.problems)))
+    fix, problems = judge_fix(body)
+    return answer(GetHomeOut(fix=fix, problems=problems))
 
 
 class GradeIn(Strict):
@@ -294,7 +301,7 @@ class GradeIn(Strict):
 def grade_of(body: GradeIn, section: v_belt.Section) -> Grade:
     """The grade for the duty; words that are not on the list are left out."""
     lives = tuple(h for h in body.lives_h if 0 < h < 1e6)
-    return grade(section, tuple(d for d in body.duties if d in DUTIES), spec_of(body.survey), lives)
+    return grade(section, tuple(d for d in body.duties if d in DUTIES), v_drive(body.survey)[0], lives)
 
 
 class GradeOut(BaseModel):
@@ -307,7 +314,7 @@ class GradeOut(BaseModel):
 @computes()
 def calc_grade(body: GradeIn) -> Response:
     problems: list[Problem] = []
-    section = _section(body.section, "section", problems) or spec_of(body.survey).section
+    section = _section(body.section, "section", problems) or v_drive(body.survey)[0].section
     return answer(GradeOut(grade=grade_of(body, section) if section else None))
 
 
@@ -333,8 +340,7 @@ class SlipOut(BaseModel):
 def slip_of(body: SlipIn) -> tuple[str, Slip]:
     """What to ask for and the counter slip of a request. Raises Refusal for what cannot be read, or is not known yet."""
     if body.family != USUAL_FAMILY:
-        family = registry.family(body.family)
-        found = family.counter_slip(part_of(getattr(body.survey, family.part)), body.part_number.strip())
+        found = registry.family(body.family).counter_slip(family_part(body.family, body.survey), body.part_number.strip())
         if found is None:
             raise Refusal(422, "Survey it first: what it is, its wheels and its length; then the slip writes itself.")
         return found.headline, found
@@ -342,14 +348,14 @@ def slip_of(body: SlipIn) -> tuple[str, Slip]:
         sentence = "Find the belt first, or write its name, such as B81."
         raise Refusal(422, sentence, [FieldError(field="belt", detail=sentence)])
     belt = _belt(body.belt, "belt")
-    spec = spec_of(body.survey)
-    if spec.section:
-        belt = v_belt.of_section(belt, spec.section)
+    on, spec = v_drive(body.survey)
+    if on.section:
+        belt = v_belt.of_section(belt, on.section)
     graded = grade_of(GradeIn(survey=body.survey, duties=body.duties, lives_h=body.lives_h), belt.section)
-    same_groove = spec.section is not None and spec.section.groove == belt.section.groove
-    room = window(spec, body.slack_clutch) if same_groove else None
+    same_groove = on.section is not None and on.section.groove == belt.section.groove
+    room = window(on, spec.slide, body.slack_clutch) if same_groove else None
     joined = body.joined or bool(belt.ribs)
-    return belt.designation, counter_slip(belt, spec.belt_count, joined, spec, room, graded, body.part_number.strip())
+    return belt.designation, counter_slip(belt, on.belt_count, joined, on, room, graded, body.part_number.strip())
 
 
 @blueprint.post("/calc/counter-slip", summary="What to ask for at the counter", responses={"200": SlipOut})

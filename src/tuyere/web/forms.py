@@ -8,7 +8,7 @@ from pydantic import Field
 from tuyere.core.drives import registry
 from tuyere.core.drives.flat.survey import FlatReading, read_flat
 from tuyere.core.drives.roller_chain.dogs import DogReading, read_dogs
-from tuyere.core.drives.survey import Surveyed
+from tuyere.core.drives.survey import Part, Surveyed
 from tuyere.core.drives.synchronous.linear import LinearReading, read_linear
 from tuyere.core.drives.v_belt.link import LinkReading, read_link
 from tuyere.core.entry.typed import Typed
@@ -248,20 +248,21 @@ def read_sheet(form: SheetForm) -> Reading:
     quantities = _typed(survey.quantities) | _typed(survey.design) | _typed(form.tachometer)
     choices = survey.choices.model_dump() | {"belt_state": gauge.belt_state}
     forces = [replace(entry.typed(), tool=gauge.tool if gauge.tool in FORCE_TOOLS else None) for entry in gauge.forces]
-    reading = read_form(quantities, choices, forces, gauge.deflection.typed())
-    surveyed = fitted_of(form.family, survey)
-    if surveyed.driver_speed and surveyed.driver_speed.text and reading.spec.driver_speed is None:
-        reading = read_form(quantities | {"driver_speed": surveyed.driver_speed}, choices, forces, gauge.deflection.typed())
-    if form.family != USUAL_FAMILY:
-        reading.spec = replace(reading.spec, section=None, belt=None, adjustable=None, line=surveyed.line)
-    reading.spec = replace(reading.spec, own=the_shop().ratings)
-    return reading
+    family = registry.family(form.family)
+    return read_form(family, quantities, choices, forces, gauge.deflection.typed(), family_part(form.family, survey), the_shop().ratings)
+
+
+def family_part(key: str, survey: SurveyForm) -> Part:
+    """Where a survey keeps the wheels of a kind of drive."""
+    family = registry.family(key)
+    if family.part:
+        return part_of(getattr(survey, family.part))
+    return Part(_typed(survey.quantities), survey.choices.model_dump())
 
 
 def fitted_of(key: str, survey: SurveyForm) -> Surveyed:
     """What the kind of drive called `key` makes of its part of a survey."""
-    family = registry.family(key)
-    return family.survey(part_of(getattr(survey, family.part)))
+    return registry.family(key).survey(family_part(key, survey))
 
 
 def typed_path(form: SurveyForm) -> TypedPath:

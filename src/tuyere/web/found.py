@@ -10,7 +10,7 @@ from sqlmodel import Session
 
 from tuyere.core.cross_reference import COLUMNS, read_csv
 from tuyere.core.drives.counter import CounterSlip as Slip
-from tuyere.core.drives.v_belt.get_home import GetHome, get_home
+from tuyere.core.drives.v_belt.get_home import GetHome
 from tuyere.core.drives.v_belt.grade import EARLY_FINDING, died_early
 from tuyere.core.entry.quantity import QuantityError
 from tuyere.core.entry.typed import Typed, given
@@ -23,7 +23,7 @@ from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.find import FindForm, GetHomeIn, SlipIn, read_fix, slip_of, spec_of
+from tuyere.web.find import FindForm, GetHomeIn, SlipIn, judge_fix, slip_of, v_drive
 from tuyere.web.floor import SitePath
 from tuyere.web.forms import SurveyForm
 from tuyere.web.routes import routes
@@ -199,10 +199,8 @@ class KeepFix(Strict):
 @blueprint.post("/drives/<uuid:drive_id>/get-home", summary="Record a get-home fix and raise its due", responses={"201": KeptOut})
 @at_site_of_drive(Role.MECHANIC)
 def post_get_home(path: DrivePath, body: KeepFix) -> Response:
-    spec, fix, problems = read_fix(body.fix)
-    judged = get_home(spec, fix) if fix and not problems else None
-    problems = problems or (list(judged.problems) if judged else [])
-    if problems or judged is None:
+    judged, problems = judge_fix(body.fix)
+    if judged is None:
         raise Refusal(422, problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in problems])
     today = datetime.now(UTC).date()
     if not today - timedelta(days=1) <= body.off_by <= today + timedelta(days=LATEST_OFF_DAYS):
@@ -275,7 +273,7 @@ def post_life(path: DrivePath, body: KeepLife) -> Response:
     if body.ended_on > datetime.now(UTC).date() + timedelta(days=1):
         sentence = "That day is yet to come: write the day the set came off."
         raise Refusal(422, sentence, [FieldError(field="ended_on", detail=sentence)])
-    section = spec_of(body.survey).section
+    section = v_drive(body.survey)[0].section
 
     def work(session: Session, writer: Writer) -> Answer:
         before = [(x.ended_on, x.hours_h) for x in store.lives(session, path.drive_id)]

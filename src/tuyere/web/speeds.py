@@ -16,7 +16,7 @@ from tuyere.core.speeds.adjustable import adjust
 from tuyere.core.speeds.cones_form import ConesReading, read_cones
 from tuyere.core.speeds.explain import Explanation, eighths
 from tuyere.core.speeds.reading import ByDiameter, read_speeds
-from tuyere.core.speeds.target import Pair, Targets, rated, say, smallest, targets, with_pair
+from tuyere.core.speeds.target import Pair, Targets, carries, rated, say, smallest, targets
 from tuyere.core.speeds.unknown import ShaftRow, WheelRow, read_unknown
 from tuyere.core.working.figure import shown
 from tuyere.core.working.page import Page
@@ -290,26 +290,17 @@ def _one_pair(p: Pair, spec: DriveSpec) -> PairOut:
         speed=both_out(p.speed, "rotation"),
         speed_rad_per_s=p.speed,
         off=p.off,
-        belt=p.belt,
-        belt_stays=p.belt_stays,
-        slide=p.slide,
-        links=p.links,
-        centre=both_out(p.centre_m, "length", True) if p.centre_m else None,
+        belt=p.on.belt,
+        belt_stays=p.on.stays,
+        slide=p.on.slide,
+        links=p.on.links,
+        centre=both_out(p.on.tight_at, "length", True) if p.on.tight_at else None,
         belt_speed=both_out(p.belt_speed, "velocity") if p.belt_speed else None,
         wrap=shown(p.wrap_rad, "angle")[0] if p.wrap_rad else "",
         changes=list(p.changes),
         against=list(p.against),
-        rated=_belts_needed(p, spec),
+        rated=carries(p, spec),
     )
-
-
-def _belts_needed(p: Pair, spec: DriveSpec) -> str:
-    """Belts that the pair needs, where the section is rated; empty where it is not."""
-    if not rated(spec) or not p.belt:
-        return ""
-    needed = solve_page(with_pair(p, spec)).values.get("belts_needed")
-    fitted = f" of {spec.belt_count}" if spec.belt_count else ""
-    return f"{needed.n:.0f}{fitted} belts needed" if needed is not None else ""
 
 
 class AdjustableIn(Strict):
@@ -343,7 +334,9 @@ class AdjustableOut(Answered):
 @computes()
 def calc_adjustable(body: AdjustableIn) -> Response:
     reading, page = solved(body.sheet)
-    spec, sheave = reading.spec, reading.spec.adjustable
+    spec = reading.spec
+    sheave = spec.fitted.adjustable if spec.fitted else None
+    pieces = (spec.fitted.pieces if spec.fitted else None) or 1
     reader = FieldReader({"target": body.target.typed()}, {})
     target = reader.value("target", "target_speed")
     speed = spec.tach_driven.value if spec.tach_driven else page.values["driven_speed"].n if page.has("driven_speed") else None
@@ -359,7 +352,7 @@ def calc_adjustable(body: AdjustableIn) -> Response:
     design = reading.design.get("design_turns")
     least, least_of = smallest(spec, sheave.role)
     found = adjust(
-        sheave.role, closed, sheave.drop_m, sheave.most, sheave.turns, speed, target, design, spec.belt_count or 1, least_m=least,
+        sheave.role, closed, sheave.drop_m, sheave.most, sheave.turns, speed, target, design, pieces, least_m=least,
         least_of=least_of, most_speed=most_speed(body.sheet),
     )  # fmt: skip
     return answer(

@@ -2,29 +2,23 @@
 
 from abc import ABC, abstractmethod
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING, Literal, NamedTuple
 
+from tuyere.core.entry.typed import Given
 from tuyere.core.limit import Limit, limit
 from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import Numbers
+from tuyere.core.uncertainty import UFloat
 from tuyere.core.working.page import Page
 
 if TYPE_CHECKING:
     from tuyere.core.drives.family import Family
+    from tuyere.core.drives.gauge import Gauge
     from tuyere.core.rating.own_table import OwnRatings
 
+Role = Literal["driver", "driven"]
+ROLES: tuple[Role, Role] = ("driver", "driven")
 SMALL = "small-sheave"  # the flag of a wheel under its belt's smallest: no rating stands beside it
-
-
-@dataclass(frozen=True)
-class LineWheel:
-    """A wheel that is no V-sheave: diameter of the belt's or chain's line and over the rim or tips (m), its doubt; teeth where it has them."""
-
-    line_m: float
-    rim_m: float
-    std_m: float
-    origin: Origin
-    teeth: int | None = None
 
 
 @dataclass(frozen=True)
@@ -57,6 +51,17 @@ class On(NamedTuple):
     links: int | None = None
 
 
+@dataclass(frozen=True)
+class Adjustable:
+    """A wheel whose diameter can be set by turns: on which shaft, turns open (None: not counted), what its line loses a turn (m), most turns open."""
+
+    role: Role
+    turns: float | None
+    drop_m: float
+    most: float
+    drop_origin: Origin = Origin.RULE_OF_THUMB
+
+
 class Duty(NamedTuple):
     """What a rating and its signs look at besides the wheels: the machine's class, and how the line of centres lies (degrees from level)."""
 
@@ -64,22 +69,37 @@ class Duty(NamedTuple):
     centre_line_deg: float
 
 
+class Slide(NamedTuple):
+    """How far the base lets the centres close and open from where they are (m); None where nobody measured."""
+
+    closer: Given | None = None
+    away: Given | None = None
+
+
+NOT_MEASURED = Slide()
+
+
+class Ratio(NamedTuple):
+    """Driver's speed over the driven one's, the formula it comes by, and what to know of it."""
+
+    value: UFloat
+    formula: str
+    note: str
+
+
 @dataclass(frozen=True)
-class LineDrive(ABC):
-    """A drive on two wheels that goes by the line of its belt or chain. `back_m`: the back over the line; `fastest_m_per_s`: its usual limit.
+class ShortSet:
+    """`left` of a set's belts: the share of the set, of the design load (None: load not known), how hard to run, days until whole."""
 
-    `size`: its width (m) or its strands; None while not known. `lay`: open, crossed or quarter-turn.
-    """
+    left: int
+    of_set: float
+    of_load: float | None
+    run: str
+    days: int
 
-    driver: LineWheel
-    driven: LineWheel
-    centre_m: float | None
-    height_m: float
-    back_m: float
-    fastest_m_per_s: float | None
-    fastest_source: str
-    lay: str = "open"
-    size: float | None = None
+
+class Fitted(ABC):
+    """A drive on two wheels, as it is on. The sheet asks it step by step; each step puts on the page what it knows, and leaves out the rest."""
 
     @property
     @abstractmethod
@@ -88,8 +108,8 @@ class LineDrive(ABC):
 
     @property
     @abstractmethod
-    def name(self) -> str:
-        """Which one of its kind runs on it; empty while not known."""
+    def known(self) -> bool:
+        """Whether it is said which one of its kind runs."""
 
     @property
     def traits(self) -> str:
@@ -97,33 +117,69 @@ class LineDrive(ABC):
         return self.family.key
 
     @property
-    def crossed(self) -> bool:
-        """Whether it lies otherwise than open, in one plane."""
-        return self.lay != "open"
+    def wanted(self) -> tuple[tuple[str, object], ...]:
+        """What a person would measure of it first, by field, with what is known of it."""
+        return ()
+
+    @property
+    def count_wanted(self) -> tuple[tuple[str, object], ...]:
+        """What is still wanted of it last, when the rest is known."""
+        return ()
+
+    # --- step by step, for the sheet
+
+    @abstractmethod
+    def wheels(self, page: Page) -> None:
+        """Put each wheel's `datum` and `outside` diameter on the page, by role; and `pitch`, where its speed goes by another than its length."""
+
+    @abstractmethod
+    def ratio(self, page: Page) -> Ratio | None:
+        """By what is on the page; None where these wheels do not run, which is then said."""
+
+    @abstractmethod
+    def pays_out(self, page: Page) -> tuple[UFloat, str]:
+        """What one turn of the driver pays out, over π (m), and the belt's speed by it as a formula."""
+
+    @property
+    @abstractmethod
+    def fastest(self) -> tuple[float | None, str]:
+        """The usual limit of its speed (m/s), and where that comes from."""
+
+    @abstractmethod
+    def centres(self, slide: Slide, page: Page) -> None:
+        """Put the centre distance, spans and wraps on the page, and what its length says."""
+
+    @abstractmethod
+    def rating(self, own: "OwnRatings", duty: Duty, page: Page) -> None:
+        """What it carries on these wheels, by its own method or the shop's table, and whether that will do."""
+
+    @abstractmethod
+    def tension_ratio(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
+        """Tight strand over slack at that wrap on the small wheel, and where it is from."""
+
+    @property
+    @abstractmethod
+    def mass_kg_per_m(self) -> float:
+        """Mass of the whole set; zero where its size is not known."""
 
     @property
     def by_load(self) -> bool:
         """Whether its slack side hangs free, so that its tension follows the load and nothing is set."""
         return False
 
-    @property
-    def rolls_m(self) -> float | None:
-        """What one turn of the driver pays out, over π (m), where that is not the line's diameter."""
+    def standing_n(self, design_power_w: float, speed_m_per_s: float, page: Page) -> float | None:
+        """The tension of the whole set that is set by a target of its own; None where it has none."""
         return None
 
-    @property
-    def mass_kg_per_m(self) -> float:
-        """Mass of the whole set; zero where its size is not known."""
-        return self.mass_of_one * self.size if self.size is not None else 0.0
+    def target(self, page: Page) -> None:  # noqa: B027  (nothing to do is an answer)
+        """The tension to set, where that is worked out for it."""
 
-    @property
-    @abstractmethod
-    def mass_of_one(self) -> float:
-        """Mass of a strand (kg/m), or of a belt one metre wide (kg/m²)."""
+    def readings(self, gauge: "Gauge", page: Page) -> None:  # noqa: B027
+        """What the gauge's readings say of it."""
 
-    @abstractmethod
-    def tension_ratio(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
-        """Tight strand over slack at that wrap on the small wheel, and where it is from."""
+    def short_sets(self, page: Page) -> tuple[ShortSet, ...]:
+        """One row for each number of belts that may be left of it, most first."""
+        return ()
 
     @property
     def least_wrap(self) -> Limit | None:
@@ -135,33 +191,119 @@ class LineDrive(ABC):
         """Who wraps too little, and what comes of it."""
         return "The belt", "it slips early under"
 
+    # --- as it is drawn
+
+    @property
+    def crossed(self) -> bool:
+        """Whether it lies otherwise than open, in one plane."""
+        return False
+
     @property
     @abstractmethod
-    def missing(self) -> tuple[str, str] | None:
-        """What is still wanted before it can be rated, and what to do; None once it can, or where nothing helps."""
+    def thick_m(self) -> float:
+        """From its back to its underside (m)."""
 
     @abstractmethod
-    def too_small(self, page: Page) -> None:
-        """A wheel too small for it is kept, and said."""
+    def back_over_line(self, page: Page) -> float:
+        """From its line out to its back (m)."""
 
-    @abstractmethod
-    def rate(self, own: "OwnRatings", duty: Duty, page: Page) -> None:
-        """Put its `capacity` on the page with its working, by the shop's table where it has one. Raises OutOfRangeError."""
+    @property
+    def pieces(self) -> int | None:
+        """Belts, bands or chains side by side; None while not counted."""
+        return 1
+
+    @property
+    def bands(self) -> str:
+        """Belts joined side by side, in words; empty where they are not."""
+        return ""
+
+    # --- other wheels on it
+
+    adjustable: Adjustable | None = None
+
+    def teeth(self, role: Role) -> int | None:
+        """Of a wheel that has them."""
+        return None
+
+    @property
+    def over_m(self) -> float:
+        """How far its pitch diameter lies beyond its line's (m)."""
+        return 0.0
 
     @abstractmethod
     def stock(self) -> tuple[StockWheel, ...]:
         """The wheels that the tables' common sizes hold for it."""
 
     @abstractmethod
-    def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
+    def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float, slide: Slide) -> On:
         """What runs on that pair with the centres near `centre_m`, when they are `now_m` apart today."""
 
-    def speaks_against(self, small_teeth: int, fastest: float) -> list[str]:
-        """What of a pair's smaller wheel, and its faster shaft (rad/s), speaks against it."""
+    @property
+    def belt_on(self) -> str:
+        """The belt that is on, by its name; empty while not known, or where it is cut to length."""
+        return ""
+
+    @abstractmethod
+    def with_pair(self, driver: StockWheel, driven: StockWheel, on: On) -> "Fitted":
+        """The same kind on that pair, with what runs on it."""
+
+    @abstractmethod
+    def rateable(self, own: "OwnRatings") -> bool:
+        """Whether its power can be rated here."""
+
+    @abstractmethod
+    def carries(self, page: Page, fitted: "Fitted") -> str:
+        """What a page of it says it carries or wants, beside what is `fitted` today, in few words; empty where it is not rated."""
+
+    def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
+        """What of a pair, and its faster shaft (rad/s), speaks against it."""
         return []
 
+    def below_least(self, role: Role, page: Page) -> bool:
+        """Whether a wheel is under the smallest for it, where one is told of without its speed."""
+        return False
 
-def small_wheel(page: Page) -> tuple[str, float]:
+    @property
+    def smallest(self) -> tuple[float, str]:
+        """The smallest diameter that its speed goes by (m), and by what; nothing where there is none at every speed."""
+        return 0.0, ""
+
+    @abstractmethod
+    def rolls_at(self, role: Role, diameter_m: float, page: Page) -> float:
+        """The diameter that speed goes by of a new wheel on that shaft, measured as the old one was (m)."""
+
+    @abstractmethod
+    def by_diameters(self, page: Page) -> list[tuple[str, tuple[float, float]]]:
+        """Both wheels by each kind of diameter that people go by (m), the one that speeds go by first; none where teeth settle it."""
+
+    # --- what its shafts feel
+
+    @property
+    def narrow(self) -> bool | None:
+        """Whether it counts as narrow or as classical belts in the tables of motors; None where those say nothing of it."""
+        return None
+
+    def rolls_by_motor(self, classical_m: float, narrow_m: float) -> float:
+        """The diameter its speed goes by, of the smallest wheel that a motor's table allows for either (m)."""
+        return classical_m
+
+    @property
+    def face_m(self) -> float | None:
+        """Over all its belts (m), where known."""
+        return None
+
+    @property
+    def overhung(self) -> tuple[str, float]:
+        """How many times the effective pull it pulls its shaft, when its tensions are not known, and what that is said of."""
+        return self.family.key, self.family.overhung_factor
+
+
+def small_wheel(page: Page) -> tuple[Role, float]:
     """Which wheel is the small one, and the speed of its shaft (rad/s)."""
-    role = "driver" if page.values["ratio"].n >= 1 else "driven"
+    role: Role = "driver" if page.values["ratio"].n >= 1 else "driven"
     return role, page.values[f"{role}_speed"].n
+
+
+def rolls_by(page: Page, role: str) -> str:
+    """The figure of a wheel's diameter that its speed goes by: the pitch diameter of a V-sheave, the line of any other."""
+    return f"{role}_pitch" if page.has(f"{role}_pitch") else f"{role}_datum"

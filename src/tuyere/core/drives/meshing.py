@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.family import NO_SLIP, Family
-from tuyere.core.drives.fitted import LineDrive, LineWheel
+from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.drives.teeth import DriveReading, ToothedDrive, read_toothed_drive
 from tuyere.core.drives.template import Template

@@ -5,7 +5,7 @@ from tuyere.core.drives.flat.kind import FLAT
 from tuyere.core.drives.meshing import Meshing
 from tuyere.core.drives.roller_chain.kind import ROLLER_CHAIN
 from tuyere.core.drives.synchronous.kind import TOOTHED
-from tuyere.core.drives.v_belt.family import V_BELT
+from tuyere.core.drives.v_belt.kind import V_BELT
 
 FAMILIES: tuple[Family, ...] = (V_BELT, TOOTHED, FLAT, ROLLER_CHAIN)
 

@@ -4,7 +4,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
-from tuyere.core.drives.fitted import LineDrive
+from tuyere.core.drives.fitted import Fitted, Role
+from tuyere.core.entry.field import Note
 from tuyere.core.entry.typed import Typed
 from tuyere.core.working.verdict import Problem, Verdict
 
@@ -22,30 +23,32 @@ class Part:
 class RecordedWheel:
     """A wheel as the record keeps it: over its rim, or at its datum (m); teeth and face where it has them."""
 
-    role: Literal["driver", "driven"]
-    diameter_m: float
-    basis: Literal["outside", "datum"]
+    role: Role
+    diameter_m: float | None
+    basis: Literal["outside", "datum", "flat"]
     teeth: int | None = None
     face: str = "grooved"
 
 
 @dataclass(frozen=True)
 class Record:
-    """What of a stage the record keeps: section, profile or chain; the belt by name; centres (m); lay; the wheels."""
+    """What of a stage the record keeps: section, profile or chain; the belt by name; centres (m); lay; the wheels; how many belts."""
 
-    section: str
+    section: str | None
     belt: str | None
     centre_m: float | None
     wheels: tuple[RecordedWheel, ...]
     lay: str | None = None
+    count: int | None = None
 
 
 @dataclass(frozen=True)
 class Surveyed:
     """What a kind of drive makes of its part. `driver_speed`: where that part asks for it. `verdicts`: what no sheet says of it."""
 
-    line: LineDrive | None = None
+    fitted: Fitted | None = None
     record: Record | None = None
     problems: tuple[Problem, ...] = ()
     verdicts: tuple[Verdict, ...] = ()
     driver_speed: Typed | None = None
+    notes: Mapping[str, Note] = field(default_factory=dict)

@@ -3,6 +3,7 @@
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from typing import TypeVar
 
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import QuantityError, whole_number
@@ -10,6 +11,7 @@ from tuyere.core.entry.typed import Given, Typed, given
 from tuyere.core.working.verdict import Problem
 
 _UNKNOWN = ("", "-", "?")
+_Word = TypeVar("_Word", bound=str)
 _DEGREES = re.compile(r"^\s*(-?\d+(?:[.,]\d+)?)\s*°?\s*([CFcf])\s*$")
 
 
@@ -89,3 +91,11 @@ class FieldReader:
         """A word of a list; anything else is not known."""
         text = self.words.get(key, "").strip()
         return text if text in known else None
+
+    def choice(self, key: str, known: Sequence[_Word]) -> _Word | None:
+        """A word of a list; anything else is a problem beside it."""
+        text = self.words.get(key, "").strip()
+        found = next((word for word in known if word == text), None)
+        if text and found is None:
+            self.problems.append(Problem(key, f"“{text[:20]}” is not on the list: choose {', '.join(known)}."))
+        return found

@@ -4,11 +4,11 @@ from functools import cached_property
 
 import numpy as np
 
-from tuyere.core.drives.fitted import LineDrive, LineWheel
 from tuyere.core.drives.flat import FlatBelt
 from tuyere.core.drives.flat import rating as flat_rating
 from tuyere.core.drives.flat.kind import FLAT, flat_line
 from tuyere.core.drives.flat.tension import tension_ratio
+from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.entry.quantity import System, from_si, show
 from tuyere.core.limit import limit
 from tuyere.core.rating.own_table import OwnTable

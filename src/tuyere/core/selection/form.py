@@ -105,7 +105,7 @@ def _with_survey(typed: dict[str, float | None], base: DriveSpec, page: Page) ->
     }
     if page.has("centre_distance"):
         centre = page.values["centre_distance"].n
-        closer, away = base.travel_in, base.travel_out
+        closer, away = base.slide
         own["centre_low"] = centre - (closer.value if closer else CENTRE_GIVE * centre)
         own["centre_high"] = centre + (away.value if away else CENTRE_GIVE * centre)
     found = dict(typed)

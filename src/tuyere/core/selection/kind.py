@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tuyere.core.drives import family as drives
-from tuyere.core.drives.fitted import LineDrive, LineWheel
+from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.entry.typed import Given
 from tuyere.core.geometry import open_belt
 from tuyere.core.origin import Origin
@@ -281,4 +281,4 @@ class LineKind(Kind):
     ) -> DriveSpec:
         """What the problem asks, with this drive fitted."""
         first, second = (LineWheel(w.line_m, w.outside_m, 0.0, Origin.CHOSEN, w.teeth) for w in (driver, driven))
-        return replace(shared, line=self.fitted(first, second, centre_m, count, length))
+        return replace(shared, fitted=self.fitted(first, second, centre_m, count, length))

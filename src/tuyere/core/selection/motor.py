@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from functools import cache
 
-from tuyere.core.drives.v_belt.family import V_BELT
+from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.loads import overhung_load
 from tuyere.core.origin import Confidence

@@ -5,7 +5,7 @@ import math
 import numpy as np
 
 from tuyere.core.drives import roller_chain, synchronous
-from tuyere.core.drives.fitted import LineDrive, LineWheel
+from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.roller_chain import rating as chain_rating
 from tuyere.core.drives.roller_chain.kind import ROLLER_CHAIN, chain_line
 from tuyere.core.drives.roller_chain.tension import tension_ratio as chain_ratio

@@ -10,8 +10,8 @@ import numpy as np
 from tuyere.core.drives import v_belt
 from tuyere.core.drives.v_belt import metric as metric_v
 from tuyere.core.drives.v_belt import rating as vee
-from tuyere.core.drives.v_belt.family import RIBBED_OVERHUNG, V_BELT
 from tuyere.core.drives.v_belt.ip20 import STEP_REACHED
+from tuyere.core.drives.v_belt.kind import RIBBED_OVERHUNG, V_BELT, VDrive
 from tuyere.core.drives.v_belt.tension import arc_factor, tension_ratio
 from tuyere.core.entry.quantity import System, from_si, show, to_si
 from tuyere.core.limit import limit
@@ -123,9 +123,9 @@ class VKind(Kind):
         many, belt = self.belts(length.name, count)
         big = driven.outside_m if self.flat else driven.line_m
         return replace(
-            shared, section=self.of, driver_diameter=chosen(driver.line_m, "driver sheave diameter"), driver_basis="datum",
+            shared, fitted=VDrive(section=self.of, driver_diameter=chosen(driver.line_m, "driver sheave diameter"), driver_basis="datum",
             driven_diameter=chosen(big, "driven wheel diameter"), driven_basis="flat" if self.flat else "datum", centre_distance=chosen(centre_m, "centre distance"),
-            belt=v_belt.parse_designation(belt, self.of), belt_origin=Origin.CHOSEN, belt_count=int(many),
+            belt=v_belt.parse_designation(belt, self.of), belt_origin=Origin.CHOSEN, belt_count=int(many)),
         )  # fmt: skip
 
     def width(self, count: Array) -> Array:

@@ -52,8 +52,8 @@ class Drawing:
 
 def draw(spec: DriveSpec, page: Page) -> Drawing | None:
     """The drawing, once both sheaves and their centres are known."""
-    known = page.has("centre_distance", "driver_datum", "driven_datum")
-    if not known or not (spec.section or spec.line) or (spec.line and spec.line.crossed):
+    on = spec.fitted
+    if on is None or on.crossed or not page.has("centre_distance", "driver_datum", "driven_datum"):
         return None
     d, big, c = (page.values[k].n for k in ("driver_datum", "driven_datum", "centre_distance"))
     path = open_path(d, big, c, math.radians(spec.centre_line_deg))
@@ -89,18 +89,12 @@ def draw(spec: DriveSpec, page: Page) -> Drawing | None:
     return Drawing(
         wheels,
         (_span(path.upper, upper, not clockwise), _span(path.lower, lower, clockwise)),
-        spec.line.height_m if spec.line else spec.section.height_m if spec.section else 0.0,
-        spec.line.back_m if spec.line else (page.values["driver_outside"].n - d) / 2,
+        on.thick_m,
+        on.back_over_line(page),
         clockwise,
         page.values["deflection"].n if page.has("deflection") else None,
-        _bands(spec),
+        on.bands,
     )
-
-
-def _bands(spec: DriveSpec) -> str:
-    if spec.ribs < 2 or not spec.belt_count:
-        return ""
-    return f"{spec.belt_count} {'band' if spec.belt_count == 1 else 'bands'} of {spec.ribs} ribs"
 
 
 def _pulls(spec: DriveSpec, page: Page, clockwise: bool) -> tuple[tuple[float, float] | tuple[None, None], ...]:

@@ -2,37 +2,33 @@
 
 import math
 
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.v_belt.tension import half_turn_ratio, tension_ratio
+from tuyere.core.limit import limit
 from tuyere.core.loads import Strands, pull_at_rest, pull_on_shaft, strands_at_ratio
 from tuyere.core.origin import Confidence, Origin
-from tuyere.core.rating.duties import Numbers
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.table import rows
-from tuyere.core.tension import static_tension
 from tuyere.core.uncertainty import exact
 from tuyere.core.working.figure import Line, figure
 from tuyere.core.working.page import Page
 
 SOURCE = "statics; Shigley, Mechanical Engineering Design; Machinery's Handbook (from memory)"
-START_TORQUE = 2.0  # a direct start gives about twice full-load torque (1.5 to 2.5): common practice, no source
 
 
 def loads(spec: DriveSpec, page: Page) -> None:
     """Strand tensions and shaft pulls at the tension that the design power asks for; a chain's by the driver's power."""
-    line = spec.line
-    if not (line.name if line else spec.section) or not spec.driver_power or not page.has("belt_speed", "driver_power", "wrap_driver"):
+    on = spec.fitted
+    if not on or not on.known or not spec.driver_power or not page.has("belt_speed", "driver_power", "wrap_driver"):
         return
-    chain = bool(line and line.by_load)
+    chain = on.by_load
     if not chain and not page.has("design_power"):
         return
     wrap = min(page.values["wrap_driver"].n, page.values["wrap_driven"].n)
     speed = page.values["belt_speed"].n
     power = spec.driver_power.value if chain else page.values["design_power"].n
-    found, said = line.tension_ratio(wrap) if line else _vee_ratio(spec, wrap)
+    found, said = on.tension_ratio(wrap)
     ratio = float(found)
     effective = power / speed
-    mass = line.mass_kg_per_m if line else _vee_mass(spec)
+    mass = on.mass_kg_per_m
     centrifugal = mass * speed**2
     strands = (
         Strands(effective + centrifugal, centrifugal, centrifugal) if math.isinf(ratio) else strands_at_ratio(effective, ratio, centrifugal)
@@ -75,11 +71,10 @@ def loads(spec: DriveSpec, page: Page) -> None:
     _put(page, "shaft_pull", "pull on each shaft at work", "F_s", pull, [*page.lines("tight_strand", "slack_strand"), *page.lines("wrap_driver")], "F_s² = ((T_1 + T_2 - 2T_c) cos α)² + ((T_1 - T_2) sin α)², α = (180° - θ)/2",
          "Both shafts feel the same pull, towards each other, askew to the line of centres. The wheel's weight is not in it.")  # fmt: skip
     standing = 0.0 if chain else (strands.tight_n + strands.slack_n) / 2
-    by_target = spec.section is not None and page.has("arc_factor")
-    if spec.section and by_target:
-        # The tension that the Tension station sets, for the whole set.
-        arc = page.values["arc_factor"].n
-        standing = static_tension(power, speed, 1, arc, mass, half_turn_ratio(spec.section), spec.section.unit == "in")
+    # The tension that the Tension station sets, for the whole set.
+    aimed = None if chain else on.standing_n(power, speed, page)
+    by_target = aimed is not None
+    standing = standing if aimed is None else aimed
     if standing:
         _put(
             page,
@@ -95,10 +90,11 @@ def loads(spec: DriveSpec, page: Page) -> None:
             if by_target
             else "More than at work, where the centrifugal part carries itself.",
         )
-    start = START_TORQUE * spec.driver_power.value / speed
+    times = limit("direct start").value
+    start = times * spec.driver_power.value / speed
     starting = standing + start / 2 if standing else start
     _put(page, "starting_strand", "tight strand at a direct start", "T_s", starting, page.lines("driver_power", "belt_speed"), "T_s = T_0 + k P/(2V)" if standing else "T_s = k P/V",
-         f"k = {START_TORQUE:g}: about twice full-load torque (1.5 to 2.5 by the motor's own sheet): common practice, no source. A machine that jams gives more; slip or a shear pin ends it.")  # fmt: skip
+         f"k = {times:g}: about twice full-load torque (1.5 to 2.5 by the motor's own sheet): common practice, no source. A machine that jams gives more; slip or a shear pin ends it.")  # fmt: skip
 
     _shock(spec, standing, speed, page)
 
@@ -111,7 +107,7 @@ def _shock(spec: DriveSpec, standing: float, speed: float, page: Page) -> None:
     k = float(row["k"])
     jolt = k * spec.driver_power.value / speed
     full = standing + jolt / 2 if standing else jolt
-    most = 2 * standing if standing and spec.line is None else math.inf
+    most = 2 * standing if standing and not spec.family.toothed else math.inf
     line = Line("k", "torque in a jolt over the working one", row["k"], row["k"], Origin.RULE_OF_THUMB, Origin.RULE_OF_THUMB)
     slips = " More than twice the standing tension is not to be had: the slack strand is empty and the belt slips." if full > most else ""
     page.put(
@@ -124,13 +120,3 @@ def _shock(spec: DriveSpec, standing: float, speed: float, page: Page) -> None:
 
 def _put(page: Page, key: str, label: str, symbol: str, value: float, lines: list[Line], formula: str, note: str = "") -> None:
     page.put(figure(key, label, symbol, "force", exact(value), lines, formula, SOURCE, Confidence.MEDIUM, note=note), exact(value))
-
-
-def _vee_ratio(spec: DriveSpec, wrap_rad: float) -> tuple[Numbers, str]:
-    assert spec.section
-    return tension_ratio(spec.section, wrap_rad, spec.driven_flat)
-
-
-def _vee_mass(spec: DriveSpec) -> float:
-    assert spec.section
-    return v_belt.centrifugal_mass(spec.section) * (spec.parallel or 1)

@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
-from tuyere.core.drives.v_belt.short_set import ShortSet, short_sets
-from tuyere.core.sheet import length, line_power, power, shaft, strain, wheels
+from tuyere.core.drives.fitted import ShortSet
+from tuyere.core.sheet import power, shaft, strain, wheels
 from tuyere.core.sheet.drawing import Drawing, draw
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.figure import Figure
@@ -28,10 +28,9 @@ STEPS = (
     wheels.diameters,
     wheels.ratio_and_speeds,
     wheels.tachometer,
-    length.length_and_centres,
+    wheels.centres,
     power.design_power,
     power.rating,
-    line_power.rating,
     shaft.loads,
     strain.target,
     strain.readings,
@@ -41,8 +40,9 @@ STEPS = (
 def solve(spec: DriveSpec) -> Sheet:
     """Compute what the known values allow; what is not known leaves its figures out and is named in `wanted`."""
     page = solve_page(spec)
+    short = spec.fitted.short_sets(page) if spec.fitted else ()
     return Sheet(
-        dict(page.figures), tuple(page.verdicts), tuple(page.flags), tuple(page.problems), draw(spec, page), wanted(spec), short_sets(spec, page)
+        dict(page.figures), tuple(page.verdicts), tuple(page.flags), tuple(page.problems), draw(spec, page), wanted(spec), short
     )  # fmt: skip
 
 
@@ -57,14 +57,11 @@ def solve_page(spec: DriveSpec) -> Page:
 def wanted(spec: DriveSpec) -> tuple[str, ...]:
     """Fields still to fill in, in the order a person would measure them."""
     order = (
-        ("section", spec.section),
-        ("driver_diameter", spec.driver_diameter),
-        ("driven_diameter", spec.driven_diameter),
-        ("centre_distance", spec.centre_distance or spec.belt),
+        *(spec.fitted.wanted if spec.fitted else ()),
         ("driver_speed", spec.driver_speed),
         ("driver_power", spec.driver_power),
         ("driven_class", spec.driven_class),
         ("hours_per_day", spec.hours_per_day),
-        ("belt_count", spec.belt_count),
+        *(spec.fitted.count_wanted if spec.fitted else ()),
     )
     return tuple(key for key, value in order if not value)

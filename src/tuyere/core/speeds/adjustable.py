@@ -7,7 +7,7 @@ Opening lets the belt sink: the pitch diameter falls by c a turn, c = p / tan(φ
 import math
 from dataclasses import dataclass
 
-from tuyere.core.sheet.spec import Role
+from tuyere.core.drives.fitted import Role
 from tuyere.core.speeds.machine import not_judged
 from tuyere.core.working.figure import both, shown
 from tuyere.core.working.verdict import Tone, Verdict

@@ -3,19 +3,15 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from tuyere.core.drives import v_belt
+from tuyere.core.drives.fitted import Role, rolls_by
 from tuyere.core.entry.field import Note
-from tuyere.core.entry.quantity import to_si
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.entry.typed import Typed
-from tuyere.core.sheet.spec import DriveSpec, Role
-from tuyere.core.sheet.wheels import rolls_by
+from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.speeds.explain import Explained, Learned, explain, learn
 from tuyere.core.uncertainty import UFloat, exact, uncertain
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Problem, Verdict
-
-_LOW = to_si(1 / 16, "length", "in")
 
 
 @dataclass(frozen=True)
@@ -67,20 +63,14 @@ def read_speeds(spec: DriveSpec, page: Page, quantities: Mapping[str, Typed], wo
 
 def _new_over_old(reader: FieldReader, spec: DriveSpec, page: Page, change: Role) -> UFloat | None:
     """The changed wheel's new diameter over its old one, both as its speed goes by them."""
-    old_teeth = getattr(spec.line, change).teeth if spec.line else None
+    old_teeth = spec.fitted.teeth(change) if spec.fitted else None
     if old_teeth:
         teeth = reader.whole("new_teeth", 4, 1000)
         return exact(teeth / old_teeth) if teeth else None
     found = reader.given("new_diameter", "driver_diameter")
-    if not found or not page.has(f"{change}_datum"):
+    if not found or not spec.fitted or not page.has(f"{change}_datum"):
         return None
-    old, new = page.values[rolls_by(page, change)].n, found.value
-    if spec.line:
-        new += old - page.values[f"{change}_outside"].n
-    elif spec.section:
-        if getattr(spec, f"{change}_basis") == "outside":
-            new = v_belt.datum_from_outside(spec.section, new, getattr(spec, f"{change}_groove"))
-        new += v_belt.pitch_over_datum(spec.section)
+    old, new = page.values[rolls_by(page, change)].n, spec.fitted.rolls_at(change, found.value, page)
     return uncertain(new / old, found.std / old, "new wheel's diameter") if new > 0 else None
 
 
@@ -88,7 +78,7 @@ def _explained(spec: DriveSpec, page: Page, change: Role, new: UFloat | None) ->
     if not (page.has("ratio") and spec.tach_driven and spec.driver_speed):
         return None
     small: Role = "driver" if page.values["ratio"].n >= 1 else "driven"
-    least = bool(spec.section and page.values[f"{small}_datum"].n < v_belt.min_datum_diameter(spec.section))
+    least = spec.fitted is not None and spec.fitted.below_least(small, page)
     driver = spec.tach_driver or spec.driver_speed
     return explain(
         driver.u, spec.tach_driven.u, page.values["ratio"], spec.family, change=change, new_over_old=new,
@@ -98,19 +88,10 @@ def _explained(spec: DriveSpec, page: Page, change: Role, new: UFloat | None) ->
 
 def _diameters(spec: DriveSpec, page: Page) -> list[ByDiameter]:
     """The ratio by each kind of diameter: three per cent in diameter is three per cent in speed."""
-    if not page.has("driver_datum", "driven_datum") or (spec.line and spec.line.driver.teeth):
+    kinds = spec.fitted.by_diameters(page) if spec.fitted and page.has("driver_datum", "driven_datum") else []
+    if not kinds:
         return []
-    line, datum = (
-        (page.values[f"driver_{k}"].n, page.values[f"driven_{k}"].n) for k in (("datum", "datum") if spec.line else ("pitch", "datum"))
-    )
-    rim = page.values["driver_outside"].n, page.values["driven_outside"].n
-    kinds = [("at mid-thickness" if spec.line else "pitch, which speeds go by", line), ("outside", rim)]
-    if spec.section and datum != line:
-        kinds.append(("datum (pitch in older books)", datum))
-    if spec.section:
-        sunk = 2 * spec.section.height_m
-        kinds.append(("belt's narrow face", (rim[0] - sunk, rim[1] - sunk)))
-        kinds.append(("riding 1/16 in low in both", (line[0] - 2 * _LOW, line[1] - 2 * _LOW)))
+    line = kinds[0][1]
     driver = spec.tach_driver or spec.driver_speed
     base = line[1] / line[0]
     return [

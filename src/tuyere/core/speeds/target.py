@@ -6,24 +6,17 @@ diameters with the slip usual for the family.
 
 import math
 from dataclasses import dataclass, replace
-from functools import cache
 from typing import Literal
 
 import numpy as np
 
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.fitted import On, StockWheel
-from tuyere.core.drives.slide import slide_needed
-from tuyere.core.drives.v_belt import rating as vee
-from tuyere.core.entry.quantity import to_si
+from tuyere.core.drives.fitted import ROLES, Fitted, On, Role, StockWheel
 from tuyere.core.geometry import open_belt
-from tuyere.core.geometry.open_belt import GeometryError
-from tuyere.core.limit import limit
 from tuyere.core.selection import motor
-from tuyere.core.sheet.spec import DriveSpec, Role
+from tuyere.core.sheet.solve import solve_page
+from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
 from tuyere.core.speeds.machine import not_judged
-from tuyere.core.table import rows
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone, Verdict
 
@@ -33,15 +26,13 @@ _FASTER = 0.02  # a driven shaft cannot turn faster than its wheels allow: past 
 _APART = 1.02  # of touching centres
 _LOOKED_AT = 60  # nearest pairs judged in full
 SHOWN = 12
-_ROLES: tuple[Role, Role] = ("driver", "driven")
 
 
 @dataclass(frozen=True)
 class Pair:
-    """One pair of wheels that gives the speed: driven speed (rad/s), off the target (a share), belt or chain, centres it stands at (m).
+    """One pair of wheels that gives the speed: driven speed (rad/s), off the target (a share), and what runs `on` it.
 
-    `changes`: which wheels are new. `belt_stays`: the one that is on fits within the take-up. `slide`: how far the motor has to slide for the
-    belt, in words. `links`: a chain's. `against`: what speaks against it, in words.
+    `changes`: which wheels are new. `against`: what speaks against it, in words.
     """
 
     driver: StockWheel
@@ -51,11 +42,7 @@ class Pair:
     belt_speed: float | None
     wrap_rad: float | None
     changes: tuple[Role, ...]
-    belt: str
-    belt_stays: bool
-    centre_m: float | None
-    slide: str
-    links: int | None
+    on: On
     against: tuple[str, ...]
 
 
@@ -90,37 +77,13 @@ def motor_limit(spec: DriveSpec) -> motor.MotorLimit | None:
 
 
 def smallest(spec: DriveSpec, role: Role) -> tuple[float, str]:
-    """The smallest pitch diameter of a V-sheave on that shaft (m), by the belt and, on the driver, by the motor's shaft; and which of them."""
-    if spec.section is None:
+    """The smallest diameter that the speed of a wheel on that shaft goes by (m), by what runs on it and, on the driver, by the motor's shaft; and which of them."""
+    if spec.fitted is None:
         return 0.0, ""
-    over, narrow = v_belt.pitch_over_datum(spec.section), "narrow" in spec.section.series
-    least, of = v_belt.min_datum_diameter(spec.section) + over, f"section {spec.section.name}"
-    stands = motor_limit(spec) if role == "driver" else None
-    if stands:
-        by_motor = v_belt.datum_from_outside(spec.section, stands.narrow_m) if narrow else stands.classical_m + over
-        if by_motor > least:
-            return by_motor, f"a motor of {stands.named}"
-    return least, of
-
-
-@cache
-def _v_stock(groove: str, count: int, over: float) -> tuple[StockWheel, ...]:
-    found = []
-    for r in rows("v_sheaves"):
-        if r["groove"] == groove and r["kind"] == "stock" and (not r["grooves"] or str(count) in r["grooves"].split()):
-            found.append(
-                StockWheel(
-                    to_si(float(r["diameter"]), "length", r["unit"]), to_si(float(r["outside_diameter"]), "length", r["unit"]), over_m=over
-                )
-            )
-    return tuple(found)
-
-
-def stock(spec: DriveSpec) -> tuple[StockWheel, ...]:
-    """The stock wheels that the drive's belt or chain runs on."""
-    if spec.section:
-        return _v_stock(spec.section.groove, spec.belt_count or 1, v_belt.pitch_over_datum(spec.section))
-    return spec.line.stock() if spec.line else ()
+    least, of = spec.fitted.smallest
+    stands = motor_limit(spec) if role == "driver" and of else None
+    by_motor = spec.fitted.rolls_by_motor(stands.classical_m, stands.narrow_m) if stands else 0.0
+    return (by_motor, f"a motor of {stands.named}") if stands and by_motor > least else (least, of)
 
 
 def targets(
@@ -132,13 +95,13 @@ def targets(
     most_speed: the machine's own limit (rad/s). meaning: what a tachometer reading that disagrees with the diameters was found to mean; while
     it is not settled, every pair is held. None until the wheels and the driver's speed are known.
     """
-    if not page.has("ratio", "driver_speed"):
+    on = spec.fitted
+    if on is None or not page.has("ratio", "driver_speed"):
         return None
     pace, by, held = _pace(spec, page, meaning)
     limits = _Limits(motor_limit(spec), most_speed, held)
-    here = stock(spec)
-    over = v_belt.pitch_over_datum(spec.section) if spec.section else 0.0
-    now: dict[Role, StockWheel] = {role: StockWheel(page.values[f"{role}_datum"].n, page.values[f"{role}_outside"].n, _teeth(spec, role), over) for role in _ROLES}  # fmt: skip
+    here, over = on.stock(), on.over_m
+    now: dict[Role, StockWheel] = {role: StockWheel(page.values[f"{role}_datum"].n, page.values[f"{role}_outside"].n, on.teeth(role), over) for role in ROLES}  # fmt: skip
     drivers = (now["driver"],) if keep == "driver" else _with(here, now["driver"])
     drivens = (now["driven"],) if keep == "driven" else _with(here, now["driven"])
     size = tuple(np.array([w.rolls for w in wheels]) for wheels in (drivers, drivens))
@@ -148,7 +111,7 @@ def targets(
     best = sorted(((float(off[i, j]), int(i), int(j)) for i, j in hits), key=lambda h: (_changed(now, drivers[h[1]], drivens[h[2]]), h[0]))
     kept = [
         p
-        for p in (_pair(spec, page, now, drivers[i], drivens[j], float(speeds[i, j]), target, limits) for _, i, j in best[:_LOOKED_AT])
+        for p in (_pair(spec, on, page, now, drivers[i], drivens[j], float(speeds[i, j]), target, limits) for _, i, j in best[:_LOOKED_AT])
         if p
     ]
     kept.sort(key=_rank)
@@ -160,7 +123,7 @@ def targets(
 
 def rated(spec: DriveSpec) -> bool:
     """Whether the drive's power can be rated here."""
-    return bool(spec.section and (spec.own.of(spec.section.name) or vee.rated(spec.section)))
+    return spec.fitted is not None and spec.fitted.rateable(spec.own)
 
 
 def say(found: Targets | None, spec: DriveSpec, page: Page, target: float | None = None, most_speed: float | None = None) -> list[Verdict]:
@@ -214,26 +177,17 @@ def say(found: Targets | None, spec: DriveSpec, page: Page, target: float | None
 
 
 def with_pair(pair: Pair, spec: DriveSpec) -> DriveSpec:
-    """A V-belt drive with this pair and its belt on, untouched by what the tachometer read of the old one."""
-    assert spec.section and spec.driver_diameter and spec.driven_diameter
-    return replace(
-        spec,
-        driver_diameter=replace(spec.driver_diameter, value=pair.driver.rim_m),
-        driver_basis="outside",
-        driver_groove="standard",
-        driven_diameter=replace(spec.driven_diameter, value=pair.driven.rim_m),
-        driven_basis="outside",
-        driven_groove="standard",
-        belt=v_belt.parse_designation(pair.belt, spec.section) if pair.belt else None,
-        centre_distance=replace(spec.centre_distance, value=pair.centre_m) if spec.centre_distance and pair.centre_m else None,
-        tach_driver=None,
-        tach_driven=None,
-        adjustable=None,
-    )
+    """A drive with this pair and what runs on it, untouched by what the tachometer read of the old one."""
+    assert spec.fitted
+    return replace(spec, fitted=spec.fitted.with_pair(pair.driver, pair.driven, pair.on), tach_driver=None, tach_driven=None)
 
 
-def _teeth(spec: DriveSpec, role: Role) -> int | None:
-    return getattr(spec.line, role).teeth if spec.line else None
+def carries(pair: Pair, spec: DriveSpec) -> str:
+    """What the pair carries or wants, in few words; empty where it is not rated, or nothing runs on it."""
+    if not rated(spec) or not pair.on.belt or spec.fitted is None:
+        return ""
+    new = with_pair(pair, spec)
+    return spec.fitted.carries(solve_page(new), spec.fitted)
 
 
 def _with(here: tuple[StockWheel, ...], now: StockWheel) -> tuple[StockWheel, ...]:
@@ -271,84 +225,52 @@ def _pace(spec: DriveSpec, page: Page, meaning: Meaning) -> tuple[float, str, bo
 
 
 def _pair(
-    spec: DriveSpec, page: Page, now: dict[Role, StockWheel], driver: StockWheel, driven: StockWheel, speed: float, target: float,
+    spec: DriveSpec, on: Fitted, page: Page, now: dict[Role, StockWheel], driver: StockWheel, driven: StockWheel, speed: float, target: float,
     limits: _Limits,
 ) -> Pair | None:  # fmt: skip
-    changes: list[Role] = [r for r, w in zip(_ROLES, (driver, driven), strict=True) if w is not now[r]]
-    on = _belt(spec, page, driver, driven)
-    centre = on.tight_at
+    changes: list[Role] = [r for r, w in zip(ROLES, (driver, driven), strict=True) if w is not now[r]]
+    belt = _belt(spec, on, page, driver, driven)
+    centre = belt.tight_at
     if centre is not None and centre <= (driver.rim_m + driven.rim_m) / 2:
         return None
     velocity = (driver.line_m + driver.over_m) * page.values["driver_speed"].n / 2
     wrap = min(open_belt.wraps(driver.line_m, driven.line_m, centre)) if centre and centre > (driver.line_m + driven.line_m) / 2 else None
     return Pair(
-        driver, driven, speed, speed / target - 1, velocity, wrap, tuple(changes), on.belt, on.stays, centre,
-        on.slide, on.links, tuple(_against(spec, page, driver, driven, speed, velocity, wrap, on, limits)),
+        driver, driven, speed, speed / target - 1, velocity, wrap, tuple(changes), belt, tuple(_against(on, page, driver, driven, speed, velocity, wrap, belt, limits)),
     )  # fmt: skip
 
 
 def _against(
-    spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel, speed: float, velocity: float, wrap: float | None, on: On,
+    on: Fitted, page: Page, driver: StockWheel, driven: StockWheel, speed: float, velocity: float, wrap: float | None, belt: On,
     limits: _Limits,
 ) -> list[str]:  # fmt: skip
     found = ["held: the tachometer's reading is not explained"] if limits.held else []
     if limits.most_speed is not None and speed > limits.most_speed * (1 + 1e-9):
         found.append("faster than the machine may turn")
-    if spec.section and min(driver.line_m, driven.line_m) < v_belt.min_datum_diameter(spec.section) - 1e-6:
-        found.append(f"under the smallest for {spec.section.name}")
-    if limits.motor and spec.section and motor.short(limits.motor, "narrow" in spec.section.series, driver.line_m, driver.rim_m) > 1e-6:
+    found += on.speaks_against(driver, driven, max(page.values["driver_speed"].n, speed))
+    if limits.motor and on.narrow is not None and motor.short(limits.motor, on.narrow, driver.line_m, driver.rim_m) > 1e-6:
         found.append(f"driver too small for a motor of {limits.motor.named}")
-    small, fast = min(driver.teeth or 999, driven.teeth or 999), max(page.values["driver_speed"].n, speed)
-    found += spec.line.speaks_against(small, fast) if spec.line else []
-    fastest = spec.section.max_speed_m_per_s if spec.section else spec.line.fastest_m_per_s if spec.line else None
+    fastest, _ = on.fastest
     if fastest and velocity > fastest:
         found.append("belt too fast")
     rims = driver.rim_m / 2 * page.values["driver_speed"].n, driven.rim_m / 2 * speed
     if max(rims) > CAST_IRON_RIM_LIMIT_M_PER_S:
         found.append("rim past 6500 ft/min")
-    least = spec.line.least_wrap if spec.line else limit("least wrap of a belt")
+    least = on.least_wrap
     if wrap is not None and least and wrap < least.value:
         found.append(f"wraps only {math.degrees(wrap):.0f}°")
-    if not on.belt:
-        nearest = f": {on.nearest} comes nearest and wants the motor {on.slide}" if on.nearest and on.slide else ""
+    if not belt.belt:
+        nearest = f": {belt.nearest} comes nearest and wants the motor {belt.slide}" if belt.nearest and belt.slide else ""
         found.append(f"no made belt fits the take-up{nearest}")
     return found
 
 
-def _belt(spec: DriveSpec, page: Page, driver: StockWheel, driven: StockWheel) -> On:
+def _belt(spec: DriveSpec, on: Fitted, page: Page, driver: StockWheel, driven: StockWheel) -> On:
     """The belt or chain for the pair."""
     if not page.has("centre_distance"):
-        return On(spec.belt.designation if spec.belt else "", False, None)
+        return On(on.belt_on, False, None)
     now = page.values["centre_distance"].n
-    # A slide that nobody measured is unknown, not none: any belt counts, and its centres are said.
-    low = now - spec.travel_in.value if spec.travel_in else 0.0
-    high = now + spec.travel_out.value if spec.travel_out else math.inf
-    if spec.line:
-        if spec.family.toothed and not (driver.teeth and driven.teeth):
-            return On("cut to length", False, now)
-        return spec.line.belt_for(driver, driven, _clear(driver, driven, now), now)
-    if spec.belt:
-        try:
-            at = open_belt.centre_distance(driver.line_m, driven.line_m, spec.belt.datum_length_m)
-            if spec.travel_in and spec.travel_out and low - 1e-4 <= at <= high + 1e-4:
-                return On(spec.belt.designation, True, at)
-        except GeometryError:
-            pass
-    assert spec.section
-    wanted = open_belt.belt_length(driver.line_m, driven.line_m, _clear(driver, driven, now))
-    for made in sorted((b for b in v_belt.standard_belts(spec.section.name)), key=lambda b: abs(b.datum_length_m - wanted)):
-        try:
-            at = open_belt.centre_distance(driver.line_m, driven.line_m, made.datum_length_m)
-        except GeometryError:
-            continue
-        fits = low - 1e-4 <= at <= high + 1e-4
-        return On(made.designation if fits else "", False, at, _slide(at, now, made), made.designation)
-    return On("", False, None)
-
-
-def _slide(at: float, now: float, belt: v_belt.Belt) -> str:
-    room = v_belt.allowance(belt)
-    return slide_needed(at, now, room.installation_m, room.takeup_m) if room else slide_needed(at, now)
+    return on.belt_for(driver, driven, _clear(driver, driven, now), now, spec.slide)
 
 
 def _clear(driver: StockWheel, driven: StockWheel, now: float) -> float:
@@ -358,4 +280,4 @@ def _clear(driver: StockWheel, driven: StockWheel, now: float) -> float:
 
 def _rank(pair: Pair) -> tuple[int, int, int, float]:
     """Sound ones first, then the fewest new parts, then the nearest speed."""
-    return len(pair.against), len(pair.changes), 0 if pair.belt_stays else 1, abs(pair.off)
+    return len(pair.against), len(pair.changes), 0 if pair.on.stays else 1, abs(pair.off)

@@ -5,12 +5,13 @@ from typing import TYPE_CHECKING
 
 from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.family import Family, Slip
-from tuyere.core.drives.fitted import SMALL, Duty, LineDrive, LineWheel, On, StockWheel, small_wheel
+from tuyere.core.drives.fitted import SMALL, Duty, On, StockWheel, small_wheel
 from tuyere.core.drives.flat import FlatBelt, flat_belts
 from tuyere.core.drives.flat.counter import slip_of
 from tuyere.core.drives.flat.rating import rated_power
 from tuyere.core.drives.flat.survey import FlatDrive, read_flat
 from tuyere.core.drives.flat.tension import tension_ratio
+from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.drives.workings import factor_line, own_capacity, put, rim_line
 from tuyere.core.limit import limit
@@ -106,7 +107,12 @@ class FlatLine(LineDrive):
         sizes = [float(r["diameter"]) / 1000 for r in rows("flat_crowns")]
         return tuple(StockWheel(d + self.height_m, d) for d in sizes)
 
-    def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
+    def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
+        least = (self.of.smallest_pulley_m or 0.0) if self.of else 0.0
+        small = min(driver.rim_m, driven.rim_m) < least * (1 - 1e-6)
+        return [f"under the smallest for {self.name} ({both(least)})"] if small else []
+
+    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
         return On("cut to length", False, now_m)
 
 

@@ -2,14 +2,15 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cache
 from typing import TYPE_CHECKING
 
 from tuyere.core.drives import roller_chain
 from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.family import Family
-from tuyere.core.drives.fitted import Duty, LineDrive, LineWheel, On, StockWheel, small_wheel
+from tuyere.core.drives.fitted import Duty, On, StockWheel, small_wheel
+from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.meshing import Meshing
 from tuyere.core.drives.roller_chain import Chain, identify, rating
 from tuyere.core.drives.roller_chain.counter import slip_of
@@ -171,14 +172,18 @@ class ChainLine(LineDrive):
         teeth = next(_counts(r["teeth"]) for r in rows("sprockets_stock") if r["series"] == series)
         return tuple(StockWheel(roller_chain.pitch_diameter(c.pitch_m, z), roller_chain.sprocket(c, z).outside_m, z) for z in teeth)
 
-    def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
+    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
         c = self.of
         assert driver.teeth and driven.teeth
         pitches = 2 * math.ceil(roller_chain.length_in_pitches(driver.teeth, driven.teeth, centre_m / c.pitch_m) / 2 - 0.5)
         at = roller_chain.centre_distance(driver.teeth, driven.teeth, pitches) * c.pitch_m
         return On(f"{c.name}, {pitches} pitches", False, at, slide_needed(at, now_m), links=pitches)
 
-    def speaks_against(self, small_teeth: int, fastest: float) -> list[str]:
+    def with_pair(self, driver: StockWheel, driven: StockWheel, on: On) -> "ChainLine":
+        return replace(LineDrive.with_pair(self, driver, driven, on), pitches=on.links)
+
+    def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
+        small_teeth = min(driver.teeth or 999, driven.teeth or 999)
         smooth = limit("smooth sprocket")
         return [f"under {smooth.printed}: runs roughly"] if small_teeth < smooth.value else []
 

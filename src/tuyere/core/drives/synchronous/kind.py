@@ -9,7 +9,8 @@ from typing import TYPE_CHECKING
 from tuyere.core.drives import synchronous
 from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.family import Family
-from tuyere.core.drives.fitted import SMALL, Duty, LineDrive, LineWheel, On, StockWheel, small_wheel
+from tuyere.core.drives.fitted import SMALL, Duty, On, StockWheel, small_wheel
+from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.meshing import Meshing
 from tuyere.core.drives.slide import slide_needed
 from tuyere.core.drives.synchronous import Profile, identify
@@ -120,7 +121,7 @@ class ToothedLine(LineDrive):
             if r["pitch_name"] == p.pitch_name
         )
 
-    def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
+    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
         p, listed = self.of, synchronous.standard_teeth(self.of)
         if not listed:
             return On("", False, now_m)
@@ -132,7 +133,8 @@ class ToothedLine(LineDrive):
             return On("", False, now_m)
         return On(synchronous.ToothedBelt(p, teeth, None, True).designation, False, at, slide_needed(at, now_m))
 
-    def speaks_against(self, small_teeth: int, fastest: float) -> list[str]:
+    def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
+        small_teeth = min(driver.teeth or 999, driven.teeth or 999)
         return ["too few teeth at this speed"] if small_teeth < synchronous.least_teeth_at(self.of, fastest) else []
 
 

@@ -3,15 +3,15 @@
 from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.v_belt import Belt, Section, lengths, min_datum_diameter, sections
 from tuyere.core.drives.v_belt.grade import Grade
+from tuyere.core.drives.v_belt.v_set import VSet
 from tuyere.core.drives.v_belt.window import Window
 from tuyere.core.identify import alike
 from tuyere.core.identify.answer import equivalents
-from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.figure import shown
 
 
 def counter_slip(
-    belt: Belt, count: int | None, joined: bool, spec: DriveSpec | None, window: Window | None, grade: Grade | None, machine_part: str
+    belt: Belt, count: int | None, joined: bool, on: VSet | None, window: Window | None, grade: Grade | None, machine_part: str
 ) -> CounterSlip:
     """Everything the counter needs to know about one belt or set."""
     section = belt.section
@@ -31,7 +31,7 @@ def counter_slip(
     others = tuple(f"{n.designation} ({_duty(belt, n.section)})" for n in equivalents(belt) if n.section not in refused)
     return CounterSlip(
         belt.designation, _count(count, joined, belt.ribs), others, machine_part, tuple(size), tuple(length),
-        grade.ask if grade else (), why_not, _check_first(belt, spec),
+        grade.ask if grade else (), why_not, _check_first(belt, on),
     )  # fmt: skip
 
 
@@ -120,12 +120,12 @@ def _why_not_plain(section: Section, plain: Section) -> str:
     return f"plain, carries less and wants wheels of {least[0]} ({least[1]}) at least"
 
 
-def _check_first(belt: Belt, spec: DriveSpec | None) -> tuple[str, ...]:
+def _check_first(belt: Belt, on: VSet | None) -> tuple[str, ...]:
     least = shown(min_datum_diameter(belt.section), "length", decimals=(1, 0))
     found = ["the smallest wheel first: it wears most; a ridge felt in the groove means a new sheave"]
     found.append(f"no wheel under {least[0]} ({least[1]}) datum for {belt.section.name}")
-    if spec and spec.driver_diameter and spec.driven_diameter:
-        small = "driver" if spec.driver_diameter.value <= spec.driven_diameter.value else "driven"
+    if on and on.driver_diameter and on.driven_diameter:
+        small = "driver" if on.driver_diameter.value <= on.driven_diameter.value else "driven"
         found[0] = f"the {small} wheel first: it is the smaller and wears most; a ridge felt in the groove means a new sheave"
     found.append("every wheel on the belt's path, idler too: groove gauge, shine at the bottom, nicks")
     return tuple(found)

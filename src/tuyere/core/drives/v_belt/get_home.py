@@ -6,6 +6,7 @@ What a short set carries is `short_set`'s; here it is set down as a fix, with it
 from dataclasses import dataclass
 from math import pi
 
+from tuyere.core.drives.fitted import Slide
 from tuyere.core.drives.v_belt import (
     Belt,
     BeltError,
@@ -17,14 +18,14 @@ from tuyere.core.drives.v_belt import (
     short_set,
 )
 from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.drives.v_belt.v_set import VSet
 from tuyere.core.fit.pairing import a, in_groove
 from tuyere.core.fit.seat import Trapezoid, seat
 from tuyere.core.geometry.open_belt import GeometryError, centre_distance
 from tuyere.core.limit import limit
 from tuyere.core.origin import Origin
 from tuyere.core.rating import duties
-from tuyere.core.sheet.solve import solve_page
-from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.rating.own_table import OwnRatings
 from tuyere.core.uncertainty import exact
 from tuyere.core.working.figure import Figure, Line, both, figure
 from tuyere.core.working.page import Page
@@ -63,18 +64,17 @@ class GetHome:
     problems: tuple[Problem, ...]
 
 
-def get_home(spec: DriveSpec, fix: Fix) -> GetHome:
-    """Judge a get-home fix on a drive. A fix that would destroy itself is a problem, not a fix."""
-    made_for = spec.section
-    if made_for is None or not spec.belt_count:
+def get_home(on: VSet, fix: Fix, page: Page, slide: Slide, own: OwnRatings) -> GetHome:
+    """Judge a get-home fix on a drive whose sheet is `page`. A fix that would destroy itself is a problem, not a fix."""
+    made_for = on.section
+    if made_for is None or not on.belt_count:
         return _refused("section", "Survey the drive first: its own section and the number of belts it should have.")
     other = fix.section.name != made_for.name
     singles = other or fix.singles
-    whole = (spec.parallel or 0) // (1 if singles else spec.ribs)
+    whole = (on.parallel or 0) // (1 if singles else on.ribs)
     if fix.count > whole:
-        what = "grooves in use" if singles or spec.ribs == 1 else "belts of several ribs"
+        what = "grooves in use" if singles or on.ribs == 1 else "belts of several ribs"
         return _refused("fix_count", f"The drive has {whole} {what}: write 1 to {whole}.")
-    page = solve_page(spec)
     if other:
         pair = in_groove(fix.section, made_for)
         if pair.match not in ("narrower", "right", "near"):
@@ -85,9 +85,9 @@ def get_home(spec: DriveSpec, fix: Fix) -> GetHome:
             return _refused("fix_section", small)
     elif fix.count == whole and not fix.singles:
         return _refused("fix_count", "That is the full set in its own groove: nothing to record as a get-home fix.")
-    if fix.belt and (reach := _out_of_reach(spec, fix, page)):
+    if fix.belt and (reach := _out_of_reach(on, fix, slide, page)):
         return _refused("fix_belt", reach)
-    return _judge(spec, fix, whole, other, singles, page)
+    return _judge(on, fix, whole, other, singles, own, page)
 
 
 def _refused(field: str, sentence: str) -> GetHome:
@@ -109,14 +109,14 @@ def _bent_too_sharply(section: Section, made_for: Section, page: Page) -> str:
     return f"The small wheel is too small for {section.name}: {both(line, decimals=(1, 0))} where it bends, and it wants {both(least, decimals=(1, 0))} at least.{more} It would crack within hours."  # fmt: skip
 
 
-def _out_of_reach(spec: DriveSpec, fix: Fix, page: Page) -> str:
+def _out_of_reach(on: VSet, fix: Fix, slide: Slide, page: Page) -> str:
     """Why the belt on the shelf does not fit the centres; empty where it does, or where they are not known."""
-    assert spec.section and fix.belt
-    if not (spec.centre_distance and spec.travel_in and spec.travel_out and page.has("driver_outside", "driven_outside")):
+    assert on.section and fix.belt
+    if not (on.centre_distance and slide.closer and slide.away and page.has("driver_outside", "driven_outside")):
         return ""
-    low, high = spec.centre_distance.value - spec.travel_in.value, spec.centre_distance.value + spec.travel_out.value
+    low, high = on.centre_distance.value - slide.closer.value, on.centre_distance.value + slide.away.value
     try:
-        d, big = (_line_diameter(fix.section, spec.section, page.values[f"{role}_outside"].n) for role in ("driver", "driven"))
+        d, big = (_line_diameter(fix.section, on.section, page.values[f"{role}_outside"].n) for role in ("driver", "driven"))
         at = centre_distance(d, big, fix.belt.datum_length_m)
     except (BeltError, GeometryError):
         return f"{fix.belt.designation} is too short to go round these wheels."
@@ -126,19 +126,19 @@ def _out_of_reach(spec: DriveSpec, fix: Fix, page: Page) -> str:
     return f"{fix.belt.designation} is too {way} here: it is tight at centres of {both(at)}, and the slide goes from {both(low)} to {both(high)}."
 
 
-def _judge(spec: DriveSpec, fix: Fix, whole: int, other: bool, singles: bool, page: Page) -> GetHome:
-    assert spec.section and spec.parallel
-    one, basis = _one_belt(spec, fix.section, page) if other else (1.0, "the same belt")
+def _judge(on: VSet, fix: Fix, whole: int, other: bool, singles: bool, own: OwnRatings, page: Page) -> GetHome:
+    assert on.section and on.parallel
+    one, basis = _one_belt(on, fix.section, own, page) if other else (1.0, "the same belt")
     of_set = one * fix.count / whole
     figures = [
         figure("share_of_set", "share of the full set", "s", "share", exact(of_set), [
             Line("n", "belts on", str(fix.count), str(fix.count), Origin.CHOSEN, Origin.CHOSEN),
             Line("N", "belts of the full set", str(whole), str(whole), Origin.CHOSEN, Origin.CHOSEN),
-            Line("p", f"one {fix.section.name} against one {spec.section.name}: {basis}", f"{one:.0%}", f"{one:.0%}", Origin.STANDARD, Origin.STANDARD),
+            Line("p", f"one {fix.section.name} against one {on.section.name}: {basis}", f"{one:.0%}", f"{one:.0%}", Origin.STANDARD, Origin.STANDARD),
         ], "s = p n / N", duties.SOURCE if basis.startswith("rated") else "estimate", decimals=(0, 0)),
     ]  # fmt: skip
     share = None
-    ratio = short_set.share_of_load(page, one * fix.count * (1 if singles else spec.ribs))
+    ratio = short_set.share_of_load(page, one * fix.count * (1 if singles else on.ribs))
     if ratio is not None:
         figures.append(
             figure(
@@ -155,39 +155,39 @@ def _judge(spec: DriveSpec, fix: Fix, whole: int, other: bool, singles: bool, pa
         )
         share = ratio.n
     known = share if share is not None else of_set
-    narrower = other and fix.section.groove != spec.section.groove
+    narrower = other and fix.section.groove != on.section.groove
     days = min(NARROW_DAYS if narrower else 99, short_set.days(known))
     kind = "single belts" if singles and not other else f"{fix.section.name} {'belt' if fix.count == 1 else 'belts'}"
     what = (
-        f"{fix.count} {kind} in {spec.section.name} grooves"
+        f"{fix.count} {kind} in {on.section.name} grooves"
         if other
         else f"{fix.count} {'single belt' if fix.count == 1 else 'single belts'} in place of {whole} joined"
         if singles
         else f"{fix.count} of {whole} belts"
     )
     text = f"{share:.0%} of the design load ({of_set:.0%} of the full set)" if share is not None else f"{of_set:.0%} of the full set"
-    verdicts = _verdicts(spec, fix, narrower, singles and not other, text, known, share is not None, page)
+    verdicts = _verdicts(on, fix, narrower, singles and not other, text, known, share is not None, page)
     return GetHome(what, share, text, days, short_set.run(known, share is not None), tuple(figures), tuple(verdicts), ())
 
 
-def _one_belt(spec: DriveSpec, section: Section, page: Page) -> tuple[float, str]:
+def _one_belt(on: VSet, section: Section, own: OwnRatings, page: Page) -> tuple[float, str]:
     """Power of one stand-in belt against one right belt, each rated by its own construction where it rides, and on what it rests."""
-    assert spec.section
-    by_area = _AREA_CREDIT * section.top_width_m * section.height_m / (spec.section.top_width_m * spec.section.height_m)
-    same_groove = section.groove == spec.section.groove
+    assert on.section
+    by_area = _AREA_CREDIT * section.top_width_m * section.height_m / (on.section.top_width_m * on.section.height_m)
+    same_groove = section.groove == on.section.groove
     if not page.has("ratio", "driver_outside", "driven_outside", "driver_speed"):
-        return (1.0 if same_groove and not spec.section.cogged else by_area), "by the belts' areas"
+        return (1.0 if same_groove and not on.section.cogged else by_area), "by the belts' areas"
     strange = 1.0 if same_groove else limit("wrong groove").value
     try:
-        d, big = (_line_diameter(section, spec.section, page.values[f"{r}_outside"].n) for r in ("driver", "driven"))
+        d, big = (_line_diameter(section, on.section, page.values[f"{r}_outside"].n) for r in ("driver", "driven"))
         over = pitch_over_datum(section)
         ratio = (max(d, big) + over) / (min(d, big) + over)
         fast = page.values["driver_speed"].n * max(1.0, (d + over) / (big + over))
         right = vee.rated_power(
-            spec.section, min(page.values["driver_datum"].n, page.values["driven_datum"].n), page.values["driver_speed"].n
-            * max(1.0, 1 / page.values["ratio"].n), max(page.values["ratio"].n, 1 / page.values["ratio"].n), spec.own.of(spec.section.name)
+            on.section, min(page.values["driver_datum"].n, page.values["driven_datum"].n), page.values["driver_speed"].n
+            * max(1.0, 1 / page.values["ratio"].n), max(page.values["ratio"].n, 1 / page.values["ratio"].n), own.of(on.section.name)
         ).total_w  # fmt: skip
-        stands_in = vee.rated_power(section, min(d, big), fast, ratio, spec.own.of(section.name)).total_w
+        stands_in = vee.rated_power(section, min(d, big), fast, ratio, own.of(section.name)).total_w
     except (duties.OutOfRangeError, BeltError, GeometryError):
         return min(1.0, by_area), "by the belts' areas"
     if right <= 0:
@@ -210,13 +210,13 @@ def _line_diameter(section: Section, made_for: Section, outside_m: float) -> flo
 
 
 def _verdicts(
-    spec: DriveSpec, fix: Fix, narrower: bool, in_place_of_joined: bool, carries: str, known: float, by_load: bool, page: Page
+    on: VSet, fix: Fix, narrower: bool, in_place_of_joined: bool, carries: str, known: float, by_load: bool, page: Page
 ) -> list[Verdict]:
-    assert spec.section
+    assert on.section
     enough = known >= short_set.ENOUGH
     found = [Verdict("get home", Tone.WATCH if enough else Tone.STOP, f"Carries about {carries}", "Temporary: order the right set today.")]
     if in_place_of_joined:
-        all_in = fix.count == spec.parallel
+        all_in = fix.count == on.parallel
         found.append(
             Verdict(
                 "get home",
@@ -231,15 +231,15 @@ def _verdicts(
             Verdict(
                 "get home",
                 Tone.WATCH,
-                f"{fix.section.name} sits deep in {a(spec.section.name)} groove",
-                _speed(spec, fix.section, page) + " Look at it after the first hour: it must not touch the bottom.",
+                f"{fix.section.name} sits deep in {a(on.section.name)} groove",
+                _speed(on, fix.section, page) + " Look at it after the first hour: it must not touch the bottom.",
             )
         )
-    if fix.section.name != spec.section.name:
-        pair = in_groove(fix.section, spec.section)
+    if fix.section.name != on.section.name:
+        pair = in_groove(fix.section, on.section)
         if pair.match == "near" or (pair.match == "right" and pair.verdict.tone is Tone.WATCH):
             found.append(Verdict("get home", Tone.WATCH, pair.verdict.headline, pair.verdict.detail))
-        found.append(Verdict("get home", Tone.WATCH, f"Never {fix.section.name} beside {spec.section.name}", "Take every belt of the old set off: two constructions share the load badly, and one drags the other."))  # fmt: skip
+        found.append(Verdict("get home", Tone.WATCH, f"Never {fix.section.name} beside {on.section.name}", "Take every belt of the old set off: two constructions share the load badly, and one drags the other."))  # fmt: skip
     if fix.belt is None:
         found.append(Verdict("get home", Tone.OPEN, "Which length is it?", "Write the name of the belt from the shelf: then it says whether the slide takes it."))  # fmt: skip
     if not by_load:
@@ -254,11 +254,11 @@ def _verdicts(
     return found
 
 
-def _speed(spec: DriveSpec, section: Section, page: Page) -> str:
+def _speed(on: VSet, section: Section, page: Page) -> str:
     if not page.has("driver_outside", "driven_outside", "ratio"):
         return ""
-    assert spec.section
+    assert on.section
     over = pitch_over_datum(section)
-    d, big = (_line_diameter(section, spec.section, page.values[f"{r}_outside"].n) + over for r in ("driver", "driven"))
+    d, big = (_line_diameter(section, on.section, page.values[f"{r}_outside"].n) + over for r in ("driver", "driven"))
     change = (d / big) * page.values["ratio"].n - 1
     return f"The driven speed changes by {change:+.1%}." if abs(change) >= 0.005 else "The driven speed hardly changes."

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from tuyere.core.drives.v_belt import Section, min_datum_diameter
-from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.wheels import diameters
+from tuyere.core.drives.v_belt.sheaves import diameters
+from tuyere.core.drives.v_belt.v_set import VSet
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone, Verdict
 
@@ -33,7 +33,7 @@ class Grade:
     early: bool
 
 
-def grade(section: Section, duties: tuple[str, ...], spec: DriveSpec | None = None, lives_h: tuple[float, ...] = ()) -> Grade:
+def grade(section: Section, duties: tuple[str, ...], on: VSet | None = None, lives_h: tuple[float, ...] = ()) -> Grade:
     """Judge a section against what the drive does to it. `lives_h`: running hours of the last sets, oldest first."""
     ask: list[str] = []
     found: list[Verdict] = []
@@ -55,7 +55,7 @@ def grade(section: Section, duties: tuple[str, ...], spec: DriveSpec | None = No
                     "A plain belt cracks across its back. Ask for one made to bend both ways; the idler flat and as large as the smallest sheave or larger.",
                 )
             )
-    small = _small_wheel(section, spec)
+    small = _small_wheel(section, on)
     if small:
         found.append(small)
         ask.append("notched (cogged)")
@@ -111,11 +111,11 @@ def died_early(section: Section, clutching: bool, lives_h: tuple[float, ...]) ->
     return len(lives_h) >= 2 and all(h < _EARLY * usual for h in lives_h[-2:])
 
 
-def _small_wheel(section: Section, spec: DriveSpec | None) -> Verdict | None:
-    if spec is None or section.construction != "wrapped":
+def _small_wheel(section: Section, on: VSet | None) -> Verdict | None:
+    if on is None or section.construction != "wrapped":
         return None
     page = Page()
-    diameters(spec, page)
+    diameters(on, page)
     smallest = min((page.values[k].n for k in ("driver_datum", "driven_datum") if page.has(k)), default=None)
     if smallest is None or smallest >= min_datum_diameter(section):
         return None

@@ -3,26 +3,14 @@
 The limits of time are common practice without source: a short set wears itself and its grooves, and is forgotten unless due.
 """
 
-from dataclasses import dataclass
-
 from uncertainties import UFloat
 
-from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.drives.fitted import ShortSet
+from tuyere.core.drives.v_belt.v_set import VSet
 from tuyere.core.working.page import Page
 
 DAYS = ((1.0, 14), (0.7, 7), (0.0, 2))  # days until whole, by the share of the design load it carries
 ENOUGH = 0.7
-
-
-@dataclass(frozen=True)
-class ShortSet:
-    """`left` of a set's belts: the share of the set, of the design load (None: load not known), how hard to run, days until whole."""
-
-    left: int
-    of_set: float
-    of_load: float | None
-    run: str
-    days: int
 
 
 def share_of_load(page: Page, belts_or_ribs: float) -> UFloat | None:
@@ -52,12 +40,12 @@ def run(share: float, of_load: bool) -> str:
     return f"Only what must run: {share:.0%} of the design load, started unloaded, watched for slip and smoke."
 
 
-def short_sets(spec: DriveSpec, page: Page) -> tuple[ShortSet, ...]:
+def short_sets(on: VSet, page: Page) -> tuple[ShortSet, ...]:
     """One row for each number of belts that may be left, most first; none for a drive of one belt or one band."""
-    pieces = (spec.parallel or 0) // spec.ribs
+    pieces = (on.parallel or 0) // on.ribs
     found = []
     for left in range(pieces - 1, 0, -1):
-        share = share_of_load(page, left * spec.ribs)
+        share = share_of_load(page, left * on.ribs)
         known = share.n if share is not None else left / pieces
         found.append(ShortSet(left, left / pieces, share.n if share is not None else None, run(known, share is not None), days(known)))
     return tuple(found)

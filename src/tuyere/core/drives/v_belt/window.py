@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from tuyere.core.drives.fitted import Slide
 from tuyere.core.drives.slide import slide_needed
 from tuyere.core.drives.v_belt import (
     Belt,
@@ -19,8 +20,8 @@ from tuyere.core.drives.v_belt import (
 )
 from tuyere.core.drives.v_belt.allowance import Allowance
 from tuyere.core.drives.v_belt.length import QUARTER_INCH
+from tuyere.core.drives.v_belt.v_set import VSet
 from tuyere.core.geometry.open_belt import belt_length, centre_distance
-from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.figure import shown
 from tuyere.core.working.verdict import Tone, Verdict
 
@@ -82,11 +83,11 @@ class _Slide:
     farthest: float
 
 
-def window(spec: DriveSpec, slack_clutch: bool = False) -> Window | None:
+def window(on: VSet, base: Slide, slack_clutch: bool = False) -> Window | None:
     """The length window of a drive without a belt; None until section, both wheels and the centres are known."""
-    if not (spec.section and spec.driver_diameter and spec.driven_diameter and spec.centre_distance):
+    if not (on.section and on.driver_diameter and on.driven_diameter and on.centre_distance):
         return None
-    section = spec.section
+    section = on.section
     d, big = (
         given.value
         if basis == "datum"
@@ -94,16 +95,16 @@ def window(spec: DriveSpec, slack_clutch: bool = False) -> Window | None:
         if basis == "flat"
         else datum_from_outside(section, given.value, kind)
         for given, basis, kind in (
-            (spec.driver_diameter, spec.driver_basis, spec.driver_groove),
-            (spec.driven_diameter, spec.driven_basis, spec.driven_groove),
+            (on.driver_diameter, on.driver_basis, on.driver_groove),
+            (on.driven_diameter, on.driven_basis, on.driven_groove),
         )
     )
-    now = spec.centre_distance.value
+    now = on.centre_distance.value
     unknown = _UNKNOWN_SLIDE * now
     touching = (d + big) / 2
     slide = _Slide(
-        d, big, now - spec.travel_in.value if spec.travel_in else max(now - unknown, touching * _CLEAR), now,
-        now + (spec.travel_out.value if spec.travel_out else unknown),
+        d, big, now - base.closer.value if base.closer else max(now - unknown, touching * _CLEAR), now,
+        now + (base.away.value if base.away else unknown),
     )  # fmt: skip
     if slide.closest <= touching * (1 + 1e-9) or now <= touching:
         return None
@@ -111,7 +112,7 @@ def window(spec: DriveSpec, slack_clutch: bool = False) -> Window | None:
     room = allowance(guess) or Allowance(0.0, 0.0, section.confidence)
     shortest = belt_length(d, big, min(slide.closest + room.installation_m, slide.farthest))
     longest = belt_length(d, big, max(slide.farthest - room.takeup_m, slide.closest))
-    measured = bool(spec.travel_in and spec.travel_out)
+    measured = bool(base.closer and base.away)
     choices = _choices(section, slide, slack_clutch, measured)
     to_outside = lengths(section, guess.number).outside_m - guess.datum_length_m
     low, high = sorted((shortest, longest)) if shortest > longest else (shortest, longest)

@@ -1,21 +1,20 @@
-"""Sheet step 2: belt length and centre distance (each gives the other), span, wraps, take-up."""
+"""Belt length and centre distance (each gives the other), span, wraps, take-up."""
 
-import math
 from dataclasses import replace
 
 from tuyere.core.drives import v_belt
-from tuyere.core.drives.fitted import LineDrive
+from tuyere.core.drives.fitted import Slide
+from tuyere.core.drives.two_wheels import GEOMETRY, spans_and_wraps
+from tuyere.core.drives.v_belt.v_set import VSet
+from tuyere.core.entry.typed import Given
 from tuyere.core.geometry import open_belt
-from tuyere.core.geometry.quarter_turn import quarter_turn
 from tuyere.core.limit import limit
 from tuyere.core.origin import Origin
-from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.uncertainty import exact, uncertain, wrapped
 from tuyere.core.working.figure import Figure, figure, given_figure, shown
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone
 
-GEOMETRY = "plane geometry, exact; the textbook series is only a check"
 # A run-in belt on its sheaves against its name: common practice, no source.
 _BELT_LENGTH_RELATIVE = 0.004
 
@@ -30,28 +29,20 @@ _NAMED = {
 
 _length = wrapped(open_belt.belt_length)
 _centres = wrapped(open_belt.centre_distance)
-_span = wrapped(open_belt.span_length)
-_driver_wrap = wrapped(lambda d, big, c: open_belt.wraps(d, big, c)[0])
-_driven_wrap = wrapped(lambda d, big, c: open_belt.wraps(d, big, c)[1])
 
 
-def length_and_centres(spec: DriveSpec, page: Page) -> None:
+def length_and_centres(on: VSet, slide: Slide, page: Page) -> None:
     """Whichever of centre distance and belt is known gives the other; both known are compared."""
-    if not page.has("driver_datum", "driven_datum"):
-        return
-    if spec.line:
-        _line_centres(spec.line, page)
-        return
     touching = (page.values["driver_outside"].n + page.values["driven_outside"].n) / 2
-    if spec.belt and not _belt_goes_round(spec.belt, touching, page):
+    if on.belt and not _belt_goes_round(on.belt, touching, page):
         return
     touching = max(touching, (page.values["driver_datum"].n + page.values["driven_datum"].n) / 2 * _CLEAR)
-    if spec.centre_distance and spec.centre_distance.value <= touching:
+    if on.centre_distance and on.centre_distance.value <= touching:
         page.refuse("centre_distance", open_belt.overlap(touching))
         return
     d, big = page.values["driver_datum"], page.values["driven_datum"]
-    if spec.belt:
-        _belt_figures(spec.belt, spec.belt_origin, page)
+    if on.belt:
+        _belt_figures(on.belt, on.belt_origin, page)
         belt_length = page.values["belt_length"]
         by_belt = _centres(d, big, belt_length)
         page.put(
@@ -59,44 +50,16 @@ def length_and_centres(spec: DriveSpec, page: Page) -> None:
                    "solve L(C) = L_d for C", GEOMETRY, to_set=True),
             by_belt,
         )  # fmt: skip
-    if spec.centre_distance:
-        _by_tape(spec, page)
+    if on.centre_distance:
+        _by_tape(on.centre_distance, page)
     if not page.has("centres_by_belt") and not page.has("centres_taped"):
         return
     source = "centres_taped" if page.has("centres_taped") else "centres_by_belt"
     page.put(_as(page.figures[source], "centre_distance", "centre distance", "C"), page.values[source])
-    _spans_and_wraps(page)
-    _length_verdict(spec, page)
-    _take_up(spec, page)
-
-
-def _line_centres(line: LineDrive, page: Page) -> None:
-    """Centres of a drive that is not by V-belt: its own survey has settled them."""
-    if line.centre_m is None:
-        return
-    touching = (line.driver.rim_m + line.driven.rim_m) / 2
-    if line.centre_m <= touching:
-        page.refuse("centre_distance", open_belt.overlap(touching))
-        return
-    at = exact(line.centre_m)
-    page.put(given_figure("centre_distance", "centre distance", "C", "length", at.n, 0.0, Origin.MEASURED, to_set=True), at)
-    if line.lay == "open":
-        _spans_and_wraps(page, line)
-    else:
-        _crossed_wraps(line, page)
-
-
-def _crossed_wraps(line: LineDrive, page: Page) -> None:
-    """Wraps of a crossed or quarter-turn belt: more than half a turn on both."""
-    d, big, c = (page.values[k].n for k in ("driver_datum", "driven_datum", "centre_distance"))
-    inputs = page.lines("centre_distance", "driver_datum", "driven_datum")
-    if line.lay == "crossed":
-        wraps, formula = (math.pi + 2 * math.asin((d + big) / (2 * c)),) * 2, "θ = 180° + 2 asin((D+d)/2C)"
-    else:
-        turn = quarter_turn(d / 2, big / 2, c)
-        wraps, formula = (turn.driver_wrap_rad, turn.driven_wrap_rad), "geometry of the quarter turn"
-    for role, symbol, wrap in zip(("driver", "driven"), ("θ_d", "θ_D"), wraps, strict=True):
-        page.put(figure(f"wrap_{role}", f"wrap on the {role}", symbol, "angle", exact(wrap), inputs, formula, GEOMETRY), exact(wrap))
+    spans_and_wraps(page, limit("least wrap of a belt"), ("The belt", "it slips early under"))
+    _length_verdict(on, page)
+    if on.belt:
+        _take_up(on.belt, on.centre_distance, slide, page)
 
 
 def _as(figure_: Figure, key: str, label: str, symbol: str) -> Figure:
@@ -134,9 +97,7 @@ def _belt_figures(belt: v_belt.Belt, origin: Origin, page: Page) -> None:
         )
 
 
-def _by_tape(spec: DriveSpec, page: Page) -> None:
-    assert spec.centre_distance
-    taped = spec.centre_distance
+def _by_tape(taped: Given, page: Page) -> None:
     page.put(given_figure("centres_taped", "centre distance", "C", "length", taped.value, taped.std, taped.origin, to_set=True), taped.u)
     length = _length(page.values["driver_datum"], page.values["driven_datum"], taped.u)
     check = open_belt.approximate_belt_length(page.values["driver_datum"].n, page.values["driven_datum"].n, taped.value)
@@ -149,50 +110,19 @@ def _by_tape(spec: DriveSpec, page: Page) -> None:
     )  # fmt: skip
 
 
-def _spans_and_wraps(page: Page, line: LineDrive | None = None) -> None:
-    d, big, c = page.values["driver_datum"], page.values["driven_datum"], page.values["centre_distance"]
-    inputs = page.lines("centre_distance", "driver_datum", "driven_datum")
-    span = _span(d, big, c)
-    page.put(figure("span", "free span", "t", "length", span, inputs, "t = √(C² - ((D-d)/2)²)", GEOMETRY, to_set=True), span)
-    for role, function, symbol, sign in (("driver", _driver_wrap, "θ_d", "-"), ("driven", _driven_wrap, "θ_D", "+")):
-        wrap = function(d, big, c)
-        page.put(
-            figure(
-                f"wrap_{role}",
-                f"wrap on the {role} sheave",
-                symbol,
-                "angle",
-                wrap,
-                inputs,
-                f"{symbol} = 180° {sign} 2 asin((D-d)/2C)",
-                GEOMETRY,
-            ),
-            wrap,
-        )
-    small = min(page.values["wrap_driver"].n, page.values["wrap_driven"].n)
-    least = line.least_wrap if line else limit("least wrap of a belt")
-    if least and small < least.value * (1 - 1e-9):
-        what, why = line.too_little_wrap if line else ("The belt", "it slips early under")
-        page.flag(
-            "small-wrap",
-            "centre_distance",
-            f"{what} wraps only {math.degrees(small):.0f}° of the small wheel: {why} {least.printed}. Move the shafts apart, use a smaller ratio, or put an idler on the slack side.",
-        )
-
-
-def _length_verdict(spec: DriveSpec, page: Page) -> None:
-    if spec.belt and page.has("length_by_tape"):
-        _compare(spec.belt, page)
-    elif spec.belt:
+def _length_verdict(on: VSet, page: Page) -> None:
+    if on.belt and page.has("length_by_tape"):
+        _compare(on.belt, page)
+    elif on.belt:
         centres = page.figures["centres_by_belt"]
         page.say(
             "length",
             Tone.OPEN,
-            f"{spec.belt.designation} puts the centres {centres.us} apart ({centres.si})",
+            f"{on.belt.designation} puts the centres {centres.us} apart ({centres.si})",
             "Tape the centre distance to check the belt against it.",
         )
-    elif spec.section:
-        _suggest(spec.section, page)
+    elif on.section:
+        _suggest(on.section, page)
 
 
 def _compare(belt: v_belt.Belt, page: Page) -> None:
@@ -246,10 +176,8 @@ def _common(*belts: v_belt.Belt | None) -> str:
     return f" ({' and '.join(listed)} common stock)" if listed and len(listed) < len(made) else " (common stock)" if listed else " (made, not common stock)"  # fmt: skip
 
 
-def _take_up(spec: DriveSpec, page: Page) -> None:
-    if not spec.belt:
-        return
-    allowed = v_belt.allowance(spec.belt)
+def _take_up(belt: v_belt.Belt, taped: Given | None, slide: Slide, page: Page) -> None:
+    allowed = v_belt.allowance(belt)
     if allowed:
         for key, label, value in (
             ("installation", "close the centres to fit the belt", allowed.installation_m),
@@ -263,35 +191,35 @@ def _take_up(spec: DriveSpec, page: Page) -> None:
                     "length",
                     exact(value),
                     page.lines("belt_length"),
-                    f"table by length for section {spec.belt.section.groove}",
+                    f"table by length for section {belt.section.groove}",
                     v_belt.SOURCE,
                     allowed.confidence,
                     to_set=True,
                     origin=Origin.STANDARD,
                 )
             )
-    if not (spec.centre_distance and spec.travel_out):
+    if not (taped and slide.away):
         return
-    farthest = spec.centre_distance.value + spec.travel_out.value
+    farthest = taped.value + slide.away.value
     by_belt = page.values["centres_by_belt"].n
     if by_belt > farthest:
         us, si = shown(by_belt - farthest, "length", to_set=True)
         page.flag(
             "long-belt",
             "belt",
-            f"{spec.belt.designation} is too long for the take-up: it is tight only {us} ({si}) beyond the end of the slide. Fit a shorter belt.",
+            f"{belt.designation} is too long for the take-up: it is tight only {us} ({si}) beyond the end of the slide. Fit a shorter belt.",
         )
     elif allowed and by_belt + allowed.takeup_m > farthest:
         us, si = shown(max(0.0, farthest - by_belt), "length", to_set=True)
         page.flag(
             "short-takeup",
             "travel_out",
-            f"Only {us} ({si}) is left to take up stretch; {page.figures['takeup'].us} is usual for {spec.belt.designation}.",
+            f"Only {us} ({si}) is left to take up stretch; {page.figures['takeup'].us} is usual for {belt.designation}.",
         )
-    closest = spec.centre_distance.value - spec.travel_in.value if spec.travel_in else None
+    closest = taped.value - slide.closer.value if slide.closer else None
     if allowed and closest is not None and by_belt - allowed.installation_m < closest:
         page.flag(
             "tight-fit",
             "travel_in",
-            f"The centres do not close far enough to fit {spec.belt.designation} without prying: it wants {page.figures['installation'].us} ({page.figures['installation'].si}). Free more slide; never roll a belt on.",
+            f"The centres do not close far enough to fit {belt.designation} without prying: it wants {page.figures['installation'].us} ({page.figures['installation'].si}). Free more slide; never roll a belt on.",
         )
