@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass
+from typing import Any
 
 import pytest
 from flask import Flask
@@ -130,7 +131,7 @@ class Rope(Family):
 
     key = "rope"
     label = "rope"
-    part = "flat"
+    part = "grooved rims"
     slip = Slip((0.01, 0.02), 0.04, "A rope slips a little (made up)")
     overhung_factor = 2.0
 
@@ -150,16 +151,19 @@ ROPE = Rope()
 
 def test_a_made_up_kind_is_on_the_sheet_and_the_slip(monkeypatch: pytest.MonkeyPatch, app: Flask) -> None:
     client = app.test_client()
-    typed = {"family": "rope", "survey": {"flat": {"quantities": {"driver_diameter": {"text": "11 in"}}}}}
+    rope = {"family": "rope", "quantities": {"driver_diameter": {"text": "11 in"}}, "words": {"lay": "three strands"}}
+    typed: dict[str, Any] = {"survey": {"stages": [{"fitted": rope}]}}
     assert client.post("/api/calc/sheet", json=typed).status_code == 422
     monkeypatch.setattr(registry, "FAMILIES", (*registry.FAMILIES, ROPE))
     assert "rope" in [f["key"] for f in client.get("/api/families").json["families"]]
-    quantities = {k: {"text": t} for k, t in (("driver_power", "2 hp"), ("driver_speed", "600 rpm"), ("hours_per_day", "8"))}
-    typed["survey"] |= {"quantities": quantities, "choices": {"driven_class": "light"}}  # type: ignore[operator]
+    typed["survey"] |= {
+        "driver": {"driver_power": {"text": "2 hp"}, "driver_speed": {"text": "600 rpm"}},
+        "machine": {"driven_class": "light", "hours_per_day": {"text": "8"}},
+    }
     sheet = client.post("/api/calc/sheet", json=typed).json
     assert sheet["figures"]["ratio"]["value_si"] == pytest.approx(2.0)
     assert sheet["figures"]["capacity"]["value_si"] == pytest.approx(2700)
     assert any(v["headline"].startswith("It will carry it") for v in sheet["verdicts"])
-    slip = client.post("/api/calc/counter-slip", json={"family": "rope", "survey": typed["survey"], "part_number": "R-9"}).json["slip"]
+    slip = client.post("/api/calc/counter-slip", json={"survey": typed["survey"], "part_number": "R-9"}).json["slip"]
     assert (slip["headline"], slip["machine_part"]) == ("Rope", "R-9")
     assert NONE.of("rope") is None

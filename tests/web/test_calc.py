@@ -94,7 +94,7 @@ def test_each_computation_answers_without_sign_in(app: Flask, name: str, body: A
         ("centre-distance", {"driver_diameter_m": 0.3, "driven_diameter_m": 0.3, "belt_length_m": 0.5}, "belt_length_m"),
         ("rated-power", {"section": "Q", "small_diameter_m": 0.1, "fast_shaft_rad_per_s": 100}, "section"),
         ("drive", {"section": "B", "belt": "A50"}, "belt"),
-        ("sheet", {"survey": {"choices": {"section": "x" * 500}}}, "survey.choices.section"),
+        ("sheet", {"survey": {"stages": [{"fitted": {"choices": {"section": "x" * 500}}}]}}, "survey.stages.0.fitted.choices.section"),
     ],
 )
 def test_refusals_are_problem_details_with_the_field_named(app: Flask, name: str, body: Any, field: str) -> None:

@@ -44,8 +44,8 @@ def test_a_keeper_that_is_gone_is_a_finding_until_it_is_back(sign_in: Any, engin
     assert caller.post("/api/calc/path", {"survey": survey}).json["keepers"][1]["tone"] == "stop"
     refused = keep(caller, drive, survey, "as left")
     assert refused.status_code == 422 and "rotor pin is worn off" in refused.json["detail"]
-    survey["path"]["keepers"][1]["state"] = "in place"
-    survey["path"]["keepers"][1]["gap"] = {"text": "5 mm"}
+    survey["layout"]["keepers"][1]["state"] = "in place"
+    survey["layout"]["keepers"][1]["gap"] = {"text": "5 mm"}
     assert keep(caller, drive, survey, "as left").status_code == 201
     again = drive_of(caller, "Yard sweeper")
     assert not any("rotor pin" in f["what"] for f in again["findings"]) and any("Sets die early" in f["what"] for f in again["findings"])
@@ -66,8 +66,8 @@ def test_a_carriage_and_a_tension_are_kept_and_answered(sign_in: Any, engine: En
     caller = sign_in("Ines")
     drive = drive_of(caller, "Yard sweeper")
     survey = drive["survey"]
-    survey["path"]["carriage"] = {"run": 5, "position": {"text": "6 in"}, "length": {"text": "4 in"}}
-    survey["path"]["tension"] = {"text": "300 lbf"}
+    survey["layout"]["carriage"] = {"run": 5, "position": {"text": "6 in"}, "length": {"text": "4 in"}}
+    survey["stages"][0]["tension"] = {"text": "300 lbf"}
     said = caller.post("/api/calc/path", {"survey": survey}).json
     assert said["carriage"]["near_span"]["us"] == "6 in" and not said["belts"][0]["nearest"]
     assert any(v["headline"] == "engine would slip first" for v in said["verdicts"])
@@ -79,7 +79,7 @@ def test_a_carriage_and_a_tension_are_kept_and_answered(sign_in: Any, engine: En
         )
         stage = session.exec(select(Stage).where(Stage.configuration_id == session.exec(newest).first())).one()
         assert (stage.carriage_from, stage.carriage_m) == (5, pytest.approx(0.1524)) and stage.carriage_length_m == pytest.approx(0.1016)
-    survey["path"]["carriage"]["position"] = {"text": "90 in"}
+    survey["layout"]["carriage"]["position"] = {"text": "90 in"}
     far = keep(caller, drive_of(caller, "Yard sweeper"), survey)
     assert far.status_code == 422 and far.json["errors"][0]["field"] == "carriage_position"
 
@@ -87,13 +87,14 @@ def test_a_carriage_and_a_tension_are_kept_and_answered(sign_in: Any, engine: En
 def test_what_is_mistyped_in_a_layout_is_said_beside_it(sign_in: Any) -> None:
     caller = sign_in("Tobias")
     survey = drive_of(caller, "Dust pellet press")["survey"]
-    path = survey["path"]
-    path["more_belts"][0].update(section="Q", count="many")
+    path = survey["layout"]
+    second = survey["stages"][1]["fitted"]["choices"]
+    second.update(section="Q", belt_count="many")
     path["wheels"][3]["power"] = {"text": "much"}
     path["keepers"] = [{"at": {"from_a": 1, "tape_a": {"text": "2"}, "from_b": 1, "tape_b": {"text": "3"}}, "least": {"text": "9"}}]
     fields = {p["field"] for p in caller.post("/api/calc/path", {"survey": survey}).json["problems"]}
     assert {"belt_2_section", "belt_2_count", "wheel_4_power"} <= fields
-    path["more_belts"][0].update(section="C", count="2")
+    second.update(section="C", belt_count="2")
     path["keepers"][0]["most"] = {"text": "1/2"}
     path["keepers"][0]["least"] = {"text": "3/4"}
     fields = {p["field"] for p in caller.post("/api/calc/path", {"survey": survey}).json["problems"]}

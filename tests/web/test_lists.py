@@ -53,7 +53,7 @@ def test_own_ratings_override_where_the_shop_is_named_and_come_off_again(sign_in
 
     standard = rated("")
     assert rated(site) == standard
-    section = fan["survey"]["choices"]["section"]
+    section = fan["survey"]["stages"][0]["fitted"]["choices"]["section"]
     cells = [f"{section},{d} mm,{n} rpm,{d * n / 6e4:.3f} kW,own trials" for d in (60, 200, 900) for n in (100, 4000)]
     text = "\n".join(["for,size,speed,power,source", *cells])
     assert keep(caller, "ratings", text).status_code == 201

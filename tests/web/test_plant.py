@@ -96,7 +96,7 @@ def test_a_new_drive_has_an_empty_sheet_and_an_empty_log(sign_in: Any) -> None:
     made = caller.post(f"/api/sites/{caller.site_id}/drives", new_drive()).json["id"]
     seen = caller.get(f"/api/drives/{made}").json
     assert seen["configuration_id"] is None and seen["row_version"] == 1
-    assert seen["survey"]["quantities"]["driver_power"]["text"] == ""
+    assert seen["survey"]["driver"]["driver_power"]["text"] == ""
     assert caller.get(f"/api/drives/{made}/log").json["entries"] == []
 
 

@@ -25,11 +25,14 @@ def test_a_proposal_is_kept_beside_what_is_fitted_until_something_is(sign_in: An
     caller = sign_in("Ines")
     drive = drive_of(caller, "Refrigeration compressor 1")
     survey = drive["survey"]
-    survey["quantities"]["driver_diameter"]["text"] = "9.0"
+    survey["stages"][0]["fitted"]["quantities"]["driver_diameter"]["text"] = "9.0"
     assert keep(caller, drive, survey, "proposed").status_code == 201
     again = drive_of(caller, "Refrigeration compressor 1")
-    assert again["survey"]["quantities"]["driver_diameter"]["text"] == "9.4" and again["configuration_id"] == drive["configuration_id"]
-    assert again["proposed"]["survey"]["quantities"]["driver_diameter"]["text"] == "9.0"
+    assert (
+        again["survey"]["stages"][0]["fitted"]["quantities"]["driver_diameter"]["text"] == "9.4"
+        and again["configuration_id"] == drive["configuration_id"]
+    )
+    assert again["proposed"]["survey"]["stages"][0]["fitted"]["quantities"]["driver_diameter"]["text"] == "9.0"
     assert keep(caller, again, again["survey"], "as left").status_code == 201
     assert drive_of(caller, "Refrigeration compressor 1")["proposed"] is None
     with Session(engine) as session:
@@ -42,10 +45,10 @@ def test_a_proposal_that_overloads_the_motor_is_refused(sign_in: Any) -> None:
     caller = sign_in("Ines")
     drive = drive_of(caller, "Steep-water pump")
     survey = drive["survey"]
-    survey["quantities"]["driver_diameter"]["text"] = "8.15"
+    survey["stages"][0]["fitted"]["quantities"]["driver_diameter"]["text"] = "8.15"
     refused = keep(caller, drive, survey, "proposed")
     assert refused.status_code == 422 and refused.json["detail"].startswith("Stop: the motor would carry")
-    survey["quantities"]["driver_diameter"]["text"] = "6.55"
+    survey["stages"][0]["fitted"]["quantities"]["driver_diameter"]["text"] = "6.55"
     assert keep(caller, drive, survey, "proposed").status_code == 201
 
 

@@ -123,8 +123,9 @@ def test_what_was_typed_comes_back_as_typed(app: Flask, driver: str, driven: str
         "hours_per_day": (str(hours), "h"),
     }
     for field, (text, unit) in typed.items():
-        survey["quantities"][field] = {"text": text, "unit": unit, "origin": "measured"}
-    survey["choices"] |= {"section": "A", "belt_count": str(belts)}
+        part = survey["machine"] if field == "hours_per_day" else survey["stages"][0]["fitted"]["quantities"]
+        part[field] = {"text": text, "unit": unit, "origin": "measured"}
+    survey["stages"][0]["fitted"]["choices"] |= {"section": "A", "belt_count": str(belts)}
     reason = "".join(c for c in note if c.isprintable() and c != "\x00")
     kept = post(f"/api/drives/{drive}/surveys", {"id": str(uuid.uuid4()), "row_version": 1, "reason": reason, "survey": survey})
     assert kept.status_code == 201, kept.json

@@ -16,8 +16,8 @@ def test_a_chain_drive_is_kept_by_teeth_and_listed(sign_in: Any, engine: Engine)
     caller = sign_in("Ines")
     drive = drive_of(caller, "Drag-chain conveyor")
     survey = drive["survey"]
-    assert survey["toothed"]["drive"]["name"] == "80" and survey["toothed"]["words"]["pitch_count"] == "12"
-    survey["toothed"]["drive"] |= {"teeth_2": "47", "count": "94"}
+    assert survey["stages"][0]["fitted"]["drive"]["name"] == "80" and survey["stages"][0]["fitted"]["words"]["pitch_count"] == "12"
+    survey["stages"][0]["fitted"]["drive"] |= {"teeth_2": "47", "count": "94"}
     assert keep(caller, drive, survey, "as left").status_code == 201
     again = drive_of(caller, "Drag-chain conveyor")
     with Session(engine) as session:
@@ -34,8 +34,8 @@ def test_what_cannot_be_read_is_refused_beside_its_field(sign_in: Any) -> None:
     caller = sign_in("Ines")
     drive = drive_of(caller, "Bag filter shaker")
     survey = drive["survey"]
-    survey["toothed"]["drive"]["count"] = "20"
-    survey["toothed"]["quantities"]["pitch_span"] = {"text": "wide"}
+    survey["stages"][0]["fitted"]["drive"]["count"] = "20"
+    survey["stages"][0]["fitted"]["quantities"]["pitch_span"] = {"text": "wide"}
     refused = keep(caller, drive, survey)
     assert refused.status_code == 422 and {e["field"] for e in refused.json["errors"]} == {"pitch_span", "count"}
 
@@ -56,7 +56,7 @@ def test_a_flat_belt_drive_is_kept_with_its_pulleys(sign_in: Any, engine: Engine
     caller = sign_in("Ines")
     drive = drive_of(caller, "Workshop lathe")
     survey = drive["survey"]
-    survey["flat"]["lay"] = "crossed"
+    survey["stages"][0]["fitted"]["lay"] = "crossed"
     assert keep(caller, drive, survey).status_code == 201
     again = drive_of(caller, "Workshop lathe")
     with Session(engine) as session:
@@ -64,7 +64,7 @@ def test_a_flat_belt_drive_is_kept_with_its_pulleys(sign_in: Any, engine: Engine
         wheels = session.exec(select(Wheel).where(Wheel.stage_id == stage.id).order_by(col(Wheel.position))).all()
     assert (stage.section, stage.lay) == ("flat", "crossed") and stage.centre_distance_m == pytest.approx(38 * 0.0254)
     assert [(w.face, round((w.diameter_m or 0) / 0.0254, 3)) for w in wheels] == [("flat", 6.0), ("flat", 8.0)]
-    survey["flat"]["quantities"]["driver_diameter"] = {"text": "round"}
+    survey["stages"][0]["fitted"]["quantities"]["driver_diameter"] = {"text": "round"}
     refused = keep(caller, again, survey)
     assert refused.status_code == 422 and refused.json["errors"][0]["field"] == "driver_diameter"
     assert len(caller.get("/api/calc/flat-lists").json["belts"]) > 20

@@ -1,5 +1,6 @@
 """The one way to write: once, in one transaction, versioned, audited, append-only."""
 
+import copy
 import uuid
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any
@@ -123,8 +124,9 @@ def test_an_impossible_survey_is_not_kept_and_a_bad_one_is(sign_in: Any, drive_i
     seen = caller.get(f"/api/drives/{drive_id}").json
 
     def with_driver(text: str) -> dict[str, Any]:
-        quantities = {**seen["survey"]["quantities"], "driver_diameter": {"text": text, "unit": "in", "origin": None}}
-        return {"id": str(uuid.uuid4()), "row_version": seen["row_version"], "survey": {**seen["survey"], "quantities": quantities}}
+        survey = copy.deepcopy(seen["survey"])
+        survey["stages"][0]["fitted"]["quantities"]["driver_diameter"] = {"text": text, "unit": "in", "origin": None}
+        return {"id": str(uuid.uuid4()), "row_version": seen["row_version"], "survey": survey}
 
     refused = caller.post(f"/api/drives/{drive_id}/surveys", with_driver("1/0"))
     assert refused.status_code == 422 and refused.json["errors"][0]["field"] == "driver_diameter"

@@ -158,6 +158,7 @@ def _quantities(told: dict[str, Any]) -> dict[str, Any]:
 def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any], item: dict[str, Any], at: datetime) -> Configuration:
     typed = SurveyForm.model_validate(
         {
+            "family": drive.family,
             "quantities": {k: _entry(k, v) for k, v in entry.get("survey", {}).items()},
             "choices": entry.get("choices", {}),
             "design": {k: _entry(k, v) for k, v in entry.get("design", {}).items()},
@@ -170,14 +171,14 @@ def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any
         }
     )
     form = read_sheet(SheetForm(survey=typed))
-    survey = survey_of(uuid.uuid4(), item["standing"], item["reason"], typed, form, at, drive.family)
+    survey = survey_of(uuid.uuid4(), item["standing"], item["reason"], typed, form, at)
     return drives.keep_survey(session, writer, drive, drive.row_version, survey)
 
 
 def _reading(
     session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, what: str, item: dict[str, Any], at: datetime
 ) -> None:
-    sheet = solve(read_sheet(SheetForm(family=drive.family, survey=survey_form(drive, configuration))).spec)
+    sheet = solve(read_sheet(SheetForm(survey=survey_form(drive, configuration))).spec)
     body = _tension_round(sheet, item) if what == "tension" else _speed_round(sheet, item)
     row, values = reading_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
     drives.keep_reading(session, writer, row, values)

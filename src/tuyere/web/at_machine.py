@@ -119,7 +119,7 @@ def post_instrument(path: DrivePath, body: PointIn) -> Response:
 def truth_of(session: Session, drive: Drive) -> Truth:
     """What a demo machine is doing: its plate, a little light load, and the slip that was read of it last."""
     configuration = drives.current_configuration(session, drive.id)
-    form = read_sheet(SheetForm(family=drive.family, survey=survey_form(drive, configuration)))
+    form = read_sheet(SheetForm(survey=survey_form(drive, configuration)))
     page = solve_page(form.spec)
     if not page.has("driven_speed"):
         return Truth(page.values["driver_speed"].n if page.has("driver_speed") else None)

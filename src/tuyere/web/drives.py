@@ -19,10 +19,10 @@ from tuyere.store import drives
 from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Role
 from tuyere.store.write import Answer, Writer
 from tuyere.web.answers import answer
-from tuyere.web.entry import MOST_VERSIONS, USUAL_FAMILY, Entry, FamilyKey, Strict
+from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import DueOut, FindingOut, due_out, explain_clash
-from tuyere.web.forms import SheetForm, SurveyForm, fitted_of, read_machine_form, read_sheet, typed_path
+from tuyere.web.forms import SheetForm, SurveyForm, ToothedForm, WithSurvey, read_machine_form, read_sheet, surveyed, typed_path
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
@@ -115,8 +115,8 @@ def _proposed(session: Session, drive: Drive) -> ProposedOut | None:
     found = drives.proposed_configuration(session, drive.id)
     if found is None:
         return None
-    family = found.typed.get("family", drive.family)
-    return ProposedOut(id=found.id, reason=found.reason, made_at=found.made_at, family=family, survey=survey_form(drive, found))
+    survey = survey_form(drive, found)
+    return ProposedOut(id=found.id, reason=found.reason, made_at=found.made_at, family=survey.family, survey=survey)
 
 
 def _last_speed(session: Session, drive: Drive, configuration: Configuration | None) -> LastSpeedOut | None:
@@ -170,18 +170,16 @@ def post_details(path: DrivePath, body: DetailsForm) -> Response:
     return answer(ChangedOut(**done.body), done.status)
 
 
-class KeepSurvey(Strict):
+class KeepSurvey(WithSurvey):
     """A survey to keep: client-made id, the row version it was based on, and how it stands.
 
-    `family`: of the wheels in it, where that is another than the drive's; kept as left or found, the drive becomes one of it.
+    Kept as left or found, the drive is of its kind from then on.
     """
 
     id: uuid.UUID
     row_version: int = Field(ge=1, le=MOST_VERSIONS)
     standing: Literal["as found", "as left", "corrected", "proposed"] = "as found"
     reason: str = Field("", max_length=400)
-    family: FamilyKey | None = None
-    survey: SurveyForm
 
 
 class KeptSurveyOut(BaseModel):
@@ -201,10 +199,9 @@ def post_survey(path: DrivePath, body: KeepSurvey) -> Response:
 
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
-        family = body.family or drive.family
         if body.standing == "proposed":
-            _refuse_overload(session, drive, body.survey, family)
-        survey = survey_of(body.id, body.standing, body.reason, body.survey, form, family=family)
+            _refuse_overload(session, drive, body.survey)
+        survey = survey_of(body.id, body.standing, body.reason, body.survey, form)
         kept = drives.keep_survey(session, writer, drive, body.row_version, survey)
         return Answer(201, {"id": str(kept.id), "row_version": drive.row_version, "sequence": kept.sequence})
 
@@ -212,10 +209,10 @@ def post_survey(path: DrivePath, body: KeepSurvey) -> Response:
     return answer(KeptSurveyOut(**done.body), done.status)
 
 
-def _refuse_overload(session: Session, drive: Drive, survey: SurveyForm, family: str) -> None:
+def _refuse_overload(session: Session, drive: Drive, survey: SurveyForm) -> None:
     """A speed that would overload the motor, or run machine or rim too fast, is not proposed."""
-    now = read_sheet(SheetForm(family=drive.family, survey=survey_form(drive, drives.current_configuration(session, drive.id))))
-    then = solve_page(read_sheet(SheetForm(family=family, survey=survey)).spec)
+    now = read_sheet(SheetForm(survey=survey_form(drive, drives.current_configuration(session, drive.id))))
+    then = solve_page(read_sheet(SheetForm(survey=survey)).spec)
     if not then.has("driven_speed"):
         return
     found = read_machine_form(now, survey.machine, then.values["driven_speed"].n)
@@ -226,7 +223,7 @@ def _refuse_overload(session: Session, drive: Drive, survey: SurveyForm, family:
 
 def _refuse_layout(survey: SurveyForm, standing: str) -> None:
     """A layout that cannot be read is refused; one that runs wrongly is bad practice, kept as found but not left so."""
-    if not survey.path.wheels:
+    if not survey.layout.wheels:
         return
     found = read_path(typed_path(survey))
     unread = [p for p in found.problems if "_" in p.field]
@@ -244,37 +241,35 @@ def survey_of(
     typed: SurveyForm,
     form: FormReading,
     made_at: datetime | None = None,
-    family: str = USUAL_FAMILY,
 ) -> drives.Survey:
-    """A survey as the store keeps it: typed words beside SI values. Raises Refusal for a toothed drive that cannot be read."""
+    """A survey as the store keeps it: typed words beside SI values. Raises Refusal for one that cannot be read."""
     dumped = typed.model_dump(mode="json")
-    record = _record(typed, family)
+    family = registry.family(typed.family)
     return drives.Survey(
         survey_id,
         standing,
         reason,
-        {k: dumped[k] for k in ("quantities", "choices", "path", "toothed", "flat", "link", "machine", "cones")} | {"family": family},
+        {k: v for k, v in dumped.items() if k != "design"},
         dumped["design"],
         dict(form.design),
         form.spec,
         made_at,
-        read_path(typed_path(typed)) if typed.path.wheels and registry.family(family).on_many else None,
-        record,
-        family,
+        read_path(typed_path(typed)) if typed.layout.wheels and family.on_many else None,
+        _record(typed),
+        family.key,
     )
 
 
-def _record(typed: SurveyForm, family: str) -> Record | None:
-    """What the record keeps of a drive that has a part of the survey to itself. Raises Refusal for one that cannot be read."""
-    surveyed = fitted_of(family, typed)
-    dogs, linear = typed.toothed.dogs, typed.toothed.linear
-    problems = [*surveyed.problems]
-    if registry.family(family).part == "toothed":
-        problems += dogs.read().problems if dogs.fitted else ()
-        problems += linear.read(Entry()).problems if linear.fitted else ()
+def _record(typed: SurveyForm) -> Record | None:
+    """What the record keeps of what is fitted. Raises Refusal for what cannot be read."""
+    found, fitted = surveyed(typed), typed.first.fitted
+    problems = [*found.problems]
+    if isinstance(fitted, ToothedForm):
+        problems += fitted.dogs.read().problems if fitted.dogs.fitted else ()
+        problems += fitted.linear.read(Entry()).problems if fitted.linear.fitted else ()
     if problems:
         raise Refusal(422, problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in problems])
-    return surveyed.record
+    return found.record
 
 
 def refuse_problems(form: FormReading, sheet: Sheet) -> None:

@@ -27,6 +27,7 @@ MeshingKey = Annotated[
     str, Field(max_length=40, description=f"one of: {', '.join(f.key for f in registry.MESHING)}"), AfterValidator(_meshing)
 ]
 USUAL_FAMILY = registry.FAMILIES[0].key
+USUAL_MESHING = registry.MESHING[0].key
 
 
 class Strict(BaseModel):
@@ -57,6 +58,9 @@ class Entry(Strict):
 none_typed = Field(default_factory=Entry)
 
 
+_OWN = ("quantities", "words", "choices")
+
+
 def part_of(form: Strict) -> Part:
     """A part of a survey as its kind of drive reads it: entries as typed, words, and parts of its own."""
     quantities: dict[str, Typed] = {}
@@ -64,16 +68,20 @@ def part_of(form: Strict) -> Part:
     more: dict[str, Part] = {}
     for name in type(form).model_fields:
         value = getattr(form, name)
+        if name == "family":
+            continue
         if isinstance(value, Entry):
             quantities[name] = value.typed()
         elif isinstance(value, dict):
-            quantities |= {key: entry.typed() for key, entry in value.items()}
+            quantities |= {key: entry.typed() for key, entry in value.items() if isinstance(entry, Entry)}
+            words |= {key: word for key, word in value.items() if isinstance(word, str)}
         elif isinstance(value, bool):
             words[name] = "yes" if value else ""
         elif isinstance(value, Strict):
             inner = part_of(value)
             more[name] = inner
-            if name == "words":  # a form may keep its words in a form of their own
+            if name in _OWN:  # a form may keep its quantities and words in forms of their own
+                quantities |= inner.quantities
                 words |= inner.words
         else:
             words[name] = str(value)

@@ -1,5 +1,6 @@
 """Errors as RFC 9457 problem details, with the field named."""
 
+from collections.abc import Sequence
 from typing import Any
 
 from flask import Flask, Response, request
@@ -92,11 +93,15 @@ def respond(problem: ProblemOut) -> Response:
 def validation_problem(error: ValidationError) -> Response:
     """pydantic's findings as problem details, in words."""
     errors = [
-        FieldError(field=".".join(str(p) for p in e["loc"]) or "body", detail=_in_words(e))
-        for e in error.errors(include_url=False, include_input=False)
+        FieldError(field=_field(e["loc"]) or "body", detail=_in_words(e)) for e in error.errors(include_url=False, include_input=False)
     ]
     first = errors[0].detail if errors else SENTENCES[400]
     return respond(ProblemOut(title=_title(422), status=422, detail=first, errors=errors))
+
+
+def _field(loc: Sequence[int | str]) -> str:
+    """The field by its way through the form; which of the forms a fitting is read in is no part of it."""
+    return ".".join(str(p) for before, p in zip(("", *loc), loc, strict=False) if before != "fitted")
 
 
 def _in_words(error: Any) -> str:

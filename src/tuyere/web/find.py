@@ -22,9 +22,9 @@ from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.verdict import Problem, Verdict
 from tuyere.web.answers import answer
-from tuyere.web.entry import USUAL_FAMILY, Entry, FamilyKey, Strict, none_typed
+from tuyere.web.entry import Entry, Strict, none_typed, part_of
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheetForm, SurveyForm, family_part, read_sheet
+from tuyere.web.forms import SheavesForm, SheetForm, SurveyForm, WithSurvey, read_sheet
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 
@@ -200,10 +200,9 @@ def _section(name: str, field: str, problems: list[Problem]) -> v_belt.Section |
         return None
 
 
-class WindowIn(Strict):
+class WindowIn(WithSurvey):
     """A survey without a belt; whether the drive clutches by a slack belt."""
 
-    survey: SurveyForm
     slack_clutch: bool = False
 
 
@@ -217,8 +216,7 @@ class WindowOut(BaseModel):
 def v_drive(survey: SurveyForm) -> tuple[VDrive, DriveSpec]:
     """The V-belts of a survey form, and the drive they are on, as far as it can be read; problems stand beside the survey's own fields."""
     spec = read_sheet(SheetForm(survey=survey)).spec
-    assert isinstance(spec.fitted, VDrive)
-    return spec.fitted, spec
+    return (spec.fitted if isinstance(spec.fitted, VDrive) else VDrive()), spec
 
 
 @blueprint.post("/calc/length-window", summary="Which lengths the take-up can serve", responses={"200": WindowOut})
@@ -231,10 +229,9 @@ def calc_length_window(body: WindowIn) -> Response:
     return answer(WindowOut(window=window(on, spec.slide, body.slack_clutch), wanted=wanted))
 
 
-class GetHomeIn(Strict):
+class GetHomeIn(WithSurvey):
     """A drive's own survey and what was put on it to get home."""
 
-    survey: SurveyForm
     fix_section: str = Field("", max_length=40, description="the section run; empty for the drive's own")
     fix_count: str = Field("", max_length=40)
     fix_belt: str = Field("", max_length=60, description="the belt from the shelf, by its name; empty where not known")
@@ -271,7 +268,7 @@ def _read_fix(body: GetHomeIn, on: VDrive) -> tuple[Fix | None, list[Problem]]:
         if belt.section.name != section.name:
             problems.append(Problem("fix_belt", f"{belt.designation} is a section {belt.section.name} belt: choose that section above."))
             return None, problems
-    back = any(w.contact == "back" and w.role == "driven" for w in body.survey.path.wheels)
+    back = any(w.contact == "back" and w.role == "driven" for w in body.survey.layout.wheels)
     return Fix(section, count, belt, body.fix_singles, back), problems
 
 
@@ -289,10 +286,9 @@ def calc_get_home(body: GetHomeIn) -> Response:
     return answer(GetHomeOut(fix=fix, problems=problems))
 
 
-class GradeIn(Strict):
+class GradeIn(WithSurvey):
     """What the drive does to its belts, and how long the last sets lasted (hours, oldest first)."""
 
-    survey: SurveyForm
     section: str = Field("", max_length=40)
     duties: list[str] = Field(default_factory=list, max_length=20)
     lives_h: list[float] = Field(default_factory=list, max_length=100)
@@ -318,12 +314,10 @@ def calc_grade(body: GradeIn) -> Response:
     return answer(GradeOut(grade=grade_of(body, section) if section else None))
 
 
-class SlipIn(Strict):
+class SlipIn(WithSurvey):
     """What the slip is made from: the family, the V-belt to ask for, the drive's survey, and what was found out."""
 
-    family: FamilyKey = USUAL_FAMILY
     belt: str = Field("", max_length=60)
-    survey: SurveyForm = Field(default_factory=SurveyForm)
     joined: bool = False
     slack_clutch: bool = False
     duties: list[str] = Field(default_factory=list, max_length=20)
@@ -339,8 +333,9 @@ class SlipOut(BaseModel):
 
 def slip_of(body: SlipIn) -> tuple[str, Slip]:
     """What to ask for and the counter slip of a request. Raises Refusal for what cannot be read, or is not known yet."""
-    if body.family != USUAL_FAMILY:
-        found = registry.family(body.family).counter_slip(family_part(body.family, body.survey), body.part_number.strip())
+    fitted = body.survey.first.fitted
+    if not isinstance(fitted, SheavesForm):
+        found = registry.family(fitted.family).counter_slip(part_of(fitted), body.part_number.strip())
         if found is None:
             raise Refusal(422, "Survey it first: what it is, its wheels and its length; then the slip writes itself.")
         return found.headline, found

@@ -3,41 +3,38 @@
 from dataclasses import replace
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import Discriminator, Field, Tag, model_validator
 
 from tuyere.core.drives import registry
+from tuyere.core.drives.flat.kind import FLAT
 from tuyere.core.drives.flat.survey import FlatReading, read_flat
 from tuyere.core.drives.roller_chain.dogs import DogReading, read_dogs
-from tuyere.core.drives.survey import Part, Surveyed
+from tuyere.core.drives.survey import Surveyed
 from tuyere.core.drives.synchronous.linear import LinearReading, read_linear
 from tuyere.core.drives.v_belt.link import LinkReading, read_link
 from tuyere.core.entry.typed import Typed
+from tuyere.core.layout.form import MOST_BELTS
+from tuyere.core.layout.held import HeldBy
 from tuyere.core.layout.typed import TypedBelt, TypedCarriage, TypedPath, TypedTape
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.typed import Reading, read_form
 from tuyere.core.speeds.machine_form import MachineReading, read_machine
 from tuyere.core.uncertainty import TOOLS
-from tuyere.web.entry import USUAL_FAMILY, Entry, FamilyKey, Strict, none_typed, part_of
-from tuyere.web.path_form import PathForm
+from tuyere.store.migrations.survey_by_stages import by_stages, is_old
+from tuyere.web.entry import USUAL_FAMILY, USUAL_MESHING, Entry, FamilyKey, Strict, none_typed, part_of
+from tuyere.web.path_form import LayoutForm
 from tuyere.web.shop import the_shop
 
 FORCE_TOOLS = tuple(name for name, tool in TOOLS.items() if tool.kind == "force")
 
 
-class Quantities(Strict):
-    """Everything on the sheet that is a number with a unit."""
+class DriverForm(Strict):
+    """What drives: power and speed by its plate, its class, and which way it turns."""
 
     driver_power: Entry = none_typed
     driver_speed: Entry = none_typed
-    hours_per_day: Entry = none_typed
-    driver_diameter: Entry = none_typed
-    driven_diameter: Entry = none_typed
-    centre_distance: Entry = none_typed
-    travel_in: Entry = none_typed
-    travel_out: Entry = none_typed
-    open_turns: Entry = none_typed
-    most_turns: Entry = none_typed
-    turn_drop: Entry = none_typed
+    driver_class: str = Field("normal", max_length=40)
+    rotation: str = Field("clockwise", max_length=40)
 
 
 class DesignPoint(Strict):
@@ -50,25 +47,29 @@ class DesignPoint(Strict):
     design_turns: Entry = none_typed
 
 
-class Choices(Strict):
-    """Everything on the sheet that is a word from a list, a belt name or a count."""
+class SheaveSizes(Strict):
+    """What is measured of V-belts on two sheaves."""
+
+    driver_diameter: Entry = none_typed
+    driven_diameter: Entry = none_typed
+    centre_distance: Entry = none_typed
+    open_turns: Entry = none_typed
+    most_turns: Entry = none_typed
+    turn_drop: Entry = none_typed
+
+
+class BeltWords(Strict):
+    """What is read or counted of V-belts and their grooves."""
 
     section: str = Field("", max_length=200)
     belt: str = Field("", max_length=200)
     belt_count: str = Field("", max_length=200)
     ribs: str = Field("", max_length=40)
-    driver_class: str = Field("normal", max_length=40)
-    driven_class: str = Field("", max_length=40)
     driver_basis: str = Field("outside", max_length=40)
     driven_basis: str = Field("outside", max_length=40)
     driver_groove: str = Field("standard", max_length=40)
     driven_groove: str = Field("standard", max_length=40)
-    rotation: str = Field("clockwise", max_length=40)
-    centre_line_deg: str = Field("0", max_length=40)
     adjustable: str = Field("", max_length=40)
-    idler: str = Field("none", max_length=40)
-    surroundings: str = Field("clean", max_length=40)
-    starts: str = Field("seldom", max_length=40)
 
 
 class ToothedWords(Strict):
@@ -151,9 +152,27 @@ class LinkForm(Strict):
         return read_link({k: getattr(self, k).typed() for k in spans}, self.model_dump(exclude=set(spans)))
 
 
+class FittedForm(Strict):
+    """What is on a stage, tagged by the kind of drive; quantities and words by field, for a kind that has no form of its own."""
+
+    family: FamilyKey = USUAL_FAMILY
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=40)
+    words: dict[str, Annotated[str, Field(max_length=60)]] = Field(default_factory=dict, max_length=40)
+
+
+class SheavesForm(Strict):
+    """V-belts on sheaves, and link belting as measured."""
+
+    family: FamilyKey = USUAL_FAMILY
+    quantities: SheaveSizes = Field(default_factory=SheaveSizes)
+    choices: BeltWords = Field(default_factory=BeltWords)
+    link: LinkForm = Field(default_factory=LinkForm)
+
+
 class ToothedForm(Strict):
     """A toothed belt or chain as measured, and the drive it runs on."""
 
+    family: FamilyKey = USUAL_MESHING
     quantities: dict[str, Entry] = Field(default_factory=dict, max_length=20)
     words: ToothedWords = Field(default_factory=ToothedWords)
     drive: ToothedDriveForm = Field(default_factory=ToothedDriveForm)
@@ -164,6 +183,7 @@ class ToothedForm(Strict):
 class FlatForm(Strict):
     """A flat belt on two pulleys, as typed."""
 
+    family: FamilyKey = FLAT.key
     quantities: dict[str, Entry] = Field(default_factory=dict, max_length=20)
     belt: str = Field("", max_length=60)
     lay: str = Field("open", max_length=20)
@@ -173,7 +193,7 @@ class FlatForm(Strict):
 
     def read(self) -> FlatReading:
         """As the core reads it."""
-        return read_flat({k: e.typed() for k, e in self.quantities.items()}, self.model_dump(exclude={"quantities"}))
+        return read_flat({k: e.typed() for k, e in self.quantities.items()}, self.model_dump(exclude={"quantities", "family"}))
 
 
 class CurvePoint(Strict):
@@ -184,8 +204,12 @@ class CurvePoint(Strict):
 
 
 class MachineForm(Strict):
-    """The driven machine and its motor: what kind it is, what was read of it, its limits, and a fan's curve."""
+    """The driven machine and its motor: its class and hours, what kind it is, what was read of it, its limits, and a fan's curve."""
 
+    driven_class: str = Field("", max_length=40)
+    hours_per_day: Entry = none_typed
+    surroundings: str = Field("clean", max_length=40)
+    starts: str = Field("seldom", max_length=40)
     kind: str = Field("", max_length=40)
     quantities: dict[str, Entry] = Field(default_factory=dict, max_length=30)
     words: dict[str, Annotated[str, Field(max_length=60)]] = Field(default_factory=dict, max_length=20)
@@ -203,18 +227,92 @@ class ConesForm(Strict):
     steps: int = Field(3, ge=1, le=8)
 
 
-class SurveyForm(Strict):
-    """What is fitted, as typed."""
+_FORMS: dict[str, type[Strict]] = {"sheaves": SheavesForm, "teeth": ToothedForm, "pulleys": FlatForm}
 
-    quantities: Quantities = Field(default_factory=Quantities)
-    choices: Choices = Field(default_factory=Choices)
-    design: DesignPoint = Field(default_factory=DesignPoint)
-    path: PathForm = Field(default_factory=PathForm)
-    toothed: ToothedForm = Field(default_factory=ToothedForm)
-    flat: FlatForm = Field(default_factory=FlatForm)
-    link: LinkForm = Field(default_factory=LinkForm)
+
+def _form_of(told: object) -> str:
+    """Which of the forms a stage's fitting is typed in, by what its kind of drive runs on."""
+    key = told.get("family", USUAL_FAMILY) if isinstance(told, dict) else getattr(told, "family", USUAL_FAMILY)
+    try:
+        part = registry.family(str(key)).part
+    except registry.UnknownFamilyError:
+        part = ""  # the plain form refuses it in words
+    return part if part in _FORMS else "plain"
+
+
+AnyFitted = Annotated[
+    Annotated[SheavesForm, Tag("sheaves")]
+    | Annotated[ToothedForm, Tag("teeth")]
+    | Annotated[FlatForm, Tag("pulleys")]
+    | Annotated[FittedForm, Tag("plain")],
+    Discriminator(_form_of),
+]  # fmt: skip
+
+
+class StageForm(Strict):
+    """One belt set, chain or flat belt: what is fitted, how it lies and is held, how far the base slides, its idler.
+
+    `tension`: of each belt at rest, where stated.
+    """
+
+    fitted: AnyFitted = Field(default_factory=SheavesForm)
+    lay: str = Field("open", max_length=20)
+    held_by: HeldBy = Field("", description="what holds its tension; empty while nobody asked")
+    tension: Entry = none_typed
+    travel_in: Entry = none_typed
+    travel_out: Entry = none_typed
+    centre_line_deg: str = Field("0", max_length=40)
+    idler: str = Field("none", max_length=40)
+
+
+class SurveyForm(Strict):
+    """A drive as typed: what drives, what is driven, and the stages between them, the first from the driver.
+
+    `layout`: wheels in the plane, where there are more than two.
+    """
+
+    driver: DriverForm = Field(default_factory=DriverForm)
     machine: MachineForm = Field(default_factory=MachineForm)
+    stages: list[StageForm] = Field(default_factory=lambda: [StageForm()], min_length=1, max_length=MOST_BELTS)
+    layout: LayoutForm = Field(default_factory=LayoutForm)
+    design: DesignPoint = Field(default_factory=DesignPoint)
     cones: ConesForm = Field(default_factory=ConesForm)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _as_before(cls, told: object) -> object:
+        """A survey typed the way it was kept before there were stages is read as one of today's; `family` says which part of it counts."""
+        if isinstance(told, dict) and is_old(told):
+            family = told.get("family")
+            return by_stages(told, family if isinstance(family, str) else USUAL_FAMILY)
+        return told
+
+    @property
+    def first(self) -> StageForm:
+        """The stage on the driver's shaft."""
+        return self.stages[0]
+
+    @property
+    def family(self) -> str:
+        """Which kind of drive that is."""
+        return self.first.fitted.family
+
+
+class WithSurvey(Strict):
+    """A request about a survey. One of before says its kind of drive beside it."""
+
+    survey: SurveyForm = Field(default_factory=SurveyForm)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _family_beside(cls, told: object) -> object:
+        if not isinstance(told, dict) or "family" not in told or "family" in cls.model_fields:
+            return told
+        survey = told.get("survey", {})
+        rest = {key: value for key, value in told.items() if key != "family"}
+        if isinstance(survey, dict) and "stages" not in survey:
+            rest["survey"] = by_stages(survey, str(told["family"]))
+        return rest
 
 
 class GaugeForm(Strict):
@@ -233,57 +331,54 @@ class TachometerForm(Strict):
     tach_driven: Entry = none_typed
 
 
-class SheetForm(Strict):
-    """The whole sheet as typed; `family` says which part of the survey holds the wheels."""
+class SheetForm(WithSurvey):
+    """The whole sheet as typed."""
 
-    family: FamilyKey = USUAL_FAMILY
-    survey: SurveyForm = Field(default_factory=SurveyForm)
     gauge: GaugeForm = Field(default_factory=GaugeForm)
     tachometer: TachometerForm = Field(default_factory=TachometerForm)
 
 
 def read_sheet(form: SheetForm) -> Reading:
     """Read a sheet form with the core: spec, notes and problems per field; rated by the shop's own tables where it has any."""
-    survey, gauge = form.survey, form.gauge
-    quantities = _typed(survey.quantities) | _typed(survey.design) | _typed(form.tachometer)
-    choices = survey.choices.model_dump() | {"belt_state": gauge.belt_state}
+    survey, gauge, stage = form.survey, form.gauge, form.survey.first
+    machine = survey.machine
+    quantities = _typed(survey.driver) | _typed(stage) | _typed(survey.design) | _typed(form.tachometer)
+    quantities["hours_per_day"] = machine.hours_per_day.typed()
+    words = {
+        "driver_class": survey.driver.driver_class, "rotation": survey.driver.rotation, "driven_class": machine.driven_class,
+        "surroundings": machine.surroundings, "starts": machine.starts, "centre_line_deg": stage.centre_line_deg, "idler": stage.idler,
+        "belt_state": gauge.belt_state,
+    }  # fmt: skip
     forces = [replace(entry.typed(), tool=gauge.tool if gauge.tool in FORCE_TOOLS else None) for entry in gauge.forces]
-    family = registry.family(form.family)
-    return read_form(family, quantities, choices, forces, gauge.deflection.typed(), family_part(form.family, survey), the_shop().ratings)
+    family = registry.family(survey.family)
+    return read_form(family, quantities, words, forces, gauge.deflection.typed(), part_of(stage.fitted), the_shop().ratings)
 
 
-def family_part(key: str, survey: SurveyForm) -> Part:
-    """Where a survey keeps the wheels of a kind of drive."""
-    family = registry.family(key)
-    if family.part:
-        return part_of(getattr(survey, family.part))
-    return Part(_typed(survey.quantities), survey.choices.model_dump())
-
-
-def fitted_of(key: str, survey: SurveyForm) -> Surveyed:
-    """What the kind of drive called `key` makes of its part of a survey."""
-    return registry.family(key).survey(family_part(key, survey))
+def surveyed(survey: SurveyForm) -> Surveyed:
+    """What the first stage's kind of drive makes of it."""
+    return registry.family(survey.family).survey(part_of(survey.first.fitted))
 
 
 def typed_path(form: SurveyForm) -> TypedPath:
     """The layout of a survey as the core reads it."""
-    path, choices = form.path, form.choices
-    lay = "crossed" if path.crossed else "quarter-turn" if path.quarter_turn else "open"
+    path = form.layout
     return TypedPath(
         [w.typed() for w in path.wheels],
         [TypedTape(t.a, t.b, t.distance.typed(), t.held) for t in path.tapes],
-        [
-            TypedBelt(choices.section, choices.belt, choices.belt_count, lay, path.tension.typed()),
-            *(TypedBelt(b.section, b.belt, b.count, b.lay, b.tension.typed()) for b in path.more_belts),
-        ],
+        [_typed_belt(stage) for stage in form.stages],
         path.placed_by,
         path.mirrored,
-        choices.rotation,
-        choices.centre_line_deg,
-        form.quantities.driver_speed.typed(),
+        form.driver.rotation,
+        form.first.centre_line_deg,
+        form.driver.driver_speed.typed(),
         [k.typed() for k in path.keepers],
         TypedCarriage(path.carriage.run, path.carriage.position.typed(), path.carriage.length.typed()),
     )
+
+
+def _typed_belt(stage: StageForm) -> TypedBelt:
+    words = stage.fitted.choices if isinstance(stage.fitted, SheavesForm) else BeltWords()
+    return TypedBelt(words.section, words.belt, words.belt_count, stage.lay, stage.tension.typed())
 
 
 def read_machine_form(sheet: Reading, form: MachineForm, new_speed: float | None) -> MachineReading:
@@ -294,5 +389,7 @@ def read_machine_form(sheet: Reading, form: MachineForm, new_speed: float | None
     return read_machine(sheet.spec, solve_page(sheet.spec), sheet.design, quantities, words, curve, new_speed)
 
 
-def _typed(model: Quantities | DesignPoint | TachometerForm) -> dict[str, Typed]:
-    return {key: getattr(model, key).typed() for key in type(model).model_fields}
+def _typed(model: Strict) -> dict[str, Typed]:
+    """The entries of a form, by field."""
+    found = {key: getattr(model, key) for key in type(model).model_fields}
+    return {key: entry.typed() for key, entry in found.items() if isinstance(entry, Entry)}

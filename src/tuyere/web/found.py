@@ -25,7 +25,7 @@ from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.find import FindForm, GetHomeIn, SlipIn, judge_fix, slip_of, v_drive
 from tuyere.web.floor import SitePath
-from tuyere.web.forms import SurveyForm
+from tuyere.web.forms import WithSurvey
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site, at_site_of_drive, at_site_of_fix, at_site_of_slip
 from tuyere.web.state import reading, write
@@ -248,14 +248,13 @@ def post_fix_off(path: FixPath, body: FixOffForm) -> Response:
     return answer(KeptOut(**done.body), done.status)
 
 
-class KeepLife(Strict):
+class KeepLife(WithSurvey):
     """How long a set lasted, as typed; when it ended and what ended it. The survey says what section it was."""
 
     id: uuid.UUID
     hours: Entry
     ended_on: date
     why: str = Field("", max_length=400)
-    survey: SurveyForm = Field(default_factory=SurveyForm)
     duties: list[str] = Field(default_factory=list, max_length=20)
 
 

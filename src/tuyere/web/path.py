@@ -4,7 +4,7 @@ import math
 from typing import Literal
 
 from flask import Response
-from pydantic import BaseModel, Field
+from pydantic import BaseModel
 
 from tuyere.core.drives import v_belt
 from tuyere.core.entry.field import Note
@@ -16,18 +16,15 @@ from tuyere.core.layout.take_up import Reach
 from tuyere.core.layout.wheels import PathWheel
 from tuyere.core.working.verdict import Problem, Tone, Verdict
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.entry import Strict
-from tuyere.web.forms import SurveyForm, typed_path
+from tuyere.web.forms import WithSurvey, typed_path
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 
 blueprint = routes("path", "/api/calc", "path", "Belts round any number of wheels")
 
 
-class LayoutIn(Strict):
+class LayoutIn(WithSurvey):
     """A survey with a layout of wheels."""
-
-    survey: SurveyForm = Field(default_factory=SurveyForm)
 
 
 class PlaceOut(BaseModel):

@@ -79,16 +79,6 @@ class TapeEntry(Strict):
     held: bool = True
 
 
-class BeltEntry(Strict):
-    """A further belt of the drive, after the survey's own: section, name, how many side by side, how it lies, tension of each."""
-
-    section: str = Field("", max_length=200)
-    belt: str = Field("", max_length=200)
-    count: str = Field("", max_length=20)
-    lay: str = Field("open", max_length=20)
-    tension: Entry = none_typed
-
-
 class KeeperEntry(Strict):
     """A keeper or guide: which belt it keeps, the face the belt shows it, where it stands, its gap, and the manual's figures."""
 
@@ -115,16 +105,12 @@ class CarriageEntry(Strict):
     length: Entry = none_typed
 
 
-class PathForm(Strict):
-    """The wheels in the order in which the belts meet them; empty for an ordinary drive on two. The first belt is the survey's own."""
+class LayoutForm(Strict):
+    """The wheels in the order in which the belts meet them; empty for an ordinary drive on two. Belts are stages, counted from 1."""
 
     wheels: list[WheelEntry] = Field(default_factory=list, max_length=40)
     tapes: list[TapeEntry] = Field(default_factory=list, max_length=300)
     placed_by: str = Field("tape", max_length=20)
     mirrored: bool = False
-    crossed: bool = False
-    quarter_turn: bool = False
-    tension: Entry = none_typed
-    more_belts: list[BeltEntry] = Field(default_factory=list, max_length=MOST_BELTS - 1)
     keepers: list[KeeperEntry] = Field(default_factory=list, max_length=20)
     carriage: CarriageEntry = Field(default_factory=CarriageEntry)

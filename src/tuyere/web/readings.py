@@ -101,7 +101,7 @@ def reading_of(
     taken_at: datetime | None = None,
 ) -> tuple[Reading, list[ReadingValue]]:
     """The rows of a reading: what was typed, SI, uncertainty, and what the core said of it. Raises Refusal."""
-    sheet_form = SheetForm(family=drive.family, survey=survey_form(drive, configuration), gauge=body.gauge, tachometer=body.tachometer)
+    sheet_form = SheetForm(survey=survey_form(drive, configuration), gauge=body.gauge, tachometer=body.tachometer)
     form = read_sheet(sheet_form)
     sheet = solve(form.spec)
     refuse_problems(form, sheet)

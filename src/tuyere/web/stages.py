@@ -68,13 +68,13 @@ class TrainOut(BaseModel):
 
 def train_of(form: SheetForm, spec: DriveSpec) -> TrainDuty | None:
     """The stages of a form that has a layout; None where it has none, or it does not run yet."""
-    if not form.survey.path.wheels:
+    if not form.survey.layout.wheels:
         return None
     duty = Duty(
         spec.driver_power.value if spec.driver_power else None, spec.driver_speed.value if spec.driver_speed else None, spec.driven_class,
         spec.driver_class, spec.hours_per_day.value / 3600 if spec.hours_per_day else None, spec.surroundings, spec.starts,
     )  # fmt: skip
-    return duties_of(read_path(typed_path(form.survey)), duty, registry.family(form.family), spec.own)
+    return duties_of(read_path(typed_path(form.survey)), duty, registry.family(form.survey.family), spec.own)
 
 
 def train_out(train: TrainDuty) -> TrainOut:

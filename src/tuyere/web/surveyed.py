@@ -11,7 +11,7 @@ from tuyere.core.rating.own_table import OwnRatings
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.working.verdict import Tone, Verdict
 from tuyere.store.tables import Configuration, Drive
-from tuyere.web.forms import SheetForm, SurveyForm, fitted_of, read_machine_form, read_sheet, typed_path
+from tuyere.web.forms import SheetForm, SurveyForm, read_machine_form, read_sheet, typed_path
 from tuyere.web.shop import the_shop
 from tuyere.web.stages import train_of
 from tuyere.web.state import reading
@@ -21,11 +21,12 @@ _WEIGHS = (Tone.STOP, Tone.WATCH)
 
 def survey_form(drive: Drive, configuration: Configuration | None) -> SurveyForm:
     """The kept survey as it was typed."""
-    typed = configuration.typed if configuration else {}
+    blank: dict[str, object] = {"stages": [{"fitted": {"family": drive.family}}]}
+    typed = configuration.typed if configuration else blank
     try:
-        return SurveyForm.model_validate({**{k: v for k, v in typed.items() if k != "family"}, "design": drive.typed or {}})
+        return SurveyForm.model_validate({**typed, "design": drive.typed or {}})
     except ValidationError:
-        return SurveyForm()
+        return SurveyForm.model_validate(blank)
 
 
 def station_verdicts(configuration_id: uuid.UUID, drive_version: int) -> tuple[Verdict, ...]:
@@ -39,18 +40,18 @@ def _verdicts(configuration_id: uuid.UUID, _drive_version: int, _own: OwnRatings
     with reading() as session:
         both = select(Configuration, Drive).join(Drive, col(Drive.id) == col(Configuration.drive_id))
         configuration, drive = session.exec(both.where(Configuration.id == configuration_id)).one()
-        return _of(drive.family, survey_form(drive, configuration))
+        return _of(survey_form(drive, configuration))
 
 
-def _of(family: str, survey: SurveyForm) -> tuple[Verdict, ...]:
-    form = read_sheet(SheetForm(family=family, survey=survey))
+def _of(survey: SurveyForm) -> tuple[Verdict, ...]:
+    form = read_sheet(SheetForm(survey=survey))
     page = solve_page(form.spec)
     found = [*page.verdicts]
-    if survey.path.wheels:
+    if survey.layout.wheels:
         found += read_path(typed_path(survey)).verdicts
-        train = None if page.has("ratio") else train_of(SheetForm(family=family, survey=survey), form.spec)
+        train = None if page.has("ratio") else train_of(SheetForm(survey=survey), form.spec)
         found += [v for stage in train.stages for v in stage.verdicts] if train else []
-    found += fitted_of(family, survey).verdicts
+    found += form.surveyed.verdicts
     if page.has("driven_speed"):
         felt = read_machine_form(form, survey.machine, page.values["driven_speed"].n).felt
         found += felt.verdicts if felt else ()

@@ -24,7 +24,7 @@ NO_SLIP = Slip((0.0, 0.0), 0.005, "Teeth do not slip")
 class Family(ABC):
     """A kind of drive. One folder each; `registry.FAMILIES` is the only list there is.
 
-    `key`: as kept. `label`: as said. `runs`: what goes round. `part`: where a survey keeps its wheels. `overhung_factor`: how many times
+    `key`: as kept. `label`: as said. `runs`: what goes round. `part`: what it runs on, by which a survey's form for it goes. `overhung_factor`: how many times
     the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor. `on_many`: whether a layout of it on many wheels can be surveyed. `tension_note`:
     what to go by where its tension is not worked out here; empty where it is.
     """

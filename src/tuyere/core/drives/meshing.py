@@ -22,7 +22,7 @@ TOOLS = ("caliper", "rule", "tape")
 class Meshing(Family, ABC):
     """A drive by teeth. `sizes`: what can be measured of it; `answers`: what the eye sees; `wheel_size`: what is measured of a wheel."""
 
-    part = "toothed"
+    part = "teeth"
     toothed = True
     slip = NO_SLIP
     sizes: tuple[str, ...]

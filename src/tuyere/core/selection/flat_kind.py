@@ -1,6 +1,7 @@
 """Flat belts for the search: cut to length, so the centres stand in the middle of the room; counts are widths (m)."""
 
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 
@@ -12,7 +13,19 @@ from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.entry.quantity import System, from_si, show
 from tuyere.core.limit import limit
 from tuyere.core.rating.own_table import OwnTable
-from tuyere.core.selection.kind import CAST_IRON, FLAT_HUB_SHARE, Array, LineKind, Mate, Places, StockLength, StockWheel, ratio_of, steps_at
+from tuyere.core.selection.kind import (
+    CAST_IRON,
+    FLAT_HUB_SHARE,
+    Array,
+    Length,
+    LineKind,
+    Mate,
+    Places,
+    StockLength,
+    StockWheel,
+    ratio_of,
+    steps_at,
+)
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.table import rows
 
@@ -101,6 +114,10 @@ class FlatKind(LineKind):
         return flat_rating.rated_power(
             self.of, count, small, problem.driver_speed * driver.line_m / 2, wrap_rad, self.own, ratio_of(driver, driven)
         ).power_w
+
+    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> dict[str, Any]:
+        sizes = {"driver_diameter": driver.outside_m, "driven_diameter": driven.outside_m, "flat_width": count, "centre_distance": centre_m}
+        return {"belt": self.name, "quantities": {key: Length(value) for key, value in sizes.items()}}
 
     def parts(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float

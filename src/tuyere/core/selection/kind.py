@@ -4,6 +4,7 @@ import copy
 from abc import ABC, abstractmethod
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -52,6 +53,13 @@ class StockWheel:
     def bore_most_m(self) -> float:
         """The largest shaft it goes on, as a rule."""
         return self.hub_m / HUB_OVER_BORE
+
+
+@dataclass(frozen=True)
+class Length:
+    """A length that a choice writes into a survey (m)."""
+
+    metres: float
 
 
 @dataclass(frozen=True)
@@ -220,6 +228,10 @@ class Kind(ABC):
         self, shared: DriveSpec, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float
     ) -> DriveSpec:
         """What the problem asks, with this drive fitted."""
+
+    @abstractmethod
+    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> dict[str, Any]:
+        """The drive as a person would have typed it into its kind's form: words as text, sizes as Length, forms within as dicts."""
 
     @abstractmethod
     def parts(

@@ -1,6 +1,7 @@
 """Toothed belts and roller chain for the search."""
 
 import math
+from typing import Any
 
 import numpy as np
 
@@ -15,7 +16,7 @@ from tuyere.core.drives.synchronous.tension import tension_ratio as toothed_rati
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.limit import limit
 from tuyere.core.rating.own_table import OwnTable
-from tuyere.core.selection.kind import Array, LineKind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of
+from tuyere.core.selection.kind import Array, Length, LineKind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, rim_limit
 
@@ -118,6 +119,9 @@ class ToothedKind(LineKind):
         return toothed_rating.rated_power(
             self.of, count, small.teeth, fast, small.teeth * wrap_rad / math.tau, self.own, ratio_of(driver, driven)
         ).power_w
+
+    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> dict[str, Any]:
+        return {"drive": _teeth_typed(self, driver, driven, length), "quantities": {"belt_width": Length(count)}}
 
     def parts(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
@@ -227,6 +231,9 @@ class ChainKind(LineKind):
         pitches = length.line_m / self.of.pitch_m
         return chain_rating.rated_power(self.of, small.teeth, fast, int(count), self.own, ratio_of(driver, driven), pitches).power_w
 
+    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> dict[str, Any]:
+        return {"drive": _teeth_typed(self, driver, driven, length) | {"strands": f"{count:.0f}"}}
+
     def parts(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
     ) -> list[tuple[float, str]]:
@@ -255,3 +262,9 @@ class ChainKind(LineKind):
 
     def line_terms(self, d: Array, big: Array, teeth_d: Array, teeth_big: Array) -> tuple[Array, Array, Array]:
         return (teeth_d + teeth_big) * self.of.pitch_m / 2, (teeth_big - teeth_d) * self.of.pitch_m / math.pi, (big - d) / 2
+
+
+def _teeth_typed(kind: ToothedKind | ChainKind, driver: StockWheel, driven: StockWheel, length: StockLength | None) -> dict[str, Any]:
+    pitches = round(length.line_m / kind.of.pitch_m) if length else 0
+    centre = {"text": "", "unit": "", "origin": None}  # the count gives it
+    return {"name": kind.name, "teeth_1": str(driver.teeth), "teeth_2": str(driven.teeth), "count": str(pitches), "centre_distance": centre}

@@ -4,6 +4,7 @@ import copy
 import math
 from dataclasses import replace
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 
@@ -22,6 +23,7 @@ from tuyere.core.selection.kind import (
     FLAT_HUB_SHARE,
     Array,
     Kind,
+    Length,
     Mate,
     Places,
     StockLength,
@@ -192,6 +194,17 @@ class VKind(Kind):
         return (
             rated.total_w * float(arc_factor(self.of, wrap_rad, self.flat)) * vee.length_factor(self._belts[length.name], self.own) * count
         )
+
+    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> dict[str, Any]:
+        assert length
+        many, belt = self.belts(length.name, count)
+        big = driven.outside_m if self.flat else driven.line_m
+        sizes = {"driver_diameter": driver.line_m, "driven_diameter": big, "centre_distance": centre_m}
+        words = {
+            "section": self.of.name, "belt": belt, "belt_count": f"{many:.0f}", "ribs": "", "driver_basis": "datum",
+            "driven_basis": "flat" if self.flat else "datum", "driver_groove": "standard", "driven_groove": "standard",
+        }  # fmt: skip
+        return {"choices": words, "quantities": {key: Length(value) for key, value in sizes.items()}}
 
     def parts(
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float

@@ -147,7 +147,7 @@ class Flat(Family):
 
     key = "flat belt"
     label = "flat belt"
-    part = "flat"
+    part = "pulleys"
     slip = Slip((0.01, 0.02), 0.03, "A flat belt in order slips and creeps 1 to 2 %; over 3 % is a fault (common practice, no source)")
     overhung_factor = 2.5
     tension_note = (

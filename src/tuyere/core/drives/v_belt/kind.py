@@ -289,7 +289,7 @@ class VBelt(Family):
 
     key = "v-belt"
     label = "V-belt"
-    part = ""
+    part = "sheaves"
     slip = Slip((0.005, 0.02), 0.03, "A V-belt drive in order slips 0.5 to 2 %; over 3 % is a fault (common practice, no source)")
     overhung_factor = 1.5
     on_many = True
