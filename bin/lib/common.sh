@@ -85,13 +85,14 @@ frontend_packages() {
 frontend_build() {
   local stamp built="$ROOT/src/tuyere/web/built"
   stamp="$(cd "$ROOT" && find frontend src/tuyere/web src/tuyere/core -type f -not -path '*/node_modules/*' -not -path '*/built/*' \
-    -not -path '*/__pycache__/*' -not -name schema.ts -not -name openapi.json -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-16)"
+    -not -path '*/__pycache__/*' -not -name schema.ts -not -name openapi.json -not -name blanks.json -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-16)"
   [ "$(cat "$built/.stamp" 2>/dev/null)" = "$stamp" ] && return
   frontend_packages
   say "Building the front end ..."
   (
     cd "$ROOT/frontend"
     "$VENV/bin/python" -m tuyere.web.openapi >openapi.json
+    "$VENV/bin/python" -m tuyere.web.blanks >src/api/blanks.json
     npm run --silent types
     npm run --silent build
     cp openapi.json "$built/"

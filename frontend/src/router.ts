@@ -27,8 +27,16 @@ export const router = createRouter({
     { path: `/drives/:id/:station(${STATIONS.join('|')})`, component: () => import('./sheet/SheetPlace.vue') },
     { path: '/bench', redirect: '/bench/tables' },
     { path: '/bench/belt', component: () => import('./places/BenchBelt.vue') },
-    { path: '/bench/toothed', component: () => import('./places/BenchToothed.vue'), props: { family: 'synchronous' } },
-    { path: '/bench/chain', component: () => import('./places/BenchToothed.vue'), props: { family: 'roller chain' } },
+    {
+      path: '/bench/toothed',
+      component: () => import('./places/BenchToothed.vue'),
+      props: { family: 'synchronous', here: 'toothed' },
+    },
+    {
+      path: '/bench/chain',
+      component: () => import('./places/BenchToothed.vue'),
+      props: { family: 'roller chain', here: 'chain' },
+    },
     { path: '/bench/size/:ask(compare|why)?', component: () => import('./places/BenchSize.vue') },
     { path: '/bench/speeds', component: () => import('./places/BenchSpeeds.vue') },
     { path: '/bench/lists/:ask(ratings)?', component: () => import('./places/BenchLists.vue') },

@@ -70,7 +70,11 @@ export function useLog(id: MaybeRefOrGetter<string>) {
 
 /** The kinds of drive there are. */
 export function useFamilies() {
-  return useQuery({ queryKey: ['families'], staleTime: Infinity, queryFn: () => unwrap(api.GET('/api/families')) })
+  return useQuery({
+    queryKey: ['../drives/marks'],
+    staleTime: Infinity,
+    queryFn: () => unwrap(api.GET('/api/families')),
+  })
 }
 
 export function useChoices() {

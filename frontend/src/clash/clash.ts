@@ -51,8 +51,12 @@ export function clashes(mine: object, theirs: object, was: object): Clash[] {
     .map((path) => ({
       path,
       label: path
+        .replace(/^stages\.0\./, '')
+        .replace(/^stages\./, 'belt.')
         .split('.')
-        .filter((part) => !['quantities', 'choices', 'path', 'size', 'words'].includes(part))
+        .filter(
+          (part) => !['quantities', 'choices', 'layout', 'size', 'words', 'driver', 'machine', 'fitted'].includes(part),
+        )
         .map((part) => (/^\d+$/.test(part) ? String(Number(part) + 1) : part))
         .join(', ')
         .replaceAll('_', ' '),

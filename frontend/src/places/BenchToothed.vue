@@ -2,24 +2,27 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed } from 'vue'
 
-import { blankToothed, completedToothed, type Family, type ToothedForm } from '../sheet/toothed/toothedForm'
-import ToothedWork from '../sheet/toothed/ToothedWork.vue'
+import { useFamilies } from '../api/queries'
+import ToothedWork from '../drives/teeth/ToothedWork.vue'
+import { completedFitted, type ToothedForm } from '../sheet/form'
 import BenchNav from './BenchNav.vue'
 
 /** Which toothed belt or chain, without a drive. */
-const { family } = defineProps<{ family: Family }>()
+const { family, here } = defineProps<{ family: string; here: 'toothed' | 'chain' }>()
+const { data: kinds } = useFamilies()
+const kind = computed(() => kinds.value?.families.find((f) => f.key === family))
 const drafts = useLocalStorage<Record<string, ToothedForm>>('tuyere-bench-toothed', {})
 const form = computed({
-  get: () => drafts.value[family] ?? blankToothed(family),
-  set: (value) => (drafts.value = { ...drafts.value, [family]: completedToothed(family, value) }),
+  get: () => (drafts.value[family] ?? completedFitted(family)) as ToothedForm,
+  set: (value) => (drafts.value = { ...drafts.value, [family]: value }),
 })
-if (!drafts.value[family]) form.value = blankToothed(family)
+form.value = completedFitted(family, drafts.value[family]) as ToothedForm
 </script>
 
 <template>
   <div class="bench">
-    <BenchNav :here="family === 'roller chain' ? 'chain' : 'toothed'" />
-    <ToothedWork :key="family" v-model="form" :family="family" />
+    <BenchNav :here="here" />
+    <ToothedWork v-if="kind" :key="family" v-model="form" :kind="kind" />
   </div>
 </template>
 

@@ -140,7 +140,7 @@ function walk(event: KeyboardEvent, step: number): void {
               </span>
               <span class="belts">
                 <b v-if="d.belts">{{ d.belts }}</b>
-                <span v-else class="soft">{{ d.family === 'v-belt' ? 'not surveyed' : d.family }}</span>
+                <span v-else class="soft">{{ d.sketch ? d.family : 'not surveyed' }}</span>
               </span>
               <span class="state">
                 <span v-for="f in d.findings" :key="f.id" class="finding">

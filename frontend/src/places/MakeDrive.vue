@@ -35,7 +35,7 @@ const { write, busy, problem } = useWrite('bench-drive', async (body: Body, key,
   const made = await unwrap(
     api.POST('/api/sites/{site_id}/drives', {
       params: { path: { site_id: site.value!.id }, header: { 'Idempotency-Key': key } },
-      body: { ...body, id, family: family.value as 'v-belt', machine_kind: '', place: '', part_number: '' },
+      body: { ...body, id, family: family.value, machine_kind: '', place: '', part_number: '' },
     }),
   )
   const drive = await unwrap(api.GET('/api/drives/{drive_id}', { params: { path: { drive_id: made.id } } }))
@@ -46,7 +46,6 @@ const { write, busy, problem } = useWrite('bench-drive', async (body: Body, key,
         id: uuid(),
         row_version: drive.row_version,
         standing: 'proposed',
-        family: family.value as 'v-belt',
         reason: `${candidate.name}: ${candidate.parts.map((p) => `${p.many} × ${p.name}`).join(', ')}`.slice(0, 200),
         survey: candidate.survey!,
       },

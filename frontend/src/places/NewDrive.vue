@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { v4 as uuid } from 'uuid'
-import { computed, reactive } from 'vue'
+import { computed, reactive, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { api, type FloorDrive, unwrap } from '../api/client'
@@ -20,9 +20,10 @@ const form = reactive({
   machine_kind: '',
   place: '',
   name: '',
-  family: 'v-belt',
+  family: '',
   part_number: '',
 })
+watchEffect(() => (form.family ||= kinds.value?.families[0]?.key ?? ''))
 const machines = computed(() => [...new Map(drives.map((d) => [d.machine, d])).values()])
 const known = computed(() => machines.value.find((m) => m.machine.toLowerCase() === form.machine.trim().toLowerCase()))
 const newMachineId = uuid()

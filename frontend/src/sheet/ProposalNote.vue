@@ -6,8 +6,8 @@ import { computed, inject } from 'vue'
 import { api, type DriveOut, unwrap } from '../api/client'
 import { useMayWrite } from '../api/queries'
 import { useWrite } from '../api/useWrite'
-import { trimmed } from './form'
-import { completedSurvey, sheetKey } from './useSheet'
+import { completedSurvey, type Survey, trimmed } from './form'
+import { sheetKey } from './useSheet'
 
 /** A proposal that is not fitted yet: into the survey, or, of another kind of drive, fitted as a whole. */
 const { drive } = defineProps<{ drive: DriveOut }>()
@@ -21,11 +21,11 @@ function take(): void {
 }
 const { write, busy, problem } = useWrite(
   `fit-${drive.id}`,
-  (body: { row_version: number; survey: object; family: string; reason: string }, key, id) =>
+  (body: { row_version: number; survey: Survey; reason: string }, key, id) =>
     unwrap(
       api.POST('/api/drives/{drive_id}/surveys', {
         params: { path: { drive_id: drive.id }, header: { 'Idempotency-Key': key } },
-        body: { ...body, id, standing: 'as left', family: body.family as 'v-belt' },
+        body: { ...body, id, standing: 'as left' },
       }),
     ),
 )
@@ -39,7 +39,7 @@ async function fitted(): Promise<void> {
   ).catch(() => null)
   if (!sure) return
   const survey = trimmed(completedSurvey(now.family, now.survey))
-  const done = await write({ row_version: state.base.value, survey, family: now.family, reason: now.reason })
+  const done = await write({ row_version: state.base.value, survey, reason: now.reason })
   if (!done) return
   state.base.value = done.row_version
   await client.invalidateQueries({ queryKey: ['drive', drive.id] })

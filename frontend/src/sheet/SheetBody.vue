@@ -16,9 +16,8 @@ import { sizeDeskKey, useSizeDesk } from '../stations/size/useSizeDesk'
 import SpeedPanel from '../stations/speed/SpeedPanel.vue'
 import { speedDeskKey, useSpeedDesk } from '../stations/speed/useSpeedDesk'
 import SurveyPanel from '../stations/survey/SurveyPanel.vue'
-import FlatSurvey from '../stations/survey/FlatSurvey.vue'
 import { findKey, useFind } from '../stations/survey/useFind'
-import ToothedSurvey from '../stations/survey/ToothedSurvey.vue'
+import { faceOf } from '../drives/registry'
 import TensionStation from '../stations/tension/TensionStation.vue'
 import TensionSaid from '../stations/tension/TensionSaid.vue'
 import TrainPanel from '../stations/train/TrainPanel.vue'
@@ -30,14 +29,12 @@ import GrooveDrawing from './GrooveDrawing.vue'
 import KeyStrip from './KeyStrip.vue'
 import ConesDrawing from './ConesDrawing.vue'
 import FanChart from './FanChart.vue'
-import type { QuantityKey } from './form'
 import WheelSection from './WheelSection.vue'
-import { blankPath, looseKeepers } from './layoutEdit'
+import { looseKeepers } from './layoutEdit'
 import LayoutDrawing from './LayoutDrawing.vue'
 import LinkDrawing from './LinkDrawing.vue'
 import { useLayout } from './useLayout'
 import SectionDrawing from './SectionDrawing.vue'
-import { isToothed } from './toothed/toothedForm'
 import TeachDrawing, { type Step } from './TeachDrawing.vue'
 import { answersKey, focusKey, moreFiguresKey, sheetKey, useSheet, workingKey } from './useSheet'
 import WorkingSlip from './WorkingSlip.vue'
@@ -72,8 +69,8 @@ function choose(designation: string): void {
 }
 /** The tape's order at Survey; a belt's own name gives the centres as well as the tape does. */
 const steps = computed<Step[]>(() => {
-  const { quantities: q, choices: c } = state.form.value.survey
-  const text = (key: QuantityKey) => Boolean(q?.[key as 'travel_in']?.text)
+  const { quantities: q, choices: c } = state.sheaves.value
+  const text = (key: keyof typeof q) => Boolean(q?.[key].text)
   const tape = [
     { key: 'section', label: 'belt section', done: Boolean(c?.section) },
     { key: 'driver_diameter', label: 'driver sheave, across the outside', done: text('driver_diameter') },
@@ -81,8 +78,8 @@ const steps = computed<Step[]>(() => {
     { key: 'centre_distance', label: 'centres, shaft to shaft', done: text('centre_distance') },
   ]
   const slide = [
-    { key: 'travel_in', label: 'how far the motor slides closer', done: text('travel_in') },
-    { key: 'travel_out', label: 'and away', done: text('travel_out') },
+    { key: 'travel_in', label: 'how far the motor slides closer', done: Boolean(state.first.value.travel_in.text) },
+    { key: 'travel_out', label: 'and away', done: Boolean(state.first.value.travel_out.text) },
   ]
   return ask === 'length' ? [...tape, ...slide] : tape
 })
@@ -93,10 +90,10 @@ const layoutShown = computed(
     wheelsAsked.value ||
     (!state.lastDrawn.value &&
       !['belt', 'groove', 'link'].includes(ask) &&
-      (state.form.value.survey.path?.wheels?.length ?? 0) > 2),
+      state.form.value.survey.layout.wheels.length > 2),
 )
 const { answer: layout, held, wheelInHand, drop } = useLayout(state, layoutShown)
-const path = computed(() => state.form.value.survey.path ?? blankPath())
+const path = computed(() => state.form.value.survey.layout)
 const tapeInHand = computed<[number, number] | null>(() => {
   const tape = path.value.tapes?.[Number(/^tape_(\d+)$/.exec(focus.value)?.[1]) - 1]
   return tape ? [tape.a, tape.b] : null
@@ -136,8 +133,9 @@ const TITLES: Record<Station, string> = {
   tension: 'Tension',
   log: 'Log',
 }
-const recordOnly = computed(() => drive.family !== 'v-belt')
-const toothed = computed(() => (isToothed(drive.family) ? drive.family : null))
+/** A kind of drive with a survey of its own; the others are asked question by question beside the drawing. */
+const face = computed(() => faceOf(drive.kind))
+const recordOnly = computed(() => face.value.survey !== null)
 
 const moreFigures = ref<Sheet['figures']>({})
 provide(moreFiguresKey, moreFigures)
@@ -217,8 +215,7 @@ const drawnMachine = computed(() =>
       </router-link>
     </nav>
 
-    <ToothedSurvey v-if="toothed && station === 'survey'" :drive="drive" :family="toothed" />
-    <FlatSurvey v-else-if="drive.family === 'flat belt' && station === 'survey'" :drive="drive" :choices="choices" />
+    <component :is="face.survey" v-if="face.survey && station === 'survey'" :drive="drive" :choices="choices" />
     <div v-else class="work" :class="{ bare: recordOnly && station === 'log' }">
       <section v-if="!recordOnly || station !== 'log'" class="board" aria-label="Drawing">
         <SizeBoard v-if="sizing" :ask="sizeAsk" :standing="state.lastDrawn.value" />

@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import type { Choices } from '../api/client'
 import { say, settings, swapUnits } from '../settings'
 import { ago, dueText } from '../words'
-import { blankForm, rememberUnit, shownUnit, trimmed, usualUnit } from './form'
+import { blankForm, sheavesOf, rememberUnit, shownUnit, trimmed, usualUnit } from './form'
 
 const length = { label: 'centre distance', units: ['in', 'ft', 'mm'], us: 'in', si: 'mm', origin: 'measured' }
 const choices = { fields: { centre_distance: length } } as unknown as Choices
@@ -31,9 +31,9 @@ describe('the form', () => {
 
   it('sends no more of a text than the server needs to refuse it, and leaves the form alone', () => {
     const form = blankForm()
-    form.survey.quantities!.centre_distance!.text = '7'.repeat(1_000_000)
-    expect(trimmed(form).survey.quantities!.centre_distance!.text!.length).toBe(120)
-    expect(form.survey.quantities!.centre_distance!.text!.length).toBe(1_000_000)
+    sheavesOf(form.survey).quantities.centre_distance.text = '7'.repeat(1_000_000)
+    expect(sheavesOf(trimmed(form).survey).quantities.centre_distance.text.length).toBe(120)
+    expect(sheavesOf(form.survey).quantities.centre_distance.text!.length).toBe(1_000_000)
     expect(trimmed({ note: 'n'.repeat(500) }).note.length).toBe(500)
   })
 })

@@ -1,12 +1,71 @@
-import type { Choices, Entry, SheetForm } from '../api/client'
+import blanks from '../api/blanks.json'
+import type { Choices, Entry } from '../api/client'
+import type { components } from '../api/schema'
 import { settings } from '../settings'
-import { completedFlat } from './flat/flatForm'
-import { completedCones, completedMachine } from '../stations/speed/useSpeedAsk'
-import { blankPath } from './layoutEdit'
-import { blankToothed } from './toothed/toothedForm'
+import { completed } from './layoutEdit'
 
-export type QuantityKey = keyof Required<SheetForm['survey']>['quantities'] & string
-export type Survey = SheetForm['survey']
+/** A form with everything there: what the server may leave out, a page may not. */
+export type Whole<T> = T extends readonly (infer U)[]
+  ? Whole<U>[]
+  : T extends object
+    ? { [K in keyof T]-?: Whole<Exclude<T[K], undefined>> }
+    : T
+type Schemas = components['schemas']
+export type Survey = Whole<Schemas['SurveyForm']>
+export type Stage = Survey['stages'][number]
+export type SheavesForm = Whole<Schemas['SheavesForm']>
+export type ToothedForm = Whole<Schemas['ToothedForm']>
+export type FlatForm = Whole<Schemas['FlatForm']>
+export type LinkForm = SheavesForm['link']
+export type LayoutForm = Schemas['LayoutForm']
+export type WheelEntry = Schemas['WheelEntry']
+export interface WholeSheet {
+  survey: Survey
+  gauge: Whole<Schemas['GaugeForm']>
+  tachometer: Whole<Schemas['TachometerForm']>
+}
+
+type Blanks = typeof blanks
+/** A form with nothing in it, as the server's models have it. */
+export function blank<K extends keyof Blanks>(name: K): Blanks[K] {
+  return JSON.parse(JSON.stringify(blanks[name])) as Blanks[K]
+}
+export const blankEntry = (): Entry => ({ text: '', unit: '', origin: null })
+
+const rest = (known: Record<string, unknown>, but: object) =>
+  Object.fromEntries(Object.entries(known).filter(([key]) => !(key in but)))
+
+/** What is known, with everything else of the blank; lists as they are known. */
+export function filled<T>(empty: T, known: unknown): T {
+  if (known === undefined || known === null) return empty
+  if (Array.isArray(empty) || typeof empty !== 'object' || empty === null || typeof known !== 'object')
+    return known as T
+  const has = known as Record<string, unknown>
+  // In the blank's order, so that two forms that say the same are written the same.
+  const found = Object.entries(empty).map(([key, value]) => [key, filled<unknown>(value, has[key])] as const)
+  return { ...Object.fromEntries(found), ...rest(has, empty) } as T
+}
+
+/** What is on a stage of that kind of drive, with a field for everything that may be typed. */
+export function completedFitted(family: string, known?: unknown): Stage['fitted'] {
+  const empty = (blank('fitted') as Record<string, unknown>)[family] ?? { family, quantities: {}, words: {} }
+  return filled(empty, known) as Stage['fitted']
+}
+
+/** A survey with a field for everything that may be typed. */
+export function completedSurvey(family: string, known: Schemas['SurveyForm']): Survey {
+  const whole = filled(blank('survey') as unknown as Survey, known)
+  whole.stages = (known.stages ?? []).map((stage) => ({
+    ...filled(blank('stage') as unknown as Stage, stage),
+    fitted: completedFitted(stage.fitted?.family ?? family, stage.fitted),
+  }))
+  if (!whole.stages.length)
+    whole.stages = [{ ...(blank('stage') as unknown as Stage), fitted: completedFitted(family) }]
+  whole.layout = completed(known.layout) as Survey['layout']
+  return whole
+}
+
+export const sheavesOf = (survey: Survey) => survey.stages[0]!.fitted as SheavesForm
 
 /** A field's unit when nothing is typed yet: the one used last in this field, else the system's usual one. */
 export function usualUnit(choices: Choices, key: string): string {
@@ -26,72 +85,16 @@ export function shownUnit(choices: Choices, key: string, entry: Entry): string {
   return entry.unit || (entry.text ? choices.fields[key]?.us : usualUnit(choices, key)) || ''
 }
 
-const entry = (): Entry => ({ text: '', unit: '', origin: null })
-
-export type LinkForm = Required<NonNullable<Survey['link']>>
-export function blankLink(): LinkForm {
-  return { link_tape: entry(), link_span: entry(), link_count: '', tabs: '', pulled: '', take_up: '', use: '' }
-}
-
 /** How many belts side by side a text says: a whole number up to 20, else none. */
 export function beltCount(text: string | null | undefined): number {
   return /^\s*\d{1,2}\s*$/.test(text ?? '') ? Math.min(Number(text), 20) : 0
 }
 
-export type PathForm = NonNullable<Survey['path']>
-export type WheelEntry = NonNullable<PathForm['wheels']>[number]
-
-export function blankForm(): SheetForm {
+export function blankForm(family = 'v-belt'): WholeSheet {
   return {
-    family: 'v-belt',
-    survey: {
-      quantities: {
-        driver_power: entry(),
-        driver_speed: entry(),
-        hours_per_day: entry(),
-        driver_diameter: entry(),
-        driven_diameter: entry(),
-        centre_distance: entry(),
-        travel_in: entry(),
-        travel_out: entry(),
-        open_turns: entry(),
-        most_turns: entry(),
-        turn_drop: entry(),
-      },
-      choices: {
-        section: '',
-        belt: '',
-        belt_count: '',
-        ribs: '',
-        driver_class: 'normal',
-        driven_class: '',
-        driver_basis: 'outside',
-        driven_basis: 'outside',
-        driver_groove: 'standard',
-        driven_groove: 'standard',
-        rotation: 'clockwise',
-        centre_line_deg: '0',
-        adjustable: '',
-        idler: 'none',
-        surroundings: 'clean',
-        starts: 'seldom',
-      },
-      design: {
-        design_speed: entry(),
-        design_airflow: entry(),
-        design_pressure: entry(),
-        design_amps: entry(),
-        design_turns: entry(),
-      },
-      path: blankPath(),
-      toothed: blankToothed(''),
-      flat: completedFlat(),
-      link: blankLink(),
-      machine: completedMachine(),
-      cones: completedCones(),
-    },
-    gauge: { forces: [], deflection: entry(), belt_state: 'run in', tool: 'spring gauge' },
-    tachometer: { tach_driver: entry(), tach_driven: entry() },
+    survey: completedSurvey(family, { stages: [] }),
+    gauge: blank('gauge') as WholeSheet['gauge'],
+    tachometer: blank('tachometer'),
   }
 }
 

@@ -5,7 +5,7 @@ import {
   addBelt,
   addKeeper,
   addWheel,
-  blankPath,
+  blankLayout,
   completed,
   putDown,
   removeLastBelt,
@@ -14,12 +14,15 @@ import {
   shaftOf,
   shiftWheel,
 } from './layoutEdit'
+import { completedSurvey } from './form'
 
-const three = () => ['driver', 'idler', 'driven'].reduce((path, role) => addWheel(path, role, 1, role), blankPath())
+const one = () => [completedSurvey('v-belt', { stages: [] }).stages[0]!]
+const two = (layout = three()) => addBelt({ layout, stages: one() })
+const three = () => ['driver', 'idler', 'driven'].reduce((path, role) => addWheel(path, role, 1, role), blankLayout())
 
 describe('changing a layout', () => {
   it('asks three tapes of each further wheel, from shafts that differ', () => {
-    const path = addWheel(addBelt(three()), 'driven', 2, 'mill')
+    const path = addWheel(two().layout, 'driven', 2, 'mill')
     expect(path.wheels!.map((w) => w.belt)).toEqual([1, 1, 1, 2, 2])
     expect(shaftOf(path, 4)).toBe(3)
     expect(roots(path)).toEqual([1, 2, 3, 5])
@@ -27,7 +30,7 @@ describe('changing a layout', () => {
   })
 
   it('keeps every number pointing at its wheel when one goes or moves', () => {
-    const path = addBelt(three())
+    const path = two().layout
     const moved = shiftWheel(path, 3, -1)
     expect(moved.wheels!.map((w) => w.name)).toEqual(['driver', 'driven', 'idler', 'driven, belt 2'])
     expect(moved.wheels![3]!.shaft_of).toBe(2)
@@ -38,9 +41,10 @@ describe('changing a layout', () => {
   })
 
   it('takes the last belt out with its wheels', () => {
-    const path = removeLastBelt(addWheel(addBelt(three()), 'driven', 2, 'mill'))
-    expect(path.wheels!.map((w) => w.name)).toEqual(['driver', 'idler', 'driven'])
-    expect(path.more_belts).toEqual([])
+    const before = two()
+    const path = removeLastBelt({ ...before, layout: addWheel(before.layout, 'driven', 2, 'mill') })
+    expect(path.layout.wheels!.map((w) => w.name)).toEqual(['driver', 'idler', 'driven'])
+    expect(path.stages).toHaveLength(1)
   })
 
   it('puts a thing down where the hand has it, sketched and not measured', () => {

@@ -1,59 +1,45 @@
 import type { Entry, Layout } from '../api/client'
 import { settings } from '../settings'
-import type { PathForm, WheelEntry } from './form'
+import {
+  blank,
+  blankEntry as entry,
+  completedFitted,
+  filled,
+  type LayoutForm,
+  type Stage,
+  type WheelEntry,
+  type Whole,
+} from './form'
 
 /** Changing a layout of wheels: adding, taking out and moving keep every number that points at a wheel right. */
 
-export type KeeperEntry = NonNullable<PathForm['keepers']>[number]
+export type KeeperEntry = NonNullable<LayoutForm['keepers']>[number]
+type TakeUpEntry = NonNullable<WheelEntry['take_up']>
 export type PointEntry = NonNullable<KeeperEntry['at']>
-export type BeltEntry = NonNullable<PathForm['more_belts']>[number]
 
-const entry = (): Entry => ({ text: '', unit: '', origin: null })
-
-export function blankPoint(): PointEntry {
-  return { x: entry(), y: entry(), from_a: 0, tape_a: entry(), from_b: 0, tape_b: entry() }
-}
-
-const blankTakeUp = () => ({ how: '', along: '', pivot: blankPoint(), tighten: entry(), slacken: entry() })
+export const blankPoint = () => blank('point') as PointEntry
 /** How a wheel takes up, with everything there. */
-export const takeUpOf = (w: WheelEntry) => ({ ...blankTakeUp(), ...w.take_up })
+export const takeUpOf = (w: WheelEntry) => filled(blank('take_up') as Whole<TakeUpEntry>, w.take_up)
 
 export function blankWheel(role: string, name: string, belt: number): WheelEntry {
   const idler = role === 'idler'
+  const wheel: WheelEntry = { ...blank('wheel') } as WheelEntry
+  delete wheel.take_up
   return {
+    ...wheel,
     name,
     role,
     belt,
     contact: idler ? 'back' : 'inside',
     face: idler ? 'flat' : 'grooved',
-    diameter: entry(),
-    x: entry(),
-    y: entry(),
-    power: entry(),
-    turns: '',
-    shaft_of: 0,
-    takes_up: false,
-  }
+  } as WheelEntry
 }
 
-export function blankPath(): PathForm {
-  return {
-    wheels: [],
-    tapes: [],
-    placed_by: 'tape',
-    mirrored: false,
-    crossed: false,
-    quarter_turn: false,
-    tension: entry(),
-    more_belts: [],
-    keepers: [],
-    carriage: { run: 0, position: entry(), length: entry() },
-  }
-}
+export const blankLayout = () => blank('layout') as LayoutForm
 
 /** A path kept before a field existed, with everything there; of a wheel that does not take up, no more than that. */
-export function completed(path: PathForm | undefined): PathForm {
-  const whole = { ...blankPath(), ...path }
+export function completed(path: LayoutForm | undefined): LayoutForm {
+  const whole = { ...blankLayout(), ...path }
   whole.wheels = (path?.wheels ?? []).map((w) => {
     const how = w.take_up?.how || (w.takes_up ? 'line' : '')
     const fresh = { ...blankWheel(w.role ?? 'driven', '', 1), ...w, takes_up: false }
@@ -63,9 +49,9 @@ export function completed(path: PathForm | undefined): PathForm {
   return whole
 }
 
-export const wheelsOf = (path: PathForm) => path.wheels ?? []
+export const wheelsOf = (path: LayoutForm) => path.wheels ?? []
 /** The wheel (from 1) whose shaft wheel `k` sits on: itself unless it shares another's. */
-export function shaftOf(path: PathForm, k: number): number {
+export function shaftOf(path: LayoutForm, k: number): number {
   const seen = new Set<number>()
   let at = k
   for (;;) {
@@ -76,10 +62,10 @@ export function shaftOf(path: PathForm, k: number): number {
   }
 }
 /** The wheels (from 1) that have a shaft of their own. */
-export const roots = (path: PathForm) =>
+export const roots = (path: LayoutForm) =>
   wheelsOf(path).flatMap((_, i) => (shaftOf(path, i + 1) === i + 1 ? [i + 1] : []))
 
-export function addWheel(path: PathForm, role: string, belt: number, name: string): PathForm {
+export function addWheel(path: LayoutForm, role: string, belt: number, name: string): LayoutForm {
   const wheels = [...wheelsOf(path), blankWheel(role, name, belt)]
   // Three tapes to each further wheel, from those before it, which a person reaches best: the third says on which side it lies.
   const from = roots(path).slice(-3)
@@ -87,37 +73,41 @@ export function addWheel(path: PathForm, role: string, belt: number, name: strin
   return { ...path, wheels, tapes }
 }
 
+/** Layout and stages belong together: belt `n` runs on stage `n`. */
+export interface Belts {
+  layout: LayoutForm
+  stages: Stage[]
+}
+
 /** One more belt, driven from the shaft of the last driven wheel (or the driver's own). */
-export function addBelt(path: PathForm): PathForm {
-  const number = (path.more_belts ?? []).length + 2
-  const driven = wheelsOf(path).findLastIndex((w) => w.role === 'driven') + 1
-  const from = driven || wheelsOf(path).findIndex((w) => w.role === 'driver') + 1
-  const shared = wheelsOf(path)[from - 1]
+export function addBelt({ layout, stages }: Belts): Belts {
+  const number = stages.length + 1
+  const driven = wheelsOf(layout).findLastIndex((w) => w.role === 'driven') + 1
+  const from = driven || wheelsOf(layout).findIndex((w) => w.role === 'driver') + 1
+  const shared = wheelsOf(layout)[from - 1]
   const wheel = { ...blankWheel('driver', `${shared?.name ?? 'shaft'}, belt ${number}`, number), shaft_of: from }
-  return {
-    ...path,
-    more_belts: [...(path.more_belts ?? []), { section: '', belt: '', count: '', lay: 'open', tension: entry() }],
-    wheels: [...wheelsOf(path), wheel],
-  }
+  const stage = { ...(blank('stage') as unknown as Stage), fitted: completedFitted(stages[0]!.fitted.family) }
+  return { layout: { ...layout, wheels: [...wheelsOf(layout), wheel] }, stages: [...stages, stage] }
 }
 
 /** The last belt goes, with its wheels. */
-export function removeLastBelt(path: PathForm): PathForm {
-  const number = (path.more_belts ?? []).length + 1
-  let found: PathForm = { ...path, more_belts: (path.more_belts ?? []).slice(0, -1) }
+export function removeLastBelt({ layout, stages }: Belts): Belts {
+  const number = stages.length
+  let found = layout
   for (let k = wheelsOf(found).length; k >= 1; k--) {
     if (wheelsOf(found)[k - 1]?.belt === number) found = removeWheel(found, k)
   }
-  return { ...found, keepers: (found.keepers ?? []).filter((k) => k.belt !== number) }
+  const keepers = (found.keepers ?? []).filter((k) => k.belt !== number)
+  return { layout: { ...found, keepers }, stages: stages.slice(0, -1) }
 }
 
-export function removeWheel(path: PathForm, k: number): PathForm {
+export function removeWheel(path: LayoutForm, k: number): LayoutForm {
   const left = { ...path, wheels: wheelsOf(path).filter((_, i) => i !== k - 1) }
   return renumbered(left, (n) => (n === k ? 0 : n > k ? n - 1 : n))
 }
 
 /** Wheel `k` one earlier (-1) or later (+1) in the order. */
-export function shiftWheel(path: PathForm, k: number, by: number): PathForm {
+export function shiftWheel(path: LayoutForm, k: number, by: number): LayoutForm {
   const to = k + by
   const wheels = [...wheelsOf(path)]
   const [one, other] = [wheels[k - 1], wheels[to - 1]]
@@ -128,7 +118,7 @@ export function shiftWheel(path: PathForm, k: number, by: number): PathForm {
 }
 
 /** Everything that points at a wheel by its number, after the numbers changed; 0 is a wheel that is gone. */
-function renumbered(path: PathForm, at: (n: number) => number): PathForm {
+function renumbered(path: LayoutForm, at: (n: number) => number): LayoutForm {
   const point = (p: PointEntry | undefined): PointEntry => ({
     ...(p ?? blankPoint()),
     from_a: at(p?.from_a ?? 0),
@@ -163,7 +153,7 @@ function coordinate(metres: number): Entry {
 }
 
 /** The path with one thing where the hand put it. */
-export function putDown(path: PathForm, held: Held): PathForm {
+export function putDown(path: LayoutForm, held: Held): LayoutForm {
   const at = { x: coordinate(held.x_m), y: coordinate(held.y_m) }
   if (held.kind === 'keeper')
     return {
@@ -181,7 +171,7 @@ export function putDown(path: PathForm, held: Held): PathForm {
 }
 
 /** Placing by hand begins from what is drawn; wheels not drawn yet stand in a row beside it. */
-export function toDragging(path: PathForm, layout: Layout | null): PathForm {
+export function toDragging(path: LayoutForm, layout: Layout | null): LayoutForm {
   const right = Math.max(0, ...(layout?.wheels ?? []).map((w) => w.x_m + w.rim_radius_m))
   const wheels = wheelsOf(path).map((w, i) => {
     const drawn = layout?.wheels[i]
@@ -193,7 +183,7 @@ export function toDragging(path: PathForm, layout: Layout | null): PathForm {
 }
 
 /** A keeper, drawn beside the run that goes slack, where one is needed most. */
-export function addKeeper(path: PathForm, layout: Layout | null): PathForm {
+export function addKeeper(path: LayoutForm, layout: Layout | null): LayoutForm {
   const number = (path.keepers ?? []).length + 1
   const run = layout?.belts[0]?.runs.find((r) => r.pull === 'slack') ?? layout?.belts[0]?.runs[0]
   const turns = layout?.wheels[layout.belts[0]?.order[0] ?? 0]?.turns ?? 1
@@ -205,19 +195,10 @@ export function addKeeper(path: PathForm, layout: Layout | null): PathForm {
     at.x = coordinate((run.x1_m + run.x2_m) / 2 + (run.y2_m - run.y1_m) * off)
     at.y = coordinate((run.y1_m + run.y2_m) / 2 - (run.x2_m - run.x1_m) * off)
   }
-  const keeper = {
-    name: `keeper ${number}`,
-    belt: 1,
-    side: 'back',
-    state: 'in place',
-    at,
-    gap: entry(),
-    least: entry(),
-    most: entry(),
-  }
+  const keeper = { ...blank('keeper'), name: `keeper ${number}`, at }
   return { ...path, keepers: [...(path.keepers ?? []), keeper] }
 }
 
 /** The keepers (from 0) that a hand may move: those that no tape holds. */
-export const looseKeepers = (path: PathForm) =>
+export const looseKeepers = (path: LayoutForm) =>
   (path.keepers ?? []).flatMap((k, i) => (k.at?.tape_a?.text && k.at.tape_b?.text ? [] : [i]))

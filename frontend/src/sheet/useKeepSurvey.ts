@@ -4,8 +4,8 @@ import { computed, ref } from 'vue'
 
 import { api, type DriveOut, unwrap } from '../api/client'
 import { useWrite } from '../api/useWrite'
-import { trimmed, type Survey } from './form'
-import { completedSurvey, type SheetState } from './useSheet'
+import { completedSurvey, trimmed, type Survey } from './form'
+import { type SheetState } from './useSheet'
 
 export type Standing = 'as found' | 'as left' | 'corrected' | 'proposed'
 interface Body {
@@ -13,7 +13,6 @@ interface Body {
   standing: Standing
   reason: string
   survey: Survey
-  family: 'v-belt' | 'synchronous' | 'flat belt' | 'roller chain' | null
 }
 
 /** Keep the survey; the newest record then becomes the sheet's base. */
@@ -37,7 +36,6 @@ export function useKeepSurvey(drive: () => DriveOut, state: SheetState) {
       row_version: version,
       standing,
       reason,
-      family: null,
       survey: trimmed(state.form.value.survey),
     })
     if (!answer) return false
@@ -58,13 +56,12 @@ export function useKeepSurvey(drive: () => DriveOut, state: SheetState) {
   }
 
   /** Keep another survey as a proposal: what is fitted stays as it is. */
-  async function propose(survey: Survey, reason: string, family?: DriveOut['family']): Promise<boolean> {
+  async function propose(survey: Survey, reason: string): Promise<boolean> {
     const answer = await write({
       row_version: state.base.value,
       standing: 'proposed',
       reason,
       survey: trimmed(survey),
-      family: (family ?? null) as Body['family'],
     })
     if (!answer) return false
     state.base.value = answer.row_version

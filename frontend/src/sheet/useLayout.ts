@@ -1,8 +1,8 @@
 import { computed, type Ref, ref, shallowRef } from 'vue'
 
 import { api, unwrap } from '../api/client'
-import { trimmed } from './form'
-import { completed, type Held, putDown } from './layoutEdit'
+import { type Survey, trimmed } from './form'
+import { type Held, putDown } from './layoutEdit'
 import { useAnswer } from './useAnswer'
 import type { SheetState } from './useSheet'
 
@@ -10,17 +10,17 @@ import type { SheetState } from './useSheet'
 export function useLayout(state: SheetState, shown: Ref<boolean>) {
   const held = shallowRef<Held | null>(null)
   const wheelInHand = ref(-1)
-  const path = computed(() => completed(state.form.value.survey.path))
+  const path = computed(() => state.form.value.survey.layout)
   const asked = computed(() => {
     if (!shown.value) return null
     const survey = state.form.value.survey
-    return { survey: held.value ? { ...survey, path: putDown(path.value, held.value) } : survey }
+    return { survey: held.value ? { ...survey, layout: putDown(path.value, held.value) } : survey }
   })
   const { answer } = useAnswer(asked, async (signal) =>
     asked.value ? await unwrap(api.POST('/api/calc/path', { body: trimmed(asked.value), signal })) : null,
   )
   function drop(): void {
-    if (held.value) state.form.value.survey.path = putDown(path.value, held.value)
+    if (held.value) state.form.value.survey.layout = putDown(path.value, held.value) as Survey['layout']
     held.value = null
   }
   return { answer, held, wheelInHand, drop }

@@ -1,19 +1,30 @@
 import { useDebounceFn, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, type InjectionKey, onScopeDispose, ref, type Ref, shallowRef, watch } from 'vue'
 
-import { api, type Choices, type DriveOut, Refused, type Sheet, type SheetForm, unwrap } from '../api/client'
-import { beltCount, blankForm, blankLink, trimmed, usualUnit } from './form'
-import { completedFlat } from './flat/flatForm'
-import { completed } from './layoutEdit'
-import { completedToothed } from './toothed/toothedForm'
-import { completedCones, completedMachine } from '../stations/speed/useSpeedAsk'
+import { api, type Choices, type DriveOut, Refused, type Sheet, unwrap } from '../api/client'
+import {
+  beltCount,
+  blankForm,
+  completedSurvey,
+  type SheavesForm,
+  type Survey,
+  trimmed,
+  usualUnit,
+  type WholeSheet,
+} from './form'
 
 interface Draft {
   based_on: number
   /** The survey it began from; drafts of before have none. */
-  was?: SheetForm['survey']
+  was?: Survey
   at: string
-  form: SheetForm
+  form: WholeSheet
+}
+
+/** Belts side by side, where the first stage counts them. */
+function countOf(survey: Survey): number {
+  const fitted = survey.stages[0]?.fitted
+  return fitted && 'choices' in fitted ? beltCount(fitted.choices.belt_count) : 0
 }
 
 /** Numbers are dimmed only when the answer takes longer than a person notices. */
@@ -27,24 +38,6 @@ function print(form: unknown): string {
   })
 }
 
-/** A survey with a field for everything that may be typed. */
-export function completedSurvey(family: string, known: SheetForm['survey']): SheetForm['survey'] {
-  const fresh = blankForm().survey
-  return {
-    ...fresh,
-    ...known,
-    path: completed(known.path),
-    toothed: completedToothed(family, known.toothed),
-    flat: completedFlat(known.flat),
-    link: { ...blankLink(), ...known.link },
-    machine: completedMachine(known.machine),
-    cones: completedCones(known.cones),
-    quantities: { ...fresh.quantities!, ...known.quantities },
-    choices: { ...fresh.choices!, ...known.choices },
-    design: { ...fresh.design!, ...known.design },
-  }
-}
-
 /**
  * The working state of one drive's sheet: what is typed (kept as a draft on this device until it is kept on the
  * record), and the server's answer to it. Each change asks the server once; older questions are cancelled.
@@ -54,12 +47,11 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
     serializer: { read: (text) => JSON.parse(text) as Draft, write: JSON.stringify },
     onError: () => undefined, // more text than the device will hold: it stays on the page
   })
-  const form = ref<SheetForm>(draft.value ? draft.value.form : kept())
+  const form = ref<WholeSheet>(draft.value ? draft.value.form : kept())
   // A draft may be from before there was every field.
   form.value.survey = completedSurvey(drive.value.family, form.value.survey)
-  form.value.family = drive.value.family
   const base = ref(draft.value ? draft.value.based_on : drive.value.row_version)
-  const was = shallowRef<SheetForm['survey']>(draft.value?.was ?? kept().survey)
+  const was = shallowRef<Survey>(draft.value?.was ?? kept().survey)
   const sheet = shallowRef<Sheet | null>(null)
   const lastDrawn = shallowRef<Sheet['drawing']>(null)
   // A layout that cannot be read for the moment keeps the stages it had.
@@ -69,22 +61,26 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   const keptPrint = computed(() => print(kept().survey))
   const dirty = computed(() => print(form.value.survey) !== keptPrint.value)
 
-  function kept(): SheetForm {
-    const fresh = { ...blankForm(), family: drive.value.family }
-    const known = JSON.parse(JSON.stringify(drive.value.survey)) as SheetForm['survey']
-    fresh.survey = completedSurvey(drive.value.family, known)
-    for (const [key, value] of [
-      ...Object.entries(fresh.survey.quantities ?? {}),
-      ...Object.entries(fresh.survey.design ?? {}),
-      ...Object.entries(fresh.tachometer),
-    ]) {
-      if (!value.unit && !value.text) value.unit = usualUnit(choices.value, key)
-    }
-    fresh.gauge.forces = forces(beltCount(fresh.survey.choices?.belt_count))
+  function kept(): WholeSheet {
+    const fresh = blankForm(drive.value.family)
+    fresh.survey = completedSurvey(drive.value.family, JSON.parse(JSON.stringify(drive.value.survey)) as Survey)
+    waitIn(fresh)
+    fresh.gauge.forces = forces(countOf(fresh.survey))
     return fresh
   }
 
-  function forces(count: number): SheetForm['gauge']['forces'] {
+  /** Empty fields wait in the unit used last in them. */
+  function waitIn(part: unknown): void {
+    if (!part || typeof part !== 'object') return
+    for (const [key, value] of Object.entries(part)) {
+      const entry = value as { text?: unknown; unit?: string } | null
+      if (entry && typeof entry === 'object' && typeof entry.text === 'string') {
+        if (!entry.unit && !entry.text) entry.unit = usualUnit(choices.value, key)
+      } else waitIn(value)
+    }
+  }
+
+  function forces(count: number): WholeSheet['gauge']['forces'] {
     return Array.from({ length: count }, () => ({
       text: '',
       unit: usualUnit(choices.value, 'force'),
@@ -93,11 +89,10 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   }
 
   watch(
-    () => form.value.survey.choices?.belt_count,
-    (text) => {
-      const wanted = beltCount(text)
-      const now = form.value.gauge.forces ?? []
-      if (wanted > now.length) form.value.gauge.forces = [...now, ...(forces(wanted - now.length) ?? [])].slice(0, 20)
+    () => countOf(form.value.survey),
+    (wanted) => {
+      const now = form.value.gauge.forces
+      if (wanted > now.length) form.value.gauge.forces = [...now, ...forces(wanted - now.length)].slice(0, 20)
       // Fewer belts drop only the empty fields behind: a typed force is not lost.
       else while (now.length > wanted && !now[now.length - 1]?.text) now.pop()
     },
@@ -113,7 +108,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
       const answer = await unwrap(api.POST('/api/calc/sheet', { body: trimmed(form.value), signal }))
       sheet.value = answer
       if (answer.drawing) lastDrawn.value = answer.drawing
-      if (answer.train || answer.figures.ratio || !form.value.survey.path?.wheels?.length) train.value = answer.train
+      if (answer.train || answer.figures.ratio || !form.value.survey.layout.wheels.length) train.value = answer.train
       stale.value = unreachable.value = false
     } catch (error) {
       if (signal.aborted) return
@@ -163,8 +158,13 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   }
 
   const problems = computed(() => new Map(sheet.value?.problems.map((p) => [p.field, p])))
+  /** The stage on the driver's shaft, and what is on it where that is V-belts. */
+  const first = computed(() => form.value.survey.stages[0]!)
+  const sheaves = computed(() => first.value.fitted as SheavesForm)
   return {
     form,
+    first,
+    sheaves,
     sheet,
     lastDrawn,
     train,

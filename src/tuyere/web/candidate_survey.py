@@ -3,12 +3,12 @@
 from collections.abc import Mapping
 from typing import Any
 
+from tuyere.core.drives.written import Length, Written
 from tuyere.core.entry.quantity import System, show
 from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import driven_classes
 from tuyere.core.selection.candidate import Candidate
 from tuyere.core.selection.judge import Judged
-from tuyere.core.selection.kind import Length
 from tuyere.core.selection.problem import Problem
 from tuyere.web.entry import Entry
 from tuyere.web.forms import SurveyForm
@@ -36,16 +36,16 @@ def survey_of(problem: Problem, one: Candidate, judged: Judged, standing: Survey
     dumped = survey.model_dump(mode="json")
     stage, key = dumped["stages"][0], one.kind.drive.key
     before = stage["fitted"] if stage["fitted"]["family"] == key else {"family": key}
-    stage["fitted"] = _over(before, typed)
+    stage["fitted"] = written_over(before, typed)
     return SurveyForm.model_validate(dumped)
 
 
-def _over(before: Mapping[str, Any], typed: Mapping[str, Any]) -> dict[str, Any]:
+def written_over(before: Mapping[str, Any], typed: Written) -> dict[str, Any]:
     """A form with what is typed over what stood there."""
     found = dict(before)
     for key, value in typed.items():
         if isinstance(value, Length):
             found[key] = _entry(value.metres, "length", 1).model_dump(mode="json")
         else:
-            found[key] = _over(found.get(key) or {}, value) if isinstance(value, dict) else value
+            found[key] = written_over(found.get(key) or {}, value) if isinstance(value, dict) else value
     return found

@@ -21,7 +21,7 @@ from tuyere.store.write import Answer, Writer
 from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.floor import DueOut, FindingOut, due_out, explain_clash
+from tuyere.web.floor import DueOut, FamilyOut, FindingOut, due_out, explain_clash, family_out
 from tuyere.web.forms import SheetForm, SurveyForm, ToothedForm, WithSurvey, read_machine_form, read_sheet, surveyed, typed_path
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
@@ -61,6 +61,7 @@ class DriveOut(BaseModel):
     id: uuid.UUID
     name: str
     family: str
+    kind: FamilyOut
     machine: str
     machine_kind: str
     place: str
@@ -92,6 +93,7 @@ def get_drive(path: DrivePath) -> Response:
                 id=drive.id,
                 name=drive.name,
                 family=drive.family,
+                kind=family_out(registry.family(drive.family)),
                 machine=machine.name,
                 machine_kind=machine.kind,
                 place=machine.place,

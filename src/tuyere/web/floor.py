@@ -13,6 +13,7 @@ from sqlmodel import Session, col, select
 from tuyere.core.attention import Attention, Level, Promised, Said, attention
 from tuyere.core.caution import DEFERENCE, Caution, cautions
 from tuyere.core.drives import registry, v_belt
+from tuyere.core.drives.family import Family
 from tuyere.core.drives.v_belt.grade import DUTIES
 from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.quantity import KINDS
@@ -298,12 +299,20 @@ class ChoicesOut(BaseModel):
 
 
 class FamilyOut(BaseModel):
-    """A kind of drive: its key, how it is called, whether it goes by teeth, and which part of a survey holds its wheels."""
+    """A kind of drive: its key, how it is called, what goes round, whether it goes by teeth, what it runs on, and what is its own."""
 
     key: str
     label: str
+    runs: str
     toothed: bool
     part: str
+    on_many: bool
+    turns_open: bool
+
+
+def family_out(f: Family) -> FamilyOut:
+    """A kind of drive as an answer."""
+    return FamilyOut(key=f.key, label=f.label, runs=f.runs, toothed=f.toothed, part=f.part, on_many=f.on_many, turns_open=f.turns_open)
 
 
 class FamiliesOut(BaseModel):
@@ -315,7 +324,7 @@ class FamiliesOut(BaseModel):
 @blueprint.get("/families", summary="The kinds of drive there are", responses={"200": FamiliesOut})
 @anyone()
 def get_families() -> Response:
-    return answer(FamiliesOut(families=[FamilyOut(key=f.key, label=f.label, toothed=f.toothed, part=f.part) for f in registry.FAMILIES]))
+    return answer(FamiliesOut(families=[family_out(f) for f in registry.FAMILIES]))
 
 
 DIRECTIONS = {

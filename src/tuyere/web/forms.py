@@ -227,7 +227,7 @@ class ConesForm(Strict):
     steps: int = Field(3, ge=1, le=8)
 
 
-_FORMS: dict[str, type[Strict]] = {"sheaves": SheavesForm, "teeth": ToothedForm, "pulleys": FlatForm}
+FORMS: dict[str, type[Strict]] = {"sheaves": SheavesForm, "teeth": ToothedForm, "pulleys": FlatForm}
 
 
 def _form_of(told: object) -> str:
@@ -237,7 +237,7 @@ def _form_of(told: object) -> str:
         part = registry.family(str(key)).part
     except registry.UnknownFamilyError:
         part = ""  # the plain form refuses it in words
-    return part if part in _FORMS else "plain"
+    return part if part in FORMS else "plain"
 
 
 AnyFitted = Annotated[

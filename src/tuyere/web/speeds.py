@@ -1,6 +1,6 @@
 """POST /api/calc/speed/<question>: any unknown, what a reading means, stock for a target, adjustable sheaves, step cones."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from flask import Response
 from pydantic import BaseModel, Field
@@ -22,6 +22,7 @@ from tuyere.core.working.figure import shown
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Problem, Tone, Verdict
 from tuyere.web.answers import BothOut, answer, both_out
+from tuyere.web.candidate_survey import written_over
 from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.forms import ConesForm, SheetForm, read_sheet
 from tuyere.web.routes import routes
@@ -209,6 +210,7 @@ class PairOut(BaseModel):
     belt_stays: bool
     slide: str
     links: int | None
+    fitted: dict[str, Any] = Field(description="the drive's own form with this pair on it")
     centre: BothOut | None
     belt_speed: BothOut | None
     wrap: str
@@ -243,7 +245,8 @@ def calc_target(body: TargetIn) -> Response:
     if target is not None and not reader.problems:
         share = (tolerance if tolerance is not None else 3.0) / 100
         found = targets(reading.spec, page, target, share, body.keep, most_speed(body.sheet), body.meaning)
-    return answer(_target_out(reading.spec, page, reader, found, target, most_speed(body.sheet)))
+    before = body.sheet.survey.first.fitted.model_dump(mode="json")
+    return answer(_target_out(reading.spec, page, reader, found, target, most_speed(body.sheet), before))
 
 
 def most_speed(sheet: SheetForm) -> float | None:
@@ -253,12 +256,18 @@ def most_speed(sheet: SheetForm) -> float | None:
 
 
 def _target_out(
-    spec: DriveSpec, page: Page, reader: FieldReader, found: Targets | None, target: float | None, most: float | None
+    spec: DriveSpec,
+    page: Page,
+    reader: FieldReader,
+    found: Targets | None,
+    target: float | None,
+    most: float | None,
+    before: dict[str, Any],
 ) -> TargetOut:
     sizes = (found.exact_driver_m, found.exact_driven_m) if found else (None, None)
     exact_out = [both_out(v, "length", decimals=(3, 1)) if v else None for v in sizes]
     return TargetOut(
-        pairs=[_one_pair(p, spec) for p in found.pairs] if found else [],
+        pairs=[_one_pair(p, spec, before) for p in found.pairs] if found else [],
         stock=found.stock if found else 0,
         hits=found.hits if found else 0,
         by=found.by if found else "",
@@ -274,7 +283,7 @@ def _target_out(
     )
 
 
-def _one_pair(p: Pair, spec: DriveSpec) -> PairOut:
+def _one_pair(p: Pair, spec: DriveSpec, before: dict[str, Any]) -> PairOut:
     def size(w: StockWheel, system: int) -> str:
         return f"{w.teeth} teeth" if w.teeth else shown(w.rim_m, "length", decimals=(2, 1))[system]
 
@@ -294,6 +303,7 @@ def _one_pair(p: Pair, spec: DriveSpec) -> PairOut:
         belt_stays=p.on.stays,
         slide=p.on.slide,
         links=p.on.links,
+        fitted=written_over(before, spec.fitted.pair_written(p.driver, p.driven, p.changes, p.on)) if spec.fitted else {},
         centre=both_out(p.on.tight_at, "length", True) if p.on.tight_at else None,
         belt_speed=both_out(p.belt_speed, "velocity") if p.belt_speed else None,
         wrap=shown(p.wrap_rad, "angle")[0] if p.wrap_rad else "",

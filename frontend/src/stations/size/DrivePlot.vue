@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import { settings } from '../../settings'
-import { FAMILY_SHAPES, FAMILY_WORDS } from './families'
+import { FAMILY_SHAPES, FAMILY_WORDS } from '../../drives/marks'
 import type { SizeAnswer } from './useSizeAsk'
 
 /** Every drive that would do, by two of its measures; those that nothing beats on both are filled and joined. */

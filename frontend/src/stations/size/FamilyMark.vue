@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { FAMILY_SHAPES, FAMILY_WORDS } from './families'
+import { FAMILY_SHAPES, FAMILY_WORDS } from '../../drives/marks'
 
 /** A family's shape, with its name for those who do not see it. */
 const { family } = defineProps<{ family: string }>()

@@ -5,7 +5,8 @@ import { useRouter } from 'vue-router'
 import type { Choices, DriveOut, Layout } from '../../api/client'
 import { inSystem } from '../../settings'
 import { useKeepSurvey } from '../../sheet/useKeepSurvey'
-import { completedSurvey, sheetKey } from '../../sheet/useSheet'
+import { completedSurvey } from '../../sheet/form'
+import { sheetKey } from '../../sheet/useSheet'
 import { SIZE_ASKS, SIZE_TITLES, type SizeAsk } from '../asks'
 import TrainPanel from '../train/TrainPanel.vue'
 import AskStrip from '../AskStrip.vue'
@@ -41,8 +42,7 @@ async function propose(key: string): Promise<void> {
   if (!one?.survey) return
   done.value = refusedFamily.value = ''
   const why = `${one.name}: ${one.parts.map((p) => `${p.many} × ${p.name}`).join(', ')}`
-  const family = one.drive_family
-  if (await keeper.propose(one.survey as typeof state.form.value.survey, why.slice(0, 390), family))
+  if (await keeper.propose(one.survey as typeof state.form.value.survey, why.slice(0, 390)))
     done.value = 'Proposed, with its parts: it stands in the log until it is fitted.'
 }
 /** The same question on the bench, to be turned over without touching the record. */

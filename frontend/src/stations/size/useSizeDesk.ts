@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, type InjectionKey, type Ref, ref, shallowRef } from 'vue'
 
-import { api, type SheetForm, unwrap } from '../../api/client'
+import { api, unwrap } from '../../api/client'
+import type { WholeSheet } from '../../sheet/form'
 import { trimmed } from '../../sheet/form'
 import { useAnswer } from '../../sheet/useAnswer'
 import type { SizeAsk } from '../asks'
@@ -17,7 +18,7 @@ export function useSizeChoices() {
 }
 
 /** What Size's panel and its board share: the question, the search's answer, and the drives picked out of it. */
-export function useSizeDesk(asked: Ref<SizeAsked>, sheet: Ref<SheetForm>, question: () => SizeAsk | null) {
+export function useSizeDesk(asked: Ref<SizeAsked>, sheet: Ref<WholeSheet>, question: () => SizeAsk | null) {
   const searching = computed(() => ['choose', 'compare', 'why'].includes(question() ?? ''))
   const body = computed(() => (searching.value ? trimmed({ sheet: sheet.value, size: asked.value.size }) : null))
   const busy = ref(false)

@@ -26,7 +26,7 @@ const t = computed(() => state.form.value.tachometer)
 const keeper = useKeepReading('shaft speed', () => drive, state)
 const { busy, waiting, problem, kept, hourMeter, note } = keeper
 const read = computed(() => Boolean(t.value.tach_driven?.text))
-const chain = computed(() => drive.family === 'roller chain')
+const chain = computed(() => drive.kind.runs === 'chain')
 function put(field: string, text: string, unit: string): void {
   if (field === 'tach_driver' || field === 'tach_driven') t.value[field] = { text, unit, origin: null }
 }
@@ -45,7 +45,7 @@ const next = computed(() =>
     <CautionStrip :cautions="choices.cautions.speed" state="Running, guard on." />
     <ProposalNote :drive="drive" />
     <section>
-      <h3>{{ drive.family === 'v-belt' || drive.family === 'flat belt' ? 'By the diameters' : 'By the teeth' }}</h3>
+      <h3>{{ drive.kind.toothed ? 'By the teeth' : 'By the diameters' }}</h3>
       <div class="grid">
         <FigureValue :figure="figures.driver_speed" label="Driver" />
         <FigureValue :figure="figures.ratio" label="Ratio" doubt />

@@ -1,60 +1,16 @@
 import { useLocalStorage } from '@vueuse/core'
 import { type InjectionKey } from 'vue'
 
-import type { Entry, SheetForm } from '../../api/client'
 import type { components } from '../../api/schema'
+import { blank as blankOf, blankEntry as entry, filled, type Survey } from '../../sheet/form'
 
-const entry = (): Entry => ({ text: '', unit: '', origin: null })
 export type Made = Required<components['schemas']['WheelIn']>
-export type Cones = Required<NonNullable<SheetForm['survey']['cones']>>
-export type Machine = Required<NonNullable<SheetForm['survey']['machine']>>
+export type Cones = Survey['cones']
+export type Machine = Survey['machine']
+export const blankCones = () => blankOf('survey').cones as unknown as Cones
+export const completedCones = (kept?: unknown) => filled(blankCones(), kept)
 
-const CONE_KEYS = ['centre_distance', 'cone_speed', 'cone_thickness', 'first_driving']
 const each = (...keys: string[]) => Object.fromEntries(keys.map((key) => [key, entry()]))
-
-export function blankCones(): Cones {
-  const numbers = [1, 2, 3, 4, 5, 6, 7, 8]
-  return {
-    quantities: each(
-      ...CONE_KEYS,
-      ...numbers.flatMap((k) => [`driving_${k}`, `driven_${k}`]),
-      ...[1, 2, 3, 4].flatMap((k) => [`before_${k}`, `after_${k}`]),
-    ),
-    words: { mode: 'design', lay: 'open', section: '', ...Object.fromEntries(numbers.map((k) => [`ratio_${k}`, ''])) },
-    steps: 3,
-  }
-}
-export function completedCones(kept?: Partial<Cones>): Cones {
-  const fresh = blankCones()
-  return {
-    quantities: { ...fresh.quantities, ...kept?.quantities },
-    words: { ...fresh.words, ...kept?.words },
-    steps: kept?.steps ?? 3,
-  }
-}
-
-export function completedMachine(kept?: Partial<Machine>): Machine {
-  return {
-    kind: kept?.kind ?? '',
-    quantities: {
-      ...each(
-        'amps_now',
-        'no_load_amps',
-        'power_now',
-        'pressure_now',
-        'flow_now',
-        'displacement',
-        'most_speed',
-        'altitude',
-        'curve_speed',
-      ),
-      ...kept?.quantities,
-    },
-    words: { service_factor: '', temperature_now: '', temperature_new: '', ...kept?.words },
-    curve: kept?.curve ?? [],
-  }
-}
-
 const TRIAL_KEYS = ['tach_driver', 'tach_driven', 'pressure', 'amps', 'noise']
 export function blankTrial() {
   return {

@@ -1,15 +1,15 @@
 import { computed, type InjectionKey, provide, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { api, type DriveOut, type SheetForm, unwrap } from '../../api/client'
-import { trimmed } from '../../sheet/form'
+import { api, type DriveOut, unwrap } from '../../api/client'
+import { trimmed, type WholeSheet } from '../../sheet/form'
 import { useAnswer } from '../../sheet/useAnswer'
 import type { SheetState } from '../../sheet/useSheet'
 import { SPEED_ASKS, type SpeedAsk } from '../asks'
 import { useCones } from './useCones'
 import { useMachine } from './useMachine'
 import { useMade } from './useMade'
-import { type Cones, speedAskKey, useSpeedAsk } from './useSpeedAsk'
+import { speedAskKey, useSpeedAsk } from './useSpeedAsk'
 
 /** What Speed's panel and its drawing share: the question asked, its answer, and the pair that is tried on the drawing. */
 export function useSpeedDesk(drive: () => DriveOut, state: SheetState, question: () => SpeedAsk | null) {
@@ -19,14 +19,14 @@ export function useSpeedDesk(drive: () => DriveOut, state: SheetState, question:
   const at = (name: SpeedAsk) => computed(() => question() === name)
   const felt = useMachine(state, asked, at('feels'))
   const conesForm = computed({
-    get: () => state.form.value.survey.cones as Cones,
+    get: () => state.form.value.survey.cones,
     set: (value) => (state.form.value.survey.cones = value),
   })
   const cones = useCones(conesForm, at('cones'))
   const madeForm = computed({ get: () => asked.value.made, set: (value) => (asked.value.made = value) })
   const made = useMade(madeForm, at('make'))
 
-  const preview = ref<SheetForm | null>(null)
+  const preview = ref<WholeSheet | null>(null)
   const previewed = computed(() => (at('target').value ? preview.value : null))
   const { answer: previewSheet } = useAnswer(previewed, async (signal) =>
     previewed.value ? unwrap(api.POST('/api/calc/sheet', { body: trimmed(previewed.value), signal })) : null,
@@ -35,7 +35,7 @@ export function useSpeedDesk(drive: () => DriveOut, state: SheetState, question:
   const tried = computed(() => (previewed.value && previewSheet.value?.drawing ? previewSheet.value : null))
 
   const asks = computed<readonly SpeedAsk[]>(() =>
-    drive().family === 'v-belt' ? SPEED_ASKS : SPEED_ASKS.filter((a) => a !== 'turns' && a !== 'make'),
+    drive().kind.turns_open ? SPEED_ASKS : SPEED_ASKS.filter((a) => a !== 'turns' && a !== 'make'),
   )
   /** The drawing that takes the drive's place, for the questions that are not about it. */
   const drawn = computed<'cones' | 'wheel' | 'fan' | null>(() => {
@@ -44,14 +44,15 @@ export function useSpeedDesk(drive: () => DriveOut, state: SheetState, question:
     return at('feels').value && felt.value?.curves.length ? 'fan' : null
   })
   function makeWheel(role: 'driver' | 'driven', line_m: number): void {
-    const survey = state.form.value.survey
+    const { driver_speed } = state.form.value.survey.driver
+    const belts = state.sheaves.value.choices
     asked.value.made = {
       ...asked.value.made,
-      section: survey.choices?.section ?? '',
+      section: belts.section,
       diameter: { text: `${(line_m * 1000).toFixed(2)} mm`, unit: 'mm', origin: null },
       basis: 'datum',
-      grooves: survey.choices?.belt_count || '1',
-      speed: role === 'driver' ? { ...survey.quantities!.driver_speed! } : { ...asked.value.target },
+      grooves: belts.belt_count || '1',
+      speed: role === 'driver' ? { ...driver_speed } : { ...asked.value.target },
     }
     void router.push(`/drives/${drive().id}/speed/make`)
   }

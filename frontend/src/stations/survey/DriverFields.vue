@@ -9,8 +9,9 @@ import WordField from './WordField.vue'
 /** What drives a toothed, chain or flat drive: the sheet's own fields, answered by the sheet. */
 const { speed = true } = defineProps<{ speed?: boolean }>()
 const state = inject(sheetKey)!
-const q = computed(() => state.form.value.survey.quantities!)
-const c = computed(() => state.form.value.survey.choices!)
+const driver = computed(() => state.form.value.survey.driver)
+const machine = computed(() => state.form.value.survey.machine)
+const stage = state.first
 const { data: choices } = useChoices()
 const classes = computed(() => choices.value?.driven_classes ?? [])
 provide(answersKey, {
@@ -23,18 +24,18 @@ provide(answersKey, {
   <div class="driver">
     <fieldset>
       <legend>What drives it</legend>
-      <MeasureField v-if="speed" v-model="q.driver_speed!" name="driver_speed" label="Driver speed" hint="plate" />
-      <MeasureField v-model="q.driver_power!" name="driver_power" label="Driver power" hint="plate" />
-      <MeasureField v-model="q.hours_per_day!" name="hours_per_day" label="Hours a day" />
-      <WordField v-model="c.driven_class!" name="driven_class" label="Kind of machine" :options="classes" wide />
-      <WordField v-model="c.idler!" name="idler" label="Idler" :options="choices?.idlers ?? []" />
+      <MeasureField v-if="speed" v-model="driver.driver_speed" name="driver_speed" label="Driver speed" hint="plate" />
+      <MeasureField v-model="driver.driver_power" name="driver_power" label="Driver power" hint="plate" />
+      <MeasureField v-model="machine.hours_per_day" name="hours_per_day" label="Hours a day" />
+      <WordField v-model="machine.driven_class" name="driven_class" label="Kind of machine" :options="classes" wide />
+      <WordField v-model="stage.idler" name="idler" label="Idler" :options="choices?.idlers ?? []" />
       <WordField
-        v-model="c.surroundings!"
+        v-model="machine.surroundings"
         name="surroundings"
         label="Surroundings"
         :options="choices?.surroundings ?? []"
       />
-      <WordField v-model="c.starts!" name="starts" label="Starts" :options="choices?.starts ?? []" />
+      <WordField v-model="machine.starts" name="starts" label="Starts" :options="choices?.starts ?? []" />
     </fieldset>
   </div>
 </template>

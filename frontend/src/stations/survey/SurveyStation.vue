@@ -21,9 +21,12 @@ const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
 const state = inject(sheetKey)!
 const mayWrite = useMayWrite()
 const survey = computed(() => state.form.value.survey)
-const q = computed(() => survey.value.quantities!)
-const c = computed(() => survey.value.choices!)
-const d = computed(() => survey.value.design!)
+const driver = computed(() => survey.value.driver)
+const machine = computed(() => survey.value.machine)
+const stage = state.first
+const q = computed(() => state.sheaves.value.quantities)
+const c = computed(() => state.sheaves.value.choices)
+const d = computed(() => survey.value.design)
 const figures = computed(() => state.sheet.value?.figures ?? {})
 
 const standing = ref<Standing>('as found')
@@ -79,10 +82,10 @@ async function takeBack(): Promise<void> {
 
     <fieldset>
       <legend>Driver</legend>
-      <MeasureField v-model="q.driver_power!" name="driver_power" label="Power" hint="plate" />
-      <MeasureField v-model="q.driver_speed!" name="driver_speed" label="Speed" hint="plate" />
+      <MeasureField v-model="driver.driver_power" name="driver_power" label="Power" hint="plate" />
+      <MeasureField v-model="driver.driver_speed" name="driver_speed" label="Speed" hint="plate" />
       <WordField
-        v-model="c.driver_class!"
+        v-model="driver.driver_class"
         name="driver_class"
         label="Kind of driver"
         wide
@@ -92,17 +95,22 @@ async function takeBack(): Promise<void> {
     <fieldset>
       <legend>Driven machine</legend>
       <WordField
-        v-model="c.driven_class!"
+        v-model="machine.driven_class"
         name="driven_class"
         label="Kind of machine"
         wide
         :options="choices.driven_classes"
       />
-      <MeasureField v-model="q.hours_per_day!" name="hours_per_day" label="Hours a day" />
+      <MeasureField v-model="machine.hours_per_day" name="hours_per_day" label="Hours a day" />
       <FigureValue :figure="figures.service_factor" label="Service factor" class="aside" />
-      <WordField v-model="c.idler!" name="idler" label="Idler" :options="choices.idlers" />
-      <WordField v-model="c.surroundings!" name="surroundings" label="Surroundings" :options="choices.surroundings" />
-      <WordField v-model="c.starts!" name="starts" label="Starts" :options="choices.starts" />
+      <WordField v-model="stage.idler" name="idler" label="Idler" :options="choices.idlers" />
+      <WordField
+        v-model="machine.surroundings"
+        name="surroundings"
+        label="Surroundings"
+        :options="choices.surroundings"
+      />
+      <WordField v-model="machine.starts" name="starts" label="Starts" :options="choices.starts" />
     </fieldset>
     <fieldset>
       <legend>Belts</legend>
@@ -163,16 +171,16 @@ async function takeBack(): Promise<void> {
       </div>
       <MeasureField v-model="q.centre_distance!" name="centre_distance" label="Centre distance" hint="shaft to shaft" />
       <div v-if="byBelt" class="aside"><FigureValue :figure="byBelt" label="The belt puts it at" doubt /></div>
-      <MeasureField v-model="q.travel_in!" name="travel_in" label="Motor slides closer by" />
-      <MeasureField v-model="q.travel_out!" name="travel_out" label="…and away by" />
+      <MeasureField v-model="stage.travel_in" name="travel_in" label="Motor slides closer by" />
+      <MeasureField v-model="stage.travel_out" name="travel_out" label="…and away by" />
       <WordField
-        v-model="c.centre_line_deg!"
+        v-model="stage.centre_line_deg"
         name="centre_line_deg"
         label="Driven lies"
         :options="choices.directions"
       />
       <WordField
-        v-model="c.rotation!"
+        v-model="driver.rotation"
         name="rotation"
         label="Driver turns"
         :options="[

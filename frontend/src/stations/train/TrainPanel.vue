@@ -37,7 +37,7 @@ provide(answersKey, {
   note: (name) => layout?.notes[name],
   problem: (name) => layout?.problems.find((p) => p.field === name),
 })
-const wheels = computed(() => (state.form.value.survey.path?.wheels ?? []) as WheelEntry[])
+const wheels = computed(() => state.form.value.survey.layout.wheels as WheelEntry[])
 const loaded = (role: string) => role !== 'idler'
 </script>
 

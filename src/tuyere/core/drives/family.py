@@ -25,7 +25,7 @@ class Family(ABC):
     """A kind of drive. One folder each; `registry.FAMILIES` is the only list there is.
 
     `key`: as kept. `label`: as said. `runs`: what goes round. `part`: what it runs on, by which a survey's form for it goes. `overhung_factor`: how many times
-    the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor. `on_many`: whether a layout of it on many wheels can be surveyed. `tension_note`:
+    the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor. `on_many`: whether a layout of it on many wheels can be surveyed. `turns_open`: whether its wheels are made adjustable, and turned out of a blank. `tension_note`:
     what to go by where its tension is not worked out here; empty where it is.
     """
 
@@ -38,6 +38,7 @@ class Family(ABC):
     overhung_factor: float
     counts_idler: bool = True
     on_many: bool = False
+    turns_open: bool = False
     tension_note: str = ""
 
     def speed_up(self, ratio_up: float) -> tuple[float, float, str]:

@@ -1,9 +1,11 @@
 """What is fitted on two wheels, and what a drive of any kind answers of itself."""
 
 from abc import ABC, abstractmethod
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Literal, NamedTuple
 
+from tuyere.core.drives.written import Written
 from tuyere.core.entry.typed import Given
 from tuyere.core.limit import Limit, limit
 from tuyere.core.origin import Origin
@@ -246,6 +248,10 @@ class Fitted(ABC):
     @abstractmethod
     def with_pair(self, driver: StockWheel, driven: StockWheel, on: On) -> "Fitted":
         """The same kind on that pair, with what runs on it."""
+
+    @abstractmethod
+    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: On) -> Written:
+        """That pair, of which `new` wheels are not on yet, written over this drive's own form."""
 
     @abstractmethod
     def rateable(self, own: "OwnRatings") -> bool:

@@ -6,10 +6,12 @@ from dataclasses import replace
 
 from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.family import NO_SLIP, Family
+from tuyere.core.drives.fitted import On, StockWheel
 from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.drives.teeth import DriveReading, ToothedDrive, read_toothed_drive
 from tuyere.core.drives.template import Template
+from tuyere.core.drives.written import Written
 from tuyere.core.identify.by_size import Kind, Size
 from tuyere.core.identify.toothed import Named, ToothedReading, read_toothed
 from tuyere.core.origin import Origin
@@ -65,15 +67,18 @@ class Meshing(Family, ABC):
     def slip_of(self, seen: ToothedReading, driven: DriveReading, machine_part: str) -> CounterSlip | None:
         """What to ask for at the counter."""
 
+    @property
+    def fields(self) -> tuple[str, ...]:
+        """Every quantity that a survey asks of it."""
+        return (*BY_RULE, *self.sizes)
+
     def read(self, part: Part) -> tuple[ToothedReading, DriveReading]:
         """What was typed of it, and of the drive that it runs on."""
         drive, words = part.more.get("drive", Part()), dict(part.words)
         linear = part.more.get("linear", Part())
         tool = words.get("tool") if words.get("tool") in TOOLS else None
         quantities = {
-            key: replace(typed, tool="rule" if key in BY_RULE else tool)
-            for key, typed in part.quantities.items()
-            if key in (*BY_RULE, *self.sizes)
+            key: replace(typed, tool="rule" if key in BY_RULE else tool) for key, typed in part.quantities.items() if key in self.fields
         }
         asked = {**drive.words, "open_ended": "yes" if linear.words.get("fitted") == "yes" else ""}
         return read_toothed(self, quantities, words), read_toothed_drive(self, drive.quantities, asked)
@@ -95,3 +100,8 @@ class Meshing(Family, ABC):
 
     def counter_slip(self, part: Part, machine_part: str) -> CounterSlip | None:
         return self.slip_of(*self.read(part), machine_part)
+
+
+def teeth_written(driver: StockWheel, driven: StockWheel, on: On) -> Written:
+    """A pair by its teeth, and by links where it is bought by them."""
+    return {"drive": {"teeth_1": str(driver.teeth), "teeth_2": str(driven.teeth), "count": str(on.links or "")}}

@@ -1,7 +1,6 @@
 """Flat belts for the search: cut to length, so the centres stand in the middle of the room; counts are widths (m)."""
 
 from functools import cached_property
-from typing import Any
 
 import numpy as np
 
@@ -10,6 +9,7 @@ from tuyere.core.drives.flat import rating as flat_rating
 from tuyere.core.drives.flat.kind import FLAT, flat_line
 from tuyere.core.drives.flat.tension import tension_ratio
 from tuyere.core.drives.line import LineDrive, LineWheel
+from tuyere.core.drives.written import Length, Written
 from tuyere.core.entry.quantity import System, from_si, show
 from tuyere.core.limit import limit
 from tuyere.core.rating.own_table import OwnTable
@@ -17,7 +17,6 @@ from tuyere.core.selection.kind import (
     CAST_IRON,
     FLAT_HUB_SHARE,
     Array,
-    Length,
     LineKind,
     Mate,
     Places,
@@ -115,7 +114,7 @@ class FlatKind(LineKind):
             self.of, count, small, problem.driver_speed * driver.line_m / 2, wrap_rad, self.own, ratio_of(driver, driven)
         ).power_w
 
-    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> dict[str, Any]:
+    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
         sizes = {"driver_diameter": driver.outside_m, "driven_diameter": driven.outside_m, "flat_width": count, "centre_distance": centre_m}
         return {"belt": self.name, "quantities": {key: Length(value) for key, value in sizes.items()}}
 

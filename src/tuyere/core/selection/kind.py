@@ -4,13 +4,13 @@ import copy
 from abc import ABC, abstractmethod
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from tuyere.core.drives import family as drives
 from tuyere.core.drives.line import LineDrive, LineWheel
+from tuyere.core.drives.written import Written
 from tuyere.core.entry.typed import Given
 from tuyere.core.geometry import open_belt
 from tuyere.core.origin import Origin
@@ -53,13 +53,6 @@ class StockWheel:
     def bore_most_m(self) -> float:
         """The largest shaft it goes on, as a rule."""
         return self.hub_m / HUB_OVER_BORE
-
-
-@dataclass(frozen=True)
-class Length:
-    """A length that a choice writes into a survey (m)."""
-
-    metres: float
 
 
 @dataclass(frozen=True)
@@ -230,8 +223,8 @@ class Kind(ABC):
         """What the problem asks, with this drive fitted."""
 
     @abstractmethod
-    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> dict[str, Any]:
-        """The drive as a person would have typed it into its kind's form: words as text, sizes as Length, forms within as dicts."""
+    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
+        """The drive as a person would have typed it into its kind's form."""
 
     @abstractmethod
     def parts(

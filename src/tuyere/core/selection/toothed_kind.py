@@ -1,7 +1,6 @@
 """Toothed belts and roller chain for the search."""
 
 import math
-from typing import Any
 
 import numpy as np
 
@@ -13,10 +12,11 @@ from tuyere.core.drives.roller_chain.tension import tension_ratio as chain_ratio
 from tuyere.core.drives.synchronous import rating as toothed_rating
 from tuyere.core.drives.synchronous.kind import TOOTHED, toothed_line
 from tuyere.core.drives.synchronous.tension import tension_ratio as toothed_ratio
+from tuyere.core.drives.written import Length, Written
 from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.limit import limit
 from tuyere.core.rating.own_table import OwnTable
-from tuyere.core.selection.kind import Array, Length, LineKind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of
+from tuyere.core.selection.kind import Array, LineKind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of
 from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, rim_limit
 
@@ -120,7 +120,7 @@ class ToothedKind(LineKind):
             self.of, count, small.teeth, fast, small.teeth * wrap_rad / math.tau, self.own, ratio_of(driver, driven)
         ).power_w
 
-    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> dict[str, Any]:
+    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
         return {"drive": _teeth_typed(self, driver, driven, length), "quantities": {"belt_width": Length(count)}}
 
     def parts(
@@ -231,7 +231,7 @@ class ChainKind(LineKind):
         pitches = length.line_m / self.of.pitch_m
         return chain_rating.rated_power(self.of, small.teeth, fast, int(count), self.own, ratio_of(driver, driven), pitches).power_w
 
-    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> dict[str, Any]:
+    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
         return {"drive": _teeth_typed(self, driver, driven, length) | {"strands": f"{count:.0f}"}}
 
     def parts(
@@ -264,7 +264,7 @@ class ChainKind(LineKind):
         return (teeth_d + teeth_big) * self.of.pitch_m / 2, (teeth_big - teeth_d) * self.of.pitch_m / math.pi, (big - d) / 2
 
 
-def _teeth_typed(kind: ToothedKind | ChainKind, driver: StockWheel, driven: StockWheel, length: StockLength | None) -> dict[str, Any]:
+def _teeth_typed(kind: ToothedKind | ChainKind, driver: StockWheel, driven: StockWheel, length: StockLength | None) -> Written:
     pitches = round(length.line_m / kind.of.pitch_m) if length else 0
     centre = {"text": "", "unit": "", "origin": None}  # the count gives it
     return {"name": kind.name, "teeth_1": str(driver.teeth), "teeth_2": str(driven.teeth), "count": str(pitches), "centre_distance": centre}

@@ -4,7 +4,6 @@ import copy
 import math
 from dataclasses import replace
 from functools import cached_property
-from typing import Any
 
 import numpy as np
 
@@ -14,6 +13,7 @@ from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.drives.v_belt.ip20 import STEP_REACHED
 from tuyere.core.drives.v_belt.kind import RIBBED_OVERHUNG, V_BELT, VDrive
 from tuyere.core.drives.v_belt.tension import arc_factor, tension_ratio
+from tuyere.core.drives.written import Length, Written
 from tuyere.core.entry.quantity import System, from_si, show, to_si
 from tuyere.core.limit import limit
 from tuyere.core.origin import Origin
@@ -23,7 +23,6 @@ from tuyere.core.selection.kind import (
     FLAT_HUB_SHARE,
     Array,
     Kind,
-    Length,
     Mate,
     Places,
     StockLength,
@@ -195,7 +194,7 @@ class VKind(Kind):
             rated.total_w * float(arc_factor(self.of, wrap_rad, self.flat)) * vee.length_factor(self._belts[length.name], self.own) * count
         )
 
-    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> dict[str, Any]:
+    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
         assert length
         many, belt = self.belts(length.name, count)
         big = driven.outside_m if self.flat else driven.line_m

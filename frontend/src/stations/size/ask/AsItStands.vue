@@ -57,11 +57,7 @@ const WANTED: Record<string, string> = {
 }
 const missing = computed(() => {
   const open = state.sheet.value?.wanted ?? []
-  const own =
-    drive.family === 'v-belt'
-      ? open
-      : open.filter((k) => ['driver_power', 'driver_speed', 'driven_class', 'hours_per_day'].includes(k))
-  return own.map((k) => WANTED[k]).filter(Boolean)
+  return open.map((k) => WANTED[k]).filter(Boolean)
 })
 const groups = computed(() =>
   [

@@ -11,7 +11,7 @@ import WordField from '../../survey/WordField.vue'
 import BeforeFields from '../BeforeFields.vue'
 import CandidateSlip from '../CandidateSlip.vue'
 import DriveList from '../DriveList.vue'
-import { FAMILY_WORDS } from '../families'
+import { FAMILY_WORDS } from '../../../drives/marks'
 import { sizeDeskKey, useSizeChoices } from '../useSizeDesk'
 import WeightField from '../WeightField.vue'
 
@@ -75,8 +75,7 @@ const fits = computed(() => {
     if (!found.has(k.fits)) found.set(k.fits, `${k.fits} (${FAMILY_WORDS[k.family]})`)
   return [{ value: '', label: 'may be new' }, ...[...found].map(([value, label]) => ({ value, label }))]
 })
-const toothed = (fit: string) =>
-  ['synchronous', 'roller chain'].includes(sizes.value?.kinds.find((k) => k.fits === fit)?.family ?? '')
+const toothed = (fit: string) => sizes.value?.kinds.find((k) => k.fits === fit)?.toothed ?? false
 const allowed = (family: string) =>
   (form.value.families.length ? form.value.families : (sizes.value?.usual_families ?? [])).includes(family)
 function allow(family: string, on: boolean): void {

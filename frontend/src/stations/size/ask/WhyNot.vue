@@ -7,7 +7,7 @@ import { useAnswer } from '../../../sheet/useAnswer'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
 import WordField from '../../survey/WordField.vue'
 import CandidateSlip from '../CandidateSlip.vue'
-import { FAMILY_WORDS } from '../families'
+import { FAMILY_WORDS } from '../../../drives/marks'
 import { sizeDeskKey, useSizeChoices } from '../useSizeDesk'
 
 /** Any combination of the stock named by hand: what kills it, and by how much. */

@@ -20,8 +20,8 @@ const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
 const state = inject(sheetKey)!
 const asked = inject(speedAskKey)!
 const survey = computed(() => state.form.value.survey)
-const q = computed(() => survey.value.quantities!)
-const c = computed(() => survey.value.choices!)
+const q = computed(() => state.sheaves.value.quantities)
+const c = computed(() => state.sheaves.value.choices)
 const body = computed(() => trimmed({ sheet: state.form.value, target: asked.value.target }))
 const { answer } = useAnswer(body, (signal) =>
   unwrap(api.POST('/api/calc/speed/adjustable', { body: body.value, signal })),
@@ -41,7 +41,7 @@ watch(
 const machineBody = computed(() =>
   trimmed({
     sheet: state.form.value,
-    machine: survey.value.machine!,
+    machine: survey.value.machine,
     new_speed_rad_per_s: at.value?.speed_rad_per_s ?? null,
   }),
 )

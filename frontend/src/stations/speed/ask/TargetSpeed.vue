@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, inject, ref, watch } from 'vue'
 
-import { api, type Choices, type DriveOut, type SheetForm, unwrap } from '../../../api/client'
+import { api, type Choices, type DriveOut, unwrap } from '../../../api/client'
 import { useMayWrite } from '../../../api/queries'
 import type { components } from '../../../api/schema'
 import { inSystem, say } from '../../../settings'
-import { trimmed } from '../../../sheet/form'
+import { blank, completedFitted, type Survey, trimmed, type WholeSheet } from '../../../sheet/form'
 import MeasureField from '../../../sheet/MeasureField.vue'
 import { useAnswer } from '../../../sheet/useAnswer'
 import { useAnswers } from '../../../sheet/useAnswers'
@@ -14,11 +14,11 @@ import { sheetKey } from '../../../sheet/useSheet'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
 import WordField from '../../survey/WordField.vue'
 import LastSpeed from '../LastSpeed.vue'
-import { completedMachine, speedAskKey } from '../useSpeedAsk'
+import { speedAskKey } from '../useSpeedAsk'
 
 /** Stock wheels for a target speed; one shown on the drawing to scale, proposed, or written into the survey. */
 const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
-const emit = defineEmits<{ preview: [form: SheetForm | null]; make: [role: 'driver' | 'driven', outside_m: number] }>()
+const emit = defineEmits<{ preview: [form: WholeSheet | null]; make: [role: 'driver' | 'driven', outside_m: number] }>()
 type Pair = components['schemas']['PairOut']
 const state = inject(sheetKey)!
 const asked = inject(speedAskKey)!
@@ -49,29 +49,9 @@ const chosen = ref('')
 const pair = computed(() => answer.value?.pairs.find((p) => nameOf(p) === chosen.value))
 
 /** The survey with the pair on it. */
-function surveyWith(p: Pair): SheetForm['survey'] {
-  const survey = JSON.parse(JSON.stringify(state.form.value.survey)) as SheetForm['survey']
-  if (p.driver_teeth && p.driven_teeth && survey.toothed?.drive) {
-    survey.toothed.drive.teeth_1 = String(p.driver_teeth)
-    survey.toothed.drive.teeth_2 = String(p.driven_teeth)
-    survey.toothed.drive.count = p.links ? String(p.links) : ''
-    return survey
-  }
-  const size = (text: string) => ({ text, unit: '', origin: 'chosen' as const })
-  if (drive.family === 'flat belt') {
-    survey.flat!.quantities!.driver_diameter = size(p.driver)
-    survey.flat!.quantities!.driven_diameter = size(p.driven)
-    return survey
-  }
-  const q = survey.quantities!
-  for (const role of ['driver', 'driven'] as const)
-    if (p.changes.includes(role)) {
-      q[`${role}_diameter`] = size(p[role])
-      survey.choices![`${role}_basis`] = 'outside'
-      survey.choices![`${role}_groove`] = 'standard'
-    }
-  if (p.belt && !p.belt_stays) survey.choices!.belt = p.belt
-  if (p.centre) q.centre_distance = size(p.centre.us)
+function surveyWith(p: Pair): Survey {
+  const survey = JSON.parse(JSON.stringify(state.form.value.survey)) as Survey
+  survey.stages[0]!.fitted = completedFitted(drive.family, p.fitted)
   return survey
 }
 /** What the machine feels of the pair: an overload stops it. */
@@ -79,7 +59,7 @@ const feltBody = computed(() =>
   pair.value
     ? trimmed({
         sheet: state.form.value,
-        machine: completedMachine(state.form.value.survey.machine),
+        machine: state.form.value.survey.machine,
         new_speed_rad_per_s: pair.value.speed_rad_per_s,
       })
     : null,
@@ -88,7 +68,9 @@ const { answer: felt } = useAnswer(feltBody, async (signal) =>
   feltBody.value ? unwrap(api.POST('/api/calc/speed/machine', { body: feltBody.value, signal })) : null,
 )
 const feltOf = computed(() => (pair.value && felt.value?.rows.length ? felt.value : null))
-watch(pair, (p) => emit('preview', p ? { ...state.form.value, survey: surveyWith(p), tachometer: {} } : null))
+watch(pair, (p) =>
+  emit('preview', p ? { ...state.form.value, survey: surveyWith(p), tachometer: blank('tachometer') } : null),
+)
 
 const keeper = useKeepSurvey(() => drive, state)
 const done = ref('')
@@ -188,7 +170,7 @@ const percent = (share: number) => `${share > 0 ? '+' : ''}${(share * 100).toFix
         <span class="small soft">driver, its line</span>
         <b>{{ inSystem(answer.exact_driver) }}</b>
         <button
-          v-if="drive.family === 'v-belt'"
+          v-if="drive.kind.turns_open"
           type="button"
           class="bare"
           @click="emit('make', 'driver', answer.exact_driver_m!)"
@@ -200,7 +182,7 @@ const percent = (share: number) => `${share > 0 ? '+' : ''}${(share * 100).toFix
         <span class="small soft">or driven, its line</span>
         <b>{{ inSystem(answer.exact_driven) }}</b>
         <button
-          v-if="drive.family === 'v-belt'"
+          v-if="drive.kind.turns_open"
           type="button"
           class="bare"
           @click="emit('make', 'driven', answer.exact_driven_m!)"

@@ -34,7 +34,7 @@ const { answer } = useAnswer(body, (signal) =>
   unwrap(api.POST('/api/calc/speed/explain', { body: body.value, signal })),
 )
 useAnswers(answer)
-const toothed = computed(() => drive.family === 'synchronous' || drive.family === 'roller chain')
+const toothed = computed(() => drive.kind.toothed)
 const read = computed(() => Boolean(t.value.tach_driven?.text))
 const WHEELS = [
   { value: 'driver', label: 'the driver wheel' },

@@ -29,13 +29,12 @@ const { data: found } = useFound(() => drive.id)
 const survey = computed(() => sheet.form.value.survey)
 const lives = computed(() => (found.value?.lives ?? []).map((x) => x.hours_h))
 /** A dash for a belt that is gone is no name to ask for. */
-const named = computed(() => survey.value.choices?.belt?.replace(/^\s*[-?]\s*$/, '') ?? '')
+const named = computed(() => sheet.sheaves.value.choices.belt.replace(/^\s*[-?]\s*$/, '') ?? '')
 const belt = computed({
   get: () => find.chosen.value || found.value?.cross_reference?.designation || named.value,
   set: (text) => (find.chosen.value = text),
 })
 const asked = computed(() => ({
-  family: 'v-belt',
   belt: belt.value,
   survey: survey.value,
   joined: find.joined.value,
@@ -80,7 +79,7 @@ async function intoSurvey(): Promise<void> {
   notTaken.value = ''
   try {
     const named = await unwrap(api.POST('/api/calc/designation', { body: { text: belt.value } }))
-    const choices = survey.value.choices!
+    const choices = sheet.sheaves.value.choices
     choices.section = named.section
     choices.belt = named.designation
   } catch (error) {

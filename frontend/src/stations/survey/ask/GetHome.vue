@@ -29,7 +29,7 @@ const fixBelt = ref('')
 const fixAs = ref('')
 /** The drive's own belt has several ribs: by its name or as counted. */
 const joined = computed(() => {
-  const c = state.form.value.survey.choices
+  const c = state.sheaves.value.choices
   return Number(c?.ribs || /^\s*(\d{1,2})\s*[/-]/.exec(c?.belt ?? '')?.[1]) > 1
 })
 const offBy = ref('')

@@ -4,7 +4,7 @@ import { computed, inject, provide, watch } from 'vue'
 import { api, type Choices, type DriveOut, unwrap } from '../../../api/client'
 import { inSystem } from '../../../settings'
 import CautionStrip from '../../../sheet/CautionStrip.vue'
-import { type LinkForm, trimmed } from '../../../sheet/form'
+import { trimmed } from '../../../sheet/form'
 import MeasureField from '../../../sheet/MeasureField.vue'
 import { useAnswer } from '../../../sheet/useAnswer'
 import { answersKey, sheetKey } from '../../../sheet/useSheet'
@@ -15,7 +15,7 @@ import WordField from '../WordField.vue'
 /** Link belting: cut to length from the roll, the right way round; under live rollers or in place of a V-belt. */
 const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
 const state = inject(sheetKey)!
-const form = computed(() => state.form.value.survey.link as LinkForm)
+const form = computed(() => state.sheaves.value.link)
 const { answer: found } = useAnswer(form, (signal) =>
   unwrap(api.POST('/api/calc/link', { body: trimmed({ link: form.value }), signal })),
 )

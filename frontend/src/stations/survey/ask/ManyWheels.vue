@@ -5,12 +5,13 @@ import { computed, inject, provide } from 'vue'
 import type { Choices, DriveOut, Layout } from '../../../api/client'
 import { inSystem, say } from '../../../settings'
 import CautionStrip from '../../../sheet/CautionStrip.vue'
-import type { PathForm } from '../../../sheet/form'
+import { type LayoutForm, sheavesOf, type SheavesForm, type Survey } from '../../../sheet/form'
 import {
   addBelt,
+  type Belts,
   addKeeper,
   addWheel,
-  blankPath,
+  blankLayout,
   removeLastBelt,
   removeWheel,
   roots,
@@ -31,14 +32,21 @@ const emit = defineEmits<{ focus: [wheel: number] }>()
 const state = inject(sheetKey)!
 const survey = computed(() => state.form.value.survey)
 const path = computed({
-  get: () => survey.value.path ?? blankPath(),
-  set: (value) => (state.form.value.survey.path = value),
+  get: (): LayoutForm => survey.value.layout,
+  set: (value) => (state.form.value.survey.layout = value as Survey['layout']),
 })
+/** The wheels and the belts they run on change together, and are taken back together. */
+const belts = computed({
+  get: (): Belts => ({ layout: survey.value.layout, stages: survey.value.stages }),
+  set: (value) => Object.assign(state.form.value.survey, value),
+})
+const change = (part: Partial<LayoutForm>) => (path.value = { ...path.value, ...part })
+const own = computed(() => sheavesOf(survey.value).choices)
 const wheels = computed(() => path.value.wheels ?? [])
 const tapes = computed(() => path.value.tapes ?? [])
-const more = computed(() => path.value.more_belts ?? [])
-const { undo, redo, canUndo, canRedo } = useRefHistory(path, { deep: true, capacity: 60 })
-const change = (part: Partial<PathForm>) => (path.value = { ...path.value, ...part })
+const more = computed(() => survey.value.stages.slice(1))
+const beltOf = (stage: Survey['stages'][number]) => (stage.fitted as SheavesForm).choices
+const { undo, redo, canUndo, canRedo } = useRefHistory(belts, { deep: true, capacity: 60 })
 function replaced<T>(list: T[], at: number, item: T): T[] {
   return list.map((old, i) => (i === at ? item : old))
 }
@@ -61,10 +69,6 @@ function add(role: string): void {
 function placeBy(how: string): void {
   path.value = how === 'drag' ? toDragging(path.value, layout) : { ...path.value, placed_by: how }
 }
-const lay = computed({
-  get: () => (path.value.crossed ? 'crossed' : path.value.quarter_turn ? 'quarter-turn' : 'open'),
-  set: (value) => change({ crossed: value === 'crossed', quarter_turn: value === 'quarter-turn' }),
-})
 interface Numbered {
   value: number
   label: string
@@ -119,23 +123,17 @@ const needs = (number: number) => layout?.belts[number - 1]?.needs
 
     <fieldset>
       <legend>{{ more.length ? 'Belt 1, from the driver' : 'The belt' }}</legend>
-      <WordField v-model="survey.choices!.section!" name="section" label="Section" :options="choices.sections" />
-      <WordField
-        v-model="survey.choices!.belt!"
-        name="belt"
-        label="Name on the belt"
-        placeholder="B81, or - when gone"
-      />
-      <WordField v-model="survey.choices!.belt_count!" name="belt_count" label="How many, side by side" />
-      <WordField v-model="lay" name="lay" label="It lies" :options="LAYS" />
-      <WordField v-model="survey.choices!.rotation!" name="rotation" label="Driver turns" :options="WAYS" />
-      <MeasureField v-model="survey.quantities!.driver_speed!" name="driver_speed" label="Driver speed" hint="plate" />
+      <WordField v-model="own.section" name="section" label="Section" :options="choices.sections" />
+      <WordField v-model="own.belt" name="belt" label="Name on the belt" placeholder="B81, or - when gone" />
+      <WordField v-model="own.belt_count" name="belt_count" label="How many, side by side" />
+      <WordField v-model="survey.stages[0]!.lay" name="lay" label="It lies" :options="LAYS" />
+      <WordField v-model="survey.driver.rotation" name="rotation" label="Driver turns" :options="WAYS" />
+      <MeasureField v-model="survey.driver.driver_speed" name="driver_speed" label="Driver speed" hint="plate" />
       <MeasureField
-        :model-value="path.tension!"
+        v-model="survey.stages[0]!.tension"
         name="belt_tension"
         label="Tension, each belt at rest"
         :hint="needs(1) ? `needs ${inSystem(needs(1)!)}` : ''"
-        @update:model-value="change({ tension: $event })"
       />
     </fieldset>
     <fieldset v-for="(b, i) in more" :key="i" class="belt">
@@ -146,17 +144,22 @@ const needs = (number: number) => layout?.belts[number - 1]?.needs
           type="button"
           class="bare tool"
           :aria-label="`Take belt ${i + 2} out, with its wheels`"
-          @click="path = removeLastBelt(path)"
+          @click="belts = removeLastBelt(belts)"
         >
           ✕
         </button>
       </legend>
-      <WordField v-model="b.section!" :name="`belt_${i + 2}_section`" label="Section" :options="choices.sections" />
-      <WordField v-model="b.belt!" :name="`belt_${i + 2}_belt`" label="Name on the belt" />
-      <WordField v-model="b.count!" :name="`belt_${i + 2}_count`" label="How many, side by side" />
-      <WordField v-model="b.lay!" :name="`belt_${i + 2}_lay`" label="It lies" :options="LAYS" />
+      <WordField
+        v-model="beltOf(b).section"
+        :name="`belt_${i + 2}_section`"
+        label="Section"
+        :options="choices.sections"
+      />
+      <WordField v-model="beltOf(b).belt" :name="`belt_${i + 2}_belt`" label="Name on the belt" />
+      <WordField v-model="beltOf(b).belt_count" :name="`belt_${i + 2}_count`" label="How many, side by side" />
+      <WordField v-model="b.lay" :name="`belt_${i + 2}_lay`" label="It lies" :options="LAYS" />
       <MeasureField
-        v-model="b.tension!"
+        v-model="b.tension"
         :name="`belt_${i + 2}_tension`"
         field="belt_tension"
         label="Tension, each belt at rest"
@@ -236,7 +239,7 @@ const needs = (number: number) => layout?.belts[number - 1]?.needs
       <template v-else>
         <el-button @click="add('driven')">Add a driven wheel</el-button>
         <el-button @click="add('idler')">Add an idler</el-button>
-        <el-button v-if="wheels.length > 1 && lastBelt < 6" @click="path = addBelt(path)">Add a belt</el-button>
+        <el-button v-if="wheels.length > 1 && lastBelt < 6" @click="belts = addBelt(belts)">Add a belt</el-button>
       </template>
     </p>
 
@@ -278,7 +281,7 @@ const needs = (number: number) => layout?.belts[number - 1]?.needs
       </p>
       <WordField
         v-if="path.placed_by === 'tape'"
-        v-model="survey.choices!.centre_line_deg!"
+        v-model="survey.stages[0]!.centre_line_deg"
         name="centre_line_deg"
         :label="`Seen from wheel 1, wheel 2 lies`"
         :options="choices.directions"
@@ -299,7 +302,7 @@ const needs = (number: number) => layout?.belts[number - 1]?.needs
       />
       <p class="row">
         <el-button @click="path = addKeeper(path, layout)">Add a keeper or guide</el-button>
-        <el-button v-if="!path.carriage?.run" @click="change({ carriage: { ...blankPath().carriage, run: 1 } })"
+        <el-button v-if="!path.carriage?.run" @click="change({ carriage: { ...blankLayout().carriage, run: 1 } })"
           >The belt is clamped to a carriage</el-button
         >
       </p>
@@ -310,7 +313,7 @@ const needs = (number: number) => layout?.belts[number - 1]?.needs
             type="button"
             class="bare tool"
             aria-label="No carriage"
-            @click="change({ carriage: blankPath().carriage })"
+            @click="change({ carriage: blankLayout().carriage })"
           >
             ✕
           </button>

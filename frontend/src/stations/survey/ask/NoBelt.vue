@@ -18,8 +18,9 @@ const emit = defineEmits<{ choose: [designation: string, section: string] }>()
 const state = inject(sheetKey)!
 const find = inject(findKey)!
 const survey = computed(() => state.form.value.survey)
-const q = computed(() => survey.value.quantities!)
-const c = computed(() => survey.value.choices!)
+const q = computed(() => state.sheaves.value.quantities)
+const c = computed(() => state.sheaves.value.choices)
+const stage = state.first
 const asked = computed(() => ({ survey: survey.value, slack_clutch: find.slackClutch.value }))
 const { answer, unreachable, again } = useAnswer(asked, (signal) =>
   unwrap(api.POST('/api/calc/length-window', { body: trimmed(asked.value), signal })),
@@ -58,8 +59,8 @@ const BASIS = [
       <WordField v-model="c.driven_basis!" name="driven_basis" label="measured as" :options="BASIS" />
       <MeasureField v-model="q.centre_distance!" name="centre_distance" label="4 Centre distance" />
       <span />
-      <MeasureField v-model="q.travel_in!" name="travel_in" label="5 Slides closer by" />
-      <MeasureField v-model="q.travel_out!" name="travel_out" label="6 …and away by" />
+      <MeasureField v-model="stage.travel_in" name="travel_in" label="5 Slides closer by" />
+      <MeasureField v-model="stage.travel_out" name="travel_out" label="6 …and away by" />
     </fieldset>
     <el-checkbox v-model="find.slackClutch.value">The belt is the clutch: slack when it idles</el-checkbox>
     <template v-if="window">

@@ -20,11 +20,11 @@ const q = computed(() => find.form.value.quantities)
 const w = computed(() => find.form.value.words)
 // The drive's own section and wheel stand in until something else is said.
 watchEffect(() => {
-  const own = sheet.form.value.survey.choices?.section ?? ''
+  const own = sheet.sheaves.value.choices?.section ?? ''
   if (!w.value.belt_section) w.value.belt_section = own
   if (!w.value.made_for) w.value.made_for = own
-  const wheel = sheet.form.value.survey.quantities?.driver_diameter
-  if (wheel?.text && !q.value.wheel_diameter?.text && sheet.form.value.survey.choices?.driver_basis === 'outside')
+  const wheel = sheet.sheaves.value.quantities?.driver_diameter
+  if (wheel?.text && !q.value.wheel_diameter?.text && sheet.sheaves.value.choices?.driver_basis === 'outside')
     q.value.wheel_diameter = { ...wheel }
 })
 const check = computed(() => find.checked.answer.value?.check)

@@ -1,11 +1,12 @@
 """A flat belt on two pulleys."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
 from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.family import Family, Slip
-from tuyere.core.drives.fitted import SMALL, Duty, On, StockWheel, small_wheel
+from tuyere.core.drives.fitted import SMALL, Duty, On, Role, StockWheel, small_wheel
 from tuyere.core.drives.flat import FlatBelt, flat_belts
 from tuyere.core.drives.flat.counter import slip_of
 from tuyere.core.drives.flat.rating import rated_power
@@ -14,6 +15,7 @@ from tuyere.core.drives.flat.tension import tension_ratio
 from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.drives.workings import factor_line, own_capacity, put, rim_line
+from tuyere.core.drives.written import Length, Written
 from tuyere.core.limit import limit
 from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import Numbers
@@ -111,6 +113,9 @@ class FlatLine(LineDrive):
         least = (self.of.smallest_pulley_m or 0.0) if self.of else 0.0
         small = min(driver.rim_m, driven.rim_m) < least * (1 - 1e-6)
         return [f"under the smallest for {self.name} ({both(least)})"] if small else []
+
+    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: On) -> Written:
+        return {"quantities": {"driver_diameter": Length(driver.rim_m), "driven_diameter": Length(driven.rim_m)}}
 
     def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
         return On("cut to length", False, now_m)

@@ -1,7 +1,7 @@
 """A chain on two sprockets."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cache
 from typing import TYPE_CHECKING
@@ -9,9 +9,9 @@ from typing import TYPE_CHECKING
 from tuyere.core.drives import roller_chain
 from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.family import Family
-from tuyere.core.drives.fitted import Duty, On, StockWheel, small_wheel
+from tuyere.core.drives.fitted import Duty, On, Role, StockWheel, small_wheel
 from tuyere.core.drives.line import LineDrive, LineWheel
-from tuyere.core.drives.meshing import Meshing
+from tuyere.core.drives.meshing import Meshing, teeth_written
 from tuyere.core.drives.roller_chain import Chain, identify, rating
 from tuyere.core.drives.roller_chain.counter import slip_of
 from tuyere.core.drives.roller_chain.lubrication import lubrication
@@ -21,6 +21,7 @@ from tuyere.core.drives.slide import slide_needed
 from tuyere.core.drives.teeth import DriveReading, ToothedDrive
 from tuyere.core.drives.template import Template
 from tuyere.core.drives.workings import own_capacity, put, speed_line, teeth_line
+from tuyere.core.drives.written import Written
 from tuyere.core.identify.by_size import Kind, Size
 from tuyere.core.identify.toothed import Named, ToothedReading
 from tuyere.core.limit import Limit, limit
@@ -171,6 +172,9 @@ class ChainLine(LineDrive):
         series = "metric" if c.name[-1:] == "B" else "inch"
         teeth = next(_counts(r["teeth"]) for r in rows("sprockets_stock") if r["series"] == series)
         return tuple(StockWheel(roller_chain.pitch_diameter(c.pitch_m, z), roller_chain.sprocket(c, z).outside_m, z) for z in teeth)
+
+    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: On) -> Written:
+        return teeth_written(driver, driven, on)
 
     def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
         c = self.of

@@ -1,7 +1,7 @@
 """A toothed belt on two pulleys."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cache
 from typing import TYPE_CHECKING
@@ -9,9 +9,9 @@ from typing import TYPE_CHECKING
 from tuyere.core.drives import synchronous
 from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.family import Family
-from tuyere.core.drives.fitted import SMALL, Duty, On, StockWheel, small_wheel
+from tuyere.core.drives.fitted import SMALL, Duty, On, Role, StockWheel, small_wheel
 from tuyere.core.drives.line import LineDrive, LineWheel
-from tuyere.core.drives.meshing import Meshing
+from tuyere.core.drives.meshing import Meshing, teeth_written
 from tuyere.core.drives.slide import slide_needed
 from tuyere.core.drives.synchronous import Profile, identify
 from tuyere.core.drives.synchronous.counter import slip_of
@@ -21,6 +21,7 @@ from tuyere.core.drives.synchronous.tension import tension_ratio
 from tuyere.core.drives.teeth import DriveReading, ToothedDrive
 from tuyere.core.drives.template import Template
 from tuyere.core.drives.workings import factor_line, own_capacity, put, teeth_line
+from tuyere.core.drives.written import Written
 from tuyere.core.entry.quantity import System, show
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.open_belt import GeometryError
@@ -120,6 +121,9 @@ class ToothedLine(LineDrive):
             for r in rows("toothed_pulleys")
             if r["pitch_name"] == p.pitch_name
         )
+
+    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: On) -> Written:
+        return teeth_written(driver, driven, on)
 
     def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
         p, listed = self.of, synchronous.standard_teeth(self.of)

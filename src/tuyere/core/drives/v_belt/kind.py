@@ -1,6 +1,7 @@
 """V-belts as a kind of drive: a set on two sheaves, and what it answers."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cache
 
@@ -16,6 +17,7 @@ from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.drives.v_belt.survey import read_set
 from tuyere.core.drives.v_belt.tension import half_turn_ratio, tension_ratio
 from tuyere.core.drives.v_belt.v_set import VSet
+from tuyere.core.drives.written import Length, Written
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.entry.typed import Given
 from tuyere.core.geometry import open_belt
@@ -186,6 +188,15 @@ class VDrive(VSet, Fitted):
             adjustable=None,
         )
 
+    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: On) -> Written:
+        sizes = {f"{role}_diameter": Length(w.rim_m) for role, w in zip(ROLES, (driver, driven), strict=True) if role in new}
+        words = {f"{role}_{key}": value for role in new for key, value in (("basis", "outside"), ("groove", "standard"))}
+        if on.belt and not on.stays:
+            words["belt"] = on.belt
+        if on.tight_at is not None:
+            sizes["centre_distance"] = Length(on.tight_at)
+        return {"quantities": sizes, "choices": words}
+
     def rateable(self, own: OwnRatings) -> bool:
         return bool(self.section and (own.of(self.section.name) or vee.rated(self.section)))
 
@@ -293,6 +304,7 @@ class VBelt(Family):
     slip = Slip((0.005, 0.02), 0.03, "A V-belt drive in order slips 0.5 to 2 %; over 3 % is a fault (common practice, no source)")
     overhung_factor = 1.5
     on_many = True
+    turns_open = True
 
     def speed_up(self, ratio_up: float) -> tuple[float, float, str]:
         """GB/T 13575.1 multiplies the factor."""

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 
 import type { Choices } from '../../../../api/client'
 import type { WheelEntry } from '../../../../sheet/form'
-import { blankPoint, takeUpOf } from '../../../../sheet/layoutEdit'
+import { takeUpOf } from '../../../../sheet/layoutEdit'
 import MeasureField from '../../../../sheet/MeasureField.vue'
 import WordField from '../../WordField.vue'
 import PointFields from './PointFields.vue'
@@ -194,10 +194,10 @@ const along = computed(() => [{ value: '', label: 'straight into the belt' }, ..
         <span v-else class="small soft">The arm's pivot, by tape from two wheels:</span>
         <PointFields
           v-if="takeUp.how === 'arm'"
-          :model-value="takeUp.pivot ?? blankPoint()"
+          :model-value="takeUp.pivot"
           :name="`${key}_pivot`"
           :wheels="shafts"
-          @update:model-value="takeUp = { ...takeUp, pivot: $event }"
+          @update:model-value="takeUp = { ...takeUp, pivot: $event as typeof takeUp.pivot }"
         />
         <MeasureField
           :model-value="takeUp.tighten!"

@@ -2,9 +2,9 @@
 import type { Toothed } from '../../api/client'
 import { inSystem } from '../../settings'
 import WordField from '../../stations/survey/WordField.vue'
-import MeasureField from '../MeasureField.vue'
-import VerdictNotes from '../VerdictNotes.vue'
-import type { ToothedForm } from './toothedForm'
+import MeasureField from '../../sheet/MeasureField.vue'
+import VerdictNotes from '../../sheet/VerdictNotes.vue'
+import type { ToothedForm } from '../../sheet/form'
 
 /** An open-ended belt clamped to a carriage: what its free span should hum at, by the machine's own manual. */
 const linear = defineModel<ToothedForm['linear']>({ required: true })

@@ -5,21 +5,22 @@ import { useChoices } from '../../api/queries'
 import { api, unwrap } from '../../api/client'
 import { useQuery } from '@tanstack/vue-query'
 import { inSystem, say } from '../../settings'
-import CautionStrip from '../CautionStrip.vue'
-import MeasureField from '../MeasureField.vue'
-import { focusKey } from '../useSheet'
-import VerdictNotes from '../VerdictNotes.vue'
+import CautionStrip from '../../sheet/CautionStrip.vue'
+import MeasureField from '../../sheet/MeasureField.vue'
+import { focusKey } from '../../sheet/useSheet'
+import VerdictNotes from '../../sheet/VerdictNotes.vue'
 import WordField from '../../stations/survey/WordField.vue'
 import DogFields from './DogFields.vue'
 import LinearFields from './LinearFields.vue'
 import PaperTemplate from './PaperTemplate.vue'
 import ToothDrawing from './ToothDrawing.vue'
-import type { Family, ToothedForm } from './toothedForm'
+import type { ToothedForm } from '../../sheet/form'
 import { useToothed } from './useToothed'
 
 /** Which toothed belt or chain is this, and what its two wheels and its length come to. */
 const form = defineModel<ToothedForm>({ required: true })
-const { family } = defineProps<{ family: Family }>()
+const { kind } = defineProps<{ kind: { key: string; runs: string } }>()
+const family = kind.key
 const { found, drive, clear } = useToothed(family, form)
 const { data: choices } = useChoices()
 const { data: lists } = useQuery({
@@ -31,7 +32,7 @@ provide(focusKey, ref(''))
 const q = computed(() => form.value.quantities)
 const w = computed(() => form.value.words)
 const d = computed(() => form.value.drive)
-const chain = family === 'roller chain'
+const chain = kind.runs === 'chain'
 const words = (said: string[]) => [
   { value: '', label: 'not looked at yet' },
   ...said.map((s) => ({ value: s, label: s })),

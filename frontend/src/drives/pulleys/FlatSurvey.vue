@@ -5,22 +5,22 @@ import { computed, inject, provide, ref } from 'vue'
 import { api, type Choices, type DriveOut, unwrap } from '../../api/client'
 import { inSystem, say } from '../../settings'
 import CautionStrip from '../../sheet/CautionStrip.vue'
-import type { FlatForm } from '../../sheet/flat/flatForm'
+import type { FlatForm } from '../../sheet/form'
 import { trimmed } from '../../sheet/form'
 import LayoutDrawing from '../../sheet/LayoutDrawing.vue'
 import MeasureField from '../../sheet/MeasureField.vue'
 import { useAnswer } from '../../sheet/useAnswer'
 import { answersKey, focusKey, sheetKey } from '../../sheet/useSheet'
 import VerdictNotes from '../../sheet/VerdictNotes.vue'
-import DriverFields from './DriverFields.vue'
-import FamilySlip from './FamilySlip.vue'
-import KeepSurvey from './KeepSurvey.vue'
-import WordField from './WordField.vue'
+import DriverFields from '../../stations/survey/DriverFields.vue'
+import FamilySlip from '../../stations/survey/FamilySlip.vue'
+import KeepSurvey from '../../stations/survey/KeepSurvey.vue'
+import WordField from '../../stations/survey/WordField.vue'
 
 /** Survey of a flat-belt drive: pulleys, crown and face, how the belt lies; lengths and speeds with its thickness. */
 const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
 const state = inject(sheetKey)!
-const form = computed(() => state.form.value.survey.flat as FlatForm)
+const form = computed(() => state.first.value.fitted as FlatForm)
 const q = computed(() => form.value.quantities)
 const { answer: found } = useAnswer(form, (signal) =>
   unwrap(api.POST('/api/calc/flat', { body: trimmed({ flat: form.value }), signal })),
@@ -117,7 +117,7 @@ const SURFACES = [
   </div>
 </template>
 
-<style src="./ask/ask.css" scoped></style>
+<style src="../../stations/survey/ask/ask.css" scoped></style>
 <style src="../../sheet/work.css" scoped></style>
 <style scoped>
 .slip {

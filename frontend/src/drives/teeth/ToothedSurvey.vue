@@ -3,23 +3,23 @@ import { computed, inject } from 'vue'
 
 import type { DriveOut } from '../../api/client'
 import { sheetKey } from '../../sheet/useSheet'
-import type { Family, ToothedForm } from '../../sheet/toothed/toothedForm'
-import ToothedWork from '../../sheet/toothed/ToothedWork.vue'
-import DriverFields from './DriverFields.vue'
-import FamilySlip from './FamilySlip.vue'
-import KeepSurvey from './KeepSurvey.vue'
+import type { ToothedForm } from '../../sheet/form'
+import ToothedWork from './ToothedWork.vue'
+import DriverFields from '../../stations/survey/DriverFields.vue'
+import FamilySlip from '../../stations/survey/FamilySlip.vue'
+import KeepSurvey from '../../stations/survey/KeepSurvey.vue'
 
 /** Survey of a drive by toothed belt or chain: what it is, its wheels and its length, kept on the record. */
-const { drive, family } = defineProps<{ drive: DriveOut; family: Family }>()
+const { drive } = defineProps<{ drive: DriveOut }>()
 const state = inject(sheetKey)!
 const form = computed({
-  get: () => state.form.value.survey.toothed as ToothedForm,
-  set: (value) => (state.form.value.survey.toothed = value),
+  get: () => state.first.value.fitted as ToothedForm,
+  set: (value) => (state.first.value.fitted = value),
 })
 </script>
 
 <template>
-  <ToothedWork v-model="form" :family="family">
+  <ToothedWork v-model="form" :kind="drive.kind">
     <template #keep>
       <DriverFields />
       <FamilySlip :drive="drive" />

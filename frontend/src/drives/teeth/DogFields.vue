@@ -4,9 +4,9 @@ import { computed } from 'vue'
 import type { Toothed } from '../../api/client'
 import { inSystem } from '../../settings'
 import WordField from '../../stations/survey/WordField.vue'
-import MeasureField from '../MeasureField.vue'
-import VerdictNotes from '../VerdictNotes.vue'
-import type { ToothedForm } from './toothedForm'
+import MeasureField from '../../sheet/MeasureField.vue'
+import VerdictNotes from '../../sheet/VerdictNotes.vue'
+import type { ToothedForm } from '../../sheet/form'
 
 /** The drive unit of an overhead conveyor: dogs against the conveyor chain's rollers, drawn along the track. */
 const dogs = defineModel<ToothedForm['dogs']>({ required: true })
