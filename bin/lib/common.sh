@@ -89,13 +89,14 @@ frontend_build() {
   [ "$(cat "$built/.stamp" 2>/dev/null)" = "$stamp" ] && return
   frontend_packages
   say "Building the front end ..."
+  # One by one: the shell does not stop at a failure where somebody asks after it with ||.
   (
-    cd "$ROOT/frontend"
-    "$VENV/bin/python" -m tuyere.web.openapi >openapi.json
-    "$VENV/bin/python" -m tuyere.web.blanks >src/api/blanks.json
-    npm run --silent types
-    npm run --silent build
-    cp openapi.json "$built/"
+    cd "$ROOT/frontend" &&
+      "$VENV/bin/python" -m tuyere.web.openapi >openapi.json &&
+      "$VENV/bin/python" -m tuyere.web.blanks >src/api/blanks.json &&
+      npm run --silent types &&
+      npm run --silent build &&
+      cp openapi.json "$built/"
   ) >"$STATE/build.log" 2>&1 || die "the front end did not build: see $STATE/build.log."
   "$VENV/bin/python" -m whitenoise.compress -q "$built" >>"$STATE/build.log" 2>&1
   printf '%s' "$stamp" >"$built/.stamp"

@@ -25,6 +25,7 @@ from tuyere.store.roles import APPEND, RIGHTS
 from tuyere.upkeep.port import Found, look_at
 from tuyere.upkeep.prepare import prepare
 from tuyere.web.app import create_app
+from tuyere.web.forms import SheavesForm, SurveyForm, ToothedForm
 from tuyere.web.settings import Settings
 
 
@@ -169,8 +170,60 @@ def test_what_is_at_a_port() -> None:
     assert look_at(port, "mill") is Found.NOTHING
 
 
+_A_DRIVE = """INSERT INTO drive (id, machine_id, name, family, part_number, note, row_version)
+    VALUES (%(id)s, %(id)s, 'drive', %(family)s, '', '', 1)"""
 _A_SURVEY = """INSERT INTO configuration (id, drive_id, sequence, standing, reason, driver_class, rotation, made_by, made_at, typed)
     VALUES (%(id)s, %(drive_id)s, 1, 'as found', '', 'normal', 'clockwise', %(drive_id)s, now(), %(typed)s)"""
+
+
+OLD_CHAIN = {
+    "family": "roller chain",
+    "quantities": {"driver_power": {"text": "5 hp", "unit": "", "origin": None}, "driver_diameter": {"text": "9", "unit": "in", "origin": None}, "travel_in": {"text": "1", "unit": "in", "origin": None}},
+    "choices": {"section": "C", "belt": "C90", "driven_class": "heavy", "rotation": "counter-clockwise", "idler": "tight side, inside"},
+    "toothed": {"drive": {"name": "80", "teeth_1": "15", "teeth_2": "45", "count": "90"}, "words": {"label": "80"}},
+    "flat": {"belt": "leather 1ply heavy"},
+    "path": {"wheels": [{"name": "stale"}]},
+    "machine": {"kind": "conveyor"},
+}  # fmt: skip
+OLD_LAYOUT = {
+    "quantities": {"driver_speed": {"text": "1750", "unit": "rpm", "origin": None}},
+    "choices": {"section": "B", "belt": "B81", "belt_count": "2"},
+    "toothed": {"drive": {"name": "left behind"}},
+    "path": {
+        "wheels": [{"name": "motor", "role": "driver"}, {"name": "die", "belt": 2}], "crossed": True, "tension": {"text": "90 lbf"},
+        "more_belts": [{"section": "C", "belt": "C105", "count": "2", "lay": "open"}],
+    },
+}  # fmt: skip
+
+
+def test_surveys_of_before_are_kept_by_stages_and_nothing_of_another_kind_survives() -> None:
+    """Each as the form of today reads it; a page that still sends the old words is answered as one that sends the new."""
+    engine = engine_from(database("tuyere_test_stages"))
+    config = alembic_config(engine)
+    command.upgrade(config, "0011")
+    ids = {"chain": uuid.uuid4(), "layout": uuid.uuid4()}
+    with engine.begin() as connection:
+        connection.exec_driver_sql("SET LOCAL session_replication_role = replica")  # rows alone, without the plant they belong to
+        for name, typed in (("chain", OLD_CHAIN), ("layout", OLD_LAYOUT)):
+            drive = uuid.uuid4()
+            family = "roller chain" if name == "chain" else "v-belt"
+            connection.exec_driver_sql(_A_DRIVE, {"id": drive, "family": family})
+            connection.exec_driver_sql(_A_SURVEY, {"id": ids[name], "drive_id": drive, "typed": json.dumps(typed)})
+    command.upgrade(config, "head")
+    with engine.connect() as connection:
+        said = {row.id: row.typed for row in connection.exec_driver_sql("SELECT id, typed FROM configuration")}
+    chain, layout = (SurveyForm.model_validate(said[ids[name]]) for name in ("chain", "layout"))
+    assert chain == SurveyForm.model_validate(OLD_CHAIN) and chain.family == "roller chain" and len(chain.stages) == 1
+    assert chain.driver.driver_power.text == "5 hp" and chain.driver.rotation == "counter-clockwise"
+    assert (chain.machine.driven_class, chain.machine.kind) == ("heavy", "conveyor")
+    assert chain.first.idler == "tight side, inside" and chain.first.travel_in.text == "1"
+    assert isinstance(chain.first.fitted, ToothedForm) and chain.first.fitted.drive.teeth_2 == "45"
+    assert "C90" not in json.dumps(said[ids["chain"]]) and not chain.layout.wheels, "nothing of the V-belts that were there before"
+    assert layout == SurveyForm.model_validate(OLD_LAYOUT) and "left behind" not in json.dumps(said[ids["layout"]])
+    assert [s.fitted.choices.belt for s in layout.stages if isinstance(s.fitted, SheavesForm)] == ["B81", "C105"]
+    assert (layout.first.lay, layout.first.tension.text, layout.layout.wheels[1].belt) == ("crossed", "90 lbf", 2)
+    with pytest.raises(DBAPIError), engine.begin() as connection:
+        connection.exec_driver_sql("UPDATE configuration SET typed = typed")
 
 
 def test_ribs_of_one_band_counted_as_belts_are_read_as_one_band() -> None:

@@ -70,9 +70,9 @@ function choose(designation: string): void {
 /** The tape's order at Survey; a belt's own name gives the centres as well as the tape does. */
 const steps = computed<Step[]>(() => {
   const { quantities: q, choices: c } = state.sheaves.value
-  const text = (key: keyof typeof q) => Boolean(q?.[key].text)
+  const text = (key: keyof typeof q) => Boolean(q[key].text)
   const tape = [
-    { key: 'section', label: 'belt section', done: Boolean(c?.section) },
+    { key: 'section', label: 'belt section', done: Boolean(c.section) },
     { key: 'driver_diameter', label: 'driver sheave, across the outside', done: text('driver_diameter') },
     { key: 'driven_diameter', label: 'driven sheave, across the outside', done: text('driven_diameter') },
     { key: 'centre_distance', label: 'centres, shaft to shaft', done: text('centre_distance') },

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 
 import { useChoices, useDrive } from '../api/queries'
 import type { Station } from '../router'
 import type { Ask, SizeAsk, SpeedAsk } from '../stations/asks'
+import { freshenDraft } from './draft'
 import SheetBody from './SheetBody.vue'
 
 const route = useRoute()
@@ -17,6 +18,18 @@ const sizeAsk = computed(() => (station.value === 'size' && asked.value ? (asked
 const { data: drive, error, refetch } = useDrive(id)
 const { data: choices, error: choicesError, refetch: refetchChoices } = useChoices()
 const trouble = computed(() => error.value ?? choicesError.value)
+/** The drive whose draft on this device is one of today. */
+const ready = ref('')
+watch(
+  drive,
+  async (now) => {
+    if (!now || ready.value === now.id) return
+    // What cannot be read any more is no reason to keep the drive shut.
+    await freshenDraft(now.id, now.family).catch(() => undefined)
+    ready.value = now.id
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
@@ -29,7 +42,7 @@ const trouble = computed(() => error.value ?? choicesError.value)
     </p>
   </div>
   <SheetBody
-    v-else-if="drive && choices"
+    v-else-if="drive && choices && ready === drive.id"
     :key="`${drive.id}-${drive.family}`"
     :drive="drive"
     :choices="choices"

@@ -90,7 +90,7 @@ export function beltCount(text: string | null | undefined): number {
   return /^\s*\d{1,2}\s*$/.test(text ?? '') ? Math.min(Number(text), 20) : 0
 }
 
-export function blankForm(family = 'v-belt'): WholeSheet {
+export function blankForm(family = Object.keys(blanks.fitted)[0]!): WholeSheet {
   return {
     survey: completedSurvey(family, { stages: [] }),
     gauge: blank('gauge') as WholeSheet['gauge'],

@@ -2,11 +2,12 @@ import { useDebounceFn, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, type InjectionKey, onScopeDispose, ref, type Ref, shallowRef, watch } from 'vue'
 
 import { api, type Choices, type DriveOut, Refused, type Sheet, unwrap } from '../api/client'
+import { draftKey } from './draft'
 import {
   beltCount,
   blankForm,
   completedSurvey,
-  type SheavesForm,
+  sheavesOf,
   type Survey,
   trimmed,
   usualUnit,
@@ -27,6 +28,8 @@ function countOf(survey: Survey): number {
   return fitted && 'choices' in fitted ? beltCount(fitted.choices.belt_count) : 0
 }
 
+const noSheaves = sheavesOf(blankForm().survey)
+
 /** Numbers are dimmed only when the answer takes longer than a person notices. */
 const SLOW_MS = 120
 
@@ -43,7 +46,7 @@ function print(form: unknown): string {
  * record), and the server's answer to it. Each change asks the server once; older questions are cancelled.
  */
 export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
-  const draft = useLocalStorage<Draft | null>(`tuyere-draft-${drive.value.id}`, null, {
+  const draft = useLocalStorage<Draft | null>(draftKey(drive.value.id), null, {
     serializer: { read: (text) => JSON.parse(text) as Draft, write: JSON.stringify },
     onError: () => undefined, // more text than the device will hold: it stays on the page
   })
@@ -158,9 +161,9 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   }
 
   const problems = computed(() => new Map(sheet.value?.problems.map((p) => [p.field, p])))
-  /** The stage on the driver's shaft, and what is on it where that is V-belts. */
+  /** The stage on the driver's shaft, and what is on it where that is V-belts; nothing where it is not. */
   const first = computed(() => form.value.survey.stages[0]!)
-  const sheaves = computed(() => first.value.fitted as SheavesForm)
+  const sheaves = computed(() => ('choices' in first.value.fitted ? first.value.fitted : noSheaves))
   return {
     form,
     first,

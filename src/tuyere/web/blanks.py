@@ -17,7 +17,8 @@ _MACHINE = ("amps_now", "no_load_amps", "power_now", "pressure_now", "flow_now",
 _MACHINE_WORDS = ("service_factor", "temperature_now", "temperature_new")
 _STEPS = range(1, 9)
 _CONES = (
-    "centre_distance", "cone_speed", "cone_thickness", "first_driving", *(f"{which}_{k}" for k in _STEPS for which in ("driving", "driven")),
+    "centre_distance", "cone_speed", "cone_thickness", "first_driving",
+    *(f"{which}_{k}" for k in _STEPS for which in ("driving", "driven")),
     *(f"{when}_{k}" for k in _STEPS[:4] for when in ("before", "after")),
 )  # fmt: skip
 

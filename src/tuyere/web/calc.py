@@ -29,7 +29,7 @@ from tuyere.core.working.verdict import Flag, Problem, Verdict
 from tuyere.web.answers import answer
 from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheetForm, read_sheet
+from tuyere.web.forms import SheetForm, SurveyForm, WithSurvey, read_sheet
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 from tuyere.web.stages import TrainOut, train_of, train_out
@@ -81,6 +81,18 @@ def calc_sheet(body: SheetForm) -> Response:
         out.figures |= train.page.figures
         out.verdicts += [v for stage in train.stages for v in stage.verdicts]
     return answer(out)
+
+
+class SurveyOut(BaseModel):
+    """A survey as it is typed today."""
+
+    survey: SurveyForm
+
+
+@blueprint.post("/survey", summary="A survey typed the way of before, as one of today", responses={"200": SurveyOut})
+@computes()
+def calc_survey(body: WithSurvey) -> Response:
+    return answer(SurveyOut(survey=body.survey))
 
 
 class DriveIn(Strict):

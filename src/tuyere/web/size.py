@@ -353,7 +353,9 @@ def size_choices() -> Response:
         SizeChoices(
             families=list(FAMILIES),
             usual_families=[f for f in FAMILIES if f in USUAL],
-            kinds=[KindChoice(name=k.name, family=k.family, fits=k.fits, estimate=k.counted_as, toothed=k.drive.toothed) for k in all_kinds],
+            kinds=[
+                KindChoice(name=k.name, family=k.family, fits=k.fits, estimate=k.counted_as, toothed=k.drive.toothed) for k in all_kinds
+            ],
             wishes={k: v for k, v in WISHES.items() if k != "price" or shop.parts.priced},
             usual_weights=dict(USUAL_WEIGHTS),
             axes={k: says for k, (says, _, _) in AXES.items() if k != "price" or shop.parts.priced},

@@ -235,7 +235,7 @@ function take(name: string): void {
 </template>
 
 <style src="../../stations/survey/ask/ask.css" scoped></style>
-<style src="../work.css" scoped></style>
+<style src="../../sheet/work.css" scoped></style>
 <style scoped>
 .under {
   border-top: 1px solid var(--hair);
