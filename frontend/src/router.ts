@@ -1,9 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
-import { ASKS, SIZE_ASKS, SPEED_ASKS } from './stations/asks'
-
-export const STATIONS = ['survey', 'speed', 'size', 'tension', 'log'] as const
-export type Station = (typeof STATIONS)[number]
+import { STATIONS } from './stations/registry'
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -12,19 +9,14 @@ export const router = createRouter({
     { path: '/sign-in', component: () => import('./places/SignIn.vue') },
     { path: '/floor', component: () => import('./places/FloorPlace.vue') },
     { path: '/drives/:id', redirect: (to) => `/drives/${String(to.params.id)}/survey` },
+    ...STATIONS.filter((s) => s.asks.length > 1).map((s) => ({
+      path: `/drives/:id/:station(${s.key})/:ask(${s.asks.slice(1).join('|')})`,
+      component: () => import('./sheet/SheetPlace.vue'),
+    })),
     {
-      path: `/drives/:id/:station(survey)/:ask(${ASKS.slice(1).join('|')})`,
+      path: `/drives/:id/:station(${STATIONS.map((s) => s.key).join('|')})`,
       component: () => import('./sheet/SheetPlace.vue'),
     },
-    {
-      path: `/drives/:id/:station(speed)/:ask(${SPEED_ASKS.slice(1).join('|')})`,
-      component: () => import('./sheet/SheetPlace.vue'),
-    },
-    {
-      path: `/drives/:id/:station(size)/:ask(${SIZE_ASKS.slice(1).join('|')})`,
-      component: () => import('./sheet/SheetPlace.vue'),
-    },
-    { path: `/drives/:id/:station(${STATIONS.join('|')})`, component: () => import('./sheet/SheetPlace.vue') },
     { path: '/bench', redirect: '/bench/tables' },
     { path: '/bench/belt', component: () => import('./places/BenchBelt.vue') },
     {

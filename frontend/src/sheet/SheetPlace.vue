@@ -3,18 +3,14 @@ import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 
 import { useChoices, useDrive } from '../api/queries'
-import type { Station } from '../router'
-import type { Ask, SizeAsk, SpeedAsk } from '../stations/asks'
+import { stationOf } from '../stations/registry'
 import { freshenDraft } from './draft'
 import SheetBody from './SheetBody.vue'
 
 const route = useRoute()
 const id = computed(() => String(route.params.id))
-const station = computed(() => String(route.params.station) as Station)
-const asked = computed(() => String(route.params.ask ?? ''))
-const ask = computed(() => (station.value === 'survey' && asked.value ? (asked.value as Ask) : 'drive'))
-const speedAsk = computed(() => (station.value === 'speed' && asked.value ? (asked.value as SpeedAsk) : 'runs'))
-const sizeAsk = computed(() => (station.value === 'size' && asked.value ? (asked.value as SizeAsk) : 'stands'))
+const station = computed(() => stationOf(String(route.params.station)))
+const ask = computed(() => String(route.params.ask || station.value.asks[0]))
 const { data: drive, error, refetch } = useDrive(id)
 const { data: choices, error: choicesError, refetch: refetchChoices } = useChoices()
 const trouble = computed(() => error.value ?? choicesError.value)
@@ -48,8 +44,6 @@ watch(
     :choices="choices"
     :station="station"
     :ask="ask"
-    :speed-ask="speedAsk"
-    :size-ask="sizeAsk"
   />
   <p v-else class="gap soft">Opening the sheet…</p>
 </template>

@@ -1,7 +1,6 @@
 import { computed, type Ref } from 'vue'
 
 import type { Drawing, Sheet } from '../api/client'
-import type { Station } from '../router'
 import { inSystem, settings } from '../settings'
 import type { Step } from './TeachDrawing.vue'
 import { beltLoop, fit, gridStep, turnArrow } from './view'
@@ -10,7 +9,7 @@ import { beltLoop, fit, gridStep, turnArrow } from './view'
 export interface DriveDrawn {
   drawing: Drawing | null
   figures: Sheet['figures']
-  station: Station
+  station: string
   focus: string
   steps?: Step[]
   machine: string

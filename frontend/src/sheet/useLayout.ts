@@ -1,4 +1,4 @@
-import { computed, type Ref, ref, shallowRef } from 'vue'
+import { computed, type InjectionKey, type Ref, ref, shallowRef } from 'vue'
 
 import { api, unwrap } from '../api/client'
 import { type Survey, trimmed } from './form'
@@ -23,5 +23,7 @@ export function useLayout(state: SheetState, shown: Ref<boolean>) {
     if (held.value) state.form.value.survey.layout = putDown(path.value, held.value) as Survey['layout']
     held.value = null
   }
-  return { answer, held, wheelInHand, drop }
+  return { answer, held, wheelInHand, drop, shown }
 }
+export type LayoutState = ReturnType<typeof useLayout>
+export const layoutKey: InjectionKey<LayoutState> = Symbol('layout')

@@ -25,6 +25,9 @@ export const SIZE_TITLES: Record<SizeAsk, string> = {
   shafts: 'Shafts',
 }
 
+/** Those whose candidates take the drive's place on the board. */
+export const SIZING: readonly string[] = ['choose', 'compare', 'why']
+
 /** The questions of Speed. */
 export const SPEED_ASKS = ['runs', 'means', 'target', 'turns', 'cones', 'feels', 'make', 'trial'] as const
 export type SpeedAsk = (typeof SPEED_ASKS)[number]

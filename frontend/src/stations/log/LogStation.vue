@@ -12,6 +12,7 @@ import type { Origin } from '../../api/client'
 import { dueText, when } from '../../words'
 import TrendChart from './TrendChart.vue'
 
+defineOptions({ inheritAttrs: false })
 const { drive, recordOnly } = defineProps<{ drive: DriveOut; recordOnly: boolean }>()
 const { data, error, isPending, refetch } = useLog(() => drive.id)
 const mayWrite = useMayWrite()

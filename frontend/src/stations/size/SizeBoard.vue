@@ -2,16 +2,22 @@
 import { useMediaQuery } from '@vueuse/core'
 import { computed, inject } from 'vue'
 
-import type { Drawing } from '../../api/client'
 import { say } from '../../settings'
 import type { SizeAsk } from '../asks'
 import DriveList from './DriveList.vue'
 import DrivePlot from './DrivePlot.vue'
 import ScaleRow from './ScaleRow.vue'
+import { SIZING } from '../asks'
+import { sheetKey } from '../../sheet/useSheet'
 import { sizeDeskKey, useSizeChoices } from './useSizeDesk'
 
 /** Size's board: the plot over the list, linked both ways; or the drives side by side to one scale. */
-const { ask, standing = null } = defineProps<{ ask: SizeAsk; standing?: Drawing | null }>()
+defineOptions({ inheritAttrs: false })
+const { ask } = defineProps<{ ask: SizeAsk }>()
+// On the bench there is no drive that stands.
+const sheet = inject(sheetKey, null)
+const standing = computed(() => sheet?.lastDrawn.value ?? null)
+const sizing = computed(() => SIZING.includes(ask))
 const desk = inject(sizeDeskKey)!
 const { data: choices } = useSizeChoices()
 const narrow = useMediaQuery('(max-width: 760px)')
@@ -21,7 +27,9 @@ const drawn = computed(() => {
   const found = shown
     .filter((c) => c.sheet?.drawing)
     .map((c) => ({ key: c.key, name: say(c.name), drawing: c.sheet!.drawing! }))
-  return standing && ask !== 'choose' ? [{ key: 'stands', name: 'as it stands', drawing: standing }, ...found] : found
+  return standing.value && ask !== 'choose'
+    ? [{ key: 'stands', name: 'as it stands', drawing: standing.value }, ...found]
+    : found
 })
 function axis(which: 'x' | 'y', key: string): void {
   desk.asked.value.size[which] = key
@@ -29,7 +37,8 @@ function axis(which: 'x' | 'y', key: string): void {
 </script>
 
 <template>
-  <div v-if="ask !== 'choose'" class="sides">
+  <slot v-if="!sizing" />
+  <div v-else-if="ask !== 'choose'" class="sides">
     <ScaleRow :drives="drawn">
       <p class="teach">
         {{

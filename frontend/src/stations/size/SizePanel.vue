@@ -19,6 +19,7 @@ import { completedSize, type SizeAsked, useSizeAsk } from './useSizeAsk'
 import { sizeDeskKey } from './useSizeDesk'
 
 /** Size on a drive: its questions, one at a time. */
+defineOptions({ inheritAttrs: false })
 const {
   drive,
   choices,

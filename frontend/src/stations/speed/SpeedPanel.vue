@@ -18,6 +18,7 @@ import TrainPanel from '../train/TrainPanel.vue'
 import { speedDeskKey } from './useSpeedDesk'
 
 /** Speed: its questions, one at a time. */
+defineOptions({ inheritAttrs: false })
 const { drive, choices, ask } = defineProps<{ drive: DriveOut; choices: Choices; ask: SpeedAsk }>()
 const { asks, felt, cones, conesForm, made, madeForm, preview, makeWheel } = inject(speedDeskKey)!
 const state = inject(sheetKey)!

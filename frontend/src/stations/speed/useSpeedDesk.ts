@@ -1,4 +1,4 @@
-import { computed, type InjectionKey, provide, ref } from 'vue'
+import { computed, type InjectionKey, provide, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { api, type DriveOut, unwrap } from '../../api/client'
@@ -43,6 +43,7 @@ export function useSpeedDesk(drive: () => DriveOut, state: SheetState, question:
     if (at('make').value) return 'wheel'
     return at('feels').value && felt.value?.curves.length ? 'fan' : null
   })
+  watch(question, () => (preview.value = null))
   function makeWheel(role: 'driver' | 'driven', line_m: number): void {
     const { driver_speed } = state.form.value.survey.driver
     const belts = state.sheaves.value.choices

@@ -16,7 +16,8 @@ import PartNumber from './ask/PartNumber.vue'
 import SitsRight from './ask/SitsRight.vue'
 import WhichBelt from './ask/WhichBelt.vue'
 import SurveyStation from './SurveyStation.vue'
-import { findKey } from './useFind'
+import { layoutKey } from '../../sheet/useLayout'
+import { surveyDeskKey } from './useSurveyDesk'
 
 /** Survey of a V-belt drive: its questions, one at a time. */
 const { drive, choices, ask, layout } = defineProps<{
@@ -25,9 +26,9 @@ const { drive, choices, ask, layout } = defineProps<{
   ask: Ask
   layout: Layout | null
 }>()
-const emit = defineEmits<{ choose: [designation: string]; wheel: [index: number] }>()
-const linkTabs = defineModel<string | null>('tabs', { required: true })
-const find = inject(findKey)!
+defineOptions({ inheritAttrs: false })
+const { find, linkTabs, choose } = inject(surveyDeskKey)!
+const { wheelInHand } = inject(layoutKey)!
 const { data: found } = useFound(() => drive.id)
 const narrow = useMediaQuery('(max-width: 760px)')
 const marks = computed(() => ({
@@ -41,7 +42,6 @@ async function clearFind(): Promise<void> {
   }).catch(() => null)
   if (sure) find.clear()
 }
-const choose = (designation: string) => emit('choose', designation)
 </script>
 
 <template>
@@ -52,7 +52,7 @@ const choose = (designation: string) => emit('choose', designation)
     :drive="drive"
     :choices="choices"
     :layout="layout"
-    @focus="emit('wheel', $event)"
+    @focus="wheelInHand = $event"
   />
   <WhichBelt v-else-if="ask === 'belt'" :choices="choices" :ladder="narrow" @choose="choose">
     <template #part-number><PartNumber :drive="drive" @choose="choose" /></template>

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { computed, inject } from 'vue'
+
+import type { DriveOut, Sheet } from '../api/client'
+import { faceOf } from '../drives/registry'
+import { surveyDeskKey } from '../stations/survey/useSurveyDesk'
+import DriveDrawing from './DriveDrawing.vue'
+import { looseKeepers } from './layoutEdit'
+import LayoutDrawing from './LayoutDrawing.vue'
+import TeachDrawing from './TeachDrawing.vue'
+import { layoutKey } from './useLayout'
+import { focusKey, sheetKey } from './useSheet'
+
+/** The drive to scale, whatever it is: two wheels with the station's dimensions over them, or many as they stand. */
+const {
+  drive,
+  station,
+  ask,
+  tried = null,
+} = defineProps<{ drive: DriveOut; station: string; ask: string; tried?: Sheet | null }>()
+const state = inject(sheetKey)!
+const focus = inject(focusKey)!
+const { steps } = inject(surveyDeskKey)!
+const { answer: layout, held, wheelInHand, drop, shown } = inject(layoutKey)!
+
+const path = computed(() => state.form.value.survey.layout)
+/** The wheels are what is asked about, and may be moved. */
+const asked = computed(() => station === 'survey' && ask === 'wheels')
+const tapeInHand = computed<[number, number] | null>(() => {
+  const tape = path.value.tapes[Number(/^tape_(\d+)$/.exec(focus.value)?.[1]) - 1]
+  return tape ? [tape.a, tape.b] : null
+})
+const figures = computed(() => tried?.figures ?? state.sheet.value?.figures ?? {})
+const machine = computed(() => (drive.machine_kind && drive.machine_kind.length <= 20 ? drive.machine_kind : 'driven'))
+/** Dimensions of tension only where one is set here. */
+const dimensions = computed(() => (station === 'tension' && state.sheet.value?.tension_note ? 'size' : station))
+</script>
+
+<template>
+  <LayoutDrawing
+    v-if="shown"
+    :layout="layout"
+    :focus="wheelInHand"
+    :tape="asked ? tapeInHand : null"
+    :drag="asked && path.placed_by === 'drag'"
+    :loose="asked ? looseKeepers(path) : []"
+    :held="held"
+    @hold="held = $event"
+    @drop="drop"
+    @pick="wheelInHand = $event"
+  >
+    <p class="teach">Begin with the wheel that drives: it draws itself here as you tape.</p>
+  </LayoutDrawing>
+  <DriveDrawing
+    v-else
+    :drawing="tried?.drawing ?? state.lastDrawn.value"
+    :figures="figures"
+    :station="dimensions"
+    :focus="focus"
+    :steps="station === 'survey' ? steps : []"
+    :machine="machine"
+    :fresh="state.form.value.gauge.belt_state === 'new'"
+    :dimmed="state.stale.value && !state.sheet.value"
+  >
+    <TeachDrawing v-if="faceOf(drive.kind).survey === null" :steps="steps" />
+    <p v-else class="teach">Survey it first: its wheels and centres draw themselves here.</p>
+  </DriveDrawing>
+</template>
