@@ -17,7 +17,7 @@ from bench.live_redraw import percentile
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.selection.judge import judge
 from tuyere.core.selection.kind import Kind
-from tuyere.core.selection.problem import FAMILIES, Problem
+from tuyere.core.selection.problem import Problem, choices
 from tuyere.core.selection.rank import Wishes, best_of_each, listed, pareto, rank
 from tuyere.core.selection.search import search
 from tuyere.core.selection.stock import kinds
@@ -32,7 +32,7 @@ ORDINARY = Problem(
     centre_low_m=0.66,
     centre_high_m=0.76,
     driven_shaft_m=0.054,
-    families=frozenset(FAMILIES),
+    families=frozenset(choices()),
 )
 OPEN = replace(ORDINARY, tolerance=1e9, centre_low_m=0.0, centre_high_m=1e3, driven_shaft_m=None, fast_wheels=True, least_chain_teeth=7)
 

@@ -1,24 +1,33 @@
 """Every kind of drive answers every question; one made up here, in one place, is on the sheet and the counter slip like the others."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
 import pytest
 from flask import Flask
 
 from tuyere.core.drives import registry
 from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.family import Family, Slip
-from tuyere.core.drives.fitted import Duty, On, Slide, StockWheel
+from tuyere.core.drives.fitted import Duty, On, Role, Slide, StockWheel
 from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.drives.workings import put
+from tuyere.core.drives.written import Length, Written
 from tuyere.core.entry.typed import Typed
 from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import Numbers, driven_classes
 from tuyere.core.rating.own_table import NONE, OwnRatings
 from tuyere.core.rating.service import service_factor
+from tuyere.core.selection.kind import Array, LineKind, Mate
+from tuyere.core.selection.kind import StockWheel as Wheel
+from tuyere.core.selection.parts_list import PartRow
+from tuyere.core.selection.problem import Kept, Problem
+from tuyere.core.selection.shelf import stock as shop_stock
+from tuyere.core.selection.stock import kinds
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.page import Page
@@ -125,6 +134,69 @@ class RopeLine(LineDrive):
     def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
         return On("rope, spliced", False, now_m)
 
+    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: On) -> Written:
+        return {"quantities": {"driver_diameter": Length(driver.rim_m)}}
+
+
+class RopeKind(LineKind):
+    """Ropes as they can be chosen: a few wheels, one to six ropes, cut to length."""
+
+    family, drive, traits, fastest_m_per_s, per_metre = "rope", None, "flat belt, leather", 30.0, True  # type: ignore[assignment]
+
+    def __init__(self) -> None:
+        self.name, self.fits, self.drive, self.lengths = "rope", "rope groove", ROPE, ()
+        self.driver = self.driven = tuple(Wheel(f"{d} m rope wheel", d, d - 0.02, d / 2) for d in (0.3, 0.6, 0.9))
+        self.counts = tuple(float(n) for n in range(1, 7))
+
+    @property
+    def overhung(self) -> float:
+        return 2.0
+
+    def wheel_kept(self, kept: Kept, drives: bool) -> None:
+        return None
+
+    def least_small(self, problem: Problem) -> tuple[float, str]:
+        return 0.25, "a rope wants 0.25 m"
+
+    def width(self, count: Array) -> Array:
+        return count * 0.03
+
+    def tension_ratio(self, wrap: Array) -> Array:
+        return np.full_like(wrap, math.exp(0.6))
+
+    def unit_capacity(self, mate: Mate, wrap: Array, lengths: Array) -> Array:  # type: ignore[override]
+        return 900.0 + 0.0 * wrap
+
+    def capacity(self, unit: Array, mate: Mate, wrap: Array, count: Array) -> Array:
+        return unit * count
+
+    def rate(self, driver: Wheel, driven: Wheel, length: Any, count: float, wrap_rad: float, problem: Problem) -> float:
+        return 900.0 * count
+
+    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: Any) -> LineDrive:
+        return RopeLine(driver, driven, centre_m, 0.02, 0.01, 30.0, "made up", size=count)
+
+    def as_typed(self, driver: Wheel, driven: Wheel, length: Any, count: float, centre_m: float) -> Written:
+        return {"quantities": {"driver_diameter": Length(driver.outside_m)}, "words": {"ropes": f"{count:.0f}"}}
+
+    def parts(self, driver: Wheel, driven: Wheel, length: Any, count: float, length_m: float) -> list[tuple[float, str]]:
+        return [(1, driver.name), (1, driven.name), (count, "rope")]
+
+    def takes(self, row: PartRow, count: float) -> bool:
+        return True
+
+    def makes(self, row: PartRow, count: float) -> bool:
+        return True
+
+    def only(self, rows: list[PartRow], belts: list[PartRow]) -> "RopeKind":
+        return self
+
+    def wheel_of(self, row: PartRow) -> Wheel:
+        return self.driver[0]
+
+    def shown(self, count: float) -> str:
+        return f"{count:.0f} ropes"
+
 
 class Rope(Family):
     """All there is to say of it, in one place."""
@@ -134,6 +206,9 @@ class Rope(Family):
     part = "grooved rims"
     slip = Slip((0.01, 0.02), 0.04, "A rope slips a little (made up)")
     overhung_factor = 2.0
+
+    def kinds(self, own: OwnRatings) -> list[RopeKind]:
+        return [RopeKind()]
 
     def survey(self, part: Part) -> Surveyed:
         if "driver_diameter" not in part.quantities:
@@ -149,7 +224,7 @@ class Rope(Family):
 ROPE = Rope()
 
 
-def test_a_made_up_kind_is_on_the_sheet_and_the_slip(monkeypatch: pytest.MonkeyPatch, app: Flask) -> None:
+def test_a_made_up_kind_is_on_the_sheet_at_speed_at_size_and_on_the_slip(monkeypatch: pytest.MonkeyPatch, app: Flask) -> None:
     client = app.test_client()
     rope = {"family": "rope", "quantities": {"driver_diameter": {"text": "11 in"}}, "words": {"lay": "three strands"}}
     typed: dict[str, Any] = {"survey": {"stages": [{"fitted": rope}]}}
@@ -166,4 +241,17 @@ def test_a_made_up_kind_is_on_the_sheet_and_the_slip(monkeypatch: pytest.MonkeyP
     assert any(v["headline"].startswith("It will carry it") for v in sheet["verdicts"])
     slip = client.post("/api/calc/counter-slip", json={"survey": typed["survey"], "part_number": "R-9"}).json["slip"]
     assert (slip["headline"], slip["machine_part"]) == ("Rope", "R-9")
+    target = {"sheet": typed, "target": {"text": "300 rpm"}, "tolerance": "5"}
+    pair = client.post("/api/calc/speed/target", json=target).json["pairs"][0]
+    assert pair["rated"].startswith("carries ") and pair["fitted"]["family"] == "rope"
+    kinds.cache_clear(), shop_stock.cache_clear()
+    try:
+        room = {"centre_low": {"text": "1 m"}, "centre_high": {"text": "3 m"}, "driven_speed": {"text": "300 rpm"}}
+        asked = {"sheet": typed, "size": {"families": ["rope"], "quantities": room}}
+        found = client.post("/api/calc/size", json=asked).json["listed"]
+        assert found and all(one["family"] == "rope" for one in found)
+        full = client.post("/api/calc/size/candidates", json={**asked, "keys": [found[0]["key"]]}).json["candidates"][0]
+        assert full["survey"]["stages"][0]["fitted"]["family"] == "rope" and full["sheet"]["figures"]["capacity"]["value_si"] > 0
+    finally:
+        kinds.cache_clear(), shop_stock.cache_clear()
     assert NONE.of("rope") is None

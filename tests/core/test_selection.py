@@ -18,7 +18,7 @@ from tuyere.core.selection.judge import judge
 from tuyere.core.selection.kind import Kind
 from tuyere.core.selection.motor import limit
 from tuyere.core.selection.parts_list import read_parts
-from tuyere.core.selection.problem import FAMILIES, Kept, Problem
+from tuyere.core.selection.problem import Kept, Problem, choices
 from tuyere.core.selection.search import centres, search
 from tuyere.core.selection.shelf import stock
 from tuyere.core.selection.stock import kinds
@@ -92,7 +92,7 @@ problems = st.builds(
     width_most_m=st.none() | st.floats(0.01, 0.3), driver_shaft_m=st.none() | st.floats(0.01, 0.1), driven_shaft_m=st.none() | st.floats(0.01, 0.1),
     motor=st.sampled_from([None, *(limit(to_si(hp, "power", "hp"), 1760 * RPM, frame) for hp, frame in ((3, "182T"), (15, "254T"), (30, None)))]),
     surroundings=st.sampled_from(list(SURROUNDINGS)), ambient_c=st.none() | st.floats(0, 130),
-    pull_most_n=st.none() | st.floats(100, 20_000), reserve=st.booleans(), fast_wheels=st.booleans(), families=st.just(frozenset(FAMILIES)),
+    pull_most_n=st.none() | st.floats(100, 20_000), reserve=st.booleans(), fast_wheels=st.booleans(), families=st.just(frozenset(choices())),
     keep_driver=st.none() | st.builds(Kept, st.sampled_from(["A", "H8M", "40", "flat"]), st.floats(0.08, 0.4), st.integers(12, 40)),
 )  # fmt: skip
 

@@ -34,7 +34,7 @@ from tuyere.core.selection.conversion import changes, saving
 from tuyere.core.selection.form import read_size
 from tuyere.core.selection.measures import traits
 from tuyere.core.selection.motor import MotorLimit, NotJudged, limit
-from tuyere.core.selection.problem import FAMILIES, Kept, Problem
+from tuyere.core.selection.problem import Kept, Problem, choices
 from tuyere.core.selection.rank import Wishes, listed, pareto, rank
 from tuyere.core.selection.search import search
 from tuyere.core.selection.stock import kinds
@@ -50,7 +50,7 @@ WIDE = replace(FAN, tolerance=0.05, centre_low_m=0.4, centre_high_m=0.9)
 BASE = DriveSpec(V_BELT, centre_line_deg=30)
 
 
-@pytest.mark.parametrize("family", FAMILIES)
+@pytest.mark.parametrize("family", choices())
 @pytest.mark.parametrize("rotation", ["clockwise", "counter-clockwise"])
 def test_a_candidate_on_the_sheet_is_what_the_search_said(family: str, rotation: str) -> None:
     """The sheet's own steps give the search's capacity, centres, pull and speed; and the two shafts pull at each other alike (statics)."""
@@ -190,7 +190,7 @@ def test_a_flat_wheel_that_stays_gets_v_belts_on_it() -> None:
     """An old flywheel of 24 in stays: only V-flat and flat belts run on it, and never with the grooved sheave the larger."""
     wheel = Kept("flat", outside_m=0.61)
     problem = replace(
-        WIDE, driven_speed=WIDE.driver_speed / 5, centre_high_m=1.2, tolerance=0.06, keep_driven=wheel, families=frozenset(FAMILIES)
+        WIDE, driven_speed=WIDE.driver_speed / 5, centre_high_m=1.2, tolerance=0.06, keep_driven=wheel, families=frozenset(choices())
     )
     found = search(problem, kinds())
     assert {f.kind.family for f in found.found} == {"V-flat", "flat belt"}

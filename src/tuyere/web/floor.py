@@ -19,6 +19,7 @@ from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.quantity import KINDS
 from tuyere.core.geometry.belt_path import Pulley, belt_path
 from tuyere.core.geometry.open_belt import GeometryError, Span, Wheel, open_path
+from tuyere.core.layout.held import HELD_BY
 from tuyere.core.rating import duties
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.working.verdict import Tone
@@ -287,6 +288,7 @@ class ChoicesOut(BaseModel):
     sections: list[Choice]
     driven_classes: list[Choice]
     driver_classes: list[Choice]
+    held_by: list[Choice]
     idlers: list[Choice]
     surroundings: list[Choice]
     starts: list[Choice]
@@ -351,6 +353,7 @@ def get_choices() -> Response:
                 Choice(value="normal", label="Normal torque: ordinary AC motor, engine of several cylinders"),
                 Choice(value="high", label="High torque: single-phase series motor, one-cylinder engine, clutch"),
             ],
+            held_by=[Choice(value=h, label=h or "not asked yet") for h in HELD_BY],
             idlers=[Choice(value=i, label=i) for i in IDLERS],
             surroundings=[Choice(value=x, label=x) for x in SURROUNDINGS],
             grooves={s.name: list(v_belt.groove_kinds(s)) for s in v_belt.sections().values()},

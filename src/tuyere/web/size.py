@@ -16,7 +16,7 @@ from tuyere.core.selection.judge import CONSTRAINTS
 from tuyere.core.selection.kind import Kind
 from tuyere.core.selection.measures import traits
 from tuyere.core.selection.motor import frames
-from tuyere.core.selection.problem import FAMILIES, USUAL, Problem
+from tuyere.core.selection.problem import Problem, choices, usual
 from tuyere.core.selection.rank import AXES, WISHES, Wishes, best_of_each, listed, pareto, rank
 from tuyere.core.selection.rank import USUAL as USUAL_WEIGHTS
 from tuyere.core.selection.rank import Field as Ranked
@@ -351,8 +351,8 @@ def size_choices() -> Response:
     all_kinds = stock(shop.ratings, shop.parts, "common")
     return answer(
         SizeChoices(
-            families=list(FAMILIES),
-            usual_families=[f for f in FAMILIES if f in USUAL],
+            families=list(choices()),
+            usual_families=[f for f in choices() if f in usual()],
             kinds=[
                 KindChoice(name=k.name, family=k.family, fits=k.fits, estimate=k.counted_as, toothed=k.drive.toothed) for k in all_kinds
             ],

@@ -28,6 +28,7 @@ provide(answersKey, {
       <MeasureField v-model="driver.driver_power" name="driver_power" label="Driver power" hint="plate" />
       <MeasureField v-model="machine.hours_per_day" name="hours_per_day" label="Hours a day" />
       <WordField v-model="machine.driven_class" name="driven_class" label="Kind of machine" :options="classes" wide />
+      <WordField v-model="stage.held_by" name="held_by" label="Held tight by" :options="choices?.held_by ?? []" />
       <WordField v-model="stage.idler" name="idler" label="Idler" :options="choices?.idlers ?? []" />
       <WordField
         v-model="machine.surroundings"

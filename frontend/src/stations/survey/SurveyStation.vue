@@ -173,6 +173,7 @@ async function takeBack(): Promise<void> {
       <div v-if="byBelt" class="aside"><FigureValue :figure="byBelt" label="The belt puts it at" doubt /></div>
       <MeasureField v-model="stage.travel_in" name="travel_in" label="Motor slides closer by" />
       <MeasureField v-model="stage.travel_out" name="travel_out" label="…and away by" />
+      <WordField v-model="stage.held_by" name="held_by" label="Held tight by" :options="choices.held_by" />
       <WordField
         v-model="stage.centre_line_deg"
         name="centre_line_deg"

@@ -1,12 +1,15 @@
 """What every kind of drive answers, whatever it is: what is known of the kind as such. `fitted` holds what is known of one that is on."""
 
 from abc import ABC, abstractmethod
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
     from tuyere.core.drives.counter import CounterSlip
     from tuyere.core.drives.survey import Part, Surveyed
+    from tuyere.core.rating.own_table import OwnRatings
+    from tuyere.core.selection.kind import Kind
 
 
 @dataclass(frozen=True)
@@ -25,7 +28,7 @@ class Family(ABC):
     """A kind of drive. One folder each; `registry.FAMILIES` is the only list there is.
 
     `key`: as kept. `label`: as said. `runs`: what goes round. `part`: what it runs on, by which a survey's form for it goes. `overhung_factor`: how many times
-    the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor. `on_many`: whether a layout of it on many wheels can be surveyed. `turns_open`: whether its wheels are made adjustable, and turned out of a blank. `tension_note`:
+    the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor. `forms`: rarer forms of it that are chosen by name. `on_many`: whether a layout of it on many wheels can be surveyed. `turns_open`: whether its wheels are made adjustable, and turned out of a blank. `tension_note`:
     what to go by where its tension is not worked out here; empty where it is.
     """
 
@@ -37,6 +40,7 @@ class Family(ABC):
     slip: Slip
     overhung_factor: float
     counts_idler: bool = True
+    forms: tuple[str, ...] = ()
     on_many: bool = False
     turns_open: bool = False
     tension_note: str = ""
@@ -44,6 +48,10 @@ class Family(ABC):
     def speed_up(self, ratio_up: float) -> tuple[float, float, str]:
         """What a driven shaft that turns `ratio_up` times as fast as the driver multiplies the service factor by, what it adds, and in words."""
         return 1.0, 0.0, ""
+
+    def kinds(self, own: "OwnRatings") -> "Sequence[Kind]":
+        """What of it there is to choose from at Size: what has a rating, a standard's or the shop's own, and wheels."""
+        return ()
 
     @abstractmethod
     def survey(self, part: "Part") -> "Surveyed":

@@ -105,3 +105,9 @@ class Meshing(Family, ABC):
 def teeth_written(driver: StockWheel, driven: StockWheel, on: On) -> Written:
     """A pair by its teeth, and by links where it is bought by them."""
     return {"drive": {"teeth_1": str(driver.teeth), "teeth_2": str(driven.teeth), "count": str(on.links or "")}}
+
+
+def teeth_typed(name: str, pitch_m: float, driver: int | None, driven: int | None, line_m: float) -> Written:
+    """A chosen pair by its teeth and the belt's or chain's count, which gives the centres."""
+    centre = {"text": "", "unit": "", "origin": None}
+    return {"name": name, "teeth_1": str(driver), "teeth_2": str(driven), "count": str(round(line_m / pitch_m)), "centre_distance": centre}

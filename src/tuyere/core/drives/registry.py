@@ -7,7 +7,7 @@ from tuyere.core.drives.roller_chain.kind import ROLLER_CHAIN
 from tuyere.core.drives.synchronous.kind import TOOTHED
 from tuyere.core.drives.v_belt.kind import V_BELT
 
-FAMILIES: tuple[Family, ...] = (V_BELT, TOOTHED, FLAT, ROLLER_CHAIN)
+FAMILIES: tuple[Family, ...] = (V_BELT, TOOTHED, ROLLER_CHAIN, FLAT)
 
 
 MESHING = tuple(f for f in FAMILIES if isinstance(f, Meshing))

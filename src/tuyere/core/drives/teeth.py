@@ -120,3 +120,8 @@ def set_at(fittings: list[Fitting], what: str) -> list[Verdict]:
         ]
     best = fittings[0]
     return [Verdict("length", Tone.GOOD, f"{best.count} {what}: centres {both(best.centre_m)}", f"{best.name}, {both(best.length_m)} long. Exact for a taut one on new wheels.")]  # fmt: skip
+
+
+def teeth_named(teeth: int) -> str:
+    """A wheel by its teeth."""
+    return f"{teeth} teeth"

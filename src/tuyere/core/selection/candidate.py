@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.selection.judge import CONSTRAINTS, Judged, judge, pair_failures
 from tuyere.core.selection.kind import Kind, StockLength, StockWheel
-from tuyere.core.selection.problem import FAMILIES, Problem
+from tuyere.core.selection.problem import Problem, choices
 from tuyere.core.selection.search import search
 
 
@@ -126,7 +126,7 @@ def relaxed(problem: Problem, stock: Sequence[Kind]) -> list[Relaxed]:
         "motor": ("another motor, or an outboard bearing", replace(problem, motor=None)),
         "pull": ("no limit on the shaft's pull", replace(problem, pull_most_n=None)),
         "reserve": ("running on with one belt gone no longer asked", replace(problem, reserve=False)),
-        "family": ("every family allowed", replace(problem, families=frozenset(FAMILIES), kinds=frozenset())),
+        "family": ("every family allowed", replace(problem, families=frozenset(choices()), kinds=frozenset())),
         "heat": ("cooler air round it, or a heat-proof make", replace(problem, ambient_c=None)),
         "kept": ("both wheels new", replace(problem, keep_driver=None, keep_driven=None)),
         "small": ("fewer teeth on the small sprocket", replace(problem, least_chain_teeth=9)),

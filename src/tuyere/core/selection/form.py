@@ -11,7 +11,7 @@ from tuyere.core.limit import limit as trade_limit
 from tuyere.core.rating import duties
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.selection.motor import MotorLimit, NotJudged, frames, limit
-from tuyere.core.selection.problem import FAMILIES, USUAL, Kept, Problem
+from tuyere.core.selection.problem import Kept, Problem, choices, usual
 from tuyere.core.sheet.spec import DriverClass, DriveSpec
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Problem as Refused
@@ -55,7 +55,7 @@ def read_size(
     least_teeth = reader.whole("least_teeth", 7, 60) or int(trade_limit("smooth sprocket").value)
     keep = {side: _kept(side, reader, found) for side in ("driver", "driven")}
     tolerance = _percent("tolerance", words.get("tolerance", ""), TOLERANCE, reader)
-    allowed = frozenset(f for f in FAMILIES if f in families) or USUAL
+    allowed = frozenset(f for f in choices() if f in families) or usual()
     missing = tuple(said for key, said in _ASK.items() if found.get(key) is None)
     driven_class = words.get("driven_class") or base.driven_class or ""
     if driven_class not in {c.name for c in duties.driven_classes()}:

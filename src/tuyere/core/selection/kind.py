@@ -1,9 +1,12 @@
 """What every kind of drive must answer for the search: wheels, lengths, counts, and its rating, one at a time and in arrays."""
 
+from __future__ import annotations
+
 import copy
 from abc import ABC, abstractmethod
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,14 +19,18 @@ from tuyere.core.geometry import open_belt
 from tuyere.core.origin import Origin
 from tuyere.core.rating.own_table import OwnTable
 from tuyere.core.selection.motor import MotorLimit
-from tuyere.core.selection.problem import Family, Kept, Problem
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S, rim_limit
 from tuyere.core.working.figure import both
 
+if TYPE_CHECKING:
+    from tuyere.core.selection.parts_list import PartRow
+    from tuyere.core.selection.problem import Kept, Problem
+
 Array = NDArray[np.float64]
 Places = NDArray[np.int64]
 CAST_IRON = CAST_IRON_RIM_LIMIT_M_PER_S
+SAME_M = 0.0004  # two ways to write one diameter, or one width
 FLAT_HUB_SHARE = 0.6  # largest hub of a flat pulley, of its rim: common practice, no source
 HUB_OVER_BORE = 1.5  # the least metal round a bore and its key: common practice, no source
 
@@ -98,7 +105,7 @@ class Kind(ABC):
     `had`: by length and count, whether the shop's list has it (None: all can be had).
     """
 
-    family: Family
+    family: str
     drive: drives.Family
     name: str
     fits: str
@@ -121,7 +128,7 @@ class Kind(ABC):
         """How many combinations there are."""
         return len(self.driver) * len(self.driven) * max(1, len(self.lengths)) * len(self.counts)
 
-    def restricted(self, wheel: Callable[[StockWheel], bool], length: Callable[[StockLength], bool]) -> "Kind":
+    def restricted(self, wheel: Callable[[StockWheel], bool], length: Callable[[StockLength], bool]) -> Kind:
         """The same kind with only some of its wheels and lengths, and no prices."""
         one = copy.copy(self)
         one.forget()
@@ -231,6 +238,44 @@ class Kind(ABC):
         self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
     ) -> list[tuple[float, str]]:
         """What to fetch: how many, and its name."""
+
+    # --- out of a shop's list
+
+    per_metre: bool = False
+
+    @property
+    def driven_fits(self) -> str:
+        """What runs on its driven wheels, as a list says it."""
+        return self.fits
+
+    @property
+    def listed_as(self) -> str:
+        """What a list calls its belts."""
+        return self.name
+
+    def lists(self, row: PartRow) -> bool:
+        """Whether a listed belt or chain is of this kind."""
+        return row.fits == self.listed_as
+
+    @abstractmethod
+    def takes(self, row: PartRow, count: float) -> bool:
+        """Whether a listed wheel takes so many belts or strands, or a belt so wide."""
+
+    @abstractmethod
+    def makes(self, row: PartRow, count: float) -> bool:
+        """Whether a listed belt makes a set of so many strands, or so wide."""
+
+    def many(self, count: float) -> float:
+        """How many of what the list sells make such a set."""
+        return 1.0
+
+    @abstractmethod
+    def only(self, rows: list[PartRow], belts: list[PartRow]) -> Kind:
+        """The same kind in the lengths and counts that are listed."""
+
+    @abstractmethod
+    def wheel_of(self, row: PartRow) -> StockWheel:
+        """A wheel of the list as the search takes it."""
 
     @abstractmethod
     def shown(self, count: float) -> str:

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from functools import cache
 
-from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.entry.quantity import from_si, to_si
+from tuyere.core.limit import limit as limit_of
 from tuyere.core.loads import overhung_load
 from tuyere.core.origin import Confidence
 from tuyere.core.rating.duties import Numbers
@@ -50,7 +50,7 @@ def frames() -> dict[str, Frame]:
 
 
 def _pull(power_w: float, speed: float, least_m: float) -> float:
-    return overhung_load(power_w, speed, least_m, V_BELT.overhung_factor)
+    return overhung_load(power_w, speed, least_m, limit_of("overhung factor of V-belts").value)
 
 
 @dataclass(frozen=True)

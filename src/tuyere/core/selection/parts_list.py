@@ -6,7 +6,7 @@ from typing import Literal
 
 from tuyere.core.drives import roller_chain, synchronous, v_belt
 from tuyere.core.drives.flat import flat_belts
-from tuyere.core.entry.quantity import QuantityError, parse, whole_number
+from tuyere.core.entry.quantity import QuantityError, System, parse, show, whole_number
 from tuyere.core.rows_file import RowReport, RowsFileError, read_rows
 
 COLUMNS = ("part", "for", "size", "grooves", "width", "on_hand", "price", "number")
@@ -57,6 +57,16 @@ class PartRow:
     on_hand: float | None
     price: float | None
     number: str
+
+    @property
+    def numbered(self) -> str:
+        """The shop's own number, where it has one."""
+        return f" ({self.number})" if self.number else ""
+
+    @property
+    def pulley_name(self) -> str:
+        """A flat pulley as it is called."""
+        return f"{show(self.size, 'length', System.SI)} pulley{self.numbered}"
 
     @property
     def across_m(self) -> float:

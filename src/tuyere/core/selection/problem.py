@@ -4,22 +4,19 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from tuyere.core.drives import family as drives
+from tuyere.core.drives import registry
 from tuyere.core.rating.service import service_factor
 from tuyere.core.selection.motor import MotorLimit
 
-Family = Literal["v-belt", "joined V-belt", "V-flat", "double-V", "ribbed", "link belt", "synchronous", "roller chain", "flat belt"]
-FAMILIES: tuple[Family, ...] = (
-    "v-belt",
-    "synchronous",
-    "roller chain",
-    "flat belt",
-    "joined V-belt",
-    "ribbed",
-    "V-flat",
-    "double-V",
-    "link belt",
-)
-USUAL: frozenset[Family] = frozenset(("v-belt", "synchronous", "roller chain", "flat belt"))
+
+def usual() -> frozenset[str]:
+    """The kinds that are chosen among where nobody says otherwise: each kind of drive in its plain form."""
+    return frozenset(f.key for f in registry.FAMILIES)
+
+
+def choices() -> tuple[str, ...]:
+    """Every kind to choose among: each kind of drive, then the rarer forms that some of them have."""
+    return (*(f.key for f in registry.FAMILIES), *(form for f in registry.FAMILIES for form in f.forms))
 
 
 @dataclass(frozen=True)
@@ -58,7 +55,7 @@ class Problem:
     reserve: bool = False
     least_chain_teeth: int = 17
     fast_wheels: bool = False
-    families: frozenset[Family] = field(default=USUAL)
+    families: frozenset[str] = field(default_factory=usual)
     kinds: frozenset[str] = frozenset()
     keep_driver: Kept | None = None
     keep_driven: Kept | None = None

@@ -27,6 +27,7 @@ from tuyere.core.working.page import Page
 
 if TYPE_CHECKING:
     from tuyere.core.rating.own_table import OwnRatings, OwnTable
+    from tuyere.core.selection.kind import Kind
 
 _MISSING = "The belt's width is missing", "Measure it: the rating goes by it."
 
@@ -158,6 +159,11 @@ class Flat(Family):
     tension_note = (
         "Setting a flat belt is not worked out here yet: go by its maker's stretch, marked on the slack belt before it is joined."
     )
+
+    def kinds(self, own: "OwnRatings") -> "Sequence[Kind]":
+        from tuyere.core.drives.flat.choose import kinds  # the search knows what is fitted, and comes after it
+
+        return kinds(own)
 
     def survey(self, part: Part) -> Surveyed:
         read = read_flat(part.quantities, part.words)

@@ -34,6 +34,7 @@ from tuyere.core.working.verdict import Tone, Verdict
 
 if TYPE_CHECKING:
     from tuyere.core.rating.own_table import OwnRatings, OwnTable
+    from tuyere.core.selection.kind import Kind as Choice
 
 STEEP_DEG = 45.0
 
@@ -221,6 +222,11 @@ class RollerChain(Meshing):
     sizes = ("roller_diameter", "inner_width", "plate_height", "plate_thickness", "pin_diameter", "wheel_caliper")
     answers: Mapping[str, tuple[str, ...]] = {"body": ("roller", "bushing", "forged"), "plates": ("figure-8", "straight")}
     wheel_size = "wheel_caliper"
+
+    def kinds(self, own: "OwnRatings") -> "Sequence[Choice]":
+        from tuyere.core.drives.roller_chain.choose import kinds  # the search knows what is fitted, and comes after it
+
+        return kinds(own)
 
     def names(self) -> tuple[str, ...]:
         return tuple(roller_chain.chains())

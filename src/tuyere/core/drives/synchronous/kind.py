@@ -39,6 +39,7 @@ from tuyere.core.working.verdict import Verdict
 
 if TYPE_CHECKING:
     from tuyere.core.rating.own_table import OwnRatings, OwnTable
+    from tuyere.core.selection.kind import Kind as Choice
 
 
 @dataclass(frozen=True)
@@ -160,6 +161,11 @@ class Toothed(Meshing):
     sizes = ("tooth_height", "belt_thickness", "belt_width", "wheel_outside")
     answers: Mapping[str, tuple[str, ...]] = {"shape": ("straight", "round"), "material": ("rubber", "polyurethane")}
     wheel_size = "wheel_outside"
+
+    def kinds(self, own: "OwnRatings") -> "Sequence[Choice]":
+        from tuyere.core.drives.synchronous.choose import kinds  # the search knows what is fitted, and comes after it
+
+        return kinds(own)
 
     def speed_up(self, ratio_up: float) -> tuple[float, float, str]:
         """IP-24 adds to the factor."""

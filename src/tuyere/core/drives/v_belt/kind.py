@@ -4,6 +4,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cache
+from typing import TYPE_CHECKING
 
 from tuyere.core import speed
 from tuyere.core.drives import v_belt
@@ -29,6 +30,9 @@ from tuyere.core.table import rows
 from tuyere.core.tension import static_tension
 from tuyere.core.uncertainty import UFloat, wrapped
 from tuyere.core.working.page import Page
+
+if TYPE_CHECKING:
+    from tuyere.core.selection.kind import Kind
 
 RIBBED_OVERHUNG = 1.67
 _NEAR_M = 1e-4  # two centres as near as this are the same
@@ -303,8 +307,14 @@ class VBelt(Family):
     part = "sheaves"
     slip = Slip((0.005, 0.02), 0.03, "A V-belt drive in order slips 0.5 to 2 %; over 3 % is a fault (common practice, no source)")
     overhung_factor = 1.5
+    forms = ("joined V-belt", "ribbed", "V-flat", "double-V", "link belt")
     on_many = True
     turns_open = True
+
+    def kinds(self, own: "OwnRatings") -> "Sequence[Kind]":
+        from tuyere.core.drives.v_belt.choose import kinds  # the search knows what is fitted, and comes after it
+
+        return kinds(own)
 
     def speed_up(self, ratio_up: float) -> tuple[float, float, str]:
         """GB/T 13575.1 multiplies the factor."""

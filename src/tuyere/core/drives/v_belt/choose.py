@@ -1,9 +1,12 @@
 """V-belts of every section for the search: the rating's formulas on arrays, its own code for one."""
 
+from __future__ import annotations
+
 import copy
 import math
 from dataclasses import replace
 from functools import cached_property
+from typing import TYPE_CHECKING
 
 import numpy as np
 
@@ -18,7 +21,7 @@ from tuyere.core.entry.quantity import System, from_si, show, to_si
 from tuyere.core.limit import limit
 from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import OutOfRangeError
-from tuyere.core.rating.own_table import OwnTable
+from tuyere.core.rating.own_table import OwnRatings, OwnTable
 from tuyere.core.selection.kind import (
     FLAT_HUB_SHARE,
     Array,
@@ -33,8 +36,12 @@ from tuyere.core.selection.kind import (
     steps_at,
 )
 from tuyere.core.selection.motor import MotorLimit, short
-from tuyere.core.selection.problem import Family, Kept, Problem
 from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.table import rows
+
+if TYPE_CHECKING:
+    from tuyere.core.selection.parts_list import PartRow
+    from tuyere.core.selection.problem import Kept, Problem
 
 MOST_JOINED = 5  # ribs of one joined belt: common practice, no source
 _NAMES = {"joined V-belt": "{} joined", "V-flat": "{} on flat"}
@@ -49,7 +56,7 @@ class VKind(Kind):
     def __init__(
         self,
         of: v_belt.Section,
-        family: Family,
+        family: str,
         wheels: tuple[StockWheel, ...],
         belts: tuple[v_belt.Belt, ...],
         most: int,
@@ -80,7 +87,7 @@ class VKind(Kind):
         self.lengths = tuple(StockLength(b.designation, b.datum_length_m) for b in belts)
         self.forget()
 
-    def with_belts(self, belts: tuple[v_belt.Belt, ...]) -> "VKind":
+    def with_belts(self, belts: tuple[v_belt.Belt, ...]) -> VKind:
         """The same kind with other belts."""
         one = copy.copy(self)
         one._take(tuple(sorted(belts, key=lambda b: b.datum_length_m)))
@@ -227,6 +234,45 @@ class VKind(Kind):
         bands = 1 if count <= MOST_JOINED else 2
         return bands, f"{count / bands:.0f}/{name}"
 
+    @property
+    def driven_fits(self) -> str:
+        return "flat" if self.flat else self.fits
+
+    @property
+    def listed_as(self) -> str:
+        return self.of.name
+
+    def lists(self, row: PartRow) -> bool:
+        return super().lists(row) and bool(self.bands) == (row.grooves > 1)
+
+    def takes(self, row: PartRow, count: float) -> bool:
+        """A listed sheave may stand with a groove empty; a common one is bought to fit."""
+        if row.of == "flat":
+            return float(self.width(np.array(count))) <= row.width_m * (1 + 1e-9)
+        return row.grooves == count if self.assumed else count <= row.grooves
+
+    def makes(self, row: PartRow, count: float) -> bool:
+        return not self.bands or row.grooves * self.many(count) == count
+
+    def many(self, count: float) -> float:
+        return self.belts("", count)[0]
+
+    def only(self, rows: list[PartRow], belts: list[PartRow]) -> VKind:
+        # One length stands once, in however many rows and widths it is listed: 6PK1250 and 4PK1250 are one length of PK.
+        named = {b.number: b for b in (v_belt.parse_designation(r.said, self.of) for r in belts)}
+        one = self.with_belts(tuple(named.values()))
+        most = max(r.grooves for r in rows)
+        one.counts = tuple(c for c in self.counts if c <= most) if self.bands else tuple(float(n) for n in range(1, most + 1))
+        return one
+
+    def wheel_of(self, row: PartRow) -> StockWheel:
+        if row.of == "flat":
+            fitting = [c for c in self.counts if self.takes(row, c)]
+            return flat_wheel(self.of, row.size, row.pulley_name, max(fitting, default=0.0))
+        outside = v_belt.outside_from_datum(self.of, row.size)
+        grooves = f"{row.grooves} groove{'' if row.grooves == 1 else 's'}"
+        return sheave(self.of, row.size, outside, f"{row.said}, {grooves}{row.numbered}", 0, row.grooves)
+
     def shown(self, count: float) -> str:
         if not self.bands:
             return f"{count:.0f} × {self.name}"
@@ -258,3 +304,78 @@ def sheave(of: v_belt.Section, line_m: float, outside_m: float, name: str, fewes
     grooves = v_belt.grooves_of(of.groove)
     depth = grooves[0].depth_min_m if grooves else of.height_m
     return StockWheel(name, line_m, outside_m, max(0.0, outside_m - 2 * depth), None, fewest, most, line_m + v_belt.pitch_over_datum(of))
+
+
+_LINK_LENGTHS = range(400, 5001, 50)  # mm: cut to any length, looked at in steps
+_GROOVES_LIGHT, _GROOVES_METRIC = (1,), tuple(range(1, 9))  # where the table does not say: common practice, no source
+
+
+def _v_family(of: v_belt.Section) -> str:
+    if of.construction == "hexagonal":
+        return "double-V"
+    return "link belt" if of.construction == "link" else "v-belt"
+
+
+def kinds(own: OwnRatings) -> list[Kind]:
+    found: list[Kind] = []
+    for of in v_belt.sections().values():
+        belts = v_belt.standard_belts(of.name)
+        if of.construction == "link":
+            belts = tuple(v_belt.belt_of(of, float(n)) for n in _LINK_LENGTHS)
+        wheels = _sheaves(of)
+        # A name that only says another section again would list everything twice.
+        if (
+            belts
+            and wheels
+            and (vee.rated(of) or own.of(of.name))
+            and not of.series.startswith("effective")
+            and of.construction != "ribbed"
+        ):
+            found.append(VKind(of, _v_family(of), wheels, belts, int(max(w.most for w in wheels)), own.of(of.name)))
+    singles = [k for k in found if isinstance(k, VKind)]
+    return [*found, *_ribbed(own), *_joined(singles), *_on_flat(singles)]
+
+
+def _ribbed(own: OwnRatings) -> list[Kind]:
+    found: list[Kind] = []
+    for r in rows("ribbed_stock"):
+        of, ribs = v_belt.section(r["section"]), tuple(int(n) for n in r["ribs"].split())
+        wheels = tuple(
+            sheave(of, v_belt.datum_from_outside(of, float(d) / 1000), float(d) / 1000, f"{d} mm outside", min(ribs), max(ribs))
+            for d in r["wheels"].split()
+        )
+        belts = tuple(v_belt.belt_of(of, float(n)) for n in r["lengths"].split())
+        found.append(VKind(of, "ribbed", wheels, belts, 0, own.of(of.name), ribs))
+    return found
+
+
+def _joined(singles: list[VKind]) -> list[Kind]:
+    """Rated as the same number of singles (IP-20, IP-22; from memory, high)."""
+    can = {r["section"] for r in rows("v_joined")}
+    cogged = {s.name for s in v_belt.sections().values() if s.cogged and s.groove in can}
+    many = (*range(2, MOST_JOINED + 1), *range(2 * ((MOST_JOINED + 2) // 2), 2 * MOST_JOINED + 1, 2))
+    return [VKind(k.of, "joined V-belt", k.driver, k.belts_had, 0, k.own, many) for k in singles if k.name in can | cogged]
+
+
+def _on_flat(singles: list[VKind]) -> list[Kind]:
+    """Classical belts alone are broad enough at the base to run on a flat wheel: common practice, no source."""
+    rims = tuple(float(r["diameter"]) / 1000 for r in rows("flat_crowns"))
+    found: list[Kind] = []
+    for k in singles:
+        if k.family == "v-belt" and "classical" in k.of.series:
+            flat = tuple(flat_wheel(k.of, d, f"{show(d, 'length', System.SI)} flat") for d in rims)
+            found.append(VKind(k.of, "V-flat", k.driver, k.belts_had, int(max(k.counts)), k.own, (), flat))
+    return found
+
+
+def _sheaves(of: v_belt.Section) -> tuple[StockWheel, ...]:
+    found = []
+    for r in rows("v_sheaves"):
+        if r["groove"] != of.groove:
+            continue
+        grooves = [int(n) for n in r["grooves"].split()] or (_GROOVES_LIGHT if r["kind"] == "light-duty" else _GROOVES_METRIC)
+        line = to_si(float(r["diameter"]), "length", r["unit"])
+        outside = to_si(float(r["outside_diameter"]), "length", r["unit"]) if r["outside_diameter"] else v_belt.outside_from_datum(of, line)
+        word = "datum" if r["kind"] == "stock" and "narrow" not in of.series else "pitch"
+        found.append(sheave(of, line, outside, f"{float(r['diameter']):g} {r['unit']} {word}", min(grooves), max(grooves)))
+    return tuple(found)

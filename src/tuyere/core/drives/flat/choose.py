@@ -1,10 +1,14 @@
 """Flat belts for the search: cut to length, so the centres stand in the middle of the room; counts are widths (m)."""
 
+from __future__ import annotations
+
+import copy
 from functools import cached_property
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from tuyere.core.drives.flat import FlatBelt
+from tuyere.core.drives.flat import FlatBelt, flat_belts
 from tuyere.core.drives.flat import rating as flat_rating
 from tuyere.core.drives.flat.kind import FLAT, flat_line
 from tuyere.core.drives.flat.tension import tension_ratio
@@ -12,11 +16,13 @@ from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.written import Length, Written
 from tuyere.core.entry.quantity import System, from_si, show
 from tuyere.core.limit import limit
-from tuyere.core.rating.own_table import OwnTable
+from tuyere.core.rating.own_table import OwnRatings, OwnTable
 from tuyere.core.selection.kind import (
     CAST_IRON,
     FLAT_HUB_SHARE,
+    SAME_M,
     Array,
+    Kind,
     LineKind,
     Mate,
     Places,
@@ -25,8 +31,11 @@ from tuyere.core.selection.kind import (
     ratio_of,
     steps_at,
 )
-from tuyere.core.selection.problem import Kept, Problem
 from tuyere.core.table import rows
+
+if TYPE_CHECKING:
+    from tuyere.core.selection.parts_list import PartRow
+    from tuyere.core.selection.problem import Kept, Problem
 
 
 class FlatKind(LineKind):
@@ -128,5 +137,28 @@ class FlatKind(LineKind):
             (1, f"{self.name}, {wide} wide, {show(length_m, 'length', System.SI)} at mid-thickness, less take-off"),
         ]
 
+    per_metre = True
+
+    def takes(self, row: PartRow, count: float) -> bool:
+        return count <= row.width_m * (1 + 1e-9)
+
+    def makes(self, row: PartRow, count: float) -> bool:
+        return abs(row.width_m - count) <= SAME_M
+
+    def only(self, rows: list[PartRow], belts: list[PartRow]) -> FlatKind:
+        one = copy.copy(self)
+        one.counts = tuple(sorted({r.width_m for r in belts}))
+        return one
+
+    def wheel_of(self, row: PartRow) -> StockWheel:
+        return self.pulley(row.size, row.pulley_name, row.width_m * (1 + 1e-9))
+
     def shown(self, count: float) -> str:
         return f"{self.name}, {count * 1000:g} mm wide"
+
+
+def kinds(own: OwnRatings) -> list[Kind]:
+    pulleys = tuple(float(r["diameter"]) / 1000 for r in rows("flat_crowns"))
+    widths = tuple(float(r["belt_width"]) / 1000 for r in rows("flat_faces"))
+    rated = {r["belt"] for r in rows("flat_pull")}
+    return [FlatKind(of, pulleys, widths, own.of(of.name)) for of in flat_belts().values() if of.name in rated or own.of(of.name)]
