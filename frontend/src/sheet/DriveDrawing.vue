@@ -1,17 +1,19 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { type ComponentPublicInstance, computed, ref } from 'vue'
 
 import { say } from '../settings'
+import DrawingFrame from './DrawingFrame.vue'
 import { useDriveLabels } from './driveLabels'
 import { type DriveDrawn, PUSH_DRAWN, useDriveScene } from './driveScene'
 
 /** The drive to scale. Each station asks another question of it and so draws other dimensions over it. */
 const props = defineProps<DriveDrawn>()
-const frame = ref<HTMLElement>()
+const frame = ref<ComponentPublicInstance>()
+const running = ref(false)
 const { width, height } = useElementSize(frame)
 const drawn = useDriveScene(props, width, height)
-const { narrow, focusWheel, shown, scene, dimensions, push, pulls } = drawn
+const { narrow, focusWheel, shown, scene, dimensions, push, pulls, hand } = drawn
 const labels = useDriveLabels(props, drawn, width, height)
 
 const described = computed(() => {
@@ -21,19 +23,26 @@ const described = computed(() => {
     `The drive to scale: driver sheave ${shown('driver_outside')}, driven sheave ${shown('driven_outside')}, centres ${shown('centre_distance')}; the ${tight} strand pulls.`,
   )
 })
+const spin = (w: { period: number; cx: number; cy: number }) => ({
+  animationDuration: `${w.period}s`,
+  transformOrigin: `${w.cx}px ${w.cy}px`,
+})
 const arms = (r: number) => (r > 46 ? (r > 90 ? 6 : 5) : 0)
 </script>
 
 <template>
-  <div ref="frame" class="frame" :class="{ dimmed }">
-    <svg
-      v-if="scene"
-      :viewBox="`0 0 ${width} ${height}`"
-      :width="width"
-      :height="height"
-      role="img"
-      :aria-label="described"
-    >
+  <DrawingFrame
+    ref="frame"
+    v-model:running="running"
+    :view="hand"
+    :drawn="scene !== null"
+    :label="described"
+    :narrow="narrow"
+    :width="width"
+    :height="height"
+    :class="{ dimmed }"
+  >
+    <template v-if="scene">
       <defs>
         <pattern
           id="grid"
@@ -71,19 +80,26 @@ const arms = (r: number) => (r > 46 ? (r > 90 ? 6 : 5) : 0)
           :r="Math.max(w.r * 0.8, w.r - scene.thickness * 1.9)"
           class="hairline"
         />
-        <path
-          v-for="n in arms(w.r)"
-          :key="n"
-          class="arm"
-          :d="`M ${w.cx + w.hub * Math.cos((n * 2 * Math.PI) / arms(w.r))} ${w.cy + w.hub * Math.sin((n * 2 * Math.PI) / arms(w.r))} L ${w.cx + Math.max(w.r * 0.8, w.r - scene.thickness * 1.9) * Math.cos((n * 2 * Math.PI) / arms(w.r))} ${w.cy + Math.max(w.r * 0.8, w.r - scene.thickness * 1.9) * Math.sin((n * 2 * Math.PI) / arms(w.r))}`"
-        />
+        <g :class="{ spin: running, back: !drawing?.clockwise }" :style="spin(w)">
+          <path
+            v-for="n in arms(w.r)"
+            :key="n"
+            class="arm"
+            :d="`M ${w.cx + w.hub * Math.cos((n * 2 * Math.PI) / arms(w.r))} ${w.cy + w.hub * Math.sin((n * 2 * Math.PI) / arms(w.r))} L ${w.cx + Math.max(w.r * 0.8, w.r - scene.thickness * 1.9) * Math.cos((n * 2 * Math.PI) / arms(w.r))} ${w.cy + Math.max(w.r * 0.8, w.r - scene.thickness * 1.9) * Math.sin((n * 2 * Math.PI) / arms(w.r))}`"
+          />
+        </g>
         <circle :cx="w.cx" :cy="w.cy" :r="w.hub" class="hub" />
         <circle :cx="w.cx" :cy="w.cy" :r="w.bore" class="bore" />
         <path class="turn" :d="w.turn.arc" />
         <path class="turn" :d="w.turn.head" />
       </g>
       <path :d="scene.belt" class="belt" :stroke-width="scene.thickness" />
-      <path v-if="scene.thickness > 5" :d="scene.cord" class="cord" />
+      <path
+        v-if="scene.thickness > 5 || running"
+        :d="scene.cord"
+        class="cord"
+        :class="{ runs: running, back: !drawing?.clockwise }"
+      />
       <circle v-for="w in scene.wheels" :key="`d-${w.role}`" :cx="w.cx" :cy="w.cy" :r="w.datum" class="datum" />
       <g v-if="!focusWheel">
         <template v-for="(s, i) in scene.spans" :key="i">
@@ -144,31 +160,24 @@ const arms = (r: number) => (r > 46 ? (r > 90 ? 6 : 5) : 0)
           {{ line.text }}
         </text>
       </g>
-    </svg>
-    <div v-else class="empty"><slot /></div>
-    <div v-if="scene" class="plate small">
-      <span>{{ focusWheel ? 'one wheel, to scale' : 'to scale' }}, grid {{ scene.grid.label }}</span>
-      <span v-if="!narrow">seen from the shaft ends</span>
-      <span v-if="pulls.length && !narrow">pulls to one scale</span>
-      <span v-if="push && !narrow">push drawn {{ PUSH_DRAWN }} × too deep</span>
-      <span v-if="dimmed">working…</span>
-    </div>
-  </div>
+    </template>
+    <template #empty><slot /></template>
+    <template #over>
+      <div v-if="scene" class="plate small">
+        <span>{{ focusWheel ? 'one wheel, to scale' : 'to scale' }}, grid {{ scene.grid.label }}</span>
+        <span v-if="!narrow">seen from the shaft ends</span>
+        <span v-if="pulls.length && !narrow">pulls to one scale</span>
+        <span v-if="push && !narrow">push drawn {{ PUSH_DRAWN }} × too deep</span>
+        <span v-if="dimmed">working…</span>
+      </div>
+    </template>
+  </DrawingFrame>
 </template>
 
 <style scoped>
 .shaft-pull {
   stroke: var(--ink);
   stroke-width: 3;
-}
-.frame {
-  position: relative;
-  overflow: hidden;
-  min-height: 0;
-  height: 100%;
-}
-.frame svg {
-  display: block;
 }
 .dimmed svg text {
   opacity: 0.45;
@@ -303,17 +312,31 @@ text.soft {
   font-size: 12px;
   font-stretch: 80%;
 }
-.empty {
-  height: 100%;
-  display: grid;
-  place-items: center;
-  padding: 24px;
-}
 @media (max-width: 760px) {
   .plate {
     left: 8px;
     bottom: 3px;
     font-size: 11px;
+  }
+}
+.spin {
+  animation: spin linear infinite;
+}
+.spin.back,
+.cord.back {
+  animation-direction: reverse;
+}
+.runs {
+  animation: run 0.375s linear infinite;
+}
+@keyframes spin {
+  to {
+    transform: rotate(360deg);
+  }
+}
+@keyframes run {
+  to {
+    stroke-dashoffset: 9;
   }
 }
 </style>

@@ -45,6 +45,7 @@ const dimensions = computed(() => (station === 'tension' && state.sheet.value?.t
     :drag="asked && path.placed_by === 'drag'"
     :loose="asked ? looseKeepers(path) : []"
     :held="held"
+    :train="station === 'size' || station === 'tension' ? state.train.value : null"
     @hold="held = $event"
     @drop="drop"
     @pick="wheelInHand = $event"

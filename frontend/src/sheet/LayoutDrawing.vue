@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, toRef, watch } from 'vue'
+import { type ComponentPublicInstance, computed, ref, toRef, watch } from 'vue'
 
-import type { Layout } from '../api/client'
+import type { Layout, Sheet } from '../api/client'
 import { inSystem, say } from '../settings'
+import DrawingFrame from './DrawingFrame.vue'
 import type { Held } from './layoutEdit'
 import { layoutLabels } from './layoutLabels'
 import { beltLine, frameOf } from './layoutPath'
 import { useHeld } from './useHeld'
-import { usePanZoom } from './usePanZoom'
+import { PACE, usePanZoom } from './usePanZoom'
 
 /**
  * Many wheels to scale: the belts round them, how each turns, which run is tight, where keepers stand and take-ups reach.
@@ -21,6 +22,7 @@ const {
   drag = false,
   held = null,
   loose = [],
+  train = null,
 } = defineProps<{
   layout: Layout | null
   focus: number
@@ -28,10 +30,12 @@ const {
   drag?: boolean
   held?: Held | null
   loose?: number[]
+  /** Stages whose pulls are drawn on the wheels. */
+  train?: Sheet['train']
 }>()
 const emit = defineEmits<{ hold: [held: Held]; drop: []; pick: [wheel: number] }>()
 
-const box = ref<HTMLElement>()
+const box = ref<ComponentPublicInstance>()
 const { width, height } = useElementSize(box)
 const narrow = computed(() => width.value < 560 || height.value < 260)
 const running = ref(false)
@@ -44,7 +48,7 @@ watch(
 )
 const base = computed(() => frameOf(fitted.value, width.value, height.value, narrow.value ? 34 : 78))
 const view = usePanZoom(base, width, height)
-const { frame, fitAll, zoomBy } = view
+const { frame, fitAll } = view
 watch(() => layout?.wheels.length, fitAll)
 const hand = useHeld(
   frame,
@@ -52,7 +56,6 @@ const hand = useHeld(
   { hold: (h) => emit('hold', h), drop: () => emit('drop') },
 )
 
-const PACE = 24 // pixels a second that the first belt runs in the running view
 const scene = computed(() => {
   const f = frame.value
   if (!f || !layout?.wheels.length) return null
@@ -94,10 +97,23 @@ const scene = computed(() => {
       x2: f.x(layout.carriage.far.x_m),
       y2: f.y(layout.carriage.far.y_m),
     },
+    pulls: pullLines(f),
     tape: tapeLine(f),
     ghost: held && { x: f.x(held.x_m), y: f.y(held.y_m), r: held.kind === 'wheel' ? 10 : 6 },
   }
 })
+/** The belts' pull on each wheel, to one scale: the longest a quarter of the picture. */
+function pullLines(f: NonNullable<typeof frame.value>) {
+  const found = (train?.stages ?? []).flatMap((s) => s.wheels.filter((w) => w.pull_n && w.pull_deg !== null))
+  const most = Math.max(...found.map((w) => w.pull_n!), 0)
+  return found.flatMap((w) => {
+    const wheel = layout?.wheels[w.place]
+    if (!wheel) return []
+    const reach = (Math.min(width.value, height.value) / 4) * (w.pull_n! / most)
+    const [x1, y1, turn] = [f.x(wheel.x_m), f.y(wheel.y_m), (w.pull_deg! * Math.PI) / 180]
+    return [{ i: w.place, line: { x1, y1, x2: x1 + reach * Math.cos(turn), y2: y1 - reach * Math.sin(turn) } }]
+  })
+}
 function tapeLine(f: NonNullable<typeof frame.value>) {
   const [a, b] = (tape ?? []).map((k) => layout?.wheels[k - 1])
   return a && b ? { x1: f.x(a.x_m), y1: f.y(a.y_m), x2: f.x(b.x_m), y2: f.y(b.y_m) } : null
@@ -108,6 +124,17 @@ const lengths = computed(() =>
     const name = (layout?.belts.length ?? 0) > 1 ? `belt ${b.number} line` : 'belt line'
     return [{ number: b.number, text: `${name} ${inSystem(b.length)}`, nearest: b.nearest.join(' and ') }]
   }),
+)
+/** Where the pulls are drawn: no word lies over them. */
+const alongPulls = computed(() =>
+  (scene.value?.pulls ?? []).flatMap(({ line }) =>
+    [0.25, 0.4, 0.55, 0.7, 0.85, 1].map((t) => ({
+      x: line.x1 + (line.x2 - line.x1) * t - 5,
+      y: line.y1 + (line.y2 - line.y1) * t - 5,
+      width: 10,
+      height: 10,
+    })),
+  ),
 )
 /** The corners where the length and the buttons stand. */
 const corners = computed(() => {
@@ -120,7 +147,10 @@ const corners = computed(() => {
 })
 const placed = computed(() =>
   frame.value && layout
-    ? layoutLabels(layout, frame.value, width.value, height.value, narrow.value, corners.value)
+    ? layoutLabels(layout, frame.value, width.value, height.value, narrow.value, [
+        ...corners.value,
+        ...alongPulls.value,
+      ])
     : [],
 )
 const alt = computed(() => {
@@ -160,27 +190,34 @@ const at = (kind: Held['kind'], index: number, x_m: number, y_m: number): Held =
 </script>
 
 <template>
-  <div
+  <DrawingFrame
     ref="box"
-    class="frame"
-    tabindex="0"
-    aria-label="Drawing: plus, minus and 0 zoom, arrows move"
-    role="group"
-    @keydown="view.key"
+    v-model:running="running"
+    :view="view"
+    :drawn="scene !== null"
+    :label="say(alt)"
+    :narrow="narrow"
+    :width="width"
+    :height="height"
+    :hands="drag || loose.length > 0"
+    :runs="lengths.length > 0"
+    class="grid"
   >
-    <svg
-      v-if="scene"
-      :role="drag || loose.length ? 'group' : 'img'"
-      :aria-label="say(alt)"
-      :width="width"
-      :height="height"
-      :viewBox="`0 0 ${width} ${height}`"
-      @wheel.prevent="view.wheel"
-      @pointerdown="view.down"
-      @pointermove="view.move"
-      @pointerup="view.up"
-      @pointercancel="view.up"
-    >
+    <template v-if="scene">
+      <defs>
+        <marker
+          id="pull-arrow"
+          viewBox="0 0 10 6"
+          refX="9.5"
+          refY="3"
+          markerWidth="11"
+          markerHeight="7"
+          markerUnits="userSpaceOnUse"
+          orient="auto"
+        >
+          <path d="M0 0L10 3L0 6z" fill="context-stroke" />
+        </marker>
+      </defs>
       <polyline v-for="t in scene.tracks" :key="t.wheel" :points="t.line" class="track" />
       <g
         v-for="w in scene.wheels"
@@ -254,6 +291,13 @@ const at = (kind: Held['kind'], index: number, x_m: number, y_m: number): Held =
         <rect x="-4" y="-10" width="5" height="20" :transform="`translate(${k.at.x} ${k.at.y}) rotate(${k.turn})`" />
       </g>
       <circle v-if="scene.ghost" :cx="scene.ghost.x" :cy="scene.ghost.y" :r="scene.ghost.r" class="ghost" />
+      <line
+        v-for="p in scene.pulls"
+        :key="`pull ${p.i}`"
+        v-bind="p.line"
+        class="shaft-pull"
+        marker-end="url(#pull-arrow)"
+      />
       <g v-for="t in placed" :key="t.key" class="words">
         <line v-if="t.leader" v-bind="t.leader" class="leader" />
         <rect :x="t.x" :y="t.y" :width="t.width" :height="t.height" class="ground" />
@@ -269,46 +313,29 @@ const at = (kind: Held['kind'], index: number, x_m: number, y_m: number): Held =
           {{ say(line.text) }}
         </text>
       </g>
-    </svg>
-    <div v-else class="empty"><slot /></div>
-    <div v-if="lengths.length" class="length">
-      <p v-for="l in lengths" :key="l.number">
-        {{ l.text }}
-        <span v-if="l.nearest" class="soft">nearest {{ l.nearest }}</span>
-      </p>
-    </div>
-    <p v-if="scene" class="tools no-print">
-      <template v-if="!narrow">
-        <button type="button" aria-label="Larger" @click="zoomBy(1.25)">+</button>
-        <button type="button" aria-label="Smaller" @click="zoomBy(0.8)">−</button>
-      </template>
-      <button type="button" @click="fitAll">Fit</button>
-      <button v-if="lengths.length" type="button" :aria-pressed="running" @click="running = !running">
-        {{ running ? 'Stand still' : 'Run' }}
-      </button>
-    </p>
-  </div>
+    </template>
+    <template #empty><slot /></template>
+    <template #over>
+      <div v-if="lengths.length" class="length">
+        <p v-for="l in lengths" :key="l.number">
+          {{ l.text }}
+          <span v-if="l.nearest" class="soft">nearest {{ l.nearest }}</span>
+        </p>
+        <p v-if="scene?.pulls.length" class="soft">pulls to one scale</p>
+      </div>
+    </template>
+  </DrawingFrame>
 </template>
 
 <style scoped>
-.frame {
-  position: relative;
-  min-height: 0;
-  height: 100%;
-  overflow: hidden;
+.grid {
   background:
     linear-gradient(var(--grid) 1px, transparent 1px) 0 0 / 28px 28px,
     linear-gradient(90deg, var(--grid) 1px, transparent 1px) 0 0 / 28px 28px;
 }
-.frame:focus-visible {
-  outline-offset: -3px;
-}
-svg {
-  display: block;
-  touch-action: none;
-  cursor: grab;
-  font-family: var(--font);
-  font-stretch: 80%;
+.shaft-pull {
+  stroke: var(--ink);
+  stroke-width: 3;
 }
 .rim {
   fill: var(--sheet);
@@ -463,32 +490,5 @@ svg {
 .length .soft {
   font-weight: 400;
   margin-left: 8px;
-}
-.tools {
-  position: absolute;
-  right: 10px;
-  top: 10px;
-  display: flex;
-  gap: 4px;
-}
-.tools button {
-  min-width: 40px;
-  min-height: 40px;
-  border: 1px solid var(--hair);
-  border-radius: 3px;
-  background: var(--sheet);
-  cursor: pointer;
-}
-@media (max-width: 760px) {
-  .tools {
-    top: auto;
-    bottom: 6px;
-  }
-}
-.empty {
-  height: 100%;
-  display: grid;
-  place-items: center;
-  padding: 24px;
 }
 </style>

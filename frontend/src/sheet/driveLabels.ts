@@ -167,12 +167,17 @@ export function useDriveLabels(props: DriveDrawn, drawn: DriveScene, width: Ref<
       height: t.lines.reduce((sum, l) => sum + l.size * 1.25, 2),
       places: t.places,
     }))
-    const obstacles: Obstacle[] = s.wheels.map((w) => ({
+    const tools = narrow.value
+      ? { x: width.value - 80, y: height.value - 50, width: 72, height: 44 }
+      : { x: width.value - 222, y: 6, width: 216, height: 46 }
+    const plate = { x: 0, y: height.value - 20, width: narrow.value ? 120 : 330, height: 20 }
+    const hubs: Obstacle[] = s.wheels.map((w) => ({
       x: w.cx - w.hub * 1.6,
       y: w.cy - w.hub * 1.6,
       width: w.hub * 3.2,
       height: w.hub * 3.2,
     }))
+    const obstacles: Obstacle[] = [tools, plate, ...hubs]
     for (const span of s.spans) {
       for (let t = 0.04; t < 1; t += 0.04) {
         const x = span.x1 + (span.x2 - span.x1) * t

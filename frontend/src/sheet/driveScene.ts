@@ -1,8 +1,10 @@
-import { computed, type Ref } from 'vue'
+import { computed, type Ref, watch } from 'vue'
 
 import type { Drawing, Sheet } from '../api/client'
 import { inSystem, settings } from '../settings'
 import type { Step } from './TeachDrawing.vue'
+import type { Frame } from './layoutPath'
+import { PACE, usePanZoom } from './usePanZoom'
 import { beltLoop, fit, gridStep, turnArrow } from './view'
 
 /** What the drive's drawing is told. */
@@ -50,12 +52,20 @@ export function useDriveScene(props: DriveDrawn, width: Ref<number>, height: Ref
     return at < 0 ? '' : `${at + 1}${props.steps![at]!.done ? ' ✓' : ''} · `
   }
 
-  const scene = computed(() => {
-    const drawing = props.drawing
-    if (!drawing || width.value < 60 || height.value < 60) return null
+  const base = computed<Frame | null>(() => {
+    if (!props.drawing || width.value < 60 || height.value < 60) return null
     const small = narrow.value
     const insets = small ? { top: 30, right: 70, bottom: 34, left: 70 } : { top: 70, right: 110, bottom: 92, left: 110 }
-    const view = fit(drawing, width.value, height.value, insets, focusWheel.value)
+    return fit(props.drawing, width.value, height.value, insets, focusWheel.value)
+  })
+  const hand = usePanZoom(base, width, height)
+  // Another station or another wheel is looked at from the start.
+  watch([() => props.station, focusWheel], hand.fitAll)
+
+  const scene = computed(() => {
+    const drawing = props.drawing
+    const view = hand.frame.value
+    if (!drawing || !view) return null
     const wheels = drawing.wheels.map((w) => {
       const cx = view.x(w.x_m)
       const cy = view.y(w.y_m)
@@ -69,6 +79,7 @@ export function useDriveScene(props: DriveDrawn, width: Ref<number>, height: Ref
         datum: w.datum_radius_m * view.scale,
         hub,
         bore: hub * 0.36,
+        period: (2 * Math.PI * w.datum_radius_m * view.scale) / PACE,
         turn: turnArrow(cx, cy, (r * 0.55 + hub) / 1.6, drawing.clockwise),
       }
     })
@@ -203,6 +214,6 @@ export function useDriveScene(props: DriveDrawn, width: Ref<number>, height: Ref
     }))
   })
 
-  return { narrow, focusWheel, shown, scene, dimensions, push, pulls }
+  return { narrow, focusWheel, shown, scene, dimensions, push, pulls, hand }
 }
 export type DriveScene = ReturnType<typeof useDriveScene>

@@ -63,5 +63,10 @@ export function usePanZoom(base: Ref<Frame | null>, width: Ref<number>, height: 
     event.stopPropagation()
     act()
   }
-  return { frame, fitAll, zoomBy, wheel, down, move, up, key }
+  const moved = computed(() => zoom.value !== 1 || shift.value.x !== 0 || shift.value.y !== 0)
+  return { frame, moved, fitAll, zoomBy, wheel, down, move, up, key }
 }
+export type PanZoom = ReturnType<typeof usePanZoom>
+
+/** Pixels a second that the first belt runs in the running view. */
+export const PACE = 24

@@ -23,6 +23,7 @@ class WheelDutyOut(BaseModel):
     wrap: str
     power: BothOut | None
     pull: BothOut | None
+    pull_n: float | None
     pull_deg: float | None
     belts: str
     slips_at: str
@@ -99,7 +100,7 @@ def _stage(s: StageDuty) -> StageOut:
 def _wheel(w: WheelDuty) -> WheelDutyOut:
     return WheelDutyOut(
         name=w.name, role=w.role, speed=_both(w.speed, "rotation"), wrap=shown(w.wrap_rad, "angle")[0],
-        power=_both(w.power_w, "power") if w.power_w else None, pull=_both(w.pull_n, "force"),
+        power=_both(w.power_w, "power") if w.power_w else None, pull=_both(w.pull_n, "force"), pull_n=w.pull_n,
         pull_deg=math.degrees(w.pull_rad) if w.pull_rad is not None else None, belts=f"{w.belts:.2f}" if w.belts else "",
         slips_at=f"{w.slips_at:.0%}" if w.slips_at is not None else "", why_not=w.why_not, place=w.place,
     )  # fmt: skip

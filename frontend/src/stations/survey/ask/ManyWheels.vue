@@ -126,12 +126,7 @@ const needs = (number: number) => layout?.belts[number - 1]?.needs
       <WordField v-model="own.section" name="section" label="Section" :options="choices.sections" />
       <WordField v-model="own.belt" name="belt" label="Name on the belt" placeholder="B81, or - when gone" />
       <WordField v-model="own.belt_count" name="belt_count" label="How many, side by side" />
-      <WordField
-        v-model="survey.stages[0]!.held_by"
-        name="held_by"
-        label="Held tight by"
-        :options="choices.held_by"
-      />
+      <WordField v-model="survey.stages[0]!.held_by" name="held_by" label="Held tight by" :options="choices.held_by" />
       <WordField v-model="survey.stages[0]!.lay" name="lay" label="It lies" :options="LAYS" />
       <WordField v-model="survey.driver.rotation" name="rotation" label="Driver turns" :options="WAYS" />
       <MeasureField v-model="survey.driver.driver_speed" name="driver_speed" label="Driver speed" hint="plate" />
