@@ -106,12 +106,13 @@ def test_phone(open_as: Any) -> None:
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
 
 
-def test_every_surveyed_drive_draws_without_labels_on_each_other(open_as: Any) -> None:
+@pytest.mark.parametrize("half", (0, 1))
+def test_every_surveyed_drive_draws_without_labels_on_each_other(open_as: Any, half: int) -> None:
     page = open_as("Ines")
     surveyed = page.locator("a.drive").filter(has=page.locator(".belts b"))
     expect(surveyed.nth(8)).to_be_visible()
     links = surveyed.evaluate_all("found => found.map(a => a.getAttribute('href'))")
-    for link in links:
+    for link in links[half::2]:
         for station in ("survey", "speed", "tension"):
             page.goto(f"{link}/{station}")
             expect(page.locator("svg[role=img] .belt, svg[role=img] .plate").first).to_be_visible()

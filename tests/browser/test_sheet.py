@@ -123,3 +123,29 @@ def test_a_survey_not_kept_must_be_kept_before_a_reading(open_as: Any) -> None:
     page.locator("#f-force_1").fill("6")
     expect(page.get_by_text("The survey has changes that are not kept")).to_be_visible()
     expect(page.get_by_role("button", name="Keep this reading")).to_be_disabled()
+
+
+OLD_DRAFT = """([id, at]) => {
+  const entry = (text, unit) => ({ text, unit, origin: null })
+  const survey = {
+    quantities: { driver_diameter: entry('7.7', 'in'), hours_per_day: entry('13', 'h'), travel_in: entry('1 1/4', 'in') },
+    choices: { section: 'BX', belt: 'BX68', rotation: 'counter-clockwise' },
+    toothed: { drive: { name: '80' } },
+  }
+  const form = { family: 'v-belt', survey, gauge: { forces: [] }, tachometer: {} }
+  localStorage.setItem(`tuyere-draft-${id}`, JSON.stringify({ based_on: 1, at, form }))
+}"""
+
+
+def test_a_draft_of_before_surveys_had_stages_loses_nothing_typed(open_as: Any) -> None:
+    page = open_as("Ines")
+    open_drive(page, "Roller mill")
+    address = page.url
+    page.get_by_role("link", name="Back to the floor").click()
+    expect(page.get_by_role("heading", name="Sallowfield Maltings")).to_be_visible()
+    page.evaluate(OLD_DRAFT, [address.split("/")[-2], "2026-11-20T08:00:00Z"])
+    page.goto(address)
+    for field, text in (("driver_diameter", "7.7"), ("hours_per_day", "13"), ("travel_in", "1 1/4"), ("belt", "BX68")):
+        expect(page.locator(f"#f-{field}")).to_have_value(text)
+    expect(page.locator("#f-rotation")).to_have_value("counter-clockwise")
+    expect(page.get_by_text("Not kept yet; on this device since")).to_be_visible()

@@ -101,7 +101,7 @@ def solved(wheels: Sequence[Pulley]) -> BeltPath:
         raise
 
 
-@examples(400)
+@examples(150)
 @given(layouts())
 def test_length_agrees_with_the_construction(wheels: list[Pulley]) -> None:
     path = solved(wheels)
@@ -109,7 +109,7 @@ def test_length_agrees_with_the_construction(wheels: list[Pulley]) -> None:
     assert path.turning_rad == pytest.approx(2 * math.pi * wheels[0].turns)
 
 
-@examples(15)
+@examples(10)
 @given(layouts())
 def test_a_loop_of_inside_wheels_is_the_hull_of_their_discs(wheels: list[Pulley]) -> None:
     """Where the belt touches no back and every wheel lies on the outside, Shapely's convex hull of the discs has its length."""

@@ -97,7 +97,7 @@ problems = st.builds(
 )  # fmt: skip
 
 
-@examples(30)
+@examples(16)
 @given(problems, st.integers(0, 2**31))
 def test_the_arrays_find_what_the_plain_loop_finds(problem: Problem, seed: int) -> None:
     by = np.random.default_rng(seed)

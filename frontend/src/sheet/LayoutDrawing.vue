@@ -102,14 +102,14 @@ const scene = computed(() => {
     ghost: held && { x: f.x(held.x_m), y: f.y(held.y_m), r: held.kind === 'wheel' ? 10 : 6 },
   }
 })
-/** The belts' pull on each wheel, to one scale: the longest a quarter of the picture. */
+/** The belts' pull on each wheel, to one scale: the longest a sixth of the picture. */
 function pullLines(f: NonNullable<typeof frame.value>) {
   const found = (train?.stages ?? []).flatMap((s) => s.wheels.filter((w) => w.pull_n && w.pull_deg !== null))
   const most = Math.max(...found.map((w) => w.pull_n!), 0)
   return found.flatMap((w) => {
     const wheel = layout?.wheels[w.place]
     if (!wheel) return []
-    const reach = (Math.min(width.value, height.value) / 4) * (w.pull_n! / most)
+    const reach = (Math.min(width.value, height.value) / 6) * (w.pull_n! / most)
     const [x1, y1, turn] = [f.x(wheel.x_m), f.y(wheel.y_m), (w.pull_deg! * Math.PI) / 180]
     return [{ i: w.place, line: { x1, y1, x2: x1 + reach * Math.cos(turn), y2: y1 - reach * Math.sin(turn) } }]
   })
@@ -128,7 +128,7 @@ const lengths = computed(() =>
 /** Where the pulls are drawn: no word lies over them. */
 const alongPulls = computed(() =>
   (scene.value?.pulls ?? []).flatMap(({ line }) =>
-    [0.25, 0.4, 0.55, 0.7, 0.85, 1].map((t) => ({
+    [0.4, 0.6, 0.8, 1].map((t) => ({
       x: line.x1 + (line.x2 - line.x1) * t - 5,
       y: line.y1 + (line.y2 - line.y1) * t - 5,
       width: 10,
