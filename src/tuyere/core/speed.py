@@ -2,7 +2,7 @@
 
 from functools import cache
 
-from tuyere.core.entry.quantity import to_si
+from tuyere.core.entry.quantity import from_si, to_si
 from tuyere.core.table import rows
 
 
@@ -13,6 +13,8 @@ def rim_limit(material: str = "cast iron") -> float:
 
 
 CAST_IRON_RIM_LIMIT_M_PER_S = rim_limit()
+CAST_IRON_RIM_LIMIT = f"{from_si(CAST_IRON_RIM_LIMIT_M_PER_S, 'velocity', 'ft/min'):.0f} ft/min"
+CAST_IRON_RIM_LIMIT_BOTH = f"{CAST_IRON_RIM_LIMIT} ({CAST_IRON_RIM_LIMIT_M_PER_S:.0f} m/s)"
 
 
 def ratio(driver_diameter_m: float, driven_diameter_m: float) -> float:

@@ -50,6 +50,7 @@ class SheetOut(BaseModel):
     short: list[ShortSet]
     train: TrainOut | None = None
     tension_note: str = ""
+    in_bands: bool = Field(False, description="whether belts are counted in bands of several ribs")
 
 
 def sheet_out(sheet: Sheet, notes: dict[str, Note] | None = None, problems: list[Problem] | None = None) -> SheetOut:
@@ -76,6 +77,7 @@ def calc_sheet(body: SheetForm) -> Response:
     reading = read_sheet(body)
     out = sheet_out(solve(reading.spec), reading.notes, reading.problems)
     out.tension_note = reading.spec.family.tension_note
+    out.in_bands = reading.spec.fitted is not None and reading.spec.fitted.in_bands
     if "ratio" not in out.figures and (train := train_of(body, reading.spec)):  # where the two-wheel survey says nothing
         out.train = train_out(train)
         out.figures |= train.page.figures

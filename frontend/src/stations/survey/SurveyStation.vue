@@ -62,7 +62,7 @@ const FLAGS = [
 /** The kinds of groove that the section's sheaves are made with. */
 const grooves = computed(() => (choices.grooves[c.value.section ?? ''] ?? []).map((g) => ({ value: g, label: g })))
 /** Joined and ribbed belts are counted in bands. */
-const bands = computed(() => Number(c.value.ribs) > 1 || /^\s*\d{1,2}\s*(?:[/-]|P[HJKLM])/i.test(c.value.belt ?? ''))
+const bands = computed(() => state.sheet.value?.in_bands ?? false)
 const byBelt = computed(() => figures.value.centres_by_belt)
 
 async function takeBack(): Promise<void> {

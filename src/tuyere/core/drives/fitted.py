@@ -215,6 +215,11 @@ class Fitted(ABC):
         return 1
 
     @property
+    def in_bands(self) -> bool:
+        """Whether it runs in bands of several ribs, which are counted as so many pieces."""
+        return False
+
+    @property
     def bands(self) -> str:
         """Belts joined side by side, in words; empty where they are not."""
         return ""

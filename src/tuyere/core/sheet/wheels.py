@@ -75,7 +75,7 @@ def _speed_limits(spec: DriveSpec, page: Page, driven_speed: float) -> None:
         rim = _belt_speed(page.values[f"{role}_outside"], rotation)
         page.put(
             figure(f"{role}_rim_speed", f"{role} rim speed", "v_r", "velocity", rim, page.lines(f"{role}_outside", "driver_speed"),
-                   "v_r = π d_o n", GEOMETRY, limits="Cast iron to 6500 ft/min (33 m/s) unless another limit is cast on the wheel.",
+                   "v_r = π d_o n", GEOMETRY, limits=f"Cast iron to {speed.CAST_IRON_RIM_LIMIT_BOTH} unless another limit is cast on the wheel.",
                 limit_si=speed.CAST_IRON_RIM_LIMIT_M_PER_S),
             rim,
         )  # fmt: skip
@@ -83,7 +83,7 @@ def _speed_limits(spec: DriveSpec, page: Page, driven_speed: float) -> None:
             most = show(speed.speed_at_rim_limit(page.values[f"{role}_outside"].n), "rotation", System.US)
             page.flag(
                 "rim-speed", f"{role}_diameter",
-                f"The {role} rim runs faster than 6500 ft/min (33 m/s), the limit for cast iron: stop at {most}, or fit a wheel marked for the speed.",
+                f"The {role} rim runs faster than {speed.CAST_IRON_RIM_LIMIT_BOTH}, the limit for cast iron: stop at {most}, or fit a wheel marked for the speed.",
             )  # fmt: skip
     fastest, source = spec.fitted.fastest
     if fastest and page.values["belt_speed"].n > fastest:

@@ -15,7 +15,7 @@ from tuyere.core.geometry import open_belt
 from tuyere.core.selection import motor
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
+from tuyere.core.speed import CAST_IRON_RIM_LIMIT, CAST_IRON_RIM_LIMIT_M_PER_S
 from tuyere.core.speeds.machine import not_judged
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone, Verdict
@@ -255,7 +255,7 @@ def _against(
         found.append("belt too fast")
     rims = driver.rim_m / 2 * page.values["driver_speed"].n, driven.rim_m / 2 * speed
     if max(rims) > CAST_IRON_RIM_LIMIT_M_PER_S:
-        found.append("rim past 6500 ft/min")
+        found.append(f"rim past {CAST_IRON_RIM_LIMIT}")
     least = on.least_wrap
     if wrap is not None and least and wrap < least.value:
         found.append(f"wraps only {math.degrees(wrap):.0f}°")

@@ -27,11 +27,8 @@ const fixSection = ref('')
 const fixCount = ref('')
 const fixBelt = ref('')
 const fixAs = ref('')
-/** The drive's own belt has several ribs: by its name or as counted. */
-const joined = computed(() => {
-  const c = state.sheaves.value.choices
-  return Number(c?.ribs || /^\s*(\d{1,2})\s*[/-]/.exec(c?.belt ?? '')?.[1]) > 1
-})
+/** The drive's own belt has several ribs. */
+const joined = computed(() => state.sheet.value?.in_bands ?? false)
 const offBy = ref('')
 const offTouched = ref(false)
 const asked = computed(() => ({

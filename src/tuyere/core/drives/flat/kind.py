@@ -19,7 +19,7 @@ from tuyere.core.drives.written import Length, Written
 from tuyere.core.limit import limit
 from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import Numbers
-from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
+from tuyere.core.speed import CAST_IRON_RIM_LIMIT, CAST_IRON_RIM_LIMIT_M_PER_S
 from tuyere.core.table import rows
 from tuyere.core.uncertainty import standard_uncertainty
 from tuyere.core.working.figure import both, given_figure
@@ -131,7 +131,7 @@ def flat_line(
     fastest, source = (
         (limit("leather speed").value, limit("leather speed").source)
         if leather
-        else (CAST_IRON_RIM_LIMIT_M_PER_S, "6500 ft/min on cast iron (high)")
+        else (CAST_IRON_RIM_LIMIT_M_PER_S, f"{CAST_IRON_RIM_LIMIT} on cast iron (high)")
     )
     return FlatLine(driver, driven, centre_m, thickness, thickness / 2, fastest, source, lay, width_m, of=of)
 

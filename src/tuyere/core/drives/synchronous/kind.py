@@ -31,7 +31,7 @@ from tuyere.core.limit import Limit
 from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import Numbers
 from tuyere.core.rating.service import speed_up_added
-from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
+from tuyere.core.speed import CAST_IRON_RIM_LIMIT, CAST_IRON_RIM_LIMIT_M_PER_S
 from tuyere.core.table import rows
 from tuyere.core.working.figure import Line, given_figure
 from tuyere.core.working.page import Page
@@ -147,7 +147,7 @@ def toothed_line(of: Profile, driver: LineWheel, driven: LineWheel, centre_m: fl
     """A toothed belt on two pulleys."""
     return ToothedLine(
         driver, driven, centre_m, of.belt_height_m, of.belt_height_m - of.tooth_height_m - of.line_under_tip_m, CAST_IRON_RIM_LIMIT_M_PER_S,
-        "IP-24: 6500 ft/min on cast iron; faster wants balanced wheels (high)", size=width_m, of=of,
+        f"IP-24: {CAST_IRON_RIM_LIMIT} on cast iron; faster wants balanced wheels (high)", size=width_m, of=of,
     )  # fmt: skip
 
 

@@ -139,6 +139,10 @@ class VDrive(VSet, Fitted):
         return self.belt_count
 
     @property
+    def in_bands(self) -> bool:
+        return self.ribs > 1
+
+    @property
     def bands(self) -> str:
         if self.ribs < 2 or not self.belt_count:
             return ""
