@@ -138,7 +138,7 @@ const alongPulls = computed(() =>
 )
 /** The corners where the length and the buttons stand. */
 const corners = computed(() => {
-  const tall = 24 * lengths.value.length + 6
+  const tall = 24 * (lengths.value.length + (scene.value?.pulls.length && !narrow.value ? 1 : 0)) + 6
   const foot = { x: 8, y: height.value - tall - 8, width: Math.min(340, width.value * 0.6), height: tall }
   const tools = narrow.value
     ? { x: width.value - 130, y: height.value - 50, width: 122, height: 44 }
@@ -321,7 +321,7 @@ const at = (kind: Held['kind'], index: number, x_m: number, y_m: number): Held =
           {{ l.text }}
           <span v-if="l.nearest" class="soft">nearest {{ l.nearest }}</span>
         </p>
-        <p v-if="scene?.pulls.length" class="soft">pulls to one scale</p>
+        <p v-if="scene?.pulls.length && !narrow" class="soft">pulls to one scale</p>
       </div>
     </template>
   </DrawingFrame>
