@@ -181,3 +181,10 @@ def test_dues_by_hours_readings_and_a_move(app: Flask) -> None:
     ] == ["mine"]
     refused = post(app, "dues", asked | {"zone": "Mars/Olympus"})
     assert refused.status_code == 422 and "Europe/Berlin" in refused.json["errors"][0]["detail"]
+
+
+@pytest.mark.parametrize(
+    "old", ({"path": {"more_belts": 5}}, {"path": {"more_belts": ["B"]}}, {"choices": 3, "path": []}, {"quantities": {"driver_power": 1}})
+)
+def test_the_words_of_before_are_read_or_refused_but_break_nothing(app: Flask, old: dict[str, Any]) -> None:
+    assert post(app, "sheet", {"family": "v-belt", "survey": old}).status_code in (200, 422)

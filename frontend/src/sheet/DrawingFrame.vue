@@ -44,6 +44,20 @@ const running = defineModel<boolean>('running', { required: true })
       @pointerup="view.up"
       @pointercancel="view.up"
     >
+      <defs>
+        <marker
+          id="arrow"
+          viewBox="0 0 10 6"
+          refX="9.5"
+          refY="3"
+          markerWidth="11"
+          markerHeight="7"
+          markerUnits="userSpaceOnUse"
+          orient="auto-start-reverse"
+        >
+          <path d="M0 0L10 3L0 6z" fill="context-stroke" />
+        </marker>
+      </defs>
       <slot />
     </svg>
     <div v-else class="empty"><slot name="empty" /></div>

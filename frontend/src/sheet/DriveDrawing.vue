@@ -57,18 +57,6 @@ const arms = (r: number) => (r > 46 ? (r > 90 ? 6 : 5) : 0)
             class="grid"
           />
         </pattern>
-        <marker
-          id="arrow"
-          viewBox="0 0 10 6"
-          refX="9.5"
-          refY="3"
-          markerWidth="11"
-          markerHeight="7"
-          markerUnits="userSpaceOnUse"
-          orient="auto-start-reverse"
-        >
-          <path d="M0 0L10 3L0 6z" fill="context-stroke" />
-        </marker>
       </defs>
       <rect :width="width" :height="height" fill="url(#grid)" />
       <g v-for="w in scene.wheels" :key="w.role" :class="w.role">

@@ -204,20 +204,6 @@ const at = (kind: Held['kind'], index: number, x_m: number, y_m: number): Held =
     class="grid"
   >
     <template v-if="scene">
-      <defs>
-        <marker
-          id="pull-arrow"
-          viewBox="0 0 10 6"
-          refX="9.5"
-          refY="3"
-          markerWidth="11"
-          markerHeight="7"
-          markerUnits="userSpaceOnUse"
-          orient="auto"
-        >
-          <path d="M0 0L10 3L0 6z" fill="context-stroke" />
-        </marker>
-      </defs>
       <polyline v-for="t in scene.tracks" :key="t.wheel" :points="t.line" class="track" />
       <g
         v-for="w in scene.wheels"
@@ -291,13 +277,7 @@ const at = (kind: Held['kind'], index: number, x_m: number, y_m: number): Held =
         <rect x="-4" y="-10" width="5" height="20" :transform="`translate(${k.at.x} ${k.at.y}) rotate(${k.turn})`" />
       </g>
       <circle v-if="scene.ghost" :cx="scene.ghost.x" :cy="scene.ghost.y" :r="scene.ghost.r" class="ghost" />
-      <line
-        v-for="p in scene.pulls"
-        :key="`pull ${p.i}`"
-        v-bind="p.line"
-        class="shaft-pull"
-        marker-end="url(#pull-arrow)"
-      />
+      <line v-for="p in scene.pulls" :key="`pull ${p.i}`" v-bind="p.line" class="shaft-pull" marker-end="url(#arrow)" />
       <g v-for="t in placed" :key="t.key" class="words">
         <line v-if="t.leader" v-bind="t.leader" class="leader" />
         <rect :x="t.x" :y="t.y" :width="t.width" :height="t.height" class="ground" />

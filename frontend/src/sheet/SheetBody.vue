@@ -42,6 +42,7 @@ const context: SheetContext = {
   state,
   asked: (key) => (station.key === key ? ask : null),
   goTo: (path) => void router.push(path),
+  replaceBy: (path) => void router.replace(path),
 }
 const desks = STATIONS.map((s) => s.setup?.(context))
 const tried = computed(() => desks.map((d) => d?.tried?.value).find(Boolean) ?? null)

@@ -11,6 +11,8 @@ export interface SheetContext {
   /** The question asked at that station, while it is the one shown. */
   asked: (station: string) => string | null
   goTo: (path: string) => void
+  /** To another address in this one's place: Back does not return here. */
+  replaceBy: (path: string) => void
 }
 
 /** What a station shares between its panel and its board, if it needs anything; `tried`: a sheet that is drawn in the drive's place. */

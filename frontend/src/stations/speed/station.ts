@@ -14,11 +14,11 @@ export const speedStation: StationFace = {
   panel: SpeedPanel,
   board: SpeedBoard,
   strip: (ask) => ask !== 'cones' && ask !== 'make',
-  setup({ drive, state, asked, goTo }) {
+  setup({ drive, state, asked, replaceBy }) {
     const desk = useSpeedDesk(drive, state, () => asked('speed') as SpeedAsk | null)
     provide(speedDeskKey, desk)
     const ask = asked('speed')
-    if (ask && !desk.asks.value.includes(ask as SpeedAsk)) goTo(`/drives/${drive().id}/speed`)
+    if (ask && !desk.asks.value.includes(ask as SpeedAsk)) replaceBy(`/drives/${drive().id}/speed`)
     return desk
   },
 }

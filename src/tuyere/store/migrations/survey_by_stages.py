@@ -34,7 +34,7 @@ def by_stages(told: Mapping[str, Any], family: str = _USUAL) -> dict[str, Any]:
     found = {
         "driver": _taken(flat, _DRIVER),
         "machine": {**_of(told, "machine"), **_taken(flat, _MACHINE)},
-        "stages": [first, *(_stage(b) for b in path.get("more_belts", ()))] if not part else [first],
+        "stages": [first, *(_stage(b) for b in _listed(path, "more_belts"))] if not part else [first],
         "layout": _taken(path, _LAYOUT) if not part else {},
     }
     return found | {k: told[k] for k in ("design", "cones") if k in told}
@@ -43,6 +43,11 @@ def by_stages(told: Mapping[str, Any], family: str = _USUAL) -> dict[str, Any]:
 def _stage(belt: Mapping[str, Any]) -> dict[str, Any]:
     choices = {new: belt[old] for new, old in (("section", "section"), ("belt", "belt"), ("belt_count", "count")) if old in belt}
     return {"fitted": {"family": _USUAL, "choices": choices}, **_taken(belt, ("lay", "tension"))}
+
+
+def _listed(told: Mapping[str, Any], key: str) -> list[Mapping[str, Any]]:
+    found = told.get(key)
+    return [item for item in found if isinstance(item, Mapping)] if isinstance(found, list) else []
 
 
 def _of(told: Mapping[str, Any], key: str) -> dict[str, Any]:
