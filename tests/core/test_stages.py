@@ -1,45 +1,61 @@
 """A layout stage by stage: two wheels as the sheet rates them, powers and losses along a train, a deck by hand."""
 
 import math
+from dataclasses import replace
 
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
+from tuyere.core.drives.line import LineDrive
 from tuyere.core.drives.registry import family
+from tuyere.core.drives.roller_chain import chain as chain_of
+from tuyere.core.drives.roller_chain import length_in_pitches
+from tuyere.core.drives.roller_chain.rating import rated_power as chain_power
+from tuyere.core.drives.survey import Part
 from tuyere.core.drives.v_belt import section
 from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.drives.v_belt.rating import rated_power
-from tuyere.core.entry.typed import Typed
-from tuyere.core.layout.form import read_path
-from tuyere.core.layout.stages import Duty, TrainDuty, duties_of
+from tuyere.core.entry.typed import Given, Typed
+from tuyere.core.layout.form import PathReading, read_path
+from tuyere.core.layout.stages import Duty, StageDuty, TrainDuty, duties_of
 from tuyere.core.layout.typed import TypedBelt, TypedPath, TypedWheel
+from tuyere.core.origin import Origin
 from tuyere.core.rating.own_table import NONE
 from tuyere.core.sheet.solve import solve_page
+from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.typed import read_form
 from tuyere.core.working.verdict import Tone
 
 HP, RPM, INCH = 745.6998715822702, math.pi / 30, 0.0254
-V = family("v-belt")
 
 
 def wheel(name: str, role: str, diameter: float, x: float, y: float = 0.0, power: str = "", **more: object) -> TypedWheel:
     contact, face = str(more.pop("contact", "inside")), str(more.pop("face", "grooved"))
-    size, at_x, at_y = (Typed(f"{v:.4f}", "in") for v in (diameter, x, y))
+    size, at_x, at_y = (Typed(f"{v:.4f}" if v else "", "in") for v in (diameter, x or 1e-9, y or 1e-9))
     return TypedWheel(name=name, role=role, contact=contact, face=face, diameter=size, x=at_x, y=at_y, power=Typed(power, "hp"), **more)  # type: ignore[arg-type]
 
 
-def train(wheels: list[TypedWheel], belts: list[tuple[str, str, str]], rpm: float = 1750, power: float | None = None) -> TrainDuty:
-    typed = TypedPath(
-        wheels, [], [TypedBelt(s, name, count) for s, name, count in belts], "coordinates", False, "clockwise", "0", Typed(f"{rpm}", "rpm")
-    )
-    read = read_path(typed)
-    assert not read.problems, read.problems
+def vee(section: str, name: str = "", count: str = "") -> TypedBelt:
+    return TypedBelt(V_BELT, Part(words={"section": section, "belt": name, "belt_count": count}))
+
+
+def chain(name: str, strands: str = "1") -> TypedBelt:
+    return TypedBelt(family("roller chain"), Part(more={"drive": Part(words={"name": name, "strands": strands})}))
+
+
+def read(wheels: list[TypedWheel], belts: list[TypedBelt], rpm: float = 1750) -> PathReading:
+    return read_path(TypedPath(wheels, belts, placed_by="coordinates", driver_speed=Typed(f"{rpm}", "rpm")))
+
+
+def train(wheels: list[TypedWheel], belts: list[TypedBelt], rpm: float = 1750, power: float | None = None) -> TrainDuty:
+    found = read(wheels, belts, rpm)
+    assert not found.problems, found.problems
     duty = Duty(power * HP if power else None, rpm * RPM, "moderate", "normal", 10, "clean", "seldom")
-    found = duties_of(read, duty, V, NONE)
-    assert found
-    return found
+    duties = duties_of(found, duty, NONE)
+    assert duties
+    return duties
 
 
 @examples(40)
@@ -50,7 +66,7 @@ def test_two_wheels_want_what_the_sheet_says(small: float, ratio: float, apart: 
     typed = {"driver_power": f"{power} hp", "driver_speed": f"{rpm} rpm", "driver_diameter": f"{small:.4f}", "driven_diameter": f"{big:.4f}", "centre_distance": f"{centre:.4f}", "hours_per_day": "10"}  # fmt: skip
     page = solve_page(read_form(V_BELT, {k: Typed(t, "in" if k.endswith(("diameter", "distance")) else "") for k, t in typed.items()}, {"section": "B", "driven_class": "moderate"}).spec)  # fmt: skip
     assume(page.has("rated_power", "power_per_belt"))
-    found = train([wheel("motor", "driver", small, 0), wheel("fan", "driven", big, centre)], [("B", "", "2")], rpm, power)
+    found = train([wheel("motor", "driver", small, 0), wheel("fan", "driven", big, centre)], [vee("B", "", "2")], rpm, power)
     driver = found.stages[0].wheels[0]
     assert driver.belts == pytest.approx(page.values["design_power"].n / page.values["power_per_belt"].n, rel=1e-4)
     assert found.page.values["ratio"].n == pytest.approx(page.values["ratio"].n, rel=1e-6)
@@ -66,7 +82,7 @@ def test_power_and_speed_along_a_train() -> None:
             wheel("small", "driver", 9, 30, belt=2, shaft_of=2),
             wheel("die", "driven", 18, 30, 35, "10", belt=2),
         ],
-        [("B", "B90", "2"), ("C", "", "2")],
+        [vee("B", "B90", "2"), vee("C", "", "2")],
     )
     first, second = found.stages
     assert second.wheels[-1].power_w == pytest.approx(10 * HP)
@@ -89,7 +105,7 @@ def test_a_deck_is_rated_at_its_worst_wheel_and_says_it_is_an_estimate() -> None
             wheel("left", "driven", 7, 26, -8, "4"),
             wheel("right", "driven", 7, -14, -16, "4"),
         ],
-        [("B", "", "1")],
+        [vee("B")],
         2400,
     )
     stage = found.stages[0]
@@ -108,6 +124,71 @@ def test_a_deck_is_rated_at_its_worst_wheel_and_says_it_is_an_estimate() -> None
 
 def test_what_nobody_said_is_asked_for() -> None:
     deck = [wheel("engine", "driver", 7, 0), wheel("left", "driven", 7, 26, -8), wheel("right", "driven", 7, -14, -16)]
-    found = train(deck, [("B", "", "1")], power=10)
+    found = train(deck, [vee("B")], power=10)
     assert found.wanted == ("wheel_power",) and found.stages[0].verdicts[0].tone is Tone.OPEN
     assert found.page.has("ratio", "driven_speed") and not found.page.has("capacity")
+
+
+def said(value: float) -> Given:
+    return Given(value, 0.0, Origin.MEASURED, "said")
+
+
+MEASURED = {
+    "roller chain": (Part(more={"drive": Part({"centre_distance": Typed("30 in")}, {"name": "60", "teeth_1": "19", "teeth_2": "57", "strands": "2"})}), 30.0, (19, 57), (0, 0)),
+    "synchronous": (Part({"belt_width": Typed("30 mm")}, {}, {"drive": Part({"centre_distance": Typed("24 in")}, {"name": "H8M", "teeth_1": "32", "teeth_2": "64"})}), 24.0, (32, 64), (0, 0)),
+    "flat belt": (Part({"driver_diameter": Typed("8 in"), "driven_diameter": Typed("16 in"), "centre_distance": Typed("60 in"), "flat_width": Typed("4 in")}, {"belt": "leather 2ply medium"}), 60.0, (None, None), (8, 16)),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("key", MEASURED)
+def test_every_kind_goes_round_wheels_as_its_sheet_says(key: str) -> None:
+    """The plain case of the same code again: on two wheels, ratio and what it carries are the sheet's (its own centres: a chain's by whole pitches)."""
+    part, _, teeth, rims = MEASURED[key]
+    of = family(key)
+    fitted = of.survey(part).fitted
+    assert isinstance(fitted, LineDrive) and fitted.centre_m
+    spec = DriveSpec(of, fitted, driver_power=said(10 * HP), driver_speed=said(700 * RPM), driven_class="moderate", hours_per_day=said(36000))  # fmt: skip
+    page, apart = solve_page(spec), fitted.centre_m / INCH
+    wheels = [wheel(name, name, size, x, teeth=str(z or "")) for name, size, x, z in zip(("driver", "driven"), rims, (0, apart), teeth, strict=True)]  # fmt: skip
+    found = train(wheels, [TypedBelt(of, part)], 700, 10)
+    assert found.page.values["ratio"].n == pytest.approx(page.values["ratio"].n, rel=1e-6)
+    driver = found.stages[0].wheels[0]
+    assert driver.wrap_rad == pytest.approx(page.values["wrap_driver"].n, rel=2e-3)
+    assert driver.rated_w == pytest.approx(page.values["capacity"].n, rel=2e-3)
+    assert found.stages[0].factor and page.values["design_power"].n == pytest.approx(10 * HP * found.stages[0].factor)
+    assert found.stages[0].needed is None and (driver.slips_at is None) == of.toothed
+
+
+def test_a_chain_behind_a_belt_on_one_jackshaft() -> None:
+    """Kinematics and statics: ratios of both kinds multiply; a chain's slack run hangs free, so its pull is the load's own along the tight run."""
+    found = train(
+        [
+            wheel("motor", "driver", 6, 0),
+            wheel("large", "driven", 12, 30),
+            wheel("pinion", "driver", 0, 30, belt=2, shaft_of=2, teeth="17"),
+            wheel("die", "driven", 0, 30, 35, "5", belt=2, teeth="51"),
+        ],
+        [vee("B", "B90", "2"), chain("80")],
+    )
+    belt, of = found.stages
+    assert belt.ratio and of.ratio == pytest.approx(3) and found.page.values["ratio"].n == pytest.approx(3 * belt.ratio)
+    assert of.power_w == pytest.approx(5 * HP / 0.97) and belt.power_w == pytest.approx(5 * HP / 0.97 / 0.95), "drive_traits: kept"
+    pinion, die = of.wheels
+    assert die.speed and die.pull_n == pytest.approx(5 * HP / (die.speed * 51 * 0.0254 / math.tau), rel=1e-6)
+    rating = chain_power(chain_of("80"), 17, 1750 * RPM / belt.ratio, pitches=rated_pitches(of))
+    assert pinion.rated_w == pytest.approx(rating.power_w) and of.slips_first is None
+    jack = next(s for s in found.shafts if "pinion" in s.wheels)
+    assert jack.wheels == ("large", "pinion") and jack.pull_n
+
+
+def rated_pitches(stage: StageDuty) -> float:
+    """By hand: pitches round 17 and 51 teeth at 35 in, two times whole."""
+    assert stage.runs == "chain"
+    return 2 * round(length_in_pitches(17, 51, 35.0) / 2)
+
+
+def test_teeth_run_in_one_plane_and_are_counted() -> None:
+    pair = [wheel("motor", "driver", 0, 0, teeth="17"), wheel("shaft", "driven", 0, 30, teeth="5")]
+    crossed = read(pair, [replace(chain("60"), lay="crossed")])
+    assert {p.field for p in crossed.problems} == {"wheel_2_teeth", "lay"} and crossed.train is None
+    assert [p.field for p in read(pair[:1], [vee("B"), chain("99x")]).problems] == ["belt_2_name"]

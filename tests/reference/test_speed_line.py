@@ -5,6 +5,7 @@ import math
 import pytest
 
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.survey import Part
 from tuyere.core.drives.v_belt import ip20
 from tuyere.core.drives.v_belt.kind import V_BELT
 from tuyere.core.entry.quantity import to_si
@@ -81,7 +82,13 @@ def test_a_train_on_many_wheels_goes_by_the_pitch_line_too() -> None:
         )
     ]
     found = read_path(
-        TypedPath(wheels, belts=(TypedBelt("A"),), placed_by="coordinates", rotation="counter-clockwise", driver_speed=Typed("1000 rpm"))
+        TypedPath(
+            wheels,
+            [TypedBelt(V_BELT, Part(words={"section": "A"}))],
+            placed_by="coordinates",
+            rotation="counter-clockwise",
+            driver_speed=Typed("1000 rpm"),
+        )
     )
     assert found.train
     speeds = {s.name: s.speed_rad_per_s for s in found.train.belts[0].wheels}

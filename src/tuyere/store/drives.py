@@ -319,16 +319,16 @@ def _keep_two(session: Session, writer: Writer, stage: Stage, wheels: Sequence[R
 
 def _keep_layout(session: Session, writer: Writer, drive: Drive, first: Stage, path: PathReading) -> None:
     """A stage for each belt with its wheels and keepers; a keeper that is gone is a finding until a survey finds it in place."""
-    for number, (read, places) in enumerate(zip(path.belts, path.places, strict=True), 1):
+    for number, (loop, places) in enumerate(zip(path.belts, path.places, strict=True), 1):
         stage = first
         if number > 1:
             stage = Stage(
                 id=uuid.uuid5(first.configuration_id, f"stage {number}"),
                 configuration_id=first.configuration_id,
                 position=number,
-                section=read.section.name if read.section else None,
-                belt=read.belt.designation if read.belt else None,
-                belt_count=read.count,
+                section=loop.of,
+                belt=loop.made.name if loop.made else None,
+                belt_count=loop.count,
             )
         on_wheels = path.on_wheels[number - 1]
         stage.lay = on_wheels.lay

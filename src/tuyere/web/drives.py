@@ -10,7 +10,7 @@ from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
 from tuyere.core.drives import registry
-from tuyere.core.drives.survey import Record
+from tuyere.core.drives.survey import Part, Record
 from tuyere.core.layout.form import read_path
 from tuyere.core.sheet.solve import Sheet, solve, solve_page
 from tuyere.core.sheet.typed import Reading as FormReading
@@ -256,7 +256,7 @@ def survey_of(
         dict(form.design),
         form.spec,
         made_at,
-        read_path(typed_path(typed)) if typed.layout.wheels and family.on_many else None,
+        read_path(typed_path(typed)) if typed.layout.wheels and family.loop(Part()) else None,
         _record(typed),
         family.key,
     )

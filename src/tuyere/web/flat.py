@@ -6,7 +6,7 @@ from pydantic import BaseModel, Field
 from tuyere.core.drives.flat import flat_belts
 from tuyere.core.drives.flat.survey import FlatDrive, FlatReading
 from tuyere.core.entry.field import Note
-from tuyere.core.layout.form import BeltRead, PathReading
+from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.train import TrainAnswer
 from tuyere.core.working.verdict import Problem, Verdict
 from tuyere.web.answers import BothOut, answer, both_out
@@ -75,7 +75,7 @@ def _out(reading: FlatReading) -> FlatOut:
 
 def _layout(d: FlatDrive) -> LayoutOut:
     train = TrainAnswer((d.answer,), (), (1.0,))
-    return layout_out(PathReading(train, d.wheels, ((0, 1),), (BeltRead(None, None, 1),), (), (), None, {}, (), (), ()))
+    return layout_out(PathReading(train, d.wheels, ((0, 1),), (), (), (), None, {}, (), (), ()))
 
 
 @blueprint.get("/flat-lists", summary="Kinds of flat belt", responses={"200": FlatListOut})

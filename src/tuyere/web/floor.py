@@ -14,6 +14,7 @@ from tuyere.core.attention import Attention, Level, Promised, Said, attention
 from tuyere.core.caution import DEFERENCE, Caution, cautions
 from tuyere.core.drives import registry, v_belt
 from tuyere.core.drives.family import Family
+from tuyere.core.drives.survey import Part
 from tuyere.core.drives.v_belt.grade import DUTIES
 from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.quantity import KINDS
@@ -314,7 +315,9 @@ class FamilyOut(BaseModel):
 
 def family_out(f: Family) -> FamilyOut:
     """A kind of drive as an answer."""
-    return FamilyOut(key=f.key, label=f.label, runs=f.runs, toothed=f.toothed, part=f.part, on_many=f.on_many, turns_open=f.turns_open)
+    return FamilyOut(
+        key=f.key, label=f.label, runs=f.runs, toothed=f.toothed, part=f.part, on_many=f.loop(Part()) is not None, turns_open=f.turns_open
+    )
 
 
 class FamiliesOut(BaseModel):

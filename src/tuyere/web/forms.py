@@ -364,8 +364,8 @@ def typed_path(form: SurveyForm) -> TypedPath:
     path = form.layout
     return TypedPath(
         [w.typed() for w in path.wheels],
-        [TypedTape(t.a, t.b, t.distance.typed(), t.held) for t in path.tapes],
         [_typed_belt(stage) for stage in form.stages],
+        [TypedTape(t.a, t.b, t.distance.typed(), t.held) for t in path.tapes],
         path.placed_by,
         path.mirrored,
         form.driver.rotation,
@@ -377,8 +377,7 @@ def typed_path(form: SurveyForm) -> TypedPath:
 
 
 def _typed_belt(stage: StageForm) -> TypedBelt:
-    words = stage.fitted.choices if isinstance(stage.fitted, SheavesForm) else BeltWords()
-    return TypedBelt(words.section, words.belt, words.belt_count, stage.lay, stage.tension.typed())
+    return TypedBelt(registry.family(stage.fitted.family), part_of(stage.fitted), stage.lay, stage.tension.typed())
 
 
 def read_machine_form(sheet: Reading, form: MachineForm, new_speed: float | None) -> MachineReading:

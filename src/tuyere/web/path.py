@@ -6,10 +6,10 @@ from typing import Literal
 from flask import Response
 from pydantic import BaseModel
 
-from tuyere.core.drives import v_belt
+from tuyere.core.drives.loop import Loop
 from tuyere.core.entry.field import Note
 from tuyere.core.geometry.open_belt import GeometryError
-from tuyere.core.layout.form import BeltRead, PathReading, faces, read_path
+from tuyere.core.layout.form import PathReading, read_path
 from tuyere.core.layout.keepers import nearest
 from tuyere.core.layout.one_belt import PathAnswer, WheelState
 from tuyere.core.layout.take_up import Reach
@@ -158,7 +158,7 @@ def layout_out(reading: PathReading) -> LayoutOut:
     """A layout as the drawing takes it."""
     answers = reading.train.belts if reading.train else ()
     paces = reading.train.paces if reading.train else ()
-    belts = [_belt(b, a, reading.belts[b], reading.places[b], paces[b]) for b, a in enumerate(answers)]
+    belts = [_belt(b, a, reading.belts[b] if reading.belts else None, reading.places[b], paces[b]) for b, a in enumerate(answers)]
     return LayoutOut(
         wheels=[_wheel(i, w, reading) for i, w in enumerate(reading.wheels)],
         belts=belts,
@@ -198,19 +198,19 @@ def _wheel(i: int, w: PathWheel, reading: PathReading) -> DrawnPathWheel:
     )  # fmt: skip
 
 
-def _belt(b: int, found: PathAnswer, read: BeltRead, places: tuple[int, ...], pace: float) -> LayoutBelt:
+def _belt(b: int, found: PathAnswer, loop: Loop | None, places: tuple[int, ...], pace: float) -> LayoutBelt:
     length = found.carriage.belt_m if found.carriage else found.length_m
-    nearest = v_belt.nearest_belts(read.section, length) if read.section and length and not found.carriage else ()
+    nearest = loop.nearest(length) if loop and length and not found.carriage else ()
     margins = sorted((s.slips_at, s.name) for s in found.wheels if s.slips_at is not None)
     return LayoutBelt(
         number=b + 1,
         order=[places[i] for i in found.order],
         runs=_runs(found),
-        height_m=read.section.height_m if read.section else 0.01,
-        back_m=faces(read.section)[1] if read.section else 0.0,
+        height_m=sum(loop.faces) if loop else 0.01,
+        back_m=loop.faces[1] if loop else 0.0,
         length=both_out(length, "length", decimals=(1, 0)) if length else None,
-        nearest=[n.designation for n in nearest if n],
-        needs=both_out(found.needed_n / read.count, "force") if found.needed_n else None,
+        nearest=[n.name for n in nearest],
+        needs=both_out(found.needed_n / loop.count, "force") if loop and loop.slips and found.needed_n else None,
         slip_order=[name for _, name in margins],
         pace=pace,
     )
@@ -224,14 +224,14 @@ def _runs(found: PathAnswer) -> list[DrawnRun]:
     return drawn
 
 
-def _take_up(reach: Reach, found: PathAnswer, read: BeltRead, wheel: int) -> DrawnTakeUp:
-    """The track, and a stop for the belt that is on and for the stock belts nearest in length."""
+def _take_up(reach: Reach, found: PathAnswer, loop: Loop, wheel: int) -> DrawnTakeUp:
+    """The track, and a stop for the one that is on and for those nearest in length that can be had."""
     assert found.path
-    belts = {n.designation: n for n in (read.belt, *(v_belt.nearest_belts(read.section, found.path.length_m) if read.section else ())) if n}
+    belts = {n.name: n for n in (loop.made, *loop.nearest(found.path.length_m)) if n}
     return DrawnTakeUp(
         wheel=wheel,
         track=[PlaceOut(x_m=x, y_m=y) for x, y in reach.track],
-        belts=[_stop(name, n.datum_length_m, reach, found) for name, n in sorted(belts.items(), key=lambda pair: pair[1].datum_length_m)],
+        belts=[_stop(name, n.length_m, reach, found) for name, n in sorted(belts.items(), key=lambda pair: pair[1].length_m)],
     )
 
 

@@ -59,6 +59,7 @@ class WheelEntry(Strict):
     shaft_of: WheelNumber = 0
     take_up: TakeUpEntry = Field(default_factory=TakeUpEntry)
     takes_up: bool = False
+    teeth: str = Field("", max_length=20, description="of a toothed pulley or a sprocket")
 
     def typed(self) -> TypedWheel:
         take_up = self.take_up.typed()
@@ -66,7 +67,7 @@ class WheelEntry(Strict):
             take_up = replace(take_up, how="line")
         return TypedWheel(
             self.name, self.role, self.contact, self.face, self.diameter.typed(), self.x.typed(), self.y.typed(), self.power.typed(),
-            self.turns, self.belt, self.shaft_of, take_up,
+            self.turns, self.belt, self.shaft_of, take_up, self.teeth,
         )  # fmt: skip
 
 

@@ -4,7 +4,6 @@ import math
 
 from pydantic import BaseModel
 
-from tuyere.core.drives import registry
 from tuyere.core.layout.form import read_path
 from tuyere.core.layout.stages import Duty, ShaftDuty, StageDuty, TrainDuty, WheelDuty, duties_of
 from tuyere.core.sheet.spec import DriveSpec
@@ -37,6 +36,8 @@ class StageOut(BaseModel):
     title: str
     belt: str
     fitted: int
+    runs: str
+    counted: bool
     needed: int | None
     governs: str
     slips_first: str
@@ -75,7 +76,7 @@ def train_of(form: SheetForm, spec: DriveSpec) -> TrainDuty | None:
         spec.driver_power.value if spec.driver_power else None, spec.driver_speed.value if spec.driver_speed else None, spec.driven_class,
         spec.driver_class, spec.hours_per_day.value / 3600 if spec.hours_per_day else None, spec.surroundings, spec.starts,
     )  # fmt: skip
-    return duties_of(read_path(typed_path(form.survey)), duty, registry.family(form.survey.family), spec.own)
+    return duties_of(read_path(typed_path(form.survey)), duty, spec.own)
 
 
 def train_out(train: TrainDuty) -> TrainOut:
@@ -89,7 +90,8 @@ def _both(value: float | None, kind: str) -> BothOut | None:
 
 def _stage(s: StageDuty) -> StageOut:
     return StageOut(
-        title=s.title, belt=s.belt, fitted=s.fitted, needed=s.needed, governs=s.governs, slips_first=s.slips_first or "",
+        title=s.title, belt=s.belt, fitted=s.fitted, runs=s.runs, counted=s.counted, needed=s.needed,
+        governs=s.governs, slips_first=s.slips_first or "",
         belt_speed=_both(s.belt_speed, "velocity"), ratio=f"{s.ratio:.3f}" if s.ratio else "", power=_both(s.power_w, "power"),
         factor=f"{s.factor:.2f}" if s.factor else "", tension=_both(s.standing_n, "force"),
         stated=s.stated, wheels=[_wheel(w) for w in s.wheels],

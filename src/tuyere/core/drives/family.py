@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
     from tuyere.core.drives.counter import CounterSlip
+    from tuyere.core.drives.loop import LoopRead
     from tuyere.core.drives.survey import Part, Surveyed
     from tuyere.core.rating.own_table import OwnRatings
     from tuyere.core.selection.kind import Kind
@@ -28,7 +29,7 @@ class Family(ABC):
     """A kind of drive. One folder each; `registry.FAMILIES` is the only list there is.
 
     `key`: as kept. `label`: as said. `runs`: what goes round. `part`: what it runs on, by which a survey's form for it goes. `overhung_factor`: how many times
-    the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor. `forms`: rarer forms of it that are chosen by name. `on_many`: whether a layout of it on many wheels can be surveyed. `turns_open`: whether its wheels are made adjustable, and turned out of a blank. `tension_note`:
+    the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor. `forms`: rarer forms of it that are chosen by name. `turns_open`: whether its wheels are made adjustable, and turned out of a blank. `tension_note`:
     what to go by where its tension is not worked out here; empty where it is.
     """
 
@@ -41,7 +42,6 @@ class Family(ABC):
     overhung_factor: float
     counts_idler: bool = True
     forms: tuple[str, ...] = ()
-    on_many: bool = False
     turns_open: bool = False
     tension_note: str = ""
 
@@ -56,6 +56,10 @@ class Family(ABC):
     @abstractmethod
     def survey(self, part: "Part") -> "Surveyed":
         """What its part of a survey says."""
+
+    def loop(self, part: "Part") -> "LoopRead | None":
+        """What goes round many wheels, by its part of a survey; None where it is surveyed on two only."""
+        return None
 
     def counter_slip(self, part: "Part", machine_part: str) -> "CounterSlip | None":
         """What to ask for at the counter, by its part alone; None until that says enough, or where the slip wants more than it."""

@@ -3,8 +3,9 @@
 import math
 from dataclasses import dataclass
 
+from tuyere.core.drives.loop import Contact
 from tuyere.core.geometry.belt_path import BeltPath
-from tuyere.core.layout.wheels import Contact, Keeper, KeeperState
+from tuyere.core.layout.wheels import Keeper, KeeperState
 from tuyere.core.working.figure import both
 from tuyere.core.working.verdict import Tone, Verdict
 

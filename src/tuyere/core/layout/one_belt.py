@@ -104,7 +104,7 @@ def solve_belt(belt: BeltOnWheels, rotation: int = 1, driver_speed_rad_per_s: fl
     in_turn = replace(belt, wheels=wheels)
     centre = math.dist((wheels[0].x_m, wheels[0].y_m), (wheels[1].x_m, wheels[1].y_m))
     verdicts = [
-        *routing.judge_routing(path, wheels, hits, belt.both_faces),
+        *routing.judge_routing(path, in_turn, hits),
         *(routing.judge_quarter(in_turn, quarter, centre) if quarter else routing.judge_take_up(wheels)),
         *(routing.judge_crossed(in_turn, centre) if belt.lay is Lay.CROSSED else []),
         *reach_verdicts,
@@ -189,15 +189,16 @@ def _strain(
     runs = strain.run_tensions(path, wheels, velocity, tension) if velocity and tension is not None and needed else None
     margins = (
         strain.slip_margins(path, wheels, velocity, tension, belt.mass_kg_per_m, belt.half_turn_ratio)
-        if runs and velocity and tension is not None
+        if runs and velocity and tension is not None and belt.slips
         else None
     )
     total = sum(w.power_w for w in wheels if w.role == "driven")
+    lost = belt.mass_kg_per_m * velocity**2 if velocity else 0.0  # carries itself round the wheel: no shaft feels it
     states = tuple(
         WheelState(
             w.name, path.pulleys[i].turns, velocity / w.rolls_radius_m if velocity else None, path.wraps_rad[i],
             total if w.role == "driver" else w.power_w,
-            runs[i - 1] if runs else None, runs[i] if runs else None, pull(path, i, runs[i - 1], runs[i]) if runs else None,
+            runs[i - 1] if runs else None, runs[i] if runs else None, pull(path, i, runs[i - 1] - lost, runs[i] - lost) if runs else None,
             margins[i] if margins and math.isfinite(margins[i]) else None,
         )
         for i, w in enumerate(wheels)
@@ -209,13 +210,14 @@ def _slip_verdicts(
     belt: BeltOnWheels, wheels: Sequence[PathWheel], needed: Sequence[float], margins: Sequence[float] | None
 ) -> list[Verdict]:
     rank = sorted((i for i in range(len(wheels)) if needed[i] > 0), key=lambda i: -needed[i])
-    if not rank:
+    if not rank or not belt.slips:
         return []
     first = wheels[rank[0]].name
     least = [both(needed[i] / belt.count, "force") for i in rank[:2]]
     then = f", then {wheels[rank[1]].name}" if len(rank) > 1 else ""
     each = "each belt" if belt.count > 1 else "the belt"
-    rule = f"By the capstan rule with {belt.half_turn_ratio:g} : 1 at half a turn in a groove; flat faces at f = 0.3, common practice."
+    where = "in a groove; flat faces at f = 0.3, common practice" if belt.seat == "groove" else "on clean iron"
+    rule = f"By the capstan rule with {belt.half_turn_ratio:.3g} : 1 at half a turn {where}."
     if belt.tension_n is None or not margins:
         later = f" Under {least[1]} {wheels[rank[1]].name} slips too." if len(rank) > 1 else ""
         return [Verdict("slip", Tone.OPEN, f"Overloaded, {first} slips first{then}", f"The stated powers want {each} at {least[0]} or more, at rest.{later} {rule}")]  # fmt: skip

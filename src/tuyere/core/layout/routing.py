@@ -14,9 +14,18 @@ _V_CENTRES = 5.5  # quarter turn, centres over larger diameter and belt width to
 _CROSSED_CENTRES = 20.0  # crossed, centres over belt width: handbooks, from memory, medium confidence
 
 
-def judge_routing(path: BeltPath, wheels: Sequence[PathWheel], hits: Sequence[Clash], both_faces: bool = False) -> list[Verdict]:
-    """Crossings, wheels turning the wrong way, faces on the wrong side of the belt; both_faces: a double-V belt, grooved wheels at its back too."""
-    found = [Verdict("path", Tone.STOP, "The belt is not routed so", c.sentence) for c in hits]
+# What a wheel at a loop's back, or a smooth one at its inside, is told by what holds the loop.
+_SEAT = {
+    "groove": ("grooved", "The belt's narrow edge rides on it and wears", "A plain V-belt's back holds little: a wheel that is driven there wants a double-V (hexagonal) belt in a groove."),
+    "teeth": ("toothed", "The teeth's tips ride on it and wear, unless it is large", "The back of a toothed belt holds little: a wheel that is driven there wants a belt with teeth on both sides."),
+}  # fmt: skip
+
+
+def judge_routing(path: BeltPath, belt: BeltOnWheels, hits: Sequence[Clash]) -> list[Verdict]:
+    """Crossings, wheels turning the wrong way, faces on the wrong side of the belt."""
+    found = [Verdict("path", Tone.STOP, f"The {belt.runs} is not routed so", c.sentence) for c in hits]
+    wheels, both_faces = belt.wheels, belt.both_faces
+    made, rides, holds = _SEAT.get(belt.seat, ("", "", ""))
     for w, p in zip(wheels, path.pulleys, strict=True):
         if w.turns_wanted and w.turns_wanted != p.turns:
             found.append(
@@ -24,16 +33,18 @@ def judge_routing(path: BeltPath, wheels: Sequence[PathWheel], hits: Sequence[Cl
                     "path",
                     Tone.STOP,
                     f"{w.name} would turn the wrong way",
-                    "The belt lies on its wrong side: follow the routing on the machine's own plate.",
+                    f"The {belt.runs} lies on its wrong side: follow the routing on the machine's own plate.",
                 )
             )
+        if not made:
+            continue
         if w.contact == "inside" and w.face == "flat" and w.role == "idler":
             found.append(
                 Verdict(
                     "path",
                     Tone.WATCH,
-                    f"{w.name}: a flat idler on the groove side",
-                    "The belt's narrow edge rides on it and wears: it wants a grooved idler there, or its place on the back.",
+                    f"{w.name}: a flat idler on the {'groove' if made == 'grooved' else 'tooth'} side",
+                    f"{rides}: it wants a {made} idler there, or its place on the back.",
                 )
             )
         if w.contact == "back" and w.role == "driven" and not both_faces:
@@ -42,7 +53,7 @@ def judge_routing(path: BeltPath, wheels: Sequence[PathWheel], hits: Sequence[Cl
                     "path",
                     Tone.WATCH,
                     f"{w.name} is driven from the belt's back",
-                    "A plain V-belt's back holds little: a wheel that is driven there wants a double-V (hexagonal) belt in a groove.",
+                    holds,
                 )
             )
         if w.contact == "back" and w.face == "grooved" and not both_faces:
@@ -50,8 +61,8 @@ def judge_routing(path: BeltPath, wheels: Sequence[PathWheel], hits: Sequence[Cl
                 Verdict(
                     "path",
                     Tone.STOP,
-                    f"{w.name}: a grooved idler on the belt's back",
-                    "The back does not fit a groove: it wants a flat idler without a crown there.",
+                    f"{w.name}: a {made} idler on the belt's back",
+                    f"The back does not fit a {'groove' if made == 'grooved' else 'toothed wheel'}: it wants a flat idler without a crown there.",
                 )
             )
     return found  # fmt: skip
@@ -112,13 +123,13 @@ def judge_bends(belt: BeltOnWheels) -> list[Verdict]:
             Verdict(
                 "bend",
                 Tone.WATCH,
-                f"{_names(small)}: small for this section",
+                f"{_names(small)}: small for this {'section' if belt.seat == 'groove' else belt.runs}",
                 f"The belt wants {both(belt.least_line_diameter_m)} at least on its line; bent tighter it cracks and slips early.",
             )
         )
     loaded = [2 * w.rim_radius_m for w in belt.wheels if w.role != "idler"]
     least = _BACK_IDLER * min(loaded, default=0.0)
-    tight = [w for w in belt.wheels if w.contact == "back" and 2 * w.rim_radius_m < least - 1e-9]
+    tight = [w for w in belt.wheels if belt.seat != "sprocket" and w.contact == "back" and 2 * w.rim_radius_m < least - 1e-9]
     if tight:
         found.append(
             Verdict(
@@ -137,7 +148,7 @@ def judge_crossed(belt: BeltOnWheels, centre_m: float) -> list[Verdict]:
     short = belt.top_width_m and centre_m < _CROSSED_CENTRES * belt.top_width_m
     if short:
         why += f" The centres want {both(_CROSSED_CENTRES * belt.top_width_m)} at least (20 belt widths: handbooks, from memory)."
-    grooved = any(w.face == "grooved" for w in belt.wheels)
+    grooved = _grooved(belt)
     if grooved:
         why += " A V-belt does not run crossed: its edges come out of the grooves."
     return [Verdict("path", Tone.STOP if grooved else Tone.WATCH, "The belt is crossed: the driven wheel turns the other way", why)]
@@ -155,7 +166,7 @@ def judge_quarter(belt: BeltOnWheels, turn: QuarterTurn, centre_m: float) -> lis
             f"on the side where the belt leaves {second.name}. It runs this way round only: turned backwards the belt comes off.",
         )
     ]
-    grooved = any(w.face == "grooved" for w in belt.wheels)
+    grooved = _grooved(belt)
     largest = 2 * max(w.line_radius_m for w in belt.wheels)
     wanted = _V_CENTRES * (largest + belt.top_width_m) if grooved else _FLAT_CENTRES * largest
     rule = "5 1/2 times the larger wheel and the belt's width" if grooved else "4 times the larger wheel"
@@ -186,10 +197,14 @@ def judge_length(belt: BeltOnWheels, path_m: float) -> list[Verdict]:
         return []
     over = belt.length_m - path_m
     if abs(over) <= max(0.004, 0.004 * path_m):
-        return [Verdict("length", Tone.GOOD, "The belt's own length agrees with the path", f"Within {both(abs(over))}.")]
+        return [Verdict("length", Tone.GOOD, f"The {belt.runs}'s own length agrees with the path", f"Within {both(abs(over))}.")]
     more = "longer" if over > 0 else "shorter"
-    return [Verdict("length", Tone.WATCH, f"The belt is {both(abs(over))} {more} than the path",
-        "Either the take-up stands elsewhere than measured, or a measurement or the belt's name is wrong.")]  # fmt: skip
+    return [Verdict("length", Tone.WATCH, f"The {belt.runs} is {both(abs(over))} {more} than the path",
+        f"Either the take-up stands elsewhere than measured, or a measurement or the {belt.runs}'s name is wrong.")]  # fmt: skip
+
+
+def _grooved(belt: BeltOnWheels) -> bool:
+    return belt.seat == "groove" and any(w.face == "grooved" for w in belt.wheels)
 
 
 def _names(wheels: Sequence[PathWheel]) -> str:

@@ -9,12 +9,9 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from tuyere.core.drives.family import Family
-from tuyere.core.drives.v_belt import Belt, Section, nearest_belts
-from tuyere.core.drives.v_belt.rating import length_factor, rated_power
-from tuyere.core.drives.v_belt.tension import arc_factor
+from tuyere.core.drives.loop import Loop, Turning
 from tuyere.core.drives.workings import put
-from tuyere.core.layout.form import BeltRead, PathReading
+from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.one_belt import PathAnswer
 from tuyere.core.layout.train import solve_train
 from tuyere.core.layout.wheels import BeltOnWheels, PathWheel
@@ -68,7 +65,7 @@ class WheelDuty:
 
 @dataclass(frozen=True)
 class StageDuty:
-    """One stage. `power_w`: what its driver takes in, losses included; `factor`: its service factor; `needed`: whole belts; `governs`: the wheel that wants most.
+    """One stage. `runs`: what goes round, in a word; `counted`: whether more of it side by side makes it stronger. `power_w`: what its driver takes in, losses included; `factor`: its service factor; `needed`: whole belts; `governs`: the wheel that wants most.
 
     `slips_first`: the wheel; None where no power is stated. `standing_n`: tension of one belt at rest that the pulls are for; `stated`, or else
     the least that carries the powers.
@@ -77,6 +74,8 @@ class StageDuty:
     title: str
     belt: str
     fitted: int
+    runs: str
+    counted: bool
     belt_speed: float | None
     ratio: float | None
     power_w: float | None
@@ -111,15 +110,15 @@ class TrainDuty:
     wanted: tuple[str, ...]
 
 
-def duties_of(read: PathReading, duty: Duty, family: Family, own: OwnRatings) -> TrainDuty | None:
-    """The stages of a layout that runs; None until it does. `family`: whose service factors count."""
+def duties_of(read: PathReading, duty: Duty, own: OwnRatings) -> TrainDuty | None:
+    """The stages of a layout that runs; None until it does."""
     if read.train is None or not read.train.belts[0].path:
         return None
     order = _in_turn(read)
     shares = _powers(read, order, duty)
     if not any(w.power_w > 0 for on in read.on_wheels for w in on.wheels) and any(shares.values()):
         read = _loaded(read, order, shares, duty.driver_speed)
-    stages = [_stage(b, read, shares[b], duty, family, own) for b in order]
+    stages = [_stage(b, read, shares[b], duty, own) for b in order]
     shafts = _shafts(read, order)
     wanted = [w for w, known in (("driven_class", duty.driven_class), ("hours_per_day", duty.hours_per_day), ("driver_speed", duty.driver_speed)) if not known]  # fmt: skip
     if not any(any(s.values()) for s in shares.values()):
@@ -133,8 +132,8 @@ def _driver(on: BeltOnWheels) -> int:
     return next(i for i, w in enumerate(on.wheels) if w.role == "driver")
 
 
-def _efficiency(section: Section | None) -> float:
-    return traits()["V-belt, cogged" if section and section.cogged else "V-belt, wrapped"].kept
+def _efficiency(loop: Loop) -> float:
+    return traits()[loop.traits].kept
 
 
 def _in_turn(read: PathReading) -> list[int]:
@@ -166,7 +165,7 @@ def _powers(read: PathReading, order: Sequence[int], duty: Duty) -> dict[int, di
             on = read.on_wheels[b]
             taken = {i: w.power_w + passed.get(w.shaft, 0.0) for i, w in enumerate(on.wheels) if w.role != "driver"}
             found[b] = {i: p for i, p in taken.items() if p > 0}
-            found[b][_driver(on)] = sum(taken.values()) / _efficiency(read.belts[b].section)
+            found[b][_driver(on)] = sum(taken.values()) / _efficiency(read.belts[b])
             passed[_driven_from(on)] = passed.get(_driven_from(on), 0.0) + found[b][_driver(on)]
         return found
     in_line = all(sum(w.role == "driven" for w in read.on_wheels[b].wheels) == 1 for b in order)
@@ -176,7 +175,7 @@ def _powers(read: PathReading, order: Sequence[int], duty: Duty) -> dict[int, di
     power = duty.driver_power_w
     for b in order:
         on = read.on_wheels[b]
-        out = power * _efficiency(read.belts[b].section)
+        out = power * _efficiency(read.belts[b])
         found[b] = {_driver(on): power, next(i for i, w in enumerate(on.wheels) if w.role == "driven"): out}
         power = out
     return found
@@ -236,17 +235,17 @@ def _idler_words(on: BeltOnWheels, answer: PathAnswer) -> list[tuple[str, str]]:
     return found
 
 
-def _stage(b: int, read: PathReading, powers: dict[int, float], duty: Duty, family: Family, own: OwnRatings) -> StageDuty:
+def _stage(b: int, read: PathReading, powers: dict[int, float], duty: Duty, own: OwnRatings) -> StageDuty:
     assert read.train
-    belt, answer, on = read.belts[b], read.train.belts[b], read.on_wheels[b]
-    assert belt.section and answer.path
+    loop, answer, on = read.belts[b], read.train.belts[b], read.on_wheels[b]
+    assert answer.path
     first = on.wheels[_driver(on)]
     driven = [w for w in on.wheels if w.role == "driven"]
     ratio = driven[0].rolls_radius_m / first.rolls_radius_m if len({round(w.rolls_radius_m, 6) for w in driven}) == 1 else None
-    factor = _factor(on, answer, duty, family, ratio)
-    named = belt.belt or _nearest(belt.section, answer.path.length_m)
+    factor = _factor(on, answer, duty, loop, ratio)
+    length = answer.path.length_m
     wheels = tuple(
-        _wheel(k, i, on, answer, powers.get(i, 0.0), factor, belt, named, own, read.places[b][i]) for k, i in enumerate(answer.order)
+        _wheel(k, i, on, answer, powers.get(i, 0.0), factor, loop, length, own, read.places[b][i]) for k, i in enumerate(answer.order)
     )
     state = answer.wheels[0]
     speed = state.speed_rad_per_s * first.rolls_radius_m if state.speed_rad_per_s else None
@@ -254,11 +253,11 @@ def _stage(b: int, read: PathReading, powers: dict[int, float], duty: Duty, fami
     worst = max(rated, key=lambda w: w.belts or 0.0, default=None)
     needed = math.ceil((worst.belts or 0.0) - _ENOUGH) if worst else None
     slips = sorted((w for w in wheels if w.slips_at is not None), key=lambda w: w.slips_at or 0.0)
-    fitted = belt.count * belt.ribs
+    fitted = loop.count * loop.ribs
     title = f"{first.name} to {_listed([w.name for w in driven])}" if driven else first.name
-    verdicts = _verdicts(wheels, worst, needed, fitted, duty, belt, on)
+    verdicts = _verdicts(wheels, worst, needed, fitted, factor, loop, on)
     return StageDuty(
-        title, named.designation if belt.belt and named else "", fitted, speed, ratio, powers.get(_driver(on)), factor, needed,
+        title, loop.made.name if loop.made else loop.of, fitted, loop.family.runs, loop.counted, speed, ratio, powers.get(_driver(on)), factor, needed if loop.counted else None,
         worst.name if worst else "", slips[0].name if slips else None, answer.tension_n / on.count if answer.tension_n is not None else None,
         on.tension_n is not None, wheels, tuple(verdicts),
     )  # fmt: skip
@@ -268,25 +267,25 @@ def _listed(names: Sequence[str]) -> str:
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 
-def _nearest(of: Section, length_m: float) -> Belt | None:
-    return next((n for n in sorted((n for n in nearest_belts(of, length_m) if n), key=lambda n: abs(n.datum_length_m - length_m))), None)
-
-
-def _factor(on: BeltOnWheels, answer: PathAnswer, duty: Duty, family: Family, ratio: float | None) -> float | None:
+def _factor(on: BeltOnWheels, answer: PathAnswer, duty: Duty, loop: Loop, ratio: float | None) -> float | None:
     if not duty.driven_class or not duty.hours_per_day:
         return None
     up = 1 / ratio if ratio else 1.0
-    factor, _ = service_factor(family, duty.driven_class, duty.driver_class, duty.hours_per_day, up, "none", duty.surroundings, duty.starts)
+    factor, _ = service_factor(
+        loop.family, duty.driven_class, duty.driver_class, duty.hours_per_day, up, "none", duty.surroundings, duty.starts
+    )
+    if not loop.family.counts_idler:
+        return factor
     return factor + sum(IDLERS[where] for _, where in _idler_words(on, answer))
 
 
 def _wheel(
-    k: int, i: int, on: BeltOnWheels, answer: PathAnswer, power_w: float, factor: float | None, belt: BeltRead, named: Belt | None, own: OwnRatings,
+    k: int, i: int, on: BeltOnWheels, answer: PathAnswer, power_w: float, factor: float | None, loop: Loop, length_m: float, own: OwnRatings,
     place: int,
 ) -> WheelDuty:  # fmt: skip
     w, state = on.wheels[i], answer.wheels[k]
     pull = state.pull_n
-    rated, why_not = _rated(w, state.speed_rad_per_s, state.wrap_rad, on, belt, named, own) if power_w > 0 else (None, "")
+    rated, why_not = _rated(w, state.speed_rad_per_s, state.wrap_rad, on, loop, length_m, own) if power_w > 0 else (None, "")
     belts = power_w * factor / rated if rated and factor else None
     return WheelDuty(
         w.name, w.role, state.speed_rad_per_s, state.wrap_rad, power_w, math.hypot(*pull) if pull else None,
@@ -295,38 +294,42 @@ def _wheel(
 
 
 def _rated(
-    w: PathWheel, speed: float | None, wrap_rad: float, on: BeltOnWheels, belt: BeltRead, named: Belt | None, own: OwnRatings
+    w: PathWheel, speed: float | None, wrap_rad: float, on: BeltOnWheels, loop: Loop, length_m: float, own: OwnRatings
 ) -> tuple[float | None, str]:
-    """What one belt (or rib) carries on a wheel, W, or why that is not known."""
-    assert belt.section
+    """What one belt (or rib), or the whole loop where it is not counted, carries on a wheel, W, or why that is not known."""
     if speed is None:
         return None, "The driver's speed is not known."
-    if w.contact == "back" and not (on.both_faces and w.face == "grooved"):
+    if w.contact == "back" and not (on.both_faces and (w.face == "grooved" or on.seat == "rim")):
         return None, "Driven from the belt's back, it is not rated: only friction on a flat face carries."
     two = len(on.wheels) == 2
     rolls = [x.rolls_radius_m for x in on.wheels]
     pair = max(rolls) / min(rolls)
     # The large wheel of a pair is never the one that governs; it is rated by the small one's bend and speed.
-    radius, fast = w.line_radius_m, speed
+    small, fast = w, speed
     if two:
         small = min(on.wheels, key=lambda x: x.line_radius_m)
-        radius, fast = small.line_radius_m, speed * w.rolls_radius_m / small.rolls_radius_m
+        fast = speed * w.rolls_radius_m / small.rolls_radius_m
         wrap_rad = min(wrap_rad, math.tau - wrap_rad) if wrap_rad > math.pi else wrap_rad
     try:
-        table = own.of(belt.section.name)
-        found = rated_power(belt.section, 2 * radius, fast, pair if two else 1.0, table)
-        length = length_factor(named, table) if named else 1.0
+        return loop.rated(Turning(2 * small.line_radius_m, small.teeth, fast, wrap_rad, pair if two else 1.0, length_m), own), ""
     except OutOfRangeError as reason:
         return None, str(reason)
-    return (found.basic_w + found.added_for_ratio_w) * float(arc_factor(belt.section, wrap_rad)) * length, ""
 
 
 def _verdicts(
-    wheels: Sequence[WheelDuty], worst: WheelDuty | None, needed: int | None, fitted: int, duty: Duty, belt: BeltRead, on: BeltOnWheels
+    wheels: Sequence[WheelDuty],
+    worst: WheelDuty | None,
+    needed: int | None,
+    fitted: int,
+    factor: float | None,
+    loop: Loop,
+    on: BeltOnWheels,
 ) -> list[Verdict]:
     found = []
     many = "" if len(on.wheels) == 2 else f" {ESTIMATE}"
-    if worst and needed is not None and worst.rated_w is not None:
+    if worst and worst.belts and not loop.counted:
+        found.append(_judged_whole(worst, loop, many))
+    elif worst and needed is not None and worst.rated_w is not None:
         carries = f"{worst.name} wants {worst.belts:.2f}: {both(worst.power_w, 'power')} there, and one belt carries {both(worst.rated_w, 'power')} at {math.degrees(worst.wrap_rad):.0f}° of wrap."
         if fitted >= needed:
             found.append(Verdict("rating", Tone.GOOD, f"{_count(fitted)} will do: {_count(needed)} needed", f"{carries}{many}"))
@@ -341,6 +344,16 @@ def _verdicts(
         if w.why_not and w.rated_w is None and worst:
             found.append(Verdict("rating", Tone.OPEN, f"{w.name} is not rated", w.why_not))
     return found
+
+
+def _judged_whole(worst: WheelDuty, loop: Loop, many: str) -> Verdict:
+    """A loop that is made stronger by its width or size, not by more of them side by side."""
+    assert worst.belts and worst.rated_w is not None
+    runs = loop.family.runs
+    carries = f"At {worst.name} go {both(worst.power_w, 'power')} and the {runs} carries {both(worst.rated_w, 'power')} there, at {math.degrees(worst.wrap_rad):.0f}° of wrap."
+    if worst.belts <= 1 + _ENOUGH:
+        return Verdict("rating", Tone.GOOD, f"The {runs} will carry it, with {1 / worst.belts - 1:.0%} to spare", f"{carries}{many}")
+    return Verdict("rating", Tone.WATCH, f"The {runs} will not do: {1 / worst.belts:.0%} of what {worst.name} wants", f"{carries} Take larger wheels, more width or strands, or the next size up.{many}")  # fmt: skip
 
 
 def _count(belts: int) -> str:

@@ -17,7 +17,7 @@ _FLAT = 0.3
 
 
 def friction(face: str, half_turn_ratio: float = 5.0) -> float:
-    """f of the capstan equation on a face: so much that a groove holds `half_turn_ratio` at half a turn."""
+    """f of the capstan equation on a face: so much that the loop's own face holds `half_turn_ratio` at half a turn, infinite for sprockets."""
     return math.log(half_turn_ratio) / math.pi if face == "grooved" else _FLAT
 
 
@@ -52,7 +52,8 @@ def tensions_needed(
     for i, w in enumerate(wheels):
         tight, slack = (i - 1, i) if w.role == "driver" else (i, i - 1)
         ratio = math.exp(friction(w.face, half_turn_ratio) * path.wraps_rad[i])
-        grip = (change[tight] - ratio * change[slack]) / (ratio - 1)
+        # Where the ratio is infinite the slack run hangs free: it only must not be pushed.
+        grip = (change[tight] - ratio * change[slack]) / (ratio - 1) if math.isfinite(ratio) else -change[slack]
         passes = w.role == "driver" or w.power_w > 0
         found.append(grip + mass_kg_per_m * velocity**2 if passes and grip > 0 else 0.0)
     return found

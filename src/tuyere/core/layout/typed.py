@@ -3,6 +3,8 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from tuyere.core.drives.family import Family
+from tuyere.core.drives.survey import Part
 from tuyere.core.entry.typed import Typed
 
 _NONE = Typed()
@@ -33,7 +35,7 @@ class TypedTakeUp:
 
 @dataclass(frozen=True)
 class TypedWheel:
-    """One wheel as typed. `diameter` over the rim; `x`, `y` from the first wheel's centre, y up (unused when placed by tape).
+    """One wheel as typed. `diameter` over the rim, or its `teeth`; `x`, `y` from the first wheel's centre, y up (unused when placed by tape).
 
     `belt` and `shaft_of` count from 1; `shaft_of` is the wheel whose shaft this one shares, 0 for a shaft of its own.
     """
@@ -50,6 +52,7 @@ class TypedWheel:
     belt: int = 1
     shaft_of: int = 0
     take_up: TypedTakeUp = TypedTakeUp()
+    teeth: str = ""
 
 
 @dataclass(frozen=True)
@@ -64,11 +67,10 @@ class TypedTape:
 
 @dataclass(frozen=True)
 class TypedBelt:
-    """One belt, or a set side by side: section, name on it, how many, how it lies, and the standing tension of each belt."""
+    """What goes round, a belt, a set side by side or a chain: its kind of drive and that kind's part of the survey, how it lies, and the standing tension of each."""
 
-    section: str
-    name: str = ""
-    count: str = ""
+    family: Family
+    part: Part
     lay: str = "open"
     tension: Typed = _NONE
 
@@ -101,8 +103,8 @@ class TypedPath:
     """A whole layout as typed. `placed_by`: tape, coordinates or drag. `lies_deg`: which way the second wheel lies from the first, by tape."""
 
     wheels: Sequence[TypedWheel]
+    belts: Sequence[TypedBelt]
     tapes: Sequence[TypedTape] = ()
-    belts: Sequence[TypedBelt] = (TypedBelt(""),)
     placed_by: str = "tape"
     mirrored: bool = False
     rotation: str = "clockwise"

@@ -4,9 +4,9 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
 
+from tuyere.core.drives.loop import Contact, Face, Seat
+
 Role = Literal["driver", "driven", "idler"]
-Contact = Literal["inside", "back"]
-Face = Literal["grooved", "flat"]
 
 
 class Lay(StrEnum):
@@ -42,7 +42,7 @@ class TakeUp:
 class PathWheel:
     """A wheel as it stands: place (m), radius of the belt's line and of the rim (m), what it does, and how the belt touches it.
 
-    `pitch_over_m`: how far outside that line (by which lengths go) the one lies by which speeds go, from the belt's inside outwards. `power_w`: what its own machine takes (a driven wheel). `turns_wanted`: the way it must turn, +1 counter-clockwise, if
+    `rolls_over_m`: how much more than that line's radius (by which lengths go) the one is by which speeds go. `teeth`: where it has them. `power_w`: what its own machine takes (a driven wheel). `turns_wanted`: the way it must turn, +1 counter-clockwise, if
     that matters. `shaft`: wheels with the same number sit on one shaft. `take_up`: how it moves, where it does.
     """
 
@@ -58,12 +58,13 @@ class PathWheel:
     take_up: TakeUp | None = None
     turns_wanted: int = 0
     shaft: int = -1
-    pitch_over_m: float = 0.0
+    rolls_over_m: float = 0.0
+    teeth: int | None = None
 
     @property
     def rolls_radius_m(self) -> float:
-        """The radius that its speed goes by; on the belt's back, what lies outside of its line lies nearer to the wheel."""
-        return self.line_radius_m + (self.pitch_over_m if self.contact == "inside" else -self.pitch_over_m)
+        """The radius that its speed goes by."""
+        return self.line_radius_m + self.rolls_over_m
 
 
 @dataclass(frozen=True)
@@ -98,7 +99,7 @@ class BeltOnWheels:
 
     `tension_n`: standing tension of the whole set. `mass_kg_per_m`: of the whole set. `least_line_diameter_m`: the
     smallest that the section bends round. `length_m`: of the belt that is on, if it is known. `half_turn_ratio`: tight over slack
-    strand that a groove holds at half a turn. `both_faces`: a double-V belt, which drives from its back too.
+    strand that a groove holds at half a turn. `both_faces`: a double-V belt or a chain, which drives from its back too. `seat`: what it is held by; `runs`: what goes round, in a word.
     """
 
     wheels: tuple[PathWheel, ...]
@@ -112,3 +113,10 @@ class BeltOnWheels:
     carriage: Carriage | None = None
     half_turn_ratio: float = 5.0
     both_faces: bool = False
+    seat: Seat = "groove"
+    runs: str = "belt"
+
+    @property
+    def slips(self) -> bool:
+        """Whether it holds by friction; teeth do not slip."""
+        return self.seat in ("groove", "rim")

@@ -9,10 +9,12 @@ from tuyere.core.drives.family import Family, Slip
 from tuyere.core.drives.fitted import SMALL, Duty, On, Role, StockWheel, small_wheel
 from tuyere.core.drives.flat import FlatBelt, flat_belts
 from tuyere.core.drives.flat.counter import slip_of
+from tuyere.core.drives.flat.loop import read_loop
 from tuyere.core.drives.flat.rating import rated_power
 from tuyere.core.drives.flat.survey import FlatDrive, read_flat
 from tuyere.core.drives.flat.tension import tension_ratio
 from tuyere.core.drives.line import LineDrive, LineWheel
+from tuyere.core.drives.loop import LoopRead
 from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.drives.workings import factor_line, own_capacity, put, rim_line
 from tuyere.core.drives.written import Length, Written
@@ -177,6 +179,9 @@ class Flat(Family):
         )
         record = Record("flat", None, second.x_m - first.x_m, wheels, read.drive.lay.value)
         return Surveyed(_of_survey(read.drive, part.words.get("belt", ""), read.width_m), record, read.problems, read.verdicts, speed)
+
+    def loop(self, part: Part) -> LoopRead:
+        return read_loop(part)
 
     def counter_slip(self, part: Part, machine_part: str) -> CounterSlip | None:
         read = read_flat(part.quantities, part.words)

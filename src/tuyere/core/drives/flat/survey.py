@@ -71,7 +71,9 @@ def read_flat(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> Flat
         PathWheel("driven wheel", "driven", values["centre_distance"], 0.0, r2 + thickness / 2, r2, face="flat"),
     )
     rotation = 1 if words.get("rotation") == "counter-clockwise" else -1
-    answer = solve_belt(BeltOnWheels(wheels, lay, top_width_m=values.get("flat_width", 0.0)), rotation, values.get("driver_speed"))
+    answer = solve_belt(
+        BeltOnWheels(wheels, lay, top_width_m=values.get("flat_width", 0.0), seat="rim"), rotation, values.get("driver_speed")
+    )
     if not answer.path:
         return FlatReading(None, (), notes, tuple(Problem("centre_distance", p.sentence) for p in answer.problems), width)
     # The tape lies on the rims: every arc is half a thickness nearer its centre.

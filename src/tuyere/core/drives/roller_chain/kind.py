@@ -11,13 +11,16 @@ from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.family import Family
 from tuyere.core.drives.fitted import Duty, On, Role, StockWheel, small_wheel
 from tuyere.core.drives.line import LineDrive, LineWheel
+from tuyere.core.drives.loop import LoopRead
 from tuyere.core.drives.meshing import Meshing, teeth_written
 from tuyere.core.drives.roller_chain import Chain, identify, rating
 from tuyere.core.drives.roller_chain.counter import slip_of
+from tuyere.core.drives.roller_chain.loop import read_loop
 from tuyere.core.drives.roller_chain.lubrication import lubrication
 from tuyere.core.drives.roller_chain.pair import lay_out
 from tuyere.core.drives.roller_chain.tension import tension_ratio
 from tuyere.core.drives.slide import slide_needed
+from tuyere.core.drives.survey import Part
 from tuyere.core.drives.teeth import DriveReading, ToothedDrive
 from tuyere.core.drives.template import Template
 from tuyere.core.drives.workings import own_capacity, put, speed_line, teeth_line
@@ -254,6 +257,9 @@ class RollerChain(Meshing):
         fit = drive.fittings[0] if drive.fittings else None
         strands = float(driven.strands or seen.strands or 1)
         return chain_line(roller_chain.chain(drive.of), *wheels, fit.centre_m if fit else None, strands, fit.count if fit else None)
+
+    def loop(self, part: Part) -> LoopRead:
+        return read_loop(part)
 
     def slip_of(self, seen: ToothedReading, driven: DriveReading, machine_part: str) -> CounterSlip | None:
         return slip_of(seen.strands or 1, driven, machine_part)

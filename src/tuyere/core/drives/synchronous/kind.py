@@ -11,10 +11,13 @@ from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.family import Family
 from tuyere.core.drives.fitted import SMALL, Duty, On, Role, StockWheel, small_wheel
 from tuyere.core.drives.line import LineDrive, LineWheel
+from tuyere.core.drives.loop import LoopRead
 from tuyere.core.drives.meshing import Meshing, teeth_written
 from tuyere.core.drives.slide import slide_needed
+from tuyere.core.drives.survey import Part
 from tuyere.core.drives.synchronous import Profile, identify
 from tuyere.core.drives.synchronous.counter import slip_of
+from tuyere.core.drives.synchronous.loop import read_loop
 from tuyere.core.drives.synchronous.pair import lay_out
 from tuyere.core.drives.synchronous.rating import mass_per_width, rated_power
 from tuyere.core.drives.synchronous.tension import tension_ratio
@@ -197,6 +200,9 @@ class Toothed(Meshing):
     def line(self, drive: ToothedDrive, wheels: tuple[LineWheel, LineWheel], seen: ToothedReading, driven: DriveReading) -> LineDrive:
         width = seen.width_m or (seen.named.width_m if seen.named else None)
         return toothed_line(synchronous.profile(drive.of), *wheels, drive.fittings[0].centre_m if drive.fittings else None, width)
+
+    def loop(self, part: Part) -> LoopRead:
+        return read_loop(part)
 
     def slip_of(self, seen: ToothedReading, driven: DriveReading, machine_part: str) -> CounterSlip | None:
         named = seen.named.of if seen.named else None

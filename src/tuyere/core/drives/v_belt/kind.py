@@ -11,10 +11,12 @@ from tuyere.core.drives import v_belt
 from tuyere.core.drives.family import Family, Slip
 from tuyere.core.drives.fitted import ROLES, Duty, Fitted, On, Ratio, Role, ShortSet, Slide, StockWheel
 from tuyere.core.drives.gauge import Gauge
+from tuyere.core.drives.loop import LoopRead
 from tuyere.core.drives.slide import slide_needed
 from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.drives.v_belt import carries, on_centres, setting, sheaves, short_set
 from tuyere.core.drives.v_belt import rating as vee
+from tuyere.core.drives.v_belt.loop import read_loop, traits_of
 from tuyere.core.drives.v_belt.survey import read_set
 from tuyere.core.drives.v_belt.tension import half_turn_ratio, tension_ratio
 from tuyere.core.drives.v_belt.v_set import VSet
@@ -54,13 +56,10 @@ class VDrive(VSet, Fitted):
 
     @property
     def traits(self) -> str:
-        if self.section and self.section.construction == "ribbed":
-            return "ribbed"
-        if self.driven_flat:
-            return "V-flat"
-        if self.ribs > 1:
-            return "V-belt, joined"
-        return "V-belt, cogged" if self.section and self.section.cogged else "V-belt, wrapped"
+        if self.section is None:
+            return "V-belt, wrapped" if self.ribs == 1 else "V-belt, joined"
+        ribbed = self.section.construction == "ribbed"
+        return "V-flat" if self.driven_flat and not ribbed else traits_of(self.section, self.ribs)
 
     @property
     def wanted(self) -> tuple[tuple[str, object], ...]:
@@ -312,7 +311,6 @@ class VBelt(Family):
     slip = Slip((0.005, 0.02), 0.03, "A V-belt drive in order slips 0.5 to 2 %; over 3 % is a fault (common practice, no source)")
     overhung_factor = 1.5
     forms = ("joined V-belt", "ribbed", "V-flat", "double-V", "link belt")
-    on_many = True
     turns_open = True
 
     def kinds(self, own: "OwnRatings") -> "Sequence[Kind]":
@@ -329,6 +327,9 @@ class VBelt(Family):
         found = read_set(part)
         on = VDrive(**vars(found.on))
         return Surveyed(on, on.record, found.problems, notes=found.notes)
+
+    def loop(self, part: Part) -> LoopRead:
+        return read_loop(part.words)
 
 
 V_BELT = VBelt()

@@ -1,0 +1,158 @@
+"""What goes round the wheels of a layout, two or many: a belt, a set side by side, or a chain, of any kind."""
+
+from abc import ABC, abstractmethod
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from types import MappingProxyType
+from typing import TYPE_CHECKING, Literal, NamedTuple
+
+from tuyere.core.entry.field import Note
+from tuyere.core.working.verdict import Problem
+
+if TYPE_CHECKING:
+    from tuyere.core.drives.family import Family
+    from tuyere.core.rating.own_table import OwnRatings
+
+Contact = Literal["inside", "back"]
+Face = Literal["grooved", "flat"]
+Seat = Literal["groove", "teeth", "sprocket", "rim"]
+
+
+class Rim(NamedTuple):
+    """A wheel as it is measured: over its rim (m), by its teeth, or both; which side of the loop meets it, and on what face.
+
+    `face`: grooved is the face made for this loop (grooves, teeth, a pulley's rim); flat a plain roller or drum.
+    """
+
+    diameter_m: float | None
+    teeth: int | None
+    contact: Contact
+    face: Face
+
+
+class Sits(NamedTuple):
+    """How the loop lies on a wheel: radius of its line, of the rim, and the one that speeds go by (m)."""
+
+    line_m: float
+    rim_m: float
+    rolls_m: float
+
+
+class Made(NamedTuple):
+    """A loop that can be had: its name, and its length along the line (m)."""
+
+    name: str
+    length_m: float
+
+
+@dataclass(frozen=True)
+class Turning:
+    """A wheel at work, as a rating looks at it: diameter of its line (m), teeth, speed (rad/s), wrap (rad).
+
+    `ratio`: of the pair, 1 or more; 1 where there are more than two wheels.
+    """
+
+    line_m: float
+    teeth: int | None
+    speed: float
+    wrap_rad: float
+    ratio: float = 1.0
+    length_m: float | None = None
+
+
+class Loop(ABC):
+    """`count`: belts side by side. `counted`: whether more of them side by side is how it is made stronger. `seat`: what holds it on a wheel.
+
+    `both_faces`: whether it drives from its back too.
+    """
+
+    seat: Seat
+    count: int = 1
+    counted: bool = False
+    both_faces: bool = False
+
+    @property
+    def slips(self) -> bool:
+        """Whether it holds by friction."""
+        return self.seat in ("groove", "rim")
+
+    @property
+    def flat_only(self) -> bool:
+        """Whether it runs in one plane only, neither crossed nor turned."""
+        return not self.slips
+
+    @property
+    @abstractmethod
+    def family(self) -> "Family":
+        """Which kind it is."""
+
+    @property
+    @abstractmethod
+    def of(self) -> str:
+        """Which one of its kind: section, profile, chain."""
+
+    @property
+    def traits(self) -> str:
+        """Which row of the kinds' traits holds for it."""
+        return self.family.key
+
+    @property
+    def ribs(self) -> int:
+        """Ribs of each, where belts are joined."""
+        return 1
+
+    @property
+    def made(self) -> Made | None:
+        """The one that is on, by its name; None while not known, or where it is cut to length."""
+        return None
+
+    @abstractmethod
+    def nearest(self, length_m: float) -> Sequence[Made]:
+        """What can be had that is nearest in length, one shorter and one longer; none where it is cut to length."""
+
+    @property
+    @abstractmethod
+    def mass_kg_per_m(self) -> float:
+        """Of the whole set; zero where not known."""
+
+    @property
+    @abstractmethod
+    def width_m(self) -> float:
+        """Over the whole set; zero where not known."""
+
+    @property
+    @abstractmethod
+    def faces(self) -> tuple[float, float]:
+        """How far its inside and its back stand off its line (m)."""
+
+    @property
+    def least_m(self) -> float:
+        """The smallest diameter that its line bends round (m); zero where that goes by speed or is not known."""
+        return 0.0
+
+    @property
+    def half_turn_ratio(self) -> float:
+        """Tight over slack strand that its own face holds at half a turn; infinite for teeth, which do not slip."""
+        return float("inf")
+
+    @abstractmethod
+    def sits(self, rim: Rim) -> Sits | None:
+        """How it lies on a wheel; None while that is not measured well enough."""
+
+    @abstractmethod
+    def rated(self, on: Turning, own: "OwnRatings") -> float:
+        """What one belt (or rib), or the whole loop where it is not counted, carries on that wheel (W). Raises OutOfRangeError."""
+
+
+class LoopRead(NamedTuple):
+    """What was understood of a loop, and what is wrong with what was typed; `loop` is None until it is known which it is."""
+
+    loop: Loop | None
+    problems: tuple[Problem, ...] = ()
+    notes: Mapping[str, Note] = MappingProxyType({})
+
+
+def on_roller(radius_m: float, contact: Contact, faces: tuple[float, float]) -> Sits:
+    """A loop on a plain roller: its inside or its back lies on the rim."""
+    line = radius_m + (faces[1] if contact == "back" else faces[0])
+    return Sits(line, radius_m, line)

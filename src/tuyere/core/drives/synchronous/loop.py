@@ -1,0 +1,102 @@
+"""A toothed belt round the pulleys of a layout."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
+
+from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Turning, on_roller
+from tuyere.core.drives.survey import Part
+from tuyere.core.drives.synchronous.name import ToothedBelt, standard_teeth
+from tuyere.core.drives.synchronous.profile import Profile, ToothedError, outside_diameter, pitch_diameter, profile
+from tuyere.core.drives.synchronous.rating import mass_per_width, rated_power
+from tuyere.core.drives.synchronous.tension import tension_ratio
+from tuyere.core.entry.reader import FieldReader
+from tuyere.core.rating.duties import OutOfRangeError
+from tuyere.core.working.verdict import Problem
+
+if TYPE_CHECKING:
+    from tuyere.core.drives.family import Family
+    from tuyere.core.rating.own_table import OwnRatings
+
+
+@dataclass(frozen=True)
+class ToothedLoop(Loop):
+    """A belt of one profile; `width`: its width (m), `teeth`: how many it has, None while not known."""
+
+    profile: Profile
+    width: float | None = None
+    teeth: int | None = None
+    seat: Seat = field(default="teeth", init=False)
+
+    @property
+    def family(self) -> "Family":
+        from tuyere.core.drives.synchronous.kind import TOOTHED  # which makes loops, and comes after them
+
+        return TOOTHED
+
+    @property
+    def of(self) -> str:
+        return self.profile.name
+
+    def _made(self, teeth: int) -> Made:
+        belt = ToothedBelt(self.profile, teeth, self.width, teeth in standard_teeth(self.profile))
+        return Made(belt.designation, belt.length_m)
+
+    @property
+    def made(self) -> Made | None:
+        return self._made(self.teeth) if self.teeth else None
+
+    def nearest(self, length_m: float) -> Sequence[Made]:
+        counts = sorted(standard_teeth(self.profile))
+        wanted = length_m / self.profile.pitch_m + 1e-9
+        below, above = [n for n in counts if n <= wanted], [n for n in counts if n > wanted]
+        return [self._made(n) for n in (*below[-1:], *above[:1])]
+
+    @property
+    def mass_kg_per_m(self) -> float:
+        return mass_per_width(self.profile) * (self.width or 0.0)
+
+    @property
+    def width_m(self) -> float:
+        return self.width or 0.0
+
+    @property
+    def faces(self) -> tuple[float, float]:
+        """Its teeth stand inside of its line; its back is what is left of its height over their roots and the cords."""
+        inside = self.profile.line_under_tip_m + self.profile.tooth_height_m
+        return inside, max(0.0, self.profile.belt_height_m - inside)
+
+    @property
+    def half_turn_ratio(self) -> float:
+        """What a design supposes of its strands."""
+        return float(tension_ratio(self.profile, math.pi)[0])
+
+    def sits(self, rim: Rim) -> Sits | None:
+        if rim.face == "flat" or rim.contact == "back":
+            return on_roller(rim.diameter_m / 2, rim.contact, self.faces) if rim.diameter_m else None
+        if rim.teeth is None:
+            return None
+        line = pitch_diameter(self.profile, rim.teeth) / 2
+        return Sits(line, outside_diameter(self.profile, rim.teeth) / 2, line)
+
+    def rated(self, on: Turning, own: "OwnRatings") -> float:
+        if self.width is None:
+            raise OutOfRangeError("The belt's width is missing: measure it, the rating goes by it.")
+        if on.teeth is None:
+            raise OutOfRangeError("On a face without teeth a toothed belt is not rated.")
+        table, in_mesh = own.of(self.profile.name), on.teeth * on.wrap_rad / math.tau
+        return rated_power(self.profile, self.width, on.teeth, on.speed, in_mesh, table, on.ratio).power_w
+
+
+def read_loop(part: Part) -> LoopRead:
+    """By its profile, width, and teeth where they were counted."""
+    drive = part.more.get("drive", Part())
+    reader = FieldReader(part.quantities, drive.words)
+    width, teeth = reader.value("belt_width"), reader.whole("count", 10, 5000)
+    name = drive.words.get("name", "").strip()
+    try:
+        found = profile(name) if name else None
+    except ToothedError as refusal:
+        return LoopRead(None, (*reader.problems, Problem("name", str(refusal))), reader.notes)
+    return LoopRead(ToothedLoop(found, width, teeth) if found else None, tuple(reader.problems), reader.notes)
