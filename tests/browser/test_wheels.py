@@ -140,7 +140,7 @@ def test_a_jackshaft_drive_from_the_motor_to_the_mill(open_as: Any) -> None:
     for role, diameter in (("Add the driver", "5"), ("Add a driven wheel", "12")):
         page.get_by_role("button", name=role).click()
         page.locator("#f-wheel_1_diameter, #f-wheel_2_diameter").last.fill(f"{diameter} in")
-    page.get_by_role("button", name="Add a belt").click()
+    page.get_by_role("button", name="Add a stage").click()
     page.locator("#f-belt_2_section").select_option("B")
     expect(page.locator("#f-wheel_3_shaft")).to_have_value("2")
     page.locator("#f-wheel_3_diameter").fill("6 in")
@@ -165,6 +165,19 @@ def test_a_jackshaft_drive_from_the_motor_to_the_mill(open_as: Any) -> None:
     expect(page.get_by_text("belt 2 line")).to_be_hidden()
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_text("belt 2 line")).to_be_visible()
+    # A chain in place of the second belt: its sprockets are counted, and turn by their teeth: 729 x 17/51.
+    page.locator("#f-belt_2_kind").select_option("roller chain")
+    page.locator("#f-belt_2_name").select_option("60")
+    for wheel, teeth in ((3, "17"), (4, "51")):
+        page.locator(f"#f-wheel_{wheel}_teeth").fill(teeth)
+    mill = re.compile(r"4 mill, driven, chain on its inside, turns clockwise, wrap \d+°, 243 rpm")
+    expect(page.get_by_role("img", name=mill)).to_be_visible()
+    page.get_by_role("button", name="Keep this survey").click()
+    expect(page.get_by_text(re.compile(r"Survey \d kept"))).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("img", name=mill)).to_be_visible()
+    station(page, "Size")
+    expect(page.get_by_role("region", name="Stage 2").get_by_role("row", name=re.compile(r"^mill 10.0 hp \d+°"))).to_be_visible()
 
 
 def test_dragging_keeps_what_was_taped(open_as: Any) -> None:

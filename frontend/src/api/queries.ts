@@ -71,7 +71,7 @@ export function useLog(id: MaybeRefOrGetter<string>) {
 /** The kinds of drive there are. */
 export function useFamilies() {
   return useQuery({
-    queryKey: ['../drives/marks'],
+    queryKey: ['families'],
     staleTime: Infinity,
     queryFn: () => unwrap(api.GET('/api/families')),
   })

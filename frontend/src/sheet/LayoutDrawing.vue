@@ -46,7 +46,9 @@ watch(
   (wheels) => wheels && !held && (fitted.value = wheels),
   { immediate: true },
 )
-const base = computed(() => frameOf(fitted.value, width.value, height.value, narrow.value ? 34 : 78))
+const base = computed(() =>
+  frameOf(fitted.value, width.value, height.value - (narrow.value ? ROW : 0), narrow.value ? 30 : 78),
+)
 const view = usePanZoom(base, width, height)
 const { frame, fitAll } = view
 watch(() => layout?.wheels.length, fitAll)
@@ -118,10 +120,17 @@ function tapeLine(f: NonNullable<typeof frame.value>) {
   const [a, b] = (tape ?? []).map((k) => layout?.wheels[k - 1])
   return a && b ? { x1: f.x(a.x_m), y1: f.y(a.y_m), x2: f.x(b.x_m), y2: f.y(b.y_m) } : null
 }
-const lengths = computed(() =>
+/** A line of what is written in the corner; on a phone there is one, and the drawing stands above it. */
+const ROW = 24
+const lengths = computed(() => {
+  const said = everyLength.value
+  const together = said.map((l) => l.text.replace(' line', '')).join(' · ')
+  return narrow.value && said.length > 1 ? [{ number: 0, text: together, nearest: '' }] : said
+})
+const everyLength = computed(() =>
   (layout?.belts ?? []).flatMap((b) => {
     if (!b.length) return []
-    const name = (layout?.belts.length ?? 0) > 1 ? `belt ${b.number} line` : 'belt line'
+    const name = (layout?.belts.length ?? 0) > 1 ? `${b.goes_round} ${b.number} line` : `${b.goes_round} line`
     return [{ number: b.number, text: `${name} ${inSystem(b.length)}`, nearest: b.nearest.join(' and ') }]
   }),
 )
@@ -138,7 +147,7 @@ const alongPulls = computed(() =>
 )
 /** The corners where the length and the buttons stand. */
 const corners = computed(() => {
-  const tall = 24 * (lengths.value.length + (scene.value?.pulls.length && !narrow.value ? 1 : 0)) + 6
+  const tall = ROW * (lengths.value.length + (scene.value?.pulls.length && !narrow.value ? 1 : 0)) + 6
   const foot = { x: 8, y: height.value - tall - 8, width: Math.min(340, width.value * 0.6), height: tall }
   const tools = narrow.value
     ? { x: width.value - 130, y: height.value - 50, width: 122, height: 44 }
@@ -158,7 +167,7 @@ const alt = computed(() => {
   const turn = (t: number) => (t ? `, turns ${t > 0 ? 'counter-clockwise' : 'clockwise'}` : '')
   const wheels = layout.wheels.map(
     (w, i) =>
-      `${i + 1} ${w.name}, ${w.role}, belt on its ${w.contact}${turn(w.turns)}${w.wrap ? `, wrap ${w.wrap}` : ''}${w.speed ? `, ${inSystem(w.speed)}` : ''}`,
+      `${i + 1} ${w.name}, ${w.role}, ${layout?.belts[w.belt - 1]?.goes_round ?? 'belt'} on its ${w.contact}${turn(w.turns)}${w.wrap ? `, wrap ${w.wrap}` : ''}${w.speed ? `, ${inSystem(w.speed)}` : ''}`,
   )
   const keepers = layout.keepers.map(
     (k) => `${k.name}, keeper, belt's ${k.side} to it, ${k.tone === 'stop' ? 'wrong' : k.state}`,

@@ -62,7 +62,7 @@ provide(workingKey, (key) => (working.value = key))
 
 /** A kind of drive with a survey of its own; the others are asked question by question beside the drawing. */
 const face = computed(() => faceOf(drive.kind))
-const own = computed(() => (station.key === 'survey' ? face.value.survey : null))
+const own = computed(() => (station.key === 'survey' && !layoutShown.value ? face.value.survey : null))
 const bare = computed(() => station.bare?.(drive) ?? false)
 const OnlyTheDrive: FunctionalComponent = (_, { slots }) => slots.default?.()
 

@@ -35,6 +35,7 @@ const run = (x1_m: number, y1_m: number, x2_m: number, y2_m: number): Belt['runs
 const wheels = [wheel('fan', 'driven', 1), wheel('motor', 'driver', 0)]
 const belt: Belt = {
   number: 1,
+  goes_round: 'belt',
   order: [1, 0],
   runs: [run(0, -0.1, 1, -0.1), run(1, 0.1, 0, 0.1)],
   height_m: 0.01,

@@ -23,7 +23,7 @@ from tuyere.store.write import Writer, insert
 from tuyere.web.drives import survey_of
 from tuyere.web.entry import Entry
 from tuyere.web.find import GetHomeIn, judge_fix
-from tuyere.web.forms import GaugeForm, SheetForm, SurveyForm, TachometerForm, read_sheet
+from tuyere.web.forms import GaugeForm, SheetForm, StageForm, SurveyForm, TachometerForm, read_sheet
 from tuyere.web.found import fix_row
 from tuyere.web.readings import KeepReading, reading_of
 from tuyere.web.surveyed import survey_form
@@ -170,6 +170,7 @@ def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any
             "cones": _quantities(entry.get("cones", {})),
         }
     )
+    typed.stages += [StageForm.model_validate(_layout(stage)) for stage in entry.get("stages", [])]
     form = read_sheet(SheetForm(survey=typed))
     survey = survey_of(uuid.uuid4(), item["standing"], item["reason"], typed, form, at)
     return drives.keep_survey(session, writer, drive, drive.row_version, survey)

@@ -99,9 +99,13 @@ class DrawnCarriage(BaseModel):
 
 
 class LayoutBelt(BaseModel):
-    """One belt: wheels (places among those drawn) and runs in the order it meets them from the driver; its pace over the first belt's."""
+    """One belt or chain (`goes_round`): wheels (places among those drawn) and runs in the order it meets them from the driver.
+
+    `pace`: its speed over the first one's.
+    """
 
     number: int
+    goes_round: str
     order: list[int]
     runs: list[DrawnRun]
     height_m: float
@@ -204,6 +208,7 @@ def _belt(b: int, found: PathAnswer, loop: Loop | None, places: tuple[int, ...],
     margins = sorted((s.slips_at, s.name) for s in found.wheels if s.slips_at is not None)
     return LayoutBelt(
         number=b + 1,
+        goes_round=loop.family.runs if loop else "belt",
         order=[places[i] for i in found.order],
         runs=_runs(found),
         height_m=sum(loop.faces) if loop else 0.01,

@@ -15,6 +15,7 @@ import VerdictNotes from '../../sheet/VerdictNotes.vue'
 import DriverFields from '../../stations/survey/DriverFields.vue'
 import FamilySlip from '../../stations/survey/FamilySlip.vue'
 import KeepSurvey from '../../stations/survey/KeepSurvey.vue'
+import MoreWheels from '../../stations/survey/MoreWheels.vue'
 import WordField from '../../stations/survey/WordField.vue'
 
 /** Survey of a flat-belt drive: pulleys, crown and face, how the belt lies; lengths and speeds with its thickness. */
@@ -110,6 +111,7 @@ const SURFACES = [
           </template>
         </dl>
       </div>
+      <MoreWheels :drive="drive" />
       <DriverFields :speed="false" />
       <FamilySlip :drive="drive" />
       <KeepSurvey :drive="drive" :usual="drive.configuration_id ? 'surveyed again' : 'first survey'" />

@@ -19,12 +19,14 @@ import SurveyStation from './SurveyStation.vue'
 import { layoutKey } from '../../sheet/useLayout'
 import { surveyDeskKey } from './useSurveyDesk'
 
-/** Survey of a V-belt drive: its questions, one at a time. */
-const { drive, choices, ask, layout } = defineProps<{
+/** Survey beside the drawing: its questions, one at a time. */
+const { drive, choices, ask, layout, recordOnly } = defineProps<{
   drive: DriveOut
   choices: Choices
   ask: Ask
   layout: Layout | null
+  /** Its survey on two wheels is a page of its own: here it is asked about many only. */
+  recordOnly?: boolean
 }>()
 defineOptions({ inheritAttrs: false })
 const { find, linkTabs, choose } = inject(surveyDeskKey)!
@@ -45,24 +47,27 @@ async function clearFind(): Promise<void> {
 </script>
 
 <template>
-  <AskStrip :base="`/drives/${drive.id}/survey`" :asks="ASKS" :titles="ASK_TITLES" :ask="ask" :marks="marks" />
-  <SurveyStation v-if="ask === 'drive'" :drive="drive" :choices="choices" />
-  <ManyWheels
-    v-else-if="ask === 'wheels'"
-    :drive="drive"
-    :choices="choices"
-    :layout="layout"
-    @focus="wheelInHand = $event"
-  />
-  <WhichBelt v-else-if="ask === 'belt'" :choices="choices" :ladder="narrow" @choose="choose">
-    <template #part-number><PartNumber :drive="drive" @choose="choose" /></template>
-    <p v-if="find.anything.value" class="row">
-      <el-button @click="clearFind">Start over with another belt</el-button>
-    </p>
-  </WhichBelt>
-  <NoBelt v-else-if="ask === 'length'" :choices="choices" @choose="choose" />
-  <SitsRight v-else-if="ask === 'groove'" :choices="choices" />
-  <LinkBelt v-else-if="ask === 'link'" v-model:tabs="linkTabs" :drive="drive" :choices="choices" />
-  <GetHome v-else-if="ask === 'home'" :drive="drive" :choices="choices" />
-  <AtTheCounter v-else :drive="drive" :choices="choices" />
+  <ManyWheels v-if="recordOnly" :drive="drive" :choices="choices" :layout="layout" @focus="wheelInHand = $event" />
+  <template v-else>
+    <AskStrip :base="`/drives/${drive.id}/survey`" :asks="ASKS" :titles="ASK_TITLES" :ask="ask" :marks="marks" />
+    <SurveyStation v-if="ask === 'drive'" :drive="drive" :choices="choices" />
+    <ManyWheels
+      v-else-if="ask === 'wheels'"
+      :drive="drive"
+      :choices="choices"
+      :layout="layout"
+      @focus="wheelInHand = $event"
+    />
+    <WhichBelt v-else-if="ask === 'belt'" :choices="choices" :ladder="narrow" @choose="choose">
+      <template #part-number><PartNumber :drive="drive" @choose="choose" /></template>
+      <p v-if="find.anything.value" class="row">
+        <el-button @click="clearFind">Start over with another belt</el-button>
+      </p>
+    </WhichBelt>
+    <NoBelt v-else-if="ask === 'length'" :choices="choices" @choose="choose" />
+    <SitsRight v-else-if="ask === 'groove'" :choices="choices" />
+    <LinkBelt v-else-if="ask === 'link'" v-model:tabs="linkTabs" :drive="drive" :choices="choices" />
+    <GetHome v-else-if="ask === 'home'" :drive="drive" :choices="choices" />
+    <AtTheCounter v-else :drive="drive" :choices="choices" />
+  </template>
 </template>

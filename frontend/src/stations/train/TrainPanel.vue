@@ -9,6 +9,7 @@ import MeasureField from '../../sheet/MeasureField.vue'
 import { answersKey, sheetKey } from '../../sheet/useSheet'
 import VerdictNotes from '../../sheet/VerdictNotes.vue'
 import KeepSurvey from '../survey/KeepSurvey.vue'
+import WordField from '../survey/WordField.vue'
 
 /** A drive on many wheels, or of several stages: the same questions as on two wheels, stage by stage. */
 const {
@@ -66,7 +67,7 @@ const loaded = (role: string) => role !== 'idler'
         </tbody>
       </table>
       <p v-for="(s, i) in train.stages" :key="i" class="small soft">
-        {{ say(s.title) }}: belt {{ s.belt_speed ? inSystem(s.belt_speed) : '–'
+        {{ say(s.title) }}: {{ s.runs }} {{ s.belt_speed ? inSystem(s.belt_speed) : '–'
         }}{{ s.ratio ? `, ratio ${s.ratio}` : '' }}
       </p>
     </section>
@@ -74,7 +75,7 @@ const loaded = (role: string) => role !== 'idler'
     <section v-for="(s, i) in station === 'speed' ? [] : train.stages" :key="i" :aria-label="`Stage ${i + 1}`">
       <h3>{{ train.stages.length > 1 ? `Stage ${i + 1}: ` : '' }}{{ say(s.title) }}</h3>
       <p class="small soft">
-        {{ s.fitted }} × {{ s.belt || 'belt not named' }}
+        {{ s.counted ? `${s.fitted} × ` : '' }}{{ s.belt || 'belt not named' }}
         <template v-if="s.power"> · takes in {{ inSystem(s.power) }}</template>
         <template v-if="s.factor"> · service factor {{ s.factor }}</template>
       </p>
@@ -84,7 +85,7 @@ const loaded = (role: string) => role !== 'idler'
             <th scope="col">Wheel</th>
             <th scope="col" class="n">Power</th>
             <th scope="col" class="n">Wrap</th>
-            <th scope="col" class="n">Belts</th>
+            <th scope="col" class="n">{{ s.counted ? 'Belts' : 'Of its rating' }}</th>
           </tr>
         </thead>
         <tbody>
@@ -103,21 +104,28 @@ const loaded = (role: string) => role !== 'idler'
       <details v-if="station === 'size'" class="other">
         <summary>Try another wheel in this stage</summary>
         <template v-for="w in s.wheels.filter((x) => loaded(x.role))" :key="w.place">
+          <WordField
+            v-if="wheels[w.place]?.teeth"
+            v-model="wheels[w.place]!.teeth!"
+            :name="`wheel_${w.place + 1}_teeth`"
+            :label="`${w.name}, teeth`"
+          />
           <MeasureField
-            v-if="wheels[w.place]"
+            v-else-if="wheels[w.place]"
             v-model="wheels[w.place]!.diameter!"
             :name="`wheel_${w.place + 1}_diameter`"
             field="driven_diameter"
             :label="`${w.name}, outside`"
           />
         </template>
-        <p class="small soft">Shafts, powers and belts above follow at once; the rest of the drive stays as it is.</p>
+        <p class="small soft">Shafts, powers and ratings above follow at once; the rest of the drive stays as it is.</p>
       </details>
       <template v-else>
         <p v-if="s.tension">
-          One belt at rest: <b>{{ inSystem(s.tension) }}</b><span class="small soft">{{
-            s.stated ? ', as read' : ', the least that carries the stated powers: none is read yet'
-          }}</span>
+          {{ s.counted ? 'One belt' : `The ${s.runs}` }} at rest: <b>{{ inSystem(s.tension) }}</b><span
+            class="small soft"
+            >{{ s.stated ? ', as read' : ', the least that carries the stated powers: none is read yet' }}</span
+          >
         </p>
         <table>
           <thead>

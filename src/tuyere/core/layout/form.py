@@ -85,8 +85,8 @@ def read_path(typed: TypedPath) -> PathReading:
     verdicts = [
         *([closing(net, typed)] if net else []),
         *(
-            replace(v, headline=f"Belt {b}: {v.headline}") if len(loops) > 1 else v
-            for b, answer in enumerate(train.belts, 1)
+            replace(v, headline=f"{loop.family.runs.capitalize()} {b}: {v.headline}") if len(loops) > 1 else v
+            for b, (loop, answer) in enumerate(zip(loops, train.belts, strict=True), 1)
             for v in answer.verdicts
         ),
         *(v for _, _, v in kept if v),

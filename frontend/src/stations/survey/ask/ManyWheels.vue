@@ -3,9 +3,11 @@ import { useRefHistory } from '@vueuse/core'
 import { computed, inject, provide } from 'vue'
 
 import type { Choices, DriveOut, Layout } from '../../../api/client'
+import { useFamilies } from '../../../api/queries'
+import { faceOf } from '../../../drives/registry'
 import { inSystem, say } from '../../../settings'
 import CautionStrip from '../../../sheet/CautionStrip.vue'
-import { type LayoutForm, sheavesOf, type SheavesForm, type Survey } from '../../../sheet/form'
+import { completedFitted, type LayoutForm, type Stage, type Survey } from '../../../sheet/form'
 import {
   addBelt,
   type Belts,
@@ -21,6 +23,7 @@ import {
 import MeasureField from '../../../sheet/MeasureField.vue'
 import { answersKey, sheetKey } from '../../../sheet/useSheet'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
+import DriverFields from '../DriverFields.vue'
 import KeepSurvey from '../KeepSurvey.vue'
 import WordField from '../WordField.vue'
 import KeeperFields from './wheels/KeeperFields.vue'
@@ -41,11 +44,28 @@ const belts = computed({
   set: (value) => Object.assign(state.form.value.survey, value),
 })
 const change = (part: Partial<LayoutForm>) => (path.value = { ...path.value, ...part })
-const own = computed(() => sheavesOf(survey.value).choices)
 const wheels = computed(() => path.value.wheels ?? [])
 const tapes = computed(() => path.value.tapes ?? [])
-const more = computed(() => survey.value.stages.slice(1))
-const beltOf = (stage: Survey['stages'][number]) => (stage.fitted as SheavesForm).choices
+const { data: families } = useFamilies()
+/** The kinds that are surveyed round many wheels. */
+const kinds = computed(() =>
+  (families.value?.families ?? []).filter((f) => f.on_many).map((f) => ({ value: f.key, label: f.label })),
+)
+/** While the list of kinds is on its way only the drive's own is known. */
+const kindOf = (stage?: Stage) =>
+  families.value?.families.find((f) => f.key === stage?.fitted.family) ??
+  (stage?.fitted.family === drive.family ? drive.kind : { part: '', runs: '' })
+const runs = (stage: Stage) => kindOf(stage).runs
+const prefix = (i: number) => (i ? `belt_${i + 1}_` : '')
+/** One more name for what goes round: a belt, or a chain. */
+const title = (stage: Stage, i: number) =>
+  survey.value.stages.length > 1
+    ? `${runs(stage) === 'chain' ? 'Chain' : 'Belt'} ${i + 1}${i ? '' : ', from the driver'}`
+    : `The ${runs(stage)}`
+function changeKind(stage: Stage, family: string): void {
+  stage.fitted = completedFitted(family)
+}
+const two = computed(() => faceOf(drive.kind).survey !== null)
 const { undo, redo, canUndo, canRedo } = useRefHistory(belts, { deep: true, capacity: 60 })
 function replaced<T>(list: T[], at: number, item: T): T[] {
   return list.map((old, i) => (i === at ? item : old))
@@ -60,7 +80,7 @@ const BELT = /^belt_\d+$/
 const whole = computed(() =>
   (layout?.problems ?? []).filter((p) => p.field === 'wheels' || p.field === 'tapes' || BELT.test(p.field)),
 )
-const lastBelt = computed(() => more.value.length + 1)
+const lastBelt = computed(() => survey.value.stages.length)
 function add(role: string): void {
   const name = role === 'driver' ? 'driver' : `${role} ${wheels.value.length + 1}`
   const grown = addWheel(path.value, role, lastBelt.value, name)
@@ -108,66 +128,73 @@ const needs = (number: number) => layout?.belts[number - 1]?.needs
     <div class="slip" aria-live="polite">
       <p v-for="p in whole" :key="p.sentence" class="problem">
         <span aria-hidden="true">■</span>
-        {{ BELT.test(p.field) ? `Belt ${p.field.slice(5)}: ` : '' }}{{ say(p.sentence) }}
+        {{ BELT.test(p.field) ? `Number ${p.field.slice(5)}: ` : '' }}{{ say(p.sentence) }}
       </p>
       <VerdictNotes :verdicts="layout?.verdicts ?? []" fold />
       <template v-if="!wheels.length">
-        <h3>More than two wheels on one belt, or more than one belt</h3>
+        <h3>More than two wheels, or more than one stage</h3>
         <p class="soft">
           Begin with the wheel that drives, then each wheel in the order in which the belt meets it, idlers too. Tape
           between their centres; the layout draws itself.
+        </p>
+        <p v-if="two" class="small">
+          <router-link :to="`/drives/${drive.id}/survey`">It has two wheels: survey it so</router-link>
         </p>
       </template>
     </div>
     <CautionStrip :cautions="choices.cautions.survey" state="Machine isolated." />
 
-    <fieldset>
-      <legend>{{ more.length ? 'Belt 1, from the driver' : 'The belt' }}</legend>
-      <WordField v-model="own.section" name="section" label="Section" :options="choices.sections" />
-      <WordField v-model="own.belt" name="belt" label="Name on the belt" placeholder="B81, or - when gone" />
-      <WordField v-model="own.belt_count" name="belt_count" label="How many, side by side" />
-      <WordField v-model="survey.stages[0]!.held_by" name="held_by" label="Held tight by" :options="choices.held_by" />
-      <WordField v-model="survey.stages[0]!.lay" name="lay" label="It lies" :options="LAYS" />
-      <WordField v-model="survey.driver.rotation" name="rotation" label="Driver turns" :options="WAYS" />
-      <MeasureField v-model="survey.driver.driver_speed" name="driver_speed" label="Driver speed" hint="plate" />
-      <MeasureField
-        v-model="survey.stages[0]!.tension"
-        name="belt_tension"
-        label="Tension, each belt at rest"
-        :hint="needs(1) ? `needs ${inSystem(needs(1)!)}` : ''"
-      />
-    </fieldset>
-    <fieldset v-for="(b, i) in more" :key="i" class="belt">
+    <fieldset v-for="(b, i) in survey.stages" :key="i" class="belt">
       <legend class="head">
-        <span>Belt {{ i + 2 }}</span>
+        <span>{{ title(b, i) }}</span>
         <button
-          v-if="i === more.length - 1"
+          v-if="i && i === lastBelt - 1"
           type="button"
           class="bare tool"
-          :aria-label="`Take belt ${i + 2} out, with its wheels`"
+          :aria-label="`Take ${runs(b)} ${i + 1} out, with its wheels`"
           @click="belts = removeLastBelt(belts)"
         >
           ✕
         </button>
       </legend>
       <WordField
-        v-model="beltOf(b).section"
-        :name="`belt_${i + 2}_section`"
-        label="Section"
-        :options="choices.sections"
+        v-if="i"
+        :model-value="b.fitted.family ?? ''"
+        :name="`belt_${i + 1}_kind`"
+        label="What goes round"
+        :options="kinds"
+        @update:model-value="changeKind(b, $event)"
       />
-      <WordField v-model="beltOf(b).belt" :name="`belt_${i + 2}_belt`" label="Name on the belt" />
-      <WordField v-model="beltOf(b).belt_count" :name="`belt_${i + 2}_count`" label="How many, side by side" />
-      <WordField v-model="b.held_by" :name="`belt_${i + 2}_held_by`" label="Held tight by" :options="choices.held_by" />
-      <WordField v-model="b.lay" :name="`belt_${i + 2}_lay`" label="It lies" :options="LAYS" />
+      <component
+        :is="faceOf(kindOf(b)).loop"
+        v-if="faceOf(kindOf(b)).loop"
+        :key="b.fitted.family"
+        v-model="b.fitted"
+        :prefix="prefix(i)"
+        :choices="choices"
+      />
+      <WordField v-model="b.held_by" :name="`${prefix(i)}held_by`" label="Held tight by" :options="choices.held_by" />
+      <WordField
+        v-if="faceOf(kindOf(b)).wheels === 'rim'"
+        v-model="b.lay"
+        :name="`${prefix(i)}lay`"
+        label="It lies"
+        :options="LAYS"
+      />
+      <template v-if="!i">
+        <WordField v-model="survey.driver.rotation" name="rotation" label="Driver turns" :options="WAYS" />
+        <MeasureField v-model="survey.driver.driver_speed" name="driver_speed" label="Driver speed" hint="plate" />
+      </template>
       <MeasureField
+        v-if="runs(b) === 'belt'"
         v-model="b.tension"
-        :name="`belt_${i + 2}_tension`"
+        :name="i ? `belt_${i + 1}_tension` : 'belt_tension'"
         field="belt_tension"
         label="Tension, each belt at rest"
-        :hint="needs(i + 2) ? `needs ${inSystem(needs(i + 2)!)}` : ''"
+        :hint="needs(i + 1) ? `needs ${inSystem(needs(i + 1)!)}` : ''"
       />
     </fieldset>
+    <DriverFields v-if="two" :speed="false" />
     <table v-if="layout?.shafts.length" class="shafts">
       <caption class="sr">
         Shafts that carry several wheels
@@ -225,7 +252,9 @@ const needs = (number: number) => layout?.belts[number - 1]?.needs
       :model-value="w"
       :number="i + 1"
       :count="wheels.length"
-      :belts="lastBelt"
+      :belts="survey.stages"
+      :made="faceOf(kindOf(survey.stages[(w.belt ?? 1) - 1]))"
+      :runs="runs(survey.stages[(w.belt ?? 1) - 1] ?? survey.stages[0]!)"
       :coordinates="path.placed_by === 'coordinates'"
       :shafts="shafts"
       :choices="choices"
@@ -241,7 +270,7 @@ const needs = (number: number) => layout?.belts[number - 1]?.needs
       <template v-else>
         <el-button @click="add('driven')">Add a driven wheel</el-button>
         <el-button @click="add('idler')">Add an idler</el-button>
-        <el-button v-if="wheels.length > 1 && lastBelt < 6" @click="belts = addBelt(belts)">Add a belt</el-button>
+        <el-button v-if="wheels.length > 1 && lastBelt < 6" @click="belts = addBelt(belts)">Add a stage</el-button>
       </template>
     </p>
 

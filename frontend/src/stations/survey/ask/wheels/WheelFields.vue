@@ -2,7 +2,8 @@
 import { computed, ref } from 'vue'
 
 import type { Choices } from '../../../../api/client'
-import type { WheelEntry } from '../../../../sheet/form'
+import type { faceOf } from '../../../../drives/registry'
+import type { Stage, WheelEntry } from '../../../../sheet/form'
 import { takeUpOf } from '../../../../sheet/layoutEdit'
 import MeasureField from '../../../../sheet/MeasureField.vue'
 import WordField from '../../WordField.vue'
@@ -10,10 +11,13 @@ import PointFields from './PointFields.vue'
 
 /** One wheel: what it is, how the belt touches it, and (opened) what it takes, how it must turn, whose shaft it sits on, how it moves. */
 const w = defineModel<WheelEntry>({ required: true })
-const { number, count, belts, coordinates, shafts, choices } = defineProps<{
+const { number, count, belts, made, runs, coordinates, shafts, choices } = defineProps<{
   number: number
   count: number
-  belts: number
+  /** The stages, the one that runs on this wheel as its kind has it, and what goes round there. */
+  belts: Stage[]
+  made: ReturnType<typeof faceOf>
+  runs: string
   coordinates: boolean
   shafts: { value: number; label: string }[]
   choices: Choices
@@ -36,16 +40,20 @@ const ROLES = [
   { value: 'driven', label: 'is driven' },
   { value: 'idler', label: 'idler' },
 ]
-const CONTACTS = [
-  { value: 'inside', label: "on the belt's inside" },
-  { value: 'back', label: "on the belt's back" },
-]
-const FACES = [
-  { value: 'grooved', label: 'grooved' },
-  { value: 'flat', label: 'flat' },
-]
+const contacts = computed(() => [
+  { value: 'inside', label: `on the ${runs}'s inside` },
+  { value: 'back', label: `on the ${runs}'s back` },
+])
+const faces = computed(() => [
+  { value: 'grooved', label: made.face },
+  { value: 'flat', label: made.wheels === 'teeth' ? 'smooth' : 'flat' },
+])
+/** Teeth are counted; what has none is measured across. A toothed belt's back has none to mesh with. */
+const byTeeth = computed(
+  () => made.wheels === 'teeth' && w.value.face !== 'flat' && (w.value.contact !== 'back' || runs === 'chain'),
+)
 const TURNS = [
-  { value: '', label: 'as the belt turns it' },
+  { value: '', label: 'as it is turned' },
   { value: 'clockwise', label: 'must turn clockwise' },
   { value: 'counter-clockwise', label: 'must turn counter-clockwise' },
 ]
@@ -91,7 +99,16 @@ const along = computed(() => [{ value: '', label: 'straight into the belt' }, ..
         ✕
       </button>
     </legend>
+    <WordField
+      v-if="byTeeth"
+      :model-value="w.teeth ?? ''"
+      :name="`${key}_teeth`"
+      label="Teeth"
+      placeholder="count them"
+      @update:model-value="set({ teeth: $event })"
+    />
     <MeasureField
+      v-else
       :model-value="w.diameter!"
       :name="`${key}_diameter`"
       field="driven_diameter"
@@ -109,14 +126,15 @@ const along = computed(() => [{ value: '', label: 'straight into the belt' }, ..
       :model-value="w.contact!"
       :name="`${key}_contact`"
       label="Runs"
-      :options="CONTACTS"
+      :options="contacts"
       @update:model-value="set({ contact: $event })"
     />
     <WordField
+      v-if="made.face"
       :model-value="w.face!"
       :name="`${key}_face`"
       label="Face"
-      :options="FACES"
+      :options="faces"
       @update:model-value="set({ face: $event })"
     />
     <template v-if="coordinates && number > 1 && !w.shaft_of">
@@ -157,15 +175,15 @@ const along = computed(() => [{ value: '', label: 'straight into the belt' }, ..
         @update:model-value="set({ turns: $event })"
       />
       <WordField
-        v-if="belts > 1"
+        v-if="belts.length > 1"
         :model-value="String(w.belt)"
         :name="`${key}_belt`"
         label="Runs on"
-        :options="Array.from({ length: belts }, (_, b) => ({ value: String(b + 1), label: `belt ${b + 1}` }))"
+        :options="belts.map((_, b) => ({ value: String(b + 1), label: `number ${b + 1}` }))"
         @update:model-value="set({ belt: Number($event) })"
       />
       <WordField
-        v-if="belts > 1"
+        v-if="belts.length > 1"
         :model-value="String(w.shaft_of)"
         :name="`${key}_shaft`"
         label="Sits on"
