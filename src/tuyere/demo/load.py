@@ -9,7 +9,7 @@ from importlib import resources
 from typing import Any
 
 from sqlalchemy import Engine
-from sqlmodel import Session
+from sqlmodel import Session, col, select
 
 from tuyere.core import speed, tension
 from tuyere.core.cross_reference import read_csv
@@ -17,15 +17,18 @@ from tuyere.core.entry.quantity import from_si
 from tuyere.core.rating.own import RatingsReport, read_ratings
 from tuyere.core.selection.parts_list import PartsReport, read_parts
 from tuyere.core.sheet.solve import Sheet, solve
+from tuyere.core.signs import sign
 from tuyere.store import drives, found, people
-from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, ShopList, Site, now
+from tuyere.store.columns import now
+from tuyere.store.dues_tables import DueAnswer, Happened, HourReading, LaidUp
+from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, Person, ShopList, Site
 from tuyere.store.write import Writer, insert
 from tuyere.web.drives import survey_of
 from tuyere.web.entry import Entry
 from tuyere.web.find import GetHomeIn, judge_fix
 from tuyere.web.forms import GaugeForm, SheetForm, StageForm, SurveyForm, TachometerForm, read_sheet
 from tuyere.web.found import fix_row
-from tuyere.web.readings import KeepReading, reading_of
+from tuyere.web.readings import KeepReading, keep_round, reading_of
 from tuyere.web.surveyed import survey_form
 
 # What is a quantity in a layout; everything else in it is a word, a number or a part of its own.
@@ -87,7 +90,8 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
     rounds = sorted(
         [(-s["days"], 0, "survey", s) for s in entry.get("surveys", [])]
         + [(-t["days"], 1, "tension", t) for t in entry.get("tension", [])]
-        + [(-v["days"], 2, "speed", v) for v in entry.get("speed", [])],
+        + [(-v["days"], 2, "speed", v) for v in entry.get("speed", [])]
+        + [(-d["days"], 0, "did", d) for d in entry.get("did", [])],
         key=lambda r: r[:2],
     )
     configuration: Configuration | None = None
@@ -95,8 +99,11 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
         at = (now() + timedelta(days=days)).replace(hour=8 + 2 * order, minute=10 + 7 * order)
         if what == "survey":
             configuration = _survey(session, writer, drive, entry, item, at)
+        elif what == "did":
+            _did(session, writer, drive, item, at)
         else:
             _reading(session, writer, drive, configuration, what, item, at)
+    _said(session, site, writer, drive, entry)
     for item in entry.get("get_home", []):
         _get_home(session, writer, drive, configuration, item)
     for item in entry.get("lives", []):
@@ -181,8 +188,49 @@ def _reading(
 ) -> None:
     sheet = solve(read_sheet(SheetForm(survey=survey_form(drive, configuration))).spec)
     body = _tension_round(sheet, item) if what == "tension" else _speed_round(sheet, item)
-    row, values = reading_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
-    drives.keep_reading(session, writer, row, values)
+    rows = reading_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
+    keep_round(session, writer, drive, configuration, rows, item.get("was_set", False))
+
+
+def _did(session: Session, writer: Writer, drive: Drive, item: dict[str, Any], at: datetime) -> None:
+    """Something fitted or done, with what the meter showed."""
+    row = Happened(
+        id=uuid.uuid4(), drive_id=drive.id, kind=item["kind"], at=at, what=item.get("what", ""), came_off=item.get("came_off", ""),
+        why_off=item.get("why_off", ""), interval_h=item.get("interval_h"), made_by=writer.person_id, made_at=at,
+    )  # fmt: skip
+    insert(session, writer, row, "did")
+    if "hours" in item:
+        meter = HourReading(id=uuid.uuid4(), drive_id=drive.id, at=at, hours_h=item["hours"], taken_by=writer.person_id)
+        insert(session, writer, meter, "read the hour meter")
+
+
+def _said(session: Session, site: Site, writer: Writer, drive: Drive, entry: dict[str, Any]) -> None:
+    """What people saw, what became of it, and what they said of dues; a machine at rest."""
+    who = dict(session.exec(select(Person.name, Person.id).join(Membership).where(col(Membership.site_id) == site.id)).all())
+    for item in entry.get("seen", []):
+        seen, at = sign(item["sign"]), now() - timedelta(days=item["days"])
+        row = Finding(
+            id=uuid.uuid4(), drive_id=drive.id, what=seen.label, weight=seen.weight, found_at=at, found_by=who[item.get("by", entry["by"])],
+            sign=seen.key, words=item.get("words", ""), place=seen.place, page=seen.page, machine_state=item.get("state", seen.state),
+        )  # fmt: skip
+        if "taken_up_by" in item:
+            row.taken_up_by, row.taken_up_at = who[item["taken_up_by"]], at + timedelta(hours=20)
+        if "closed" in item:
+            row.closed_at, row.closed_by = now() - timedelta(days=item["closed"]["days"]), writer.person_id
+            row.closed_how, row.closed_why = item["closed"]["how"], item["closed"]["why"]
+        insert(session, writer, row, "raised a finding")
+    for item in entry.get("answers", []):
+        at = now() - timedelta(days=item["days"])
+        to_on = (now() + timedelta(days=item["to_in"])).date() if "to_in" in item else None
+        answered = DueAnswer(
+            id=uuid.uuid4(), drive_id=drive.id, rule=item["rule"], answer=item["answer"], at=at, to_on=to_on, why=item.get("why", ""),
+            made_by=who[item.get("by", entry["by"])],
+        )  # fmt: skip
+        insert(session, writer, answered, "answered a due")
+    if "rests_for" in entry:
+        began = now() - timedelta(days=entry["rests_for"])
+        rest = LaidUp(id=uuid.uuid4(), machine_id=drive.machine_id, began_at=began, made_by=writer.person_id)
+        insert(session, writer, rest, "laid up a machine")
 
 
 def _get_home(session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, item: dict[str, Any]) -> None:

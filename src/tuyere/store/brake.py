@@ -10,7 +10,8 @@ from datetime import timedelta
 from sqlalchemy import func
 from sqlmodel import Session, col, delete, select
 
-from tuyere.store.tables import SignInFailure, now
+from tuyere.store.columns import now
+from tuyere.store.tables import SignInFailure
 
 WINDOW = timedelta(hours=1)
 FREE = 4  # tries without waiting

@@ -2,8 +2,8 @@
 
 import uuid
 from collections import defaultdict
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Any
 
@@ -15,24 +15,21 @@ from tuyere.core.drives.survey import Record, RecordedWheel
 from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.wheels import Keeper
 from tuyere.core.sheet.spec import DriveSpec
+from tuyere.store.columns import now
+from tuyere.store.dues import Facts, facts_of
+from tuyere.store.findings import Cause, Raised, settle
 from tuyere.store.people import SiteId
 from tuyere.store.tables import (
     BeltKeeper,
-    BeltLife,
     Configuration,
-    CounterSlip,
     Drive,
     Due,
     Finding,
     Machine,
-    Person,
     Reading,
     ReadingValue,
     Stage,
-    TemporaryFix,
-    Trial,
     Wheel,
-    now,
 )
 from tuyere.store.write import Writer, insert, update
 
@@ -66,6 +63,8 @@ class FloorDrive:
     last_reading: Any | None
     findings: list[Any]
     dues: list[Any]
+    hours_per_day: float | None
+    facts: Facts
 
 
 def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
@@ -83,7 +82,7 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
         .order_by(col(Machine.name), col(Drive.name))
     ).all()  # fmt: skip
     fitted = session.execute(
-        columns(col(Configuration.id), col(Configuration.drive_id), col(Configuration.rotation))
+        columns(col(Configuration.id), col(Configuration.drive_id), col(Configuration.rotation), col(Configuration.hours_per_day))
         .where(col(Configuration.drive_id).in_(here), col(Configuration.standing) != "proposed")
         .ext(distinct_on(col(Configuration.drive_id)))
         .order_by(col(Configuration.drive_id), col(Configuration.sequence).desc())
@@ -130,7 +129,16 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
     findings = _by(
         "drive_id",
         session.execute(
-            columns(col(Finding.drive_id), col(Finding.id), col(Finding.what), col(Finding.weight), col(Finding.found_at))
+            columns(
+                col(Finding.drive_id),
+                col(Finding.id),
+                col(Finding.what),
+                col(Finding.weight),
+                col(Finding.found_at),
+                col(Finding.page),
+                col(Finding.taken_up_at),
+                col(Finding.words),
+            )
             .where(col(Finding.drive_id).in_(here), col(Finding.closed_at).is_(None))
             .order_by(col(Finding.found_at))
         ),
@@ -138,12 +146,12 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
     dues = _by(
         "drive_id",
         session.execute(
-            columns(col(Due.drive_id), col(Due.id), col(Due.what), col(Due.kind), col(Due.due_on))
+            columns(col(Due.drive_id), col(Due.id), col(Due.what), col(Due.kind), col(Due.due_on), col(Due.why), col(Due.row_version))
             .where(col(Due.drive_id).in_(here), col(Due.done_at).is_(None))
             .order_by(col(Due.due_on))
         ),
     )
-    newest = {c.drive_id: c for c in fitted}
+    newest, facts = {c.drive_id: c for c in fitted}, facts_of(session, here)
     return [
         FloorDrive(
             row,
@@ -153,6 +161,8 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
             readings.get(row.id),
             findings[row.id],
             dues[row.id],
+            newest[row.id].hours_per_day if row.id in newest else None,
+            facts[row.id],
         )
         for row in pairs
     ]
@@ -242,7 +252,7 @@ def change_details(session: Session, writer: Writer, drive: Drive, seen_versions
 
 @dataclass(frozen=True)
 class Survey:
-    """A survey to keep: the typed form, and what it means in SI."""
+    """A survey to keep: the typed form, what it means in SI, and what the core finds in it, by subject."""
 
     configuration_id: uuid.UUID
     standing: str
@@ -255,6 +265,7 @@ class Survey:
     path: PathReading | None = None
     record: Record | None = None
     family: str = ""
+    said: Mapping[str, Sequence[Raised]] = field(default_factory=dict)
 
 
 def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: int, survey: Survey) -> Configuration:
@@ -298,6 +309,10 @@ def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: in
         _keep_layout(session, writer, drive, stage, survey.path)
     else:
         _keep_two(session, writer, stage, survey.record.wheels if survey.record else ())
+    if survey.standing != "proposed":
+        cause = Cause(configuration.id, "survey", f"Survey of {configuration.made_at:%d %b %Y}, {survey.standing}", configuration.made_at)
+        for subject, said in survey.said.items():
+            settle(session, writer, drive.id, cause, subject, said)
     return configuration
 
 
@@ -318,7 +333,7 @@ def _keep_two(session: Session, writer: Writer, stage: Stage, wheels: Sequence[R
 
 
 def _keep_layout(session: Session, writer: Writer, drive: Drive, first: Stage, path: PathReading) -> None:
-    """A stage for each belt with its wheels and keepers; a keeper that is gone is a finding until a survey finds it in place."""
+    """A stage for each belt with its wheels and keepers."""
     for number, (loop, places) in enumerate(zip(path.belts, path.places, strict=True), 1):
         stage = first
         if number > 1:
@@ -356,7 +371,6 @@ def _keep_layout(session: Session, writer: Writer, drive: Drive, first: Stage, p
             )
             insert(session, writer, wheel, "kept wheel")
         _keep_keepers(session, writer, stage, [k for b, k, _ in path.keepers if b == number - 1])
-    settle_findings(session, writer, drive.id, first.configuration_id, "keeper", path.findings, "stop")
 
 
 def _keep_keepers(session: Session, writer: Writer, stage: Stage, keepers: list[Keeper]) -> None:
@@ -377,24 +391,6 @@ def _keep_keepers(session: Session, writer: Writer, stage: Stage, keepers: list[
         insert(session, writer, row, "kept keeper")
 
 
-def settle_findings(
-    session: Session, writer: Writer, drive_id: uuid.UUID, cause_id: uuid.UUID, subject: str, said: tuple[str, ...], weight: str = "watch"
-) -> None:
-    """Raise what was found of one subject, and close what was found of it earlier and is not now. `cause_id`: the survey or reading."""
-    held = select(Finding).where(Finding.drive_id == drive_id, Finding.subject == subject, col(Finding.closed_at).is_(None))
-    still = set(said)
-    for finding in session.exec(held):
-        if finding.what in still:
-            still.discard(finding.what)
-        else:
-            update(session, writer, finding, finding.row_version, {"closed_at": now()}, "closed a finding")
-    for what in sorted(still):
-        raised = Finding(
-            id=uuid.uuid5(cause_id, what), drive_id=drive_id, what=what, weight=weight, subject=subject, found_by=writer.person_id
-        )
-        insert(session, writer, raised, "raised a finding")
-
-
 def _value(given: Any) -> float | None:
     return given.value if given else None
 
@@ -410,63 +406,3 @@ def strike_reading(session: Session, writer: Writer, reading: Reading, seen_vers
     """Strike a reading out, or restore it. Raises StaleError."""
     values: dict[str, Any] = {"struck_at": now() if struck else None, "struck_by": writer.person_id if struck else None}
     update(session, writer, reading, seen_version, values, "struck out reading" if struck else "restored reading")
-
-
-@dataclass(frozen=True)
-class LogEntry:
-    """One line of a drive's log: a reading with its values, or a configuration."""
-
-    at: datetime
-    who: str
-    reading: Reading | None = None
-    values: tuple[ReadingValue, ...] = ()
-    configuration: Configuration | None = None
-    stage: Stage | None = None
-    finding: Finding | None = None
-    slip: CounterSlip | None = None
-    fix: TemporaryFix | None = None
-    life: BeltLife | None = None
-    trial: Trial | None = None
-
-
-def log(session: Session, drive_id: uuid.UUID) -> list[LogEntry]:
-    """Everything that happened to a drive, newest first."""
-    values: dict[uuid.UUID, list[ReadingValue]] = {}
-    for value in session.exec(
-        select(ReadingValue).join(Reading).where(Reading.drive_id == drive_id).order_by(ReadingValue.quantity, col(ReadingValue.position))
-    ):
-        values.setdefault(value.reading_id, []).append(value)
-    entries = [
-        LogEntry(reading.taken_at, name, reading=reading, values=tuple(values.get(reading.id, ())))
-        for reading, name in session.exec(
-            select(Reading, Person.name).join(Person, col(Person.id) == col(Reading.taken_by)).where(Reading.drive_id == drive_id)
-        )
-    ]
-    for configuration, stage, name in session.exec(
-        select(Configuration, Stage, Person.name)
-        .join(Stage, (col(Stage.configuration_id) == col(Configuration.id)) & (col(Stage.position) == 1))
-        .join(Person, col(Person.id) == col(Configuration.made_by))
-        .where(Configuration.drive_id == drive_id)
-    ):
-        entries.append(LogEntry(configuration.made_at, name, configuration=configuration, stage=stage))
-    for finding, name in session.exec(
-        select(Finding, Person.name).join(Person, col(Person.id) == col(Finding.found_by)).where(Finding.drive_id == drive_id)
-    ):
-        entries.append(LogEntry(finding.found_at, name, finding=finding))
-    entries += _found_out(session, drive_id)
-    return sorted(entries, key=lambda e: e.at, reverse=True)
-
-
-def _found_out(session: Session, drive_id: uuid.UUID) -> list[LogEntry]:
-    """Counter slips, get-home fixes and lives of sets."""
-    found: list[LogEntry] = []
-    names = dict(session.exec(select(Person.id, Person.name)).all())
-    for slip in session.exec(select(CounterSlip).where(CounterSlip.drive_id == drive_id)):
-        found.append(LogEntry(slip.made_at, names[slip.made_by], slip=slip))
-    for fix in session.exec(select(TemporaryFix).where(TemporaryFix.drive_id == drive_id)):
-        found.append(LogEntry(fix.made_at, names[fix.made_by], fix=fix))
-    for life in session.exec(select(BeltLife).where(BeltLife.drive_id == drive_id)):
-        found.append(LogEntry(life.made_at, names[life.made_by], life=life))
-    for trial in session.exec(select(Trial).where(Trial.drive_id == drive_id)):
-        found.append(LogEntry(trial.made_at, names[trial.made_by], trial=trial))
-    return found

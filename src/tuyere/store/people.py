@@ -14,8 +14,9 @@ from sqlmodel.sql.expression import SelectOfScalar
 from zxcvbn import zxcvbn
 
 from tuyere.store import brake
+from tuyere.store.columns import now
 from tuyere.store.names import name_key
-from tuyere.store.tables import AuditEntry, FirstLeadCode, Membership, Person, Role, SignIn, Site, now
+from tuyere.store.tables import AuditEntry, FirstLeadCode, Membership, Person, Role, SignIn, Site
 from tuyere.store.write import Writer, audit, insert
 
 SHORTEST_PASSPHRASE = 10

@@ -4,47 +4,14 @@ Quantities are SI with the unit in the column's name; `typed` keeps what people 
 """
 
 import uuid
-from datetime import UTC, date, datetime
+from datetime import date, datetime
 from enum import StrEnum
 from typing import Any
 
 from sqlalchemy import CheckConstraint, Column, DateTime, Index, UniqueConstraint, text
-from sqlalchemy.dialects.postgresql import JSONB
 from sqlmodel import Field, SQLModel
 
-SQLModel.metadata.naming_convention = {
-    "ix": "ix_%(table_name)s_%(column_0_name)s",
-    "uq": "uq_%(table_name)s_%(column_0_N_name)s",
-    "ck": "ck_%(table_name)s_%(constraint_name)s",
-    "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
-    "pk": "pk_%(table_name)s",
-}
-
-
-def now() -> datetime:
-    """The current time, UTC."""
-    return datetime.now(UTC)
-
-
-def _json() -> Any:
-    return Field(default_factory=dict, sa_column=Column(JSONB, nullable=False, server_default="{}"))
-
-
-def _when() -> Any:
-    return Field(default_factory=now, sa_type=DateTime(timezone=True))
-
-
-def _version() -> Any:
-    return Field(default=1, ge=1)
-
-
-def _one_of(column: str, *words: str) -> CheckConstraint:
-    listed = ", ".join(f"'{w}'" for w in words)
-    return CheckConstraint(f"{column} IN ({listed})", name=f"{column}_known")
-
-
-def _not_blank(column: str) -> CheckConstraint:
-    return CheckConstraint(f"length(btrim({column})) BETWEEN 1 AND 120", name=f"{column}_not_blank")
+from tuyere.store.columns import json, not_blank, now, one_of, version, when
 
 
 class Role(StrEnum):
@@ -60,18 +27,19 @@ class Role(StrEnum):
 
 
 class Site(SQLModel, table=True):
-    """A plant."""
+    """A plant; `zone`: whose days count there, by its name in the tz database."""
 
-    __table_args__ = (_not_blank("name"),)
+    __table_args__ = (not_blank("name"),)
     id: uuid.UUID = Field(primary_key=True)
     name: str = Field(unique=True)
-    row_version: int = _version()
+    zone: str = Field(default="UTC", sa_column_kwargs={"server_default": "UTC"})
+    row_version: int = version()
 
 
 class Person(SQLModel, table=True):
     """Somebody who signs in. `name_key`: what no two names may share; `reset_hash`: a one-time code for a new passphrase, for a while."""
 
-    __table_args__ = (_not_blank("name"),)
+    __table_args__ = (not_blank("name"),)
     id: uuid.UUID = Field(primary_key=True)
     name: str = Field(unique=True)
     name_key: str = Field(unique=True)
@@ -79,13 +47,13 @@ class Person(SQLModel, table=True):
     reset_hash: str | None = None
     reset_until: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
     one_click: bool = False
-    row_version: int = _version()
+    row_version: int = version()
 
 
 class Membership(SQLModel, table=True):
     """A person's role at a site, until it ended."""
 
-    __table_args__ = (_one_of("role", *Role),)
+    __table_args__ = (one_of("role", *Role),)
     person_id: uuid.UUID = Field(foreign_key="person.id", primary_key=True)
     site_id: uuid.UUID = Field(foreign_key="site.id", primary_key=True)
     role: str
@@ -98,8 +66,8 @@ class SignIn(SQLModel, table=True):
     __tablename__ = "sign_in"
     id: uuid.UUID = Field(primary_key=True)
     person_id: uuid.UUID = Field(foreign_key="person.id", index=True)
-    began_at: datetime = _when()
-    seen_at: datetime = _when()
+    began_at: datetime = when()
+    seen_at: datetime = when()
     ended_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
     ended_why: str = ""
     address: str = ""
@@ -113,7 +81,7 @@ class SignInFailure(SQLModel, table=True):
     id: int | None = Field(default=None, primary_key=True)
     name_key: str = Field(index=True)
     source: str = Field(default="", index=True)
-    at: datetime = _when()
+    at: datetime = when()
 
 
 class FirstLeadCode(SQLModel, table=True):
@@ -128,22 +96,22 @@ class FirstLeadCode(SQLModel, table=True):
 class Machine(SQLModel, table=True):
     """A machine at a site: where it stands and what it is."""
 
-    __table_args__ = (_not_blank("name"), UniqueConstraint("site_id", "name"))
+    __table_args__ = (not_blank("name"), UniqueConstraint("site_id", "name"))
     id: uuid.UUID = Field(primary_key=True)
     site_id: uuid.UUID = Field(foreign_key="site.id", index=True)
     name: str
     kind: str = ""
     place: str = ""
-    row_version: int = _version()
+    row_version: int = version()
 
 
 class Drive(SQLModel, table=True):
     """A drive of a machine. The design point is what it is meant to have (SI; `typed` as written). Put away, not deleted."""
 
     __table_args__ = (
-        _not_blank("name"),
+        not_blank("name"),
         UniqueConstraint("machine_id", "name"),
-        _not_blank("family"),  # which kinds there are, the registry says
+        not_blank("family"),  # which kinds there are, the registry says
         CheckConstraint("design_speed_rad_per_s > 0", name="design_speed_positive"),
         CheckConstraint("design_airflow_m3_per_s > 0", name="design_airflow_positive"),
         CheckConstraint("design_pressure_pa > 0", name="design_pressure_positive"),
@@ -162,8 +130,8 @@ class Drive(SQLModel, table=True):
     design_amps_a: float | None = None
     design_turns: float | None = None
     retired_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
-    typed: dict[str, Any] = _json()
-    row_version: int = _version()
+    typed: dict[str, Any] = json()
+    row_version: int = version()
 
 
 class Configuration(SQLModel, table=True):
@@ -171,7 +139,7 @@ class Configuration(SQLModel, table=True):
 
     __table_args__ = (
         UniqueConstraint("drive_id", "sequence"),
-        _one_of("standing", "as found", "as left", "corrected", "proposed"),
+        one_of("standing", "as found", "as left", "corrected", "proposed"),
         CheckConstraint("sequence >= 1", name="sequence_from_one"),
         CheckConstraint("driver_power_w > 0", name="driver_power_positive"),
         CheckConstraint("driver_speed_rad_per_s > 0", name="driver_speed_positive"),
@@ -189,8 +157,8 @@ class Configuration(SQLModel, table=True):
     hours_per_day: float | None = None
     rotation: str = "clockwise"
     made_by: uuid.UUID = Field(foreign_key="person.id")
-    made_at: datetime = _when()
-    typed: dict[str, Any] = _json()
+    made_at: datetime = when()
+    typed: dict[str, Any] = json()
 
 
 class Stage(SQLModel, table=True):
@@ -207,7 +175,7 @@ class Stage(SQLModel, table=True):
         CheckConstraint("centre_distance_m > 0", name="centre_distance_positive"),
         CheckConstraint("travel_in_m >= 0 AND travel_out_m >= 0", name="travel_not_negative"),
         CheckConstraint("centre_line_deg >= 0 AND centre_line_deg < 360", name="centre_line_turn"),
-        _one_of("lay", "open", "crossed", "quarter-turn"),
+        one_of("lay", "open", "crossed", "quarter-turn"),
         CheckConstraint("carriage_m >= 0 AND carriage_length_m >= 0", name="carriage_not_negative"),
     )
     id: uuid.UUID = Field(primary_key=True)
@@ -234,10 +202,10 @@ class Wheel(SQLModel, table=True):
 
     __table_args__ = (
         UniqueConstraint("stage_id", "position"),
-        _one_of("role", "driver", "driven", "idler"),
-        _one_of("basis", "outside", "datum"),
-        _one_of("contact", "inside", "back"),
-        _one_of("face", "grooved", "flat"),
+        one_of("role", "driver", "driven", "idler"),
+        one_of("basis", "outside", "datum"),
+        one_of("contact", "inside", "back"),
+        one_of("face", "grooved", "flat"),
         CheckConstraint("diameter_m > 0", name="diameter_positive"),
         CheckConstraint("(x_m IS NULL) = (y_m IS NULL)", name="place_whole"),
         CheckConstraint("teeth >= 5", name="teeth_enough"),
@@ -265,9 +233,9 @@ class BeltKeeper(SQLModel, table=True):
     __tablename__ = "belt_keeper"
     __table_args__ = (
         UniqueConstraint("stage_id", "position"),
-        _not_blank("name"),
-        _one_of("side", "inside", "back"),
-        _one_of("state", "in place", "worn off", "missing"),
+        not_blank("name"),
+        one_of("side", "inside", "back"),
+        one_of("state", "in place", "worn off", "missing"),
         CheckConstraint("(x_m IS NULL) = (y_m IS NULL)", name="place_whole"),
         CheckConstraint("gap_m >= 0", name="gap_not_negative"),
     )
@@ -288,8 +256,8 @@ class Reading(SQLModel, table=True):
     """Something somebody measured, at one time, in one state of the machine. Struck out, never deleted."""
 
     __table_args__ = (
-        _one_of("kind", "belt tension", "shaft speed"),
-        _one_of("machine_state", "isolated", "running, guard on"),
+        one_of("kind", "belt tension", "shaft speed"),
+        one_of("machine_state", "isolated", "running, guard on"),
         CheckConstraint("hour_meter_h >= 0", name="hour_meter_not_negative"),
         Index("reading_of_drive", "drive_id", "taken_at"),
     )
@@ -298,7 +266,7 @@ class Reading(SQLModel, table=True):
     configuration_id: uuid.UUID | None = Field(default=None, foreign_key="configuration.id")
     stage_position: int = 1
     kind: str
-    taken_at: datetime = _when()
+    taken_at: datetime = when()
     taken_by: uuid.UUID = Field(foreign_key="person.id")
     machine_state: str
     method: str
@@ -307,10 +275,10 @@ class Reading(SQLModel, table=True):
     belt_state: str = ""
     hour_meter_h: float | None = None
     note: str = ""
-    summary: dict[str, Any] = _json()
+    summary: dict[str, Any] = json()
     struck_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
     struck_by: uuid.UUID | None = Field(default=None, foreign_key="person.id")
-    row_version: int = _version()
+    row_version: int = version()
 
 
 class ReadingValue(SQLModel, table=True):
@@ -334,52 +302,77 @@ class ReadingValue(SQLModel, table=True):
 
 
 class Finding(SQLModel, table=True):
-    """What an inspection saw; open until closed. `subject`: the part of the survey that raises and closes it; empty for a person's own."""
+    """What somebody saw, or the core found; open, being done (`taken_up_at`), or closed, and may be opened again. Nothing is deleted.
 
-    __table_args__ = (_not_blank("what"), _one_of("weight", "watch", "stop"))
+    `subject`: the part of the survey or reading that raises and closes it; empty for a person's own, which has its `sign` and `words`.
+    `closed_how`: by what; `closed_why`: in words.
+    """
+
+    __table_args__ = (
+        not_blank("what"),
+        one_of("weight", "watch", "stop"),
+        one_of("closed_how", "", "said", "reading", "survey", "fitted", "job"),
+        CheckConstraint("(closed_at IS NULL) = (closed_how = '')", name="closed_somehow"),
+    )
     id: uuid.UUID = Field(primary_key=True)
     drive_id: uuid.UUID = Field(foreign_key="drive.id", index=True)
     what: str
     weight: str = "watch"
     subject: str = Field(default="", sa_column_kwargs={"server_default": ""})
-    found_at: datetime = _when()
+    found_at: datetime = when()
     found_by: uuid.UUID = Field(foreign_key="person.id")
+    sign: str = Field(default="", sa_column_kwargs={"server_default": ""})
+    words: str = Field(default="", sa_column_kwargs={"server_default": ""})
+    place: str = Field(default="", sa_column_kwargs={"server_default": ""})
+    page: str = Field(default="", sa_column_kwargs={"server_default": ""})
+    machine_state: str = Field(default="", sa_column_kwargs={"server_default": ""})
+    taken_up_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
+    taken_up_by: uuid.UUID | None = Field(default=None, foreign_key="person.id")
+    closed_by: uuid.UUID | None = Field(default=None, foreign_key="person.id")
+    closed_how: str = Field(default="", sa_column_kwargs={"server_default": ""})
+    closed_why: str = Field(default="", sa_column_kwargs={"server_default": ""})
     closed_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
-    row_version: int = _version()
+    row_version: int = version()
 
 
 class Due(SQLModel, table=True):
-    """A promise to look again; open until done. The kind says where it is done."""
+    """A promise to look again on a day; open until it is done or not needed. The kind says where it is done.
 
-    __table_args__ = (_not_blank("what"), _one_of("kind", "look again", "get-home fix"))
+    `why`: it was moved, or is not needed.
+    """
+
+    __table_args__ = (not_blank("what"), one_of("kind", "look again", "get-home fix"), one_of("answer", "", "done", "moved", "not needed"))
     id: uuid.UUID = Field(primary_key=True)
     drive_id: uuid.UUID = Field(foreign_key="drive.id", index=True)
     what: str
     kind: str = Field(default="look again", sa_column_kwargs={"server_default": "look again"})
     due_on: date
+    answer: str = Field(default="", sa_column_kwargs={"server_default": ""})
+    why: str = Field(default="", sa_column_kwargs={"server_default": ""})
+    done_by: uuid.UUID | None = Field(default=None, foreign_key="person.id")
     done_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
-    row_version: int = _version()
+    row_version: int = version()
 
 
 class CounterSlip(SQLModel, table=True):
     """The answer taken to the shop: what was typed to find it, and the slip as it was given. Never changed, only followed by another."""
 
     __tablename__ = "counter_slip"
-    __table_args__ = (_not_blank("designation"), Index("slip_of_drive", "drive_id", "made_at"))
+    __table_args__ = (not_blank("designation"), Index("slip_of_drive", "drive_id", "made_at"))
     id: uuid.UUID = Field(primary_key=True)
     drive_id: uuid.UUID = Field(foreign_key="drive.id")
     designation: str
     made_by: uuid.UUID = Field(foreign_key="person.id")
-    made_at: datetime = _when()
-    typed: dict[str, Any] = _json()
-    slip: dict[str, Any] = _json()
+    made_at: datetime = when()
+    typed: dict[str, Any] = json()
+    slip: dict[str, Any] = json()
 
 
 class TemporaryFix(SQLModel, table=True):
     """A get-home fix: what is on, what share of the load it carries, and the due by which it comes off."""
 
     __tablename__ = "temporary_fix"
-    __table_args__ = (_not_blank("what"), CheckConstraint("share > 0", name="share_positive"))
+    __table_args__ = (not_blank("what"), CheckConstraint("share > 0", name="share_positive"))
     id: uuid.UUID = Field(primary_key=True)
     drive_id: uuid.UUID = Field(foreign_key="drive.id", index=True)
     due_id: uuid.UUID = Field(foreign_key="due.id", unique=True)
@@ -388,11 +381,11 @@ class TemporaryFix(SQLModel, table=True):
     share_text: str
     run: str
     made_by: uuid.UUID = Field(foreign_key="person.id")
-    made_at: datetime = _when()
+    made_at: datetime = when()
     off_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
     off_by: uuid.UUID | None = Field(default=None, foreign_key="person.id")
-    typed: dict[str, Any] = _json()
-    row_version: int = _version()
+    typed: dict[str, Any] = json()
+    row_version: int = version()
 
 
 class BeltLife(SQLModel, table=True):
@@ -406,30 +399,30 @@ class BeltLife(SQLModel, table=True):
     hours_h: float
     why: str = ""
     made_by: uuid.UUID = Field(foreign_key="person.id")
-    made_at: datetime = _when()
-    typed: dict[str, Any] = _json()
+    made_at: datetime = when()
+    typed: dict[str, Any] = json()
 
 
 class Trial(SQLModel, table=True):
     """Readings before and after one change, as typed and in SI, and what the core said of them at the time."""
 
-    __table_args__ = (_not_blank("change"),)
+    __table_args__ = (not_blank("change"),)
     id: uuid.UUID = Field(primary_key=True)
     drive_id: uuid.UUID = Field(foreign_key="drive.id", index=True)
     change: str
     note: str = ""
     made_by: uuid.UUID = Field(foreign_key="person.id")
-    made_at: datetime = _when()
-    typed: dict[str, Any] = _json()
-    values_si: dict[str, Any] = _json()
-    summary: dict[str, Any] = _json()
+    made_at: datetime = when()
+    typed: dict[str, Any] = json()
+    values_si: dict[str, Any] = json()
+    summary: dict[str, Any] = json()
 
 
 class CrossReference(SQLModel, table=True):
     """A shop's own list: a machine's part number and the belt it means. `part_key` is the number without case and punctuation."""
 
     __tablename__ = "cross_reference"
-    __table_args__ = (_not_blank("part_number"), _not_blank("designation"), UniqueConstraint("site_id", "part_key"))
+    __table_args__ = (not_blank("part_number"), not_blank("designation"), UniqueConstraint("site_id", "part_key"))
     id: uuid.UUID = Field(primary_key=True)
     site_id: uuid.UUID = Field(foreign_key="site.id", index=True)
     part_key: str
@@ -438,22 +431,22 @@ class CrossReference(SQLModel, table=True):
     machine: str = ""
     note: str = ""
     loaded_by: uuid.UUID = Field(foreign_key="person.id")
-    row_version: int = _version()
+    row_version: int = version()
 
 
 class WhatIf(SQLModel, table=True):
     """A drive thought through on the bench, kept by name at a site; nothing of it is fitted. `typed`: what was asked and picked."""
 
     __tablename__ = "what_if"
-    __table_args__ = (_not_blank("name"),)
+    __table_args__ = (not_blank("name"),)
     id: uuid.UUID = Field(primary_key=True)
     site_id: uuid.UUID = Field(foreign_key="site.id", index=True)
     name: str
     made_by: uuid.UUID = Field(foreign_key="person.id")
-    made_at: datetime = _when()
+    made_at: datetime = when()
     put_away_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
-    typed: dict[str, Any] = _json()
-    row_version: int = _version()
+    typed: dict[str, Any] = json()
+    row_version: int = version()
 
 
 class ShopList(SQLModel, table=True):
@@ -468,9 +461,9 @@ class ShopList(SQLModel, table=True):
     content: str
     rows_taken: int
     loaded_by: uuid.UUID = Field(foreign_key="person.id")
-    loaded_at: datetime = _when()
+    loaded_at: datetime = when()
     put_away_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
-    row_version: int = _version()
+    row_version: int = version()
 
 
 class AuditEntry(SQLModel, table=True):
@@ -479,7 +472,7 @@ class AuditEntry(SQLModel, table=True):
     __tablename__ = "audit_entry"
     __table_args__ = (Index("audit_of_subject", "subject_table", "subject_id", "id"),)
     id: int | None = Field(default=None, primary_key=True)
-    at: datetime = _when()
+    at: datetime = when()
     person_id: uuid.UUID | None = Field(default=None, foreign_key="person.id")
     site_id: uuid.UUID | None = Field(default=None, foreign_key="site.id")
     action: str
@@ -487,7 +480,7 @@ class AuditEntry(SQLModel, table=True):
     subject_id: uuid.UUID
     row_version: int | None = None
     idempotency_key: uuid.UUID | None = None
-    changes: dict[str, Any] = _json()
+    changes: dict[str, Any] = json()
 
 
 class KeptAnswer(SQLModel, table=True):
@@ -498,5 +491,5 @@ class KeptAnswer(SQLModel, table=True):
     person_id: uuid.UUID = Field(foreign_key="person.id")
     request_hash: str
     status: int = 0
-    body: dict[str, Any] = _json()
+    body: dict[str, Any] = json()
     at: datetime = Field(default_factory=now, sa_column=Column(DateTime(timezone=True), nullable=False, server_default=text("now()")))

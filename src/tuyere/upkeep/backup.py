@@ -96,7 +96,13 @@ def _has_people(server: "psycopg.Connection[tuple[object, ...]]", url: str, name
 
 
 def _in_use(server: "psycopg.Connection[tuple[object, ...]]", name: str) -> bool:
-    return server.execute("SELECT 1 FROM pg_stat_activity WHERE datname = %s LIMIT 1", (name,)).fetchone() is not None
+    """By clients: PostgreSQL's own cleaning does not count, nor a connection that is just closing."""
+    held = "SELECT 1 FROM pg_stat_activity WHERE datname = %s AND backend_type = 'client backend' LIMIT 1"
+    for _ in range(20):
+        if server.execute(held, (name,)).fetchone() is None:
+            return False
+        time.sleep(0.1)
+    return True
 
 
 def _postgres(tool: str, url: str, *words: str, stdin: int | None = None, stdout: int | None = None) -> "subprocess.Popen[bytes]":

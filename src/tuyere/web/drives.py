@@ -10,19 +10,23 @@ from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
 from tuyere.core.drives import registry
+from tuyere.core.drives.fitted import SMALL
 from tuyere.core.drives.survey import Part, Record
-from tuyere.core.layout.form import read_path
+from tuyere.core.layout.form import PathReading, read_path
 from tuyere.core.sheet.solve import Sheet, solve, solve_page
 from tuyere.core.sheet.typed import Reading as FormReading
 from tuyere.core.working.verdict import Tone
 from tuyere.store import drives
-from tuyere.store.tables import Configuration, Drive, Due, Finding, Machine, Role
+from tuyere.store.dues import facts_of, laid_up, place_of
+from tuyere.store.findings import Raised, open_findings
+from tuyere.store.tables import Configuration, Drive, Due, Machine, Person, Role
 from tuyere.store.write import Answer, Writer
 from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.floor import DueOut, FamilyOut, FindingOut, due_out, explain_clash, family_out
+from tuyere.web.floor import FamilyOut, explain_clash, family_out
 from tuyere.web.forms import SheetForm, SurveyForm, ToothedForm, WithSurvey, read_machine_form, read_sheet, surveyed, typed_path
+from tuyere.web.opened import DueOut, FindingOut, dues_out, finding_out
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
@@ -55,6 +59,19 @@ class LastSpeedOut(BaseModel):
     tach_driven: Entry
 
 
+class HoursOut(BaseModel):
+    """How a drive's running hours are known: hours a day and from where, what its meter showed last, since when its machine is laid up."""
+
+    machine_id: uuid.UUID
+    per_day: float | None
+    source: str
+    last: float | None
+    last_at: datetime | None
+    laid_up_since: datetime | None
+    lay_up_id: uuid.UUID | None
+    lay_up_version: int
+
+
 class DriveOut(BaseModel):
     """A drive with what is fitted now, as typed; `row_version` goes back with the next survey."""
 
@@ -77,6 +94,7 @@ class DriveOut(BaseModel):
     last_speed: LastSpeedOut | None
     findings: list[FindingOut]
     dues: list[DueOut]
+    hours: HoursOut
 
 
 @blueprint.get("/drives/<uuid:drive_id>", summary="A drive and what is fitted", responses={"200": DriveOut})
@@ -86,8 +104,11 @@ def get_drive(path: DrivePath) -> Response:
         drive = session.get_one(Drive, path.drive_id)
         machine = session.get_one(Machine, drive.machine_id)
         configuration = drives.current_configuration(session, drive.id)
-        findings = session.exec(select(Finding).where(Finding.drive_id == drive.id, col(Finding.closed_at).is_(None)))
-        dues = session.exec(select(Due).where(Due.drive_id == drive.id, col(Due.done_at).is_(None)).order_by(col(Due.due_on)))
+        findings = open_findings(session, drive.id)
+        promises = session.exec(select(Due).where(Due.drive_id == drive.id, col(Due.done_at).is_(None)).order_by(col(Due.due_on))).all()
+        facts, place = facts_of(session, [drive.id])[drive.id], place_of(session, machine.site_id)
+        names, hours = dict(session.exec(select(Person.id, Person.name)).all()), configuration.hours_per_day if configuration else None
+        clock, rest = facts.clock(hours), laid_up(session, machine.id)
         return answer(
             DriveOut(
                 id=drive.id,
@@ -107,8 +128,18 @@ def get_drive(path: DrivePath) -> Response:
                 survey=survey_form(drive, configuration),
                 proposed=_proposed(session, drive),
                 last_speed=_last_speed(session, drive, configuration),
-                findings=[FindingOut(id=f.id, what=f.what, weight=f.weight, found_at=f.found_at) for f in findings],
-                dues=[due_out(d) for d in dues],
+                findings=[finding_out(f, names) for f in findings],
+                dues=dues_out(promises, facts, drive.family, hours, place),
+                hours=HoursOut(
+                    machine_id=machine.id,
+                    per_day=clock.pace.hours_per_day if clock.pace else None,
+                    source=clock.pace.source if clock.pace else "",
+                    last=max(facts.hours, key=lambda m: m.at).hours if facts.hours else None,
+                    last_at=max(m.at for m in facts.hours) if facts.hours else None,
+                    laid_up_since=rest.began_at if rest else None,
+                    lay_up_id=rest.id if rest else None,
+                    lay_up_version=rest.row_version if rest else 0,
+                ),
             )
         )
 
@@ -247,6 +278,7 @@ def survey_of(
     """A survey as the store keeps it: typed words beside SI values. Raises Refusal for one that cannot be read."""
     dumped = typed.model_dump(mode="json")
     family = registry.family(typed.family)
+    path = read_path(typed_path(typed)) if typed.layout.wheels and family.loop(Part()) else None
     return drives.Survey(
         survey_id,
         standing,
@@ -256,10 +288,21 @@ def survey_of(
         dict(form.design),
         form.spec,
         made_at,
-        read_path(typed_path(typed)) if typed.layout.wheels and family.loop(Part()) else None,
+        path,
         _record(typed),
         family.key,
+        _said(form, path),
     )
+
+
+def _said(form: FormReading, path: PathReading | None) -> dict[str, tuple[Raised, ...]]:
+    """What a survey itself shows that wants mending: a wheel under the smallest for its belt, a keeper that no longer keeps."""
+    small = [f for f in solve(form.spec).flags if f.code == SMALL]
+    roles = [f.field.removesuffix("_diameter") for f in small]
+    said = {"wheel": tuple(Raised(f"The {role} wheel is under the smallest for what runs on it", "watch", "size", role) for role in roles)}
+    if path and path.wheels:
+        said["keeper"] = tuple(Raised(what, "stop", "survey/wheels", "belt") for what in path.findings)
+    return said
 
 
 def _record(typed: SurveyForm) -> Record | None:

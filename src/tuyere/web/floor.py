@@ -3,14 +3,14 @@
 import math
 import uuid
 from dataclasses import replace
-from datetime import date, datetime
+from datetime import datetime
 
 from flask import Response
 from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
-from tuyere.core.attention import Attention, Level, Promised, Said, attention
+from tuyere.core.attention import Level
 from tuyere.core.caution import DEFERENCE, Caution, cautions
 from tuyere.core.drives import registry, v_belt
 from tuyere.core.drives.family import Family
@@ -23,14 +23,15 @@ from tuyere.core.geometry.open_belt import GeometryError, Span, Wheel, open_path
 from tuyere.core.layout.held import HELD_BY
 from tuyere.core.rating import duties
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
-from tuyere.core.working.verdict import Tone
 from tuyere.store import drives
-from tuyere.store.tables import Drive, Due, Machine, Role, now
+from tuyere.store.dues import Place, place_of
+from tuyere.store.tables import Drive, Machine, Role
 from tuyere.store.write import Answer, Writer
 from tuyere.web.answers import answer
 from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import FORCE_TOOLS
+from tuyere.web.opened import DueOut, FindingOut, dues_out, wants
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, at_site
 from tuyere.web.state import constraint_of, reading, write
@@ -45,25 +46,6 @@ class SitePath(BaseModel):
     site_id: uuid.UUID
 
 
-class FindingOut(BaseModel):
-    """An open finding."""
-
-    id: uuid.UUID
-    what: str
-    weight: str
-    found_at: datetime
-
-
-class DueOut(BaseModel):
-    """A promise to look again; `days` from today, below zero when late."""
-
-    id: uuid.UUID
-    what: str
-    kind: str
-    due_on: date
-    days: int
-
-
 class SketchOut(BaseModel):
     """A drive in small, to scale (m, y up, driver first): wheels and strands."""
 
@@ -72,7 +54,7 @@ class SketchOut(BaseModel):
 
 
 class FloorDriveOut(BaseModel):
-    """A drive as Floor lists it."""
+    """A drive as Floor lists it. `why` it wants attention, and the one `page` that answers that."""
 
     id: uuid.UUID
     name: str
@@ -88,6 +70,7 @@ class FloorDriveOut(BaseModel):
     last_headline: str
     level: Level
     why: str
+    page: str
     findings: list[FindingOut]
     dues: list[DueOut]
     retired: bool
@@ -99,14 +82,11 @@ class FloorOut(BaseModel):
     drives: list[FloorDriveOut]
 
 
-def due_out(due: Due) -> DueOut:
-    """A due with its days from today."""
-    return DueOut(id=due.id, what=due.what, kind=due.kind, due_on=due.due_on, days=(due.due_on - now().date()).days)
-
-
-def _floor_drive(item: drives.FloorDrive) -> FloorDriveOut:
+def _floor_drive(item: drives.FloorDrive, place: Place) -> FloorDriveOut:
     last = item.last_reading
-    wants = _attention(item)
+    dues = dues_out(item.dues, item.facts, item.row.family, item.hours_per_day, place)
+    stations = station_verdicts(item.configuration_id, item.row.row_version) if item.configuration_id else ()
+    found = wants(stations, last.summary if last else {}, item.findings, dues)
     named = (" × ".join(str(p) for p in (stage.belt_count, stage.belt or stage.section) if p) for stage, _ in item.stages)
     belts = ", ".join(n for n in named if n)
     return FloorDriveOut(
@@ -122,21 +102,15 @@ def _floor_drive(item: drives.FloorDrive) -> FloorDriveOut:
         last_reading_at=last.taken_at if last else None,
         last_tone=last.summary.get("tone", "") if last else "",
         last_headline=last.summary.get("headline", "") if last else "",
-        level=wants.level,
-        why=wants.reason,
-        findings=[FindingOut(id=f.id, what=f.what, weight=f.weight, found_at=f.found_at) for f in item.findings],
-        dues=[due_out(d) for d in item.dues],
+        level=found.level,
+        why=found.reason,
+        page=found.page,
+        findings=[
+            FindingOut(id=f.id, what=f.what, weight=f.weight, found_at=f.found_at, words=f.words, page=f.page or "survey")
+            for f in item.findings
+        ],
+        dues=dues,
         retired=item.row.retired_at is not None,
-    )
-
-
-def _attention(item: drives.FloorDrive) -> Attention:
-    last = item.last_reading.summary if item.last_reading else {}
-    return attention(
-        station_verdicts(item.configuration_id, item.row.row_version) if item.configuration_id else (),
-        Said(Tone(last["tone"]), last.get("headline", "")) if last.get("tone") else None,
-        [Said(Tone(f.weight), f.what) for f in item.findings],
-        [Promised((d.due_on - now().date()).days, d.what) for d in item.dues],
     )
 
 
@@ -183,7 +157,8 @@ def _sketch_of_many(item: drives.FloorDrive) -> SketchOut:
 @at_site(Role.VIEWER)
 def get_floor(path: SitePath) -> Response:
     with reading() as session:
-        return answer(FloorOut(drives=[_floor_drive(item) for item in drives.floor(session, path.site_id)]))
+        place = place_of(session, path.site_id)
+        return answer(FloorOut(drives=[_floor_drive(item, place) for item in drives.floor(session, path.site_id)]))
 
 
 class NewDrive(Strict):

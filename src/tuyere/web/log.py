@@ -7,9 +7,10 @@ from typing import Any, Literal
 from flask import Response
 from pydantic import BaseModel, Field
 
+from tuyere.core.dues.rules import standard_rules
 from tuyere.core.entry.field import FIELDS
 from tuyere.core.working.figure import plus_minus, shown
-from tuyere.store import drives
+from tuyere.store import log as store
 from tuyere.store.tables import Reading, ReadingValue, Role
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
@@ -45,11 +46,18 @@ class LoggedFigure(BaseModel):
     plus_minus_si: str
 
 
+LogKind = Literal[
+    "belt tension", "shaft speed", "survey", "finding", "counter slip", "get-home fix", "set ended", "trial", "done", "due", "hours"
+]  # fmt: skip
+
+
 class LogEntryOut(BaseModel):
     """One line of the log."""
 
     id: uuid.UUID
-    kind: Literal["belt tension", "shaft speed", "survey", "finding", "counter slip", "get-home fix", "set ended", "trial"]
+    kind: Literal[
+        "belt tension", "shaft speed", "survey", "finding", "counter slip", "get-home fix", "set ended", "trial", "done", "due", "hours"
+    ]
     at: datetime
     who: str
     title: str
@@ -64,6 +72,7 @@ class LogEntryOut(BaseModel):
     hour_meter_h: float | None = None
     note: str = ""
     struck: bool = False
+    open: bool = False
     row_version: int = 1
     values: list[LoggedValue] = Field(default_factory=list)
     figures: dict[str, LoggedFigure] = Field(default_factory=dict)
@@ -79,10 +88,10 @@ class LogOut(BaseModel):
 @at_site_of_drive(Role.VIEWER)
 def get_log(path: DrivePath) -> Response:
     with reading() as session:
-        return answer(LogOut(entries=[_log_entry(e) for e in drives.log(session, path.drive_id)]))
+        return answer(LogOut(entries=[_log_entry(e) for e in store.log(session, path.drive_id)]))
 
 
-def _log_entry(entry: drives.LogEntry) -> LogEntryOut:
+def _log_entry(entry: store.LogEntry) -> LogEntryOut:
     if entry.reading:
         return _logged_reading(entry, entry.reading)
     if entry.configuration:
@@ -98,6 +107,8 @@ def _log_entry(entry: drives.LogEntry) -> LogEntryOut:
             tone="",
             note=c.reason,
         )
+    if done := _done(entry):
+        return done
     if not entry.finding:
         return _found_out(entry)
     f = entry.finding
@@ -107,12 +118,52 @@ def _log_entry(entry: drives.LogEntry) -> LogEntryOut:
         at=entry.at,
         who=entry.who,
         title=f.what,
-        detail="closed" if f.closed_at else "open",
+        detail=_life_of(entry),
         tone=f.weight if not f.closed_at else "",
+        note=f.words if f.words != f.what else "",
+        row_version=f.row_version,
+        machine_state=f.machine_state,
+        open=f.closed_at is None,
     )
 
 
-def _found_out(entry: drives.LogEntry) -> LogEntryOut:
+def _life_of(entry: store.LogEntry) -> str:
+    """What became of a finding."""
+    f = entry.finding
+    assert f
+    if f.closed_at:
+        return f"closed {f.closed_at:%d %b %Y}{f' by {entry.by}' if entry.by else ''}{f': {f.closed_why}' if f.closed_why else ''}"
+    return f"being done by {entry.by}" if f.taken_up_at else "open"
+
+
+_DONE = {
+    "new set": "New belts or chain on", "new wheel": "Another wheel on", "re-tension": "Tension set", "first start": "First start",
+    "oil change": "Oil changed", "get-home fix": "Get-home fix on", "get-home off": "Get-home fix off",
+}  # fmt: skip
+
+
+def _done(entry: store.LogEntry) -> LogEntryOut | None:
+    """What was fitted, answered or metered; None for any other line."""
+
+    def line(row_id: uuid.UUID, kind: Any, title: str, detail: str, **more: Any) -> LogEntryOut:
+        return LogEntryOut(id=row_id, kind=kind, at=entry.at, who=entry.who, title=title, detail=detail, tone="", **more)
+
+    if h := entry.happened:
+        off = f"off came {h.came_off}" if h.came_off else ""
+        said = "; ".join(s for s in (h.what, off, h.why_off) if s)
+        return line(h.id, "done", _DONE.get(h.kind, h.kind), said, struck=h.struck_at is not None, row_version=h.row_version)
+    if a := entry.answer:
+        rule = next((r.what for r in standard_rules() if r.key == a.rule), a.rule)
+        to = f" to {a.to_on:%d %b %Y}" if a.to_on else ""
+        return line(a.id, "due", f"{rule}: {a.answer}{to}", "", note=a.why)
+    if d := entry.promise:
+        return line(d.id, "due", f"{d.what}: {d.answer or 'done'}", "", note=d.why)
+    if m := entry.hours:
+        return line(m.id, "hours", f"Hour meter: {m.hours_h:g} h", "", struck=m.struck_at is not None, row_version=m.row_version)
+    return None
+
+
+def _found_out(entry: store.LogEntry) -> LogEntryOut:
     def line(row_id: uuid.UUID, kind: Any, title: str, detail: str, tone: str = "", note: str = "") -> LogEntryOut:
         return LogEntryOut(id=row_id, kind=kind, at=entry.at, who=entry.who, title=title, detail=detail, tone=tone, note=note)
 
@@ -131,7 +182,7 @@ def _found_out(entry: drives.LogEntry) -> LogEntryOut:
     )
 
 
-def _logged_reading(entry: drives.LogEntry, row: Reading) -> LogEntryOut:
+def _logged_reading(entry: store.LogEntry, row: Reading) -> LogEntryOut:
     figures = {k: logged_figure(k, f["si"], f["std_si"]) for k, f in row.summary.get("figures", {}).items()}
     return LogEntryOut(
         id=row.id,

@@ -7,7 +7,8 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.store.tables import ShopList, WhatIf, now
+from tuyere.store.columns import now
+from tuyere.store.tables import ShopList, WhatIf
 from tuyere.store.write import Answer, Writer, update
 from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Strict

@@ -13,8 +13,12 @@ from tuyere.core.entry.typed import Given, Typed, given
 from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.core.speeds import design_point
 from tuyere.store import drives
-from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role, now
-from tuyere.store.write import Answer, Writer
+from tuyere.store.columns import now
+from tuyere.store.dues import answer_by_look
+from tuyere.store.dues_tables import Happened
+from tuyere.store.findings import Cause, Raised, open_findings, settle
+from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role
+from tuyere.store.write import Answer, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath, refuse_problems
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
@@ -27,6 +31,7 @@ from tuyere.web.surveyed import survey_form
 
 blueprint = routes("readings", "/api", "readings")
 
+_WEIGHS = ("watch", "stop")
 MachineState = Literal["isolated", "running, guard on"]
 
 
@@ -47,38 +52,79 @@ class KeepReading(Strict):
     strand: Literal["upper", "lower", "left", "right"] = Field("upper", description="the strand gauged, as the drive stands")
     hour_meter: str = Field("", max_length=60, description="hours on the machine's meter")
     note: str = Field("", max_length=2000)
+    was_set: bool = Field(False, description="the tension was set, and this is how it was left")
+
+
+class SettlesOut(BaseModel):
+    """A finding that a reading may have put right."""
+
+    id: uuid.UUID
+    what: str
+    row_version: int
 
 
 class KeptReadingOut(BaseModel):
-    """The reading kept."""
+    """The reading kept, the dues it did, and what it may have put right."""
 
     id: uuid.UUID
     headline: str
     tone: str
+    done: list[str] = Field(default_factory=list)
+    settles: list[SettlesOut] = Field(default_factory=list)
 
 
 @blueprint.post("/drives/<uuid:drive_id>/readings", summary="Keep a reading", responses={"201": KeptReadingOut})
 @at_site_of_drive(Role.MECHANIC)
 def post_reading(path: DrivePath, body: KeepReading) -> Response:
-    hours = _hour_meter(body.hour_meter)
+    hours = hour_meter(body.hour_meter)
 
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
         configuration = drives.current_configuration(session, drive.id)
         row, values = reading_of(body, drive, configuration, writer.person_id, hours)
-        earlier = drives.speeds_off_design(session, drive.id)
-        drives.keep_reading(session, writer, row, values)
-        off = row.summary["figures"].get("off_design")
-        if off and drive.design_speed_rad_per_s:
-            said = design_point.finding(off["si"], drive.design_speed_rad_per_s, earlier)
-            drives.settle_findings(session, writer, drive.id, row.id, "design speed", (said,) if said else ())
-        return Answer(201, {"id": str(row.id), "headline": row.summary.get("headline", ""), "tone": row.summary.get("tone", "")})
+        kept = keep_round(session, writer, drive, configuration, (row, values), body.was_set)
+        return Answer(201, {"id": str(row.id), **kept})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(KeptReadingOut(**done.body), done.status)
 
 
-def _hour_meter(text: str) -> float | None:
+Rows = tuple[Reading, list[ReadingValue]]
+
+
+def keep_round(
+    session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, rows: Rows, was_set: bool
+) -> dict[str, Any]:
+    """Keep a reading, with what it raises, closes and does: findings of the core, dues it answers, a new count where the tension was set.
+
+    `settles`: what people saw that this reading may have put right; whether it has is theirs to say.
+    """
+    row, values = rows
+    earlier = drives.speeds_off_design(session, drive.id)
+    drives.keep_reading(session, writer, row, values)
+    summary, tension = row.summary, row.kind == "belt tension"
+    tone, headline = summary.get("tone", ""), summary.get("headline", "")
+    cause = Cause(row.id, "reading", f"Reading of {row.taken_at:%d %b %Y}: {headline}"[:400], row.taken_at)
+    off = summary["figures"].get("off_design")
+    if off and drive.design_speed_rad_per_s:
+        said = design_point.finding(off["si"], drive.design_speed_rad_per_s, earlier)
+        settle(session, writer, drive.id, cause, "design speed", [Raised(said, page="speed", place="driven")] if said else [])
+    if tension and tone:
+        settle(session, writer, drive.id, cause, "tension", [Raised(headline, tone, "tension", "belt")] if tone in _WEIGHS else [])
+    page = "tension" if tension else "speed"
+    per_day = configuration.hours_per_day if configuration else None
+    done = answer_by_look(session, writer, drive, cause, page, per_day)
+    if was_set and tension:
+        again_id = uuid.uuid5(row.id, "re-tension")
+        again = Happened(id=again_id, drive_id=drive.id, kind="re-tension", at=row.taken_at, made_by=writer.person_id)
+        insert(session, writer, again, "set the tension")
+    open_now = [f for f in open_findings(session, drive.id) if not f.subject and f.page == page] if tone == "good" else []
+    settles = [{"id": str(f.id), "what": f.what, "row_version": f.row_version} for f in open_now]
+    return {"headline": headline, "tone": tone, "done": done, "settles": settles}
+
+
+def hour_meter(text: str) -> float | None:
+    """Hours as written on a meter; None where nothing is. Raises Refusal."""
     cleaned = text.replace(",", "").strip()
     if cleaned in ("", "-"):
         return None

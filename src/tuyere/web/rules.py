@@ -8,7 +8,7 @@ from typing import Any, TypeVar
 from flask import Flask, g, request
 from flask_login import current_user
 
-from tuyere.store import drives, found, people, shop_lists, what_ifs
+from tuyere.store import drives, dues, findings, found, people, shop_lists, what_ifs
 from tuyere.store.tables import Role
 from tuyere.web.errors import Refusal
 from tuyere.web.state import reading
@@ -84,6 +84,26 @@ def at_site_of_what_if(role: Role) -> Callable[[View], View]:
 def at_site_of_shop_list(role: Role) -> Callable[[View], View]:
     """`role` at the site of the shop's list in the path."""
     return _mark(Rule("role", role, "list_id", shop_lists.site_of_list))
+
+
+def at_site_of_finding(role: Role) -> Callable[[View], View]:
+    """`role` at the site of the finding in the path."""
+    return _mark(Rule("role", role, "finding_id", findings.site_of_finding))
+
+
+def at_site_of_due(role: Role) -> Callable[[View], View]:
+    """`role` at the site of the promise in the path."""
+    return _mark(Rule("role", role, "due_id", dues.site_of_due))
+
+
+def at_site_of_happened(role: Role) -> Callable[[View], View]:
+    """`role` at the site of what was done, in the path."""
+    return _mark(Rule("role", role, "happened_id", dues.site_of_happened))
+
+
+def at_site_of_machine(role: Role) -> Callable[[View], View]:
+    """`role` at the site of the machine in the path."""
+    return _mark(Rule("role", role, "machine_id", dues.site_of_machine))
 
 
 def rule_of(app: Flask, endpoint: str) -> Rule | None:

@@ -49,6 +49,33 @@ class DueOn:
     resting: bool
     because: str
 
+    def days(self, now: datetime, zone: ZoneInfo) -> int | None:
+        """Days of the site's calendar until it falls, below zero once past; None while that cannot be told."""
+        return (self.likely.astimezone(zone).date() - now.astimezone(zone).date()).days if self.likely else None
+
+    def said(self, now: datetime, zone: ZoneInfo) -> str:
+        """The day it falls with its doubt, as people say it."""
+        if self.resting:
+            return "at rest: nothing falls due until it runs again"
+        if self.likely is None:
+            return "its day is not known yet"
+        day = _short(self.likely, zone)
+        if self.earliest is None or self.latest is None:
+            return f"about {day}" if self.latest is None and self.by == "hours" else day
+        first, last = _short(self.earliest, zone), _short(self.latest, zone)
+        return f"about {day} ({first} to {last})" if first != last else day
+
+    def answered_by(self, clock: RunningHours, now: datetime) -> bool:
+        """Whether a look taken now is the one it asks for: once half of what it waits for has gone by (an assumption), not the look that began it."""
+        if self.likely is None:
+            return False
+        if self.by == "hours" and self.rule.after_hours is not None:
+            ran = clock.between(self.since, now)
+            return ran is not None and ran[1] >= ENOUGH * self.rule.after_hours
+        return now - self.since >= ENOUGH * (self.likely - self.since)
+
+
+ENOUGH = 0.5
 
 _EVENTS = {
     "new set": "new belts or chain went on",
@@ -133,6 +160,11 @@ def _because(rule: Rule, started: datetime, base: datetime, clock: RunningHours,
         said = f"{days:.0f} days" if days >= 1.75 else "a day" if days >= 0.75 else f"{rule.after_hours:g} hours"
         about = f", about {said} at {clock.pace.hours_per_day:.0f} h a day ({clock.pace.source})"
     return f"Because {event} on {_day(base, zone)}: {rule.interval}{about}."
+
+
+def _short(at: datetime, zone: ZoneInfo) -> str:
+    local = at.astimezone(zone)
+    return f"{local:%a} {local.day} {local:%b}"
 
 
 def _day(at: datetime, zone: ZoneInfo) -> str:

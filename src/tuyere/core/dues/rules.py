@@ -1,6 +1,7 @@
 """The rules by which things fall due: tables/due_rules.csv, or a shop's own."""
 
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
 from functools import cache
 from typing import Literal
 
@@ -40,6 +41,23 @@ class Rule:
             if value is not None
         ]
         return " or ".join(said) + (", whichever comes first" if len(said) > 1 else "") if said else "at once"
+
+
+OIL = Rule(
+    "oil", "oil change", "Change the oil, and look at the belts with it", repeats=False, page="tension", source="the machine's own manual"
+)
+
+
+def oil_rule(interval_h: float) -> Rule:
+    """The next oil change, by the interval that was asked for once."""
+    return replace(OIL, after_hours=interval_h)
+
+
+def rules_of(own: Iterable[tuple[Rule, bool]]) -> tuple[Rule, ...]:
+    """The standard rules, with a shop's `own` in their place or beside them; one of its own that is not used leaves nothing."""
+    held = {rule.key: (rule, used) for rule, used in own}
+    standard = [held.pop(rule.key, (rule, True)) for rule in standard_rules()]
+    return tuple(rule for rule, used in [*standard, *held.values()] if used)
 
 
 @cache
