@@ -22,6 +22,7 @@ OPEN = {
     "/api/openapi.json",
     "/api/choices",
     "/api/families",
+    "/api/signs",
     "/api/session",
     "/api/session/demo",
     "/api/session/reset",
@@ -98,6 +99,10 @@ SUBJECTS = {
     "fix_id": "SELECT id FROM temporary_fix LIMIT 1",
     "list_id": "SELECT id FROM shop_list WHERE site_id = :site LIMIT 1",
     "what_if_id": "SELECT id FROM what_if WHERE site_id = :site LIMIT 1",
+    "finding_id": "SELECT id FROM finding LIMIT 1",
+    "due_id": "SELECT id FROM due LIMIT 1",
+    "happened_id": "SELECT id FROM happened LIMIT 1",
+    "machine_id": "SELECT id FROM machine WHERE site_id = :site LIMIT 1",
 }
 
 
