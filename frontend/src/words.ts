@@ -45,3 +45,5 @@ export function dayFromNow(days: number): string {
   day.setDate(day.getDate() + days)
   return [day.getFullYear(), day.getMonth() + 1, day.getDate()].map((n) => String(n).padStart(2, '0')).join('-')
 }
+
+export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

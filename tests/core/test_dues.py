@@ -90,7 +90,7 @@ def test_a_due_by_hours_comes_nearer_with_a_reading_and_goes_when_it_is_done() -
     (due,) = open_dues(LOOK, surveyed, after(1))
     assert (due.likely, due.by, due.late) == (after(72), "hours", False) and due.earliest and due.latest
     assert due.earliest < due.likely < due.latest
-    assert due.because == "Because new belts or chain went on on Monday 2 March: 24 running hours, about 3 days at 8 h a day (as surveyed)."
+    assert due.because == "Because the new set was fitted on Monday 2 March: 24 running hours, about 3 days at 8 h a day (as surveyed)."
     read = RunningHours([MeterReading(START, 100), MeterReading(after(24), 120)], 8)
     (sooner,) = open_dues(LOOK, read, after(25))
     assert sooner.likely == after(28.8) and sooner.likely < due.likely and "by the hour meter" in sooner.because

@@ -161,7 +161,7 @@ def test_dues_by_hours_readings_and_a_move(app: Flask) -> None:
         return {d["rule"]: d for d in post(app, "dues", asked | more).json["dues"]}.get("v first day")
 
     assert first()["likely"] == "2026-03-31T13:00:00+02:00" and first()["earliest"] < first()["likely"] < first()["latest"]
-    assert first()["because"].startswith("Because new belts or chain went on on Saturday 28 March: 24 running hours, about 3 days")
+    assert first()["because"].startswith("Because the new set was fitted on Saturday 28 March: 24 running hours, about 3 days")
     readings = [{"at": "2026-03-28T12:00:00+01:00", "hours": 410}, {"at": "2026-03-29T09:00:00+02:00", "hours": 430}]
     assert first(readings=readings)["likely"] == "2026-03-29T13:00:00+02:00", (
         "20 hours by the clock of the place, which skipped one, and 20 run"

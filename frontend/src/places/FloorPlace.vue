@@ -6,6 +6,7 @@ import { useFloor, useMayWrite, useSite } from '../api/queries'
 import type { FloorDrive } from '../api/client'
 import { say } from '../settings'
 import { useKeys } from '../useKeys'
+import SawSlip from '../open/SawSlip.vue'
 import { ago, dueText } from '../words'
 import DriveSketch from './DriveSketch.vue'
 import NewDrive from './NewDrive.vue'
@@ -43,6 +44,9 @@ const found = computed(() => {
     return words.every((w) => text.includes(w))
   })
 })
+/** How far ahead dues are listed; what falls later stands on its drive. */
+const AHEAD = 30
+const seeing = ref<FloorDrive | null>(null)
 const LEVELS = ['stop', 'overdue', 'watch', 'soon', 'quiet']
 const weight = (d: FloorDrive) => LEVELS.indexOf(d.level)
 /** The reason, unless it is one of the findings that are listed anyway. */
@@ -53,7 +57,12 @@ const ordered = computed(() =>
 const wanting = computed(() => ordered.value.filter((d) => weight(d) < 4))
 const quiet = computed(() => ordered.value.filter((d) => weight(d) === 4))
 const promises = computed(() =>
-  found.value.flatMap((d) => d.dues.map((due) => ({ d, due }))).sort((a, b) => a.due.days - b.due.days),
+  found.value
+    .flatMap((d) =>
+      d.dues.filter((due) => !due.resting && due.days !== null).map((due) => ({ d, due, days: due.days! })),
+    )
+    .filter((p) => p.days <= AHEAD)
+    .sort((a, b) => a.days - b.days),
 )
 
 useKeys({ '/': () => box.value?.focus(), n: () => mayWrite.value && (adding.value = true) })
@@ -131,7 +140,7 @@ function walk(event: KeyboardEvent, step: number): void {
       >
         <h2>{{ group.title }}</h2>
         <ul>
-          <li v-for="d in group.drives" :key="d.id">
+          <li v-for="d in group.drives" :key="d.id" class="line">
             <router-link :to="`/drives/${d.id}`" class="drive" :class="`w${weight(d)}`">
               <DriveSketch :drive="d" />
               <span class="who">
@@ -154,15 +163,21 @@ function walk(event: KeyboardEvent, step: number): void {
                 <span v-if="d.last_reading_at" class="soft small">gauged {{ ago(d.last_reading_at) }}</span>
               </span>
             </router-link>
+            <router-link v-if="d.page && weight(d) < 4" class="go" :to="`/drives/${d.id}/${d.page}`">
+              {{ d.page.split('/')[0] }} ›<span class="sr">: answers why {{ d.machine }} wants attention</span>
+            </router-link>
+            <button v-if="mayWrite" type="button" class="bare saw no-print" @click="seeing = d">
+              Saw<br />something<span class="sr"> at {{ d.machine }}</span>
+            </button>
           </li>
         </ul>
       </section>
       <aside v-if="promises.length">
         <h2>Due</h2>
         <ol>
-          <li v-for="{ d, due } in promises" :key="due.id">
-            <router-link :to="`/drives/${d.id}/${due.kind === 'get-home fix' ? 'survey/home' : 'tension'}`">
-              <b :class="{ ember: due.days <= 0 }">{{ dueText(due.days) }}</b>
+          <li v-for="{ d, due, days } in promises" :key="`${d.id} ${due.key}`">
+            <router-link :to="`/drives/${d.id}/${due.page}`" :title="due.because">
+              <b :class="{ ember: days <= 0 }">{{ dueText(days) }}</b>
               <span>{{ due.what }}</span>
               <span class="soft small">{{ d.machine }}</span>
             </router-link>
@@ -175,6 +190,7 @@ function walk(event: KeyboardEvent, step: number): void {
         <u>{{ away ? 'Back to the floor' : `Put away: ${putAway}` }}</u>
       </button>
     </p>
+    <SawSlip v-if="seeing" :model-value="true" :drive="seeing" @update:model-value="seeing = null" />
     <NewDrive v-if="adding && site" v-model="adding" :site-id="site.id" :drives="all" />
   </div>
 </template>
@@ -270,10 +286,36 @@ ol {
   padding: 7px 10px 7px 8px;
   text-decoration: none;
   color: inherit;
-  border-top: 1px solid var(--hair-2);
   border-left: 3px solid transparent;
   min-height: 56px;
   align-items: center;
+}
+.line {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  align-items: stretch;
+  border-top: 1px solid var(--hair-2);
+}
+.go,
+.saw {
+  display: flex;
+  align-items: center;
+  min-width: 64px;
+  padding: 0 8px;
+  font-size: 13.5px;
+  font-stretch: 80%;
+  text-transform: capitalize;
+}
+.saw {
+  text-transform: none;
+  color: var(--ink-2);
+  line-height: 1.2;
+  border-left: 1px solid var(--hair-2);
+}
+.go:hover,
+.saw:hover {
+  background: var(--sheet);
+  color: var(--ink);
 }
 .drive:hover,
 .drive:focus-visible {

@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 
 import { api, type FloorDrive, unwrap } from '../api/client'
 import { useFamilies } from '../api/queries'
+import { capital } from '../words'
 import { useWrite } from '../api/useWrite'
 
 const open = defineModel<boolean>({ required: true })
@@ -13,7 +14,6 @@ const { siteId, drives } = defineProps<{ siteId: string; drives: FloorDrive[] }>
 const router = useRouter()
 const client = useQueryClient()
 const { data: kinds } = useFamilies()
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 const form = reactive({
   machine: '',

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { ref } from 'vue'
+
+import DueRulesSlip from '../open/DueRulesSlip.vue'
 import { settings } from '../settings'
 import PassphraseSlip from './PassphraseSlip.vue'
 import PeopleSlip from './PeopleSlip.vue'
@@ -6,6 +9,7 @@ import PeopleSlip from './PeopleSlip.vue'
 const open = defineModel<boolean>({ required: true })
 defineProps<{ name: string; site: { id: string; name: string; role: string } | null }>()
 defineEmits<{ leave: []; keys: [] }>()
+const ruling = ref(false)
 </script>
 
 <template>
@@ -38,6 +42,8 @@ defineEmits<{ leave: []; keys: [] }>()
       <el-button @click="((open = false), $emit('keys'))">List of keys</el-button>
       <el-button @click="((open = false), $emit('leave'))">Sign out</el-button>
       <PassphraseSlip />
+      <el-button v-if="site" @click="ruling = true">What falls due, and after what</el-button>
+      <DueRulesSlip v-if="ruling && site" v-model="ruling" :site-id="site.id" :lead="site.role === 'lead'" />
       <PeopleSlip v-if="open && site?.role === 'lead'" :site-id="site.id" />
     </div>
   </el-drawer>

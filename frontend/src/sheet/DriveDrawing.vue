@@ -2,6 +2,8 @@
 import { useElementSize } from '@vueuse/core'
 import { type ComponentPublicInstance, computed, ref } from 'vue'
 
+import { marksOf } from '../open/seenMarks'
+import SeenMarks from '../open/SeenMarks.vue'
 import { say } from '../settings'
 import DrawingFrame from './DrawingFrame.vue'
 import { useDriveLabels } from './driveLabels'
@@ -23,6 +25,15 @@ const described = computed(() => {
     `The drive to scale: driver sheave ${shown('driver_outside')}, driven sheave ${shown('driven_outside')}, centres ${shown('centre_distance')}; the ${tight} strand pulls.`,
   )
 })
+/** A wheel's mark stands off its hub; the belt's on the strand that hangs slack. */
+const seen = computed(() =>
+  marksOf(props.findings ?? [], (place) => {
+    const wheel = scene.value?.wheels.find((w) => w.role === place)
+    if (wheel) return { x: wheel.cx - wheel.r * 0.45, y: wheel.cy + wheel.r * 0.45 }
+    const span = scene.value?.spans.find((s) => s.tight === (place === 'tight strand'))
+    return span ? { x: span.x1 + (span.x2 - span.x1) * 0.3, y: span.y1 + (span.y2 - span.y1) * 0.3 } : null
+  }),
+)
 const spin = (w: { period: number; cx: number; cy: number }) => ({
   animationDuration: `${w.period}s`,
   transformOrigin: `${w.cx}px ${w.cy}px`,
@@ -127,6 +138,7 @@ const arms = (r: number) => (r > 46 ? (r > 90 ? 6 : 5) : 0)
         <line v-for="(f, i) in d.from" :key="i" :x1="f[0]" :y1="f[1]" :x2="f[2]" :y2="f[3]" class="witness" />
         <line :x1="d.x1" :y1="d.y1" :x2="d.x2" :y2="d.y2" marker-start="url(#arrow)" marker-end="url(#arrow)" />
       </g>
+      <SeenMarks :marks="seen" />
       <g v-for="l in labels" :key="l.key">
         <rect :x="l.x" :y="l.y" :width="l.width" :height="l.height" class="ground" />
         <template v-for="(line, i) in l.lines" :key="`m${i}`">

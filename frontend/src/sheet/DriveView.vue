@@ -45,6 +45,7 @@ const dimensions = computed(() => (station === 'tension' && state.sheet.value?.t
     :drag="asked && path.placed_by === 'drag'"
     :loose="asked ? looseKeepers(path) : []"
     :held="held"
+    :findings="drive.findings"
     :train="station === 'size' || station === 'tension' ? state.train.value : null"
     @hold="held = $event"
     @drop="drop"
@@ -61,6 +62,7 @@ const dimensions = computed(() => (station === 'tension' && state.sheet.value?.t
     :steps="station === 'survey' ? steps : []"
     :machine="machine"
     :fresh="state.form.value.gauge.belt_state === 'new'"
+    :findings="drive.findings"
     :dimmed="state.stale.value && !state.sheet.value"
   >
     <TeachDrawing v-if="faceOf(drive.kind).survey === null" :steps="steps" />

@@ -3,6 +3,8 @@ import { useElementSize } from '@vueuse/core'
 import { type ComponentPublicInstance, computed, ref, toRef, watch } from 'vue'
 
 import type { Layout, Sheet } from '../api/client'
+import { marksOf, type Placed } from '../open/seenMarks'
+import SeenMarks from '../open/SeenMarks.vue'
 import { inSystem, say } from '../settings'
 import DrawingFrame from './DrawingFrame.vue'
 import type { Held } from './layoutEdit'
@@ -23,6 +25,7 @@ const {
   held = null,
   loose = [],
   train = null,
+  findings = [],
 } = defineProps<{
   layout: Layout | null
   focus: number
@@ -32,6 +35,8 @@ const {
   loose?: number[]
   /** Stages whose pulls are drawn on the wheels. */
   train?: Sheet['train']
+  /** What is open at it: marked where it has a place. */
+  findings?: Placed[]
 }>()
 const emit = defineEmits<{ hold: [held: Held]; drop: []; pick: [wheel: number] }>()
 
@@ -144,6 +149,22 @@ const alongPulls = computed(() =>
       height: 10,
     })),
   ),
+)
+const seen = computed(() =>
+  marksOf(findings, (place) => {
+    const f = frame.value
+    if (!f || !layout) return null
+    const wheel = layout.wheels.find((w) => w.role === place)
+    if (wheel)
+      return {
+        x: f.x(wheel.x_m) - wheel.rim_radius_m * f.scale * 0.45,
+        y: f.y(wheel.y_m) + wheel.rim_radius_m * f.scale * 0.45,
+      }
+    const run = layout.belts[0]?.runs.find((r) => r.pull === (place === 'tight strand' ? 'tight' : 'slack'))
+    return run
+      ? { x: f.x(run.x1_m + (run.x2_m - run.x1_m) * 0.3), y: f.y(run.y1_m + (run.y2_m - run.y1_m) * 0.3) }
+      : null
+  }),
 )
 /** The corners where the length and the buttons stand. */
 const corners = computed(() => {
@@ -287,6 +308,7 @@ const at = (kind: Held['kind'], index: number, x_m: number, y_m: number): Held =
       </g>
       <circle v-if="scene.ghost" :cx="scene.ghost.x" :cy="scene.ghost.y" :r="scene.ghost.r" class="ghost" />
       <line v-for="p in scene.pulls" :key="`pull ${p.i}`" v-bind="p.line" class="shaft-pull" marker-end="url(#arrow)" />
+      <SeenMarks :marks="seen" />
       <g v-for="t in placed" :key="t.key" class="words">
         <line v-if="t.leader" v-bind="t.leader" class="leader" />
         <rect :x="t.x" :y="t.y" :width="t.width" :height="t.height" class="ground" />

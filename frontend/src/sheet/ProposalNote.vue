@@ -6,6 +6,7 @@ import { computed, inject } from 'vue'
 import { api, type DriveOut, unwrap } from '../api/client'
 import { useMayWrite } from '../api/queries'
 import { useWrite } from '../api/useWrite'
+import { doneKey } from '../open/useOpen'
 import { completedSurvey, type Survey, trimmed } from './form'
 import { sheetKey } from './useSheet'
 
@@ -14,6 +15,7 @@ const { drive } = defineProps<{ drive: DriveOut }>()
 const state = inject(sheetKey)!
 const client = useQueryClient()
 const mayWrite = useMayWrite()
+const fittedNow = inject(doneKey)!
 const proposed = computed(() => drive.proposed)
 const same = computed(() => proposed.value?.family === drive.family)
 function take(): void {
@@ -45,6 +47,7 @@ async function fitted(): Promise<void> {
   await client.invalidateQueries({ queryKey: ['drive', drive.id] })
   void client.invalidateQueries({ queryKey: ['log', drive.id] })
   void client.invalidateQueries({ queryKey: ['floor'] })
+  fittedNow('new set')
 }
 </script>
 

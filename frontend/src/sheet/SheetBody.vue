@@ -6,8 +6,10 @@ import type { Choices, DriveOut, Sheet } from '../api/client'
 import { faceOf, STATIONS } from '../stations/registry'
 import type { SheetContext, StationFace } from '../stations/station'
 import { useKeys } from '../useKeys'
-import { dueText } from '../words'
 import DetailsSlip from './DetailsSlip.vue'
+import DoneSlip from '../open/DoneSlip.vue'
+import OpenBar from '../open/OpenBar.vue'
+import { doneKey } from '../open/useOpen'
 import DriveView from './DriveView.vue'
 import KeyStrip from './KeyStrip.vue'
 import { layoutKey, useLayout } from './useLayout'
@@ -52,6 +54,8 @@ watch([() => station, () => ask], () => {
 })
 const working = ref<string | null>(null)
 const details = ref(false)
+const doing = ref<string | null>(null)
+provide(doneKey, (first = '') => (doing.value = first))
 provide(sheetKey, state)
 provide(answersKey, {
   note: (name) => state.sheet.value?.notes[name],
@@ -87,7 +91,6 @@ useKeys(
   ),
 )
 useKeys({ '/': () => void router.push('/floor?find') })
-const due = computed(() => drive.dues[0])
 </script>
 
 <template>
@@ -111,7 +114,7 @@ const due = computed(() => drive.dues[0])
         </button>
         <span v-if="drive.retired_at" class="due">put away</span>
       </div>
-      <span v-if="due" class="due" :class="{ late: due.days <= 0 }">{{ due.what }}: {{ dueText(due.days) }}</span>
+      <OpenBar :drive="drive" />
     </header>
 
     <nav class="rule no-print" aria-label="Stations">
@@ -158,6 +161,13 @@ const due = computed(() => drive.dues[0])
         />
       </section>
     </div>
+    <DoneSlip
+      v-if="doing !== null"
+      :model-value="true"
+      :drive="drive"
+      :first="doing"
+      @update:model-value="doing = null"
+    />
     <DetailsSlip v-if="details" v-model="details" :drive="drive" />
     <WorkingSlip v-model="working" :figures="{ ...figures, ...moreFigures }" />
   </div>
@@ -216,10 +226,6 @@ header {
   font-size: 14px;
   font-stretch: 80%;
   border-radius: 3px;
-}
-.due.late {
-  border-color: var(--ember);
-  color: var(--ember);
 }
 /* The stations stand along a steel rule. */
 .rule {
@@ -283,6 +289,7 @@ header {
   header {
     padding: 6px 12px 4px 4px;
     gap: 4px;
+    flex-wrap: wrap;
   }
   h1 {
     font-size: 20px;

@@ -1,6 +1,7 @@
 import { computed, type Ref, watch } from 'vue'
 
 import type { Drawing, Sheet } from '../api/client'
+import type { Placed } from '../open/seenMarks'
 import { inSystem, settings } from '../settings'
 import type { Step } from './TeachDrawing.vue'
 import type { Frame } from './layoutPath'
@@ -17,6 +18,8 @@ export interface DriveDrawn {
   machine: string
   dimmed: boolean
   fresh: boolean
+  /** What is open at it: marked where it has a place. */
+  findings?: Placed[]
 }
 
 export const PUSH_DRAWN = 4

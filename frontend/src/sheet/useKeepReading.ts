@@ -16,6 +16,10 @@ export function useKeepReading(kind: Kind, drive: () => DriveOut, state: SheetSt
   const kept = ref('')
   const hourMeter = ref('')
   const note = ref('')
+  /** The tension was set: this is how it was left. */
+  const wasSet = ref(false)
+  type Settles = NonNullable<components['schemas']['KeptReadingOut']['settles']>
+  const settles = ref<Settles>([])
   const strand = ref<Body['strand']>('upper')
   const { write, ...rest } = useWrite(`${kind}-${drive().id}`, (body: Body, key, id) =>
     unwrap(
@@ -36,16 +40,20 @@ export function useKeepReading(kind: Kind, drive: () => DriveOut, state: SheetSt
         strand: strand.value,
         hour_meter: hourMeter.value,
         note: note.value,
+        was_set: wasSet.value,
       }),
     )
     if (!answer) return false
     state.clearReadings()
     hourMeter.value = note.value = ''
-    kept.value = `Kept. ${answer.headline}${answer.headline ? '.' : ''} It stands in the log.`
+    wasSet.value = false
+    settles.value = answer.settles ?? []
+    const done = answer.done?.length ? ` Done with it: ${answer.done.join('; ')}.` : ''
+    kept.value = `Kept. ${answer.headline}${answer.headline ? '.' : ''} It stands in the log.${done}`
     void client.invalidateQueries({ queryKey: ['log', drive().id] })
     void client.invalidateQueries({ queryKey: ['drive', drive().id] })
     void client.invalidateQueries({ queryKey: ['floor'] })
     return true
   }
-  return { keep, kept, hourMeter, note, strand, ...rest }
+  return { keep, kept, hourMeter, note, strand, wasSet, settles, ...rest }
 }

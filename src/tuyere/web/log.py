@@ -116,7 +116,7 @@ def _log_entry(entry: store.LogEntry) -> LogEntryOut:
         id=f.id,
         kind="finding",
         at=entry.at,
-        who=entry.who,
+        who=f"worked out from what {entry.who} kept" if f.subject else entry.who,
         title=f.what,
         detail=_life_of(entry),
         tone=f.weight if not f.closed_at else "",

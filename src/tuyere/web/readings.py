@@ -118,7 +118,7 @@ def keep_round(
         again_id = uuid.uuid5(row.id, "re-tension")
         again = Happened(id=again_id, drive_id=drive.id, kind="re-tension", at=row.taken_at, made_by=writer.person_id)
         insert(session, writer, again, "set the tension")
-    open_now = [f for f in open_findings(session, drive.id) if not f.subject and f.page == page] if tone == "good" else []
+    open_now = [f for f in open_findings(session, drive.id) if not f.subject and f.page == page] if tone == "good" or was_set else []
     settles = [{"id": str(f.id), "what": f.what, "row_version": f.row_version} for f in open_now]
     return {"headline": headline, "tone": tone, "done": done, "settles": settles}
 

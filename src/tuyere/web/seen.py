@@ -10,7 +10,7 @@ from sqlmodel import Session
 from tuyere.core.signs import MACHINE_STATES, PLACES, UnknownSignError, sign, signs
 from tuyere.store import findings as store
 from tuyere.store.tables import Finding, Role
-from tuyere.store.write import Answer, Writer, insert
+from tuyere.store.write import Answer, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import MOST_VERSIONS, Strict
@@ -102,13 +102,13 @@ def _title(words: str) -> str:
     return words if len(words) <= 100 else f"{words[:99]}…"
 
 
-class FindingForm(Strict):
-    """What becomes of a finding. Closing wants `why`: what was done, or why it is nothing."""
+class WordsForm(Strict):
+    """More about what was seen: in one's own words, where, and in which state of the machine. A person's own findings only."""
 
     row_version: int = Field(ge=1, le=MOST_VERSIONS)
-    state: Literal["open", "being done", "closed"]
-    how: Literal["said", "reading", "survey", "fitted", "job"] = "said"
-    why: str = Field("", max_length=400)
+    words: str = Field("", max_length=400)
+    place: str = Field("", max_length=40)
+    machine_state: Literal["", "starting", "running", "stopped", "any"] = ""
 
 
 class FindingChangedOut(BaseModel):
@@ -116,6 +116,30 @@ class FindingChangedOut(BaseModel):
 
     id: uuid.UUID
     row_version: int
+
+
+@blueprint.post("/findings/<uuid:finding_id>/words", summary="Say more about what you saw", responses={"200": FindingChangedOut})
+@at_site_of_finding(Role.MECHANIC)
+def post_words(path: FindingPath, body: WordsForm) -> Response:
+    def work(session: Session, writer: Writer) -> Answer:
+        row = session.get_one(Finding, path.finding_id)
+        if row.subject:
+            raise Refusal(422, "This one the application found itself: say what you saw as one of your own.")
+        values = {"words": " ".join(body.words.split()), "place": body.place, "machine_state": body.machine_state}
+        update(session, writer, row, body.row_version, values, "said more of a finding")
+        return Answer(200, {"id": str(row.id), "row_version": row.row_version})
+
+    done = write(body.model_dump(mode="json"), work)
+    return answer(FindingChangedOut(**done.body), done.status)
+
+
+class FindingForm(Strict):
+    """What becomes of a finding. Closing wants `why`: what was done, or why it is nothing."""
+
+    row_version: int = Field(ge=1, le=MOST_VERSIONS)
+    state: Literal["open", "being done", "closed"]
+    how: Literal["said", "reading", "survey", "fitted", "job"] = "said"
+    why: str = Field("", max_length=400)
 
 
 @blueprint.post("/findings/<uuid:finding_id>", summary="Take up, close or reopen a finding", responses={"200": FindingChangedOut})
@@ -128,6 +152,8 @@ def post_finding_change(path: FindingPath, body: FindingForm) -> Response:
 
     def work(session: Session, writer: Writer) -> Answer:
         row = session.get_one(Finding, path.finding_id)
+        if row.subject and body.state == "closed":
+            raise Refusal(422, "The application closes this one itself, by the next reading or survey that finds it in order.")
         store.change(session, writer, row, body.row_version, body.state, body.how, why)
         return Answer(200, {"id": str(row.id), "row_version": row.row_version})
 

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { ElMessageBox } from 'element-plus'
-import { computed, nextTick, ref } from 'vue'
+import { computed, nextTick, ref, shallowRef } from 'vue'
 
 import { api, type DriveOut, type LogEntry, Refused, unwrap } from '../../api/client'
 import { useLog, useMayWrite } from '../../api/queries'
 import { useWrite } from '../../api/useWrite'
+import { useRefresh } from '../../open/useOpen'
 import { inSystem, say } from '../../settings'
 import OriginMark from '../../sheet/OriginMark.vue'
 import type { Origin } from '../../api/client'
@@ -19,6 +20,47 @@ const mayWrite = useMayWrite()
 const client = useQueryClient()
 const entries = computed(() => data.value?.entries ?? [])
 const marked = ref('')
+/** What the log is looked through for. */
+const SHOWN: { title: string; kinds: readonly string[] }[] = [
+  { title: 'All', kinds: [] },
+  { title: 'Readings', kinds: ['belt tension', 'shaft speed', 'trial', 'hours'] },
+  { title: 'Seen', kinds: ['finding'] },
+  { title: 'Done', kinds: ['done', 'set ended', 'get-home fix', 'due'] },
+  { title: 'Surveys', kinds: ['survey', 'counter slip'] },
+]
+const shown = shallowRef(SHOWN[0]!)
+const listed = computed(() =>
+  shown.value.kinds.length ? entries.value.filter((e) => shown.value.kinds.includes(e.kind)) : entries.value,
+)
+const refresh = useRefresh()
+const { write: reopen, problem: reopenProblem } = useWrite(
+  `reopen-${drive.id}`,
+  (body: { id: string; row_version: number }, key) =>
+    unwrap(
+      api.POST('/api/findings/{finding_id}', {
+        params: { path: { finding_id: body.id }, header: { 'Idempotency-Key': key } },
+        body: { row_version: body.row_version, state: 'open', how: 'said', why: '' },
+      }),
+    ),
+)
+async function open(e: LogEntry): Promise<void> {
+  await reopen({ id: e.id, row_version: e.row_version ?? 1 })
+  await refresh(drive.id)
+}
+const { write: strikeDone, problem: strikeProblem } = useWrite(
+  `strike-done-${drive.id}`,
+  (body: { id: string; row_version: number; struck: boolean }, key) =>
+    unwrap(
+      api.POST('/api/happened/{happened_id}/strike', {
+        params: { path: { happened_id: body.id }, header: { 'Idempotency-Key': key } },
+        body: { row_version: body.row_version, struck: body.struck },
+      }),
+    ),
+)
+async function strikeOut(e: LogEntry): Promise<void> {
+  await strikeDone({ id: e.id, row_version: e.row_version ?? 1, struck: !e.struck })
+  await refresh(drive.id)
+}
 
 const { write, problem } = useWrite(
   `strike-${drive.id}`,
@@ -78,8 +120,8 @@ const print = () => window.print()
         is not worked out here.
       </p>
       <ul v-if="drive.dues.length" class="plain">
-        <li v-for="d in drive.dues" :key="d.id">
-          <b :class="{ ember: d.days <= 0 }">{{ dueText(d.days) }}</b>
+        <li v-for="d in drive.dues" :key="d.key">
+          <b :class="{ ember: d.days !== null && d.days <= 0 }">{{ d.days === null ? '–' : dueText(d.days) }}</b>
           {{ d.what }}
         </li>
       </ul>
@@ -98,10 +140,30 @@ const print = () => window.print()
     </div>
     <template v-else>
       <TrendChart v-if="!recordOnly" :entries="entries" @show="show" />
-      <p v-if="problem" class="ember" role="alert">{{ problem.detail }}</p>
+      <p
+        v-for="p in [problem, reopenProblem, strikeProblem].filter(Boolean)"
+        :key="p!.detail"
+        class="ember"
+        role="alert"
+      >
+        {{ p!.detail }}
+      </p>
+      <div class="filter no-print" role="group" aria-label="Show in the log">
+        <button
+          v-for="s in SHOWN"
+          :key="s.title"
+          type="button"
+          :aria-pressed="shown === s"
+          :class="{ on: shown === s }"
+          @click="shown = s"
+        >
+          {{ s.title }}
+        </button>
+      </div>
+      <p v-if="!listed.length" class="soft">Nothing of that kind yet.</p>
       <ol class="entries">
         <li
-          v-for="e in entries"
+          v-for="e in listed"
           :id="`e-${e.id}`"
           :key="e.id"
           :class="[e.kind.replace(' ', '-'), { struck: e.struck, marked: marked === e.id }]"
@@ -111,7 +173,7 @@ const print = () => window.print()
             <time :datetime="e.at">{{ when(e.at) }}</time>
           </div>
           <p class="small soft">{{ how(e) }}</p>
-          <p v-if="e.kind === 'survey' || e.kind === 'finding'" class="small">{{ e.detail }}</p>
+          <p v-if="['survey', 'finding', 'done'].includes(e.kind)" class="small">{{ e.detail }}</p>
           <dl v-if="e.values?.length" class="values">
             <div v-for="v in e.values" :key="v.quantity + v.position">
               <dt>{{ v.quantity === 'force' ? `belt ${v.position}` : v.label.replace(' by tachometer', '') }}</dt>
@@ -156,6 +218,22 @@ const print = () => window.print()
           >
             {{ e.struck ? 'Bring back' : 'Strike out' }}
           </button>
+          <button
+            v-if="mayWrite && e.kind === 'finding' && !e.open"
+            type="button"
+            class="bare small no-print act"
+            @click="open(e)"
+          >
+            Open it again
+          </button>
+          <button
+            v-if="mayWrite && e.kind === 'done'"
+            type="button"
+            class="bare small no-print act"
+            @click="strikeOut(e)"
+          >
+            {{ e.struck ? 'Bring back' : 'Strike out' }}
+          </button>
         </li>
       </ol>
       <p class="no-print"><el-button @click="print">Print this log</el-button></p>
@@ -168,6 +246,25 @@ const print = () => window.print()
   padding: 16px 18px 24px;
   display: grid;
   gap: 14px;
+}
+.filter {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.filter button {
+  min-height: 40px;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  background: none;
+  padding: 0 12px;
+  font-stretch: 80%;
+  cursor: pointer;
+}
+.filter .on {
+  background: var(--ink);
+  border-color: var(--ink);
+  color: var(--sheet);
 }
 .plain {
   margin: 0;

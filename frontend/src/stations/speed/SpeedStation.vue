@@ -8,6 +8,7 @@ import CautionStrip from '../../sheet/CautionStrip.vue'
 import FigureValue from '../../sheet/FigureValue.vue'
 import KeepBar from '../../sheet/KeepBar.vue'
 import MeasureField from '../../sheet/MeasureField.vue'
+import SettlesNote from '../../open/SettlesNote.vue'
 import ReadingFoot from '../../sheet/ReadingFoot.vue'
 import SurveyFirst from '../../sheet/SurveyFirst.vue'
 import { useKeepReading } from '../../sheet/useKeepReading'
@@ -24,7 +25,7 @@ const mayWrite = useMayWrite()
 const figures = computed(() => state.sheet.value?.figures ?? {})
 const t = computed(() => state.form.value.tachometer)
 const keeper = useKeepReading('shaft speed', () => drive, state)
-const { busy, waiting, problem, kept, hourMeter, note } = keeper
+const { busy, waiting, problem, kept, hourMeter, note, settles } = keeper
 const read = computed(() => Boolean(t.value.tach_driven?.text))
 const chain = computed(() => drive.kind.runs === 'chain')
 function put(field: string, text: string, unit: string): void {
@@ -68,6 +69,7 @@ const next = computed(() =>
       >
     </p>
     <ReadingFoot v-if="read" v-model:hours="hourMeter" v-model:note="note" :problem="problem" />
+    <SettlesNote v-if="!read" v-model="settles" :drive="drive" :headline="kept" />
     <section v-if="figures.belt_speed">
       <h3>Speed limits</h3>
       <LimitBar

@@ -7,6 +7,7 @@ import { useMayWrite } from '../../api/queries'
 import ChangedMeanwhile from '../../clash/ChangedMeanwhile.vue'
 import { say } from '../../settings'
 import CautionStrip from '../../sheet/CautionStrip.vue'
+import { doneKey } from '../../open/useOpen'
 import FigureValue from '../../sheet/FigureValue.vue'
 import KeepBar from '../../sheet/KeepBar.vue'
 import MeasureField from '../../sheet/MeasureField.vue'
@@ -33,6 +34,13 @@ const standing = ref<Standing>('as found')
 const reason = ref('')
 const keeper = useKeepSurvey(() => drive, state)
 const { busy, waiting, problem, kept } = keeper
+const done = inject(doneKey)!
+/** What was left as it is now stands may be a new set: the page where the thought arises asks. */
+const keptAsLeft = ref(false)
+async function keepNow(): Promise<void> {
+  keptAsLeft.value = standing.value === 'as left'
+  await keeper.keep(standing.value, reason.value)
+}
 
 const NEXT: Record<string, string> = {
   section: 'Choose the section: it is printed on the belt, or measure its top width',
@@ -219,7 +227,7 @@ async function takeBack(): Promise<void> {
     :disabled="!state.dirty.value"
     label="Keep this survey"
     :idle="drive.configuration_at ? `On the record since ${when(drive.configuration_at)}.` : 'Nothing typed yet.'"
-    @keep="keeper.keep(standing, reason)"
+    @keep="keepNow"
     @retry="keeper.retry"
   >
     <div v-if="state.dirty.value && mayWrite" class="row keep">
@@ -229,6 +237,13 @@ async function takeBack(): Promise<void> {
         Not kept yet; on this device since {{ when(state.draft.value.at) }}.
       </span>
     </div>
+    <p v-else-if="kept && keptAsLeft" class="row">
+      <el-button @click="done('new set')">New belts went on</el-button>
+      <el-button @click="done('new wheel')">Another wheel went on</el-button>
+      <button v-if="keeper.before.value" type="button" class="bare small" @click="keeper.undo()">
+        <u>Undo: bring back the survey before</u>
+      </button>
+    </p>
     <button v-else-if="kept && keeper.before.value" type="button" class="bare small" @click="keeper.undo()">
       <u>Undo: bring back the survey before</u>
     </button>

@@ -8,6 +8,7 @@ import CautionStrip from '../../sheet/CautionStrip.vue'
 import FigureValue from '../../sheet/FigureValue.vue'
 import KeepBar from '../../sheet/KeepBar.vue'
 import MeasureField from '../../sheet/MeasureField.vue'
+import SettlesNote from '../../open/SettlesNote.vue'
 import ReadingFoot from '../../sheet/ReadingFoot.vue'
 import SurveyFirst from '../../sheet/SurveyFirst.vue'
 import { useKeepReading } from '../../sheet/useKeepReading'
@@ -21,7 +22,7 @@ const mayWrite = useMayWrite()
 const figures = computed(() => state.sheet.value?.figures ?? {})
 const g = computed(() => state.form.value.gauge)
 const keeper = useKeepReading('belt tension', () => drive, state)
-const { busy, waiting, problem, kept, hourMeter, note, strand } = keeper
+const { busy, waiting, problem, kept, hourMeter, note, strand, wasSet, settles } = keeper
 const read = computed(() => g.value.forces?.some((f) => f.text) ?? false)
 const fresh = computed(() => g.value.belt_state === 'new')
 const low = computed(() => figures.value[fresh.value ? 'force_new_low' : 'force_low'])
@@ -102,6 +103,8 @@ const next = computed(() =>
     </div>
 
     <ReadingFoot v-if="read" v-model:hours="hourMeter" v-model:note="note" :problem="problem" />
+    <el-checkbox v-if="read" v-model="wasSet">The tension was set: this is how it was left</el-checkbox>
+    <SettlesNote v-if="!read" v-model="settles" :drive="drive" :headline="kept" />
     <TensionWindow v-if="figures.tension_low" :figures="figures" :fresh="fresh" />
     <div v-if="figures.static_tension" class="row means">
       <FigureValue :figure="figures.static_tension" label="Static tension wanted" />

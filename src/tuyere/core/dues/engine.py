@@ -78,11 +78,12 @@ class DueOn:
 ENOUGH = 0.5
 
 _EVENTS = {
-    "new set": "new belts or chain went on",
+    "new set": "the new set was fitted",
     "re-tension": "the tension was set",
     "first start": "it was started for the first time",
     "oil change": "the oil was changed",
-    "get-home fix": "a get-home fix went on",
+    "new wheel": "another wheel was fitted",
+    "get-home fix": "a get-home fix was made",
 }
 
 

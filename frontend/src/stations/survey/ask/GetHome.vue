@@ -5,6 +5,7 @@ import { computed, inject, provide, ref, watch } from 'vue'
 import { api, type Choices, type DriveOut, unwrap } from '../../../api/client'
 import { useFound, useMayWrite } from '../../../api/queries'
 import { useWrite } from '../../../api/useWrite'
+import { doneKey } from '../../../open/useOpen'
 import { say } from '../../../settings'
 import CautionStrip from '../../../sheet/CautionStrip.vue'
 import { trimmed } from '../../../sheet/form'
@@ -29,6 +30,7 @@ const fixBelt = ref('')
 const fixAs = ref('')
 /** The drive's own belt has several ribs. */
 const joined = computed(() => state.sheet.value?.in_bands ?? false)
+const fitted = inject(doneKey)!
 const offBy = ref('')
 const offTouched = ref(false)
 const asked = computed(() => ({
@@ -86,6 +88,7 @@ async function keep(): Promise<void> {
 }
 async function takeOff(id: string, row_version: number): Promise<void> {
   if (await off.write({ fix: id, row_version })) {
+    fitted('new set')
     kept.value = 'The right belts are on again: the due is done.'
     await refresh()
   }
