@@ -94,7 +94,9 @@ def open_as(address: str, browser: Browser) -> Iterator[Any]:
     contexts = []
 
     def enter(name: str, width: int = 1280, height: int = 800, touch: bool = False) -> Page:
-        context = browser.new_context(viewport={"width": width, "height": height}, has_touch=touch, is_mobile=touch, base_url=address)
+        context = browser.new_context(
+            viewport={"width": width, "height": height}, has_touch=touch, is_mobile=touch, base_url=address, reduced_motion="reduce"
+        )
         contexts.append(context)
         page = context.new_page()
         page.on("pageerror", lambda error: trouble.append(str(error)))

@@ -55,6 +55,12 @@ async function rest(): Promise<void> {
     <p v-else class="soft">
       Not known yet: say at Survey how many hours a day it runs, or read its hour meter twice, days apart.
     </p>
+    <p v-if="drive.hours.set_at">
+      The set that is on was fitted {{ ago(drive.hours.set_at)
+      }}<template v-if="drive.hours.set_hours !== null">
+        and has run about <b>{{ Math.round(drive.hours.set_hours) }} h</b></template
+      >.
+    </p>
     <form v-if="mayWrite" class="row" @submit.prevent="keep">
       <el-input
         v-model="meter"

@@ -4,7 +4,6 @@ import { computed, inject, ref } from 'vue'
 import type { DriveOut } from '../api/client'
 import { useMayWrite } from '../api/queries'
 import { say } from '../settings'
-import { dueText } from '../words'
 import OpenSlip from './OpenSlip.vue'
 import SawSlip from './SawSlip.vue'
 import { doneKey, mark } from './useOpen'
@@ -15,45 +14,22 @@ const mayWrite = useMayWrite()
 const listing = ref(false)
 const seeing = ref(false)
 const done = inject(doneKey)!
-const SOON = 7
-const items = computed(() => {
-  const late = drive.dues.filter((d) => !d.resting && d.days !== null && d.days <= SOON)
-  return [
-    ...drive.findings.map((f) => ({
-      key: f.id,
-      mark: mark(f.weight),
-      weight: f.weight === 'stop' ? 0 : 2,
-      text: f.being_done_by ? `${f.what}: ${f.being_done_by} is on it` : f.what,
-    })),
-    ...late.map((d) => ({
-      key: d.key,
-      mark: d.days! <= 0 ? '▲' : '',
-      weight: d.days! <= 0 ? 1 : 3,
-      text: `${d.what}: ${dueText(d.days!)}`,
-    })),
-  ].sort((a, b) => a.weight - b.weight)
-})
-const first = computed(() => items.value[0])
-const rest = computed(() => drive.findings.length + drive.dues.length - (first.value ? 1 : 0))
+/** What presses most is the core's to say; the rest is counted. */
+const pressing = computed(() => ['stop', 'overdue', 'watch'].includes(drive.level))
+const first = computed(() => (drive.level === 'quiet' ? '' : drive.why))
+const count = computed(() => drive.findings.length + drive.dues.length)
 </script>
 
 <template>
   <div class="open no-print">
-    <button
-      v-if="first || rest"
-      type="button"
-      class="now"
-      :class="{ pressing: first && first.weight < 3 }"
-      @click="listing = true"
-    >
+    <button type="button" class="now" :class="{ pressing, quiet: !first && !count }" @click="listing = true">
       <span v-if="first" class="what">
-        <i v-if="first.mark" aria-hidden="true">{{ first.mark }}</i>
-        {{ say(first.text) }}
+        <i v-if="pressing" aria-hidden="true">{{ mark(drive.level) }}</i>
+        {{ say(first) }}
       </span>
-      <span v-if="rest" class="more">{{ first ? `+${rest}` : `${rest} due later` }}</span>
+      <span class="more">{{ count ? `${count} open` : 'Nothing open' }}</span>
       <span class="sr">: all that is open</span>
     </button>
-    <button v-else type="button" class="now quiet" @click="listing = true">Nothing open</button>
     <template v-if="mayWrite">
       <button type="button" class="act" @click="seeing = true">Saw something</button>
       <button type="button" class="act" @click="done()">Did something</button>

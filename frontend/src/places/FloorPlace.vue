@@ -383,9 +383,6 @@ aside ol b {
     grid-column: 1;
     grid-row: auto;
   }
-  aside {
-    order: -1;
-  }
 }
 @media (max-width: 760px) {
   .floor {

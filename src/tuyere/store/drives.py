@@ -195,6 +195,12 @@ def last_speed(session: Session, drive_id: uuid.UUID) -> Reading | None:
     return session.exec(wanted.order_by(col(Reading.taken_at).desc()).limit(1)).first()
 
 
+def last_tension(session: Session, drive_id: uuid.UUID) -> Reading | None:
+    """The newest tension reading of a drive that is not struck out."""
+    wanted = select(Reading).where(Reading.drive_id == drive_id, Reading.kind == "belt tension", col(Reading.struck_at).is_(None))
+    return session.exec(wanted.order_by(col(Reading.taken_at).desc()).limit(1)).first()
+
+
 def values_of(session: Session, reading_id: uuid.UUID) -> list[ReadingValue]:
     """The values of a reading, as typed and in SI."""
     return list(session.exec(select(ReadingValue).where(ReadingValue.reading_id == reading_id)))

@@ -9,15 +9,19 @@ from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
+from tuyere.core.attention import Level
 from tuyere.core.drives import registry
 from tuyere.core.drives.fitted import SMALL
 from tuyere.core.drives.survey import Part, Record
+from tuyere.core.dues.hours import SETTLES_H
 from tuyere.core.layout.form import PathReading, read_path
 from tuyere.core.sheet.solve import Sheet, solve, solve_page
 from tuyere.core.sheet.typed import Reading as FormReading
 from tuyere.core.working.verdict import Tone
 from tuyere.store import drives
-from tuyere.store.dues import facts_of, laid_up, place_of
+from tuyere.store.columns import now
+from tuyere.store.dues import Facts, facts_of, laid_up, place_of
+from tuyere.store.dues_tables import LaidUp
 from tuyere.store.findings import Raised, open_findings
 from tuyere.store.tables import Configuration, Drive, Due, Machine, Person, Role
 from tuyere.store.write import Answer, Writer
@@ -26,11 +30,11 @@ from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import FamilyOut, explain_clash, family_out
 from tuyere.web.forms import SheetForm, SurveyForm, ToothedForm, WithSurvey, read_machine_form, read_sheet, surveyed, typed_path
-from tuyere.web.opened import DueOut, FindingOut, dues_out, finding_out
+from tuyere.web.opened import DueOut, FindingOut, dues_out, finding_out, wants
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
-from tuyere.web.surveyed import survey_form
+from tuyere.web.surveyed import station_verdicts, survey_form
 
 blueprint = routes("drives", "/api", "drives")
 
@@ -60,7 +64,10 @@ class LastSpeedOut(BaseModel):
 
 
 class HoursOut(BaseModel):
-    """How a drive's running hours are known: hours a day and from where, what its meter showed last, since when its machine is laid up."""
+    """How a drive's running hours are known: hours a day and from where, what its meter showed last, since when its machine is laid up.
+
+    `set_at`, `set_hours`: when the set that is on was fitted, and about how many hours it ran since; `settling`: in its first hours.
+    """
 
     machine_id: uuid.UUID
     per_day: float | None
@@ -70,10 +77,16 @@ class HoursOut(BaseModel):
     laid_up_since: datetime | None
     lay_up_id: uuid.UUID | None
     lay_up_version: int
+    set_at: datetime | None
+    set_hours: float | None
+    settling: bool
 
 
 class DriveOut(BaseModel):
-    """A drive with what is fitted now, as typed; `row_version` goes back with the next survey."""
+    """A drive with what is fitted now, as typed; `row_version` goes back with the next survey.
+
+    `level`, `why` and `page`: whether it wants attention, as the list of drives has it.
+    """
 
     id: uuid.UUID
     name: str
@@ -92,6 +105,9 @@ class DriveOut(BaseModel):
     survey: SurveyForm
     proposed: ProposedOut | None
     last_speed: LastSpeedOut | None
+    level: Level
+    why: str
+    page: str
     findings: list[FindingOut]
     dues: list[DueOut]
     hours: HoursOut
@@ -108,7 +124,9 @@ def get_drive(path: DrivePath) -> Response:
         promises = session.exec(select(Due).where(Due.drive_id == drive.id, col(Due.done_at).is_(None)).order_by(col(Due.due_on))).all()
         facts, place = facts_of(session, [drive.id])[drive.id], place_of(session, machine.site_id)
         names, hours = dict(session.exec(select(Person.id, Person.name)).all()), configuration.hours_per_day if configuration else None
-        clock, rest = facts.clock(hours), laid_up(session, machine.id)
+        dues, last = dues_out(promises, facts, drive.family, hours, place), drives.last_tension(session, drive.id)
+        stations = station_verdicts(configuration.id, drive.row_version) if configuration else ()
+        wanted = wants(stations, last.summary if last else {}, findings, dues)
         return answer(
             DriveOut(
                 id=drive.id,
@@ -129,19 +147,26 @@ def get_drive(path: DrivePath) -> Response:
                 proposed=_proposed(session, drive),
                 last_speed=_last_speed(session, drive, configuration),
                 findings=[finding_out(f, names) for f in findings],
-                dues=dues_out(promises, facts, drive.family, hours, place),
-                hours=HoursOut(
-                    machine_id=machine.id,
-                    per_day=clock.pace.hours_per_day if clock.pace else None,
-                    source=clock.pace.source if clock.pace else "",
-                    last=max(facts.hours, key=lambda m: m.at).hours if facts.hours else None,
-                    last_at=max(m.at for m in facts.hours) if facts.hours else None,
-                    laid_up_since=rest.began_at if rest else None,
-                    lay_up_id=rest.id if rest else None,
-                    lay_up_version=rest.row_version if rest else 0,
-                ),
+                dues=dues,
+                level=wanted.level,
+                why=wanted.reason,
+                page=wanted.page,
+                hours=_hours(machine.id, facts, hours, laid_up(session, machine.id)),
             )
         )
+
+
+def _hours(machine_id: uuid.UUID, facts: Facts, per_day: float | None, rest: LaidUp | None) -> HoursOut:
+    clock = facts.clock(per_day)
+    last = max(facts.hours, key=lambda m: m.at, default=None)
+    fitted = max((h.at for h in facts.happened if h.kind == "new set"), default=None)
+    ran = clock.between(fitted, now()) if fitted else None
+    return HoursOut(
+        machine_id=machine_id, per_day=clock.pace.hours_per_day if clock.pace else None, source=clock.pace.source if clock.pace else "",
+        last=last.hours if last else None, last_at=last.at if last else None, laid_up_since=rest.began_at if rest else None,
+        lay_up_id=rest.id if rest else None, lay_up_version=rest.row_version if rest else 0, 
+        set_at=fitted, set_hours=ran[1] if ran else None, settling=ran is not None and ran[1] < SETTLES_H,
+    )  # fmt: skip
 
 
 def _proposed(session: Session, drive: Drive) -> ProposedOut | None:

@@ -13,6 +13,7 @@ import ReadingFoot from '../../sheet/ReadingFoot.vue'
 import SurveyFirst from '../../sheet/SurveyFirst.vue'
 import { useKeepReading } from '../../sheet/useKeepReading'
 import { sheetKey } from '../../sheet/useSheet'
+import { ago } from '../../words'
 import VerdictSlip from '../../sheet/VerdictSlip.vue'
 import TensionWindow from './TensionWindow.vue'
 
@@ -55,6 +56,10 @@ const next = computed(() =>
       </label>
     </div>
 
+    <p v-if="drive.hours.settling" class="small">
+      This set was fitted {{ ago(drive.hours.set_at!) }} and has run about
+      {{ Math.round(drive.hours.set_hours ?? 0) }} h: it is still settling, read it as new.
+    </p>
     <ol v-if="figures.force_low && low" class="do">
       <li>Straightedge or string across both {{ say('sheaves') }} over the strand, or the next belt as the line.</li>
       <li>

@@ -10,6 +10,7 @@ from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 
 ABOUT = 0.25  # how far hours a day as surveyed, or of one stretch alone, may be off: an assumption, common practice, no source
+SETTLES_H = 24.0  # how long new belts settle before they are set for good: common practice, no source
 _TOO_SHORT_H = 12.0  # a stretch under half a day teaches no pace
 _SPILL = 1.02  # a meter may run a little ahead of the clock it was read by
 _FOREVER = datetime.max.replace(tzinfo=UTC)
