@@ -97,9 +97,10 @@ def post_happened(path: DrivePath, body: HappenedForm) -> Response:
             )  # fmt: skip
             insert(session, writer, ended, "recorded the life of a set")
         for closed in body.closes:
-            finding = session.get_one(Finding, closed.id)
-            if finding.drive_id != drive.id:
-                raise Refusal(404)
+            finding = session.get(Finding, closed.id)
+            if finding is None or finding.drive_id != drive.id:
+                sentence = "That was not seen at this drive."
+                raise Refusal(422, sentence, [FieldError(field="closes", detail=sentence)])
             if finding.closed_at is None:
                 change(session, writer, finding, closed.row_version, "closed", "fitted", body.what.strip() or "Fitted")
         return Answer(201, {"id": str(row.id), "life_h": life})
