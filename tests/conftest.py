@@ -9,12 +9,14 @@ from typing import Any
 import hypothesis
 import psycopg
 import pytest
+from argon2 import PasswordHasher
 from flask import Flask
 from flask.testing import FlaskClient
 from sqlalchemy import Engine
 from sqlmodel import Session, select
 
 from tuyere.demo.load import load_demo
+from tuyere.store import people as people_store
 from tuyere.store.database import engine_from, migrate
 from tuyere.store.tables import Drive, Machine, Person
 from tuyere.upkeep.prepare import prepare
@@ -31,6 +33,9 @@ def examples(usual: int) -> hypothesis.settings:
     return hypothesis.settings(max_examples=20 * usual if LONG else usual)
 
 
+# Hashing is slow on purpose; the tests hash hundreds of times, and one of them holds the real cost (test_session).
+REAL_HASHER = people_store._hasher
+people_store._hasher = PasswordHasher(time_cost=1, memory_cost=64, parallelism=1)
 SECRET = "tests-only-tests-only-tests-only-1234"
 
 

@@ -117,6 +117,11 @@ def open_as(address: str, browser: Browser) -> Iterator[Any]:
     assert not trouble
 
 
+def hop(page: Page, path: str) -> None:
+    """To another page of the application without loading it anew, as its own links go."""
+    page.evaluate("to => { history.pushState({}, '', to); dispatchEvent(new PopStateEvent('popstate')) }", path)
+
+
 def open_drive(page: Page, machine: str, station: str = "Survey") -> None:
     """From Floor to a station of a machine's drive."""
     page.locator("a.drive").filter(has_text=machine).click()

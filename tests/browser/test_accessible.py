@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import open_drive
+from tests.browser.conftest import hop, open_drive
 
 AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 SAID = "then(r => r.violations.map(v => [v.id, v.nodes.map(n => n.target.join(' ') + ' ' + (n.any[0]?.message ?? ''))]))"
@@ -35,7 +35,8 @@ def violations(page: Page) -> Any:
 
 def at(page: Page, path: str) -> None:
     """To another address of the drive that is open."""
-    page.goto(re.sub(r"(/drives/[^/]+)/.*", rf"\1/{path}", page.url))
+    hop(page, re.sub(r".*(/drives/[^/]+)/.*", rf"\1/{path}", page.url))
+    expect(page).to_have_url(re.compile(f"{path}$"))
     page.wait_for_selector("[data-panel]")
 
 

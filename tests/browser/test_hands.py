@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import open_drive
+from tests.browser.conftest import hop, open_drive
 
 
 @pytest.mark.parametrize(
@@ -114,7 +114,8 @@ def test_every_surveyed_drive_draws_without_labels_on_each_other(open_as: Any, h
     links = surveyed.evaluate_all("found => found.map(a => a.getAttribute('href'))")
     for link in links[half::2]:
         for station in ("survey", "speed", "tension"):
-            page.goto(f"{link}/{station}")
+            hop(page, f"{link}/{station}")
+            expect(page).to_have_url(re.compile(f"{link}/{station}$"))
             expect(page.locator("svg[role=img] .belt, svg[role=img] .plate").first).to_be_visible()
             page.wait_for_timeout(120)
             boxes = page.locator("svg[role=img] rect.ground").evaluate_all(

@@ -9,7 +9,7 @@ from flask import Flask
 from sqlalchemy import Engine, text
 from sqlmodel import Session, select
 
-from tests.conftest import SECRET
+from tests.conftest import REAL_HASHER, SECRET
 from tuyere.store import brake, people
 from tuyere.store.database import engine_from
 from tuyere.store.prune import prune
@@ -44,6 +44,8 @@ def test_the_first_lead(empty_database_url: str) -> None:
     with Session(app.extensions["engine"]) as session:
         assert people.issue_first_lead_code(session) is None
         assert session.exec(select(Person.passphrase_hash)).one().startswith("$argon2id$")
+    cost = (REAL_HASHER.memory_cost, REAL_HASHER.time_cost)
+    assert cost[0] >= 19 * 1024 and cost[1] >= 2, "OWASP: 19 MiB and two passes at the least (Password Storage Cheat Sheet)"
 
     assert post(app.test_client(), "/api/session", {"name": "Ada", "passphrase": "seven blue herons"}).json["name"] == "Ada"
 
