@@ -167,7 +167,7 @@ function walk(event: KeyboardEvent, step: number): void {
               {{ d.page.split('/')[0] }} ›<span class="sr">: answers why {{ d.machine }} wants attention</span>
             </router-link>
             <button v-if="mayWrite" type="button" class="bare saw no-print" @click="seeing = d">
-              Saw<br />something<span class="sr"> at {{ d.machine }}</span>
+              Saw <br />something<span class="sr"> at {{ d.machine }}</span>
             </button>
           </li>
         </ul>
@@ -400,6 +400,26 @@ aside ol b {
     width: 100%;
   }
   .search kbd {
+    display: none;
+  }
+  .line {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+  .drive {
+    grid-column: 1 / -1;
+  }
+  .go,
+  .saw {
+    min-height: 44px;
+    border: 0;
+  }
+  .go {
+    padding-left: 78px;
+  }
+  .saw {
+    grid-column: 2;
+  }
+  .saw br {
     display: none;
   }
   .drive {
