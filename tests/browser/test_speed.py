@@ -233,4 +233,6 @@ def test_a_chain_keeps_step_and_a_reading_off_the_design_is_a_finding(open_as: A
     page.get_by_role("button", name="Keep these speeds").click()
     expect(page.get_by_text("It stands in the log.")).to_be_visible()
     page.get_by_role("link", name="Log").click()
-    expect(page.get_by_role("list").get_by_text(re.compile("Never set up properly: no reading near its design speed of 1160 rpm")).first).to_be_visible()
+    expect(
+        page.get_by_role("list").get_by_text(re.compile("Never set up properly: no reading near its design speed of 1160 rpm")).first
+    ).to_be_visible()
