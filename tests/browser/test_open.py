@@ -86,7 +86,7 @@ def test_an_oil_change_brings_the_belt_look(open_as: Any) -> None:
     slip(page).get_by_role("button", name="Keep it").click()
     expect(slip(page).get_by_text("Belt tension, sheaves and guards with the oil")).to_be_visible()
     slip(page).get_by_role("button", name="That is all").click()
-    expect(page.locator(".open .now")).to_contain_text("Belt tension, sheaves and guards with the oil: today")
+    expect(page.locator(".open .now")).to_contain_text("Due today: Belt tension, sheaves and guards with the oil")
     page.locator(".open .now").click()
     look = slip(page).locator("li").filter(has_text="Belt tension, sheaves and guards with the oil")
     look.get_by_role("button", name="Done").click()
@@ -97,7 +97,7 @@ def test_an_oil_change_brings_the_belt_look(open_as: Any) -> None:
 def test_a_lead_moves_a_due_with_a_reason_and_rules_are_theirs(open_as: Any) -> None:
     page = open_as("Marta")
     open_drive(page, "Kiln exhaust fan")
-    expect(page.locator(".open .now")).to_contain_text("Re-tension and gauge all five belts: 1 day late")
+    expect(page.locator(".open .now")).to_contain_text("Overdue by 1 day: Re-tension and gauge all five belts")
     page.locator(".open .now").click()
     due = slip(page).locator("li").filter(has_text="Re-tension and gauge all five belts")
     due.get_by_role("button", name="Move…").click()

@@ -46,6 +46,7 @@ const dimensions = computed(() => (station === 'tension' && state.sheet.value?.t
     :loose="asked ? looseKeepers(path) : []"
     :held="held"
     :findings="drive.findings"
+    :station="station"
     :train="station === 'size' || station === 'tension' ? state.train.value : null"
     @hold="held = $event"
     @drop="drop"

@@ -5,7 +5,8 @@ import type { Placed } from '../open/seenMarks'
 import { inSystem, settings } from '../settings'
 import type { Step } from './TeachDrawing.vue'
 import type { Frame } from './layoutPath'
-import { PACE, usePanZoom } from './usePanZoom'
+import { beside, type Dimension, hubOf, PUSH_DRAWN, pushedAt, turnTime } from './scene'
+import { usePanZoom } from './usePanZoom'
 import { beltLoop, fit, gridStep, turnArrow } from './view'
 
 /** What the drive's drawing is told. */
@@ -22,18 +23,7 @@ export interface DriveDrawn {
   findings?: Placed[]
 }
 
-export const PUSH_DRAWN = 4
-
-interface DimensionLine {
-  key: string
-  x1: number
-  y1: number
-  x2: number
-  y2: number
-  from: [number, number, number, number][]
-  text: string
-  hot: boolean
-}
+type Said = Dimension & { text: string }
 
 /** The drive on the screen, in pixels: wheels, belt, dimension lines, the push of a gauge and the pulls on the shafts. */
 export function useDriveScene(props: DriveDrawn, width: Ref<number>, height: Ref<number>) {
@@ -73,7 +63,7 @@ export function useDriveScene(props: DriveDrawn, width: Ref<number>, height: Ref
       const cx = view.x(w.x_m)
       const cy = view.y(w.y_m)
       const r = w.outside_radius_m * view.scale
-      const hub = Math.max(5, Math.min(r * 0.3, 26))
+      const { hub, bore } = hubOf(r)
       return {
         ...w,
         cx,
@@ -81,8 +71,8 @@ export function useDriveScene(props: DriveDrawn, width: Ref<number>, height: Ref
         r,
         datum: w.datum_radius_m * view.scale,
         hub,
-        bore: hub * 0.36,
-        period: (2 * Math.PI * w.datum_radius_m * view.scale) / PACE,
+        bore,
+        period: turnTime(w.datum_radius_m * view.scale),
         turn: turnArrow(cx, cy, (r * 0.55 + hub) / 1.6, drawing.clockwise),
       }
     })
@@ -108,11 +98,11 @@ export function useDriveScene(props: DriveDrawn, width: Ref<number>, height: Ref
   })
 
   /** Dimension lines for the station, with witness lines from what they measure. */
-  const dimensions = computed<DimensionLine[]>(() => {
+  const dimensions = computed<Said[]>(() => {
     const s = scene.value
     const [driver, driven] = s?.wheels ?? []
     if (!s || !driver || !driven) return []
-    const found: DimensionLine[] = []
+    const found: Said[] = []
     const ux = driven.cx - driver.cx
     const uy = driven.cy - driver.cy
     const length = Math.hypot(ux, uy) || 1
@@ -122,18 +112,10 @@ export function useDriveScene(props: DriveDrawn, width: Ref<number>, height: Ref
     if (ny < 0 || (ny === 0 && nx < 0)) [nx, ny] = [-nx, -ny]
     const out = Math.max(driver.r, driven.r) + s.thickness + (narrow.value ? 12 : 30)
     if (props.figures.centre_distance && !focusWheel.value) {
+      const centres = { x1: driver.cx, y1: driver.cy, x2: driven.cx, y2: driven.cy }
       found.push({
-        key: 'centre_distance',
+        ...beside('centre_distance', centres, nx, ny, out, props.focus === 'centre_distance'),
         text: `${step('centre_distance')}centres ${shown('centre_distance')}`,
-        hot: props.focus === 'centre_distance',
-        x1: driver.cx + nx * out,
-        y1: driver.cy + ny * out,
-        x2: driven.cx + nx * out,
-        y2: driven.cy + ny * out,
-        from: [
-          [driver.cx, driver.cy, driver.cx + nx * (out + 6), driver.cy + ny * (out + 6)],
-          [driven.cx, driven.cy, driven.cx + nx * (out + 6), driven.cy + ny * (out + 6)],
-        ],
       })
     }
     if (props.station === 'survey') {
@@ -158,19 +140,7 @@ export function useDriveScene(props: DriveDrawn, width: Ref<number>, height: Ref
     const span = facing.value
     if (props.figures.span && span && (props.station === 'tension' || (props.station === 'survey' && !narrow.value))) {
       const off = narrow.value ? 16 : 34
-      found.push({
-        key: 'span',
-        text: `span ${shown('span')}`,
-        hot: false,
-        x1: span.x1 + span.nx * off,
-        y1: span.y1 + span.ny * off,
-        x2: span.x2 + span.nx * off,
-        y2: span.y2 + span.ny * off,
-        from: [
-          [span.x1, span.y1, span.x1 + span.nx * (off + 6), span.y1 + span.ny * (off + 6)],
-          [span.x2, span.y2, span.x2 + span.nx * (off + 6), span.y2 + span.ny * (off + 6)],
-        ],
-      })
+      found.push({ ...beside('span', span, span.nx, span.ny, off), text: `span ${shown('span')}` })
     }
     return found
   })
@@ -183,21 +153,8 @@ export function useDriveScene(props: DriveDrawn, width: Ref<number>, height: Ref
     const s = scene.value
     const span = facing.value
     if (!s || !span || !props.drawing?.deflection_m || props.station !== 'tension') return null
-    const mx = (span.x1 + span.x2) / 2
-    const my = (span.y1 + span.y2) / 2
     const deep = props.drawing.deflection_m * s.view.scale * PUSH_DRAWN
-    const px = mx - span.nx * deep
-    const py = my - span.ny * deep
-    const stem = narrow.value ? 26 : 64
-    return {
-      span,
-      mx,
-      my,
-      px,
-      py,
-      tail: { x: mx + span.nx * stem, y: my + span.ny * stem },
-      path: `M ${span.x1} ${span.y1} L ${px} ${py} L ${span.x2} ${span.y2}`,
-    }
+    return pushedAt(span, deep, narrow.value ? 26 : 64, s.thickness)
   })
 
   /** The pull on each shaft, at Size: both to one scale, the longer a little under half of the centres. */

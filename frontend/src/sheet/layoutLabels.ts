@@ -25,6 +25,7 @@ export function layoutLabels(
   height: number,
   narrow: boolean,
   taken: Obstacle[],
+  dimensions: { key: string; text: string; x1: number; y1: number; x2: number; y2: number }[] = [],
 ) {
   const wheels = layout.wheels.map((w, i) => ({ ...w, i, cx: f.x(w.x_m), cy: f.y(w.y_m), r: w.rim_radius_m * f.scale }))
   const texts: Text[] = []
@@ -38,6 +39,13 @@ export function layoutLabels(
     const half = Math.max(...lines.map((l) => textWidth(l.text, SIZE))) / 2 + 6
     const tall = lines.length * LINE
     texts.push({ key, lines, anchor, spare, width: half * 2, height: tall, places: places(half, tall) })
+  }
+  for (const d of dimensions) {
+    const along = (t: number) => ({ x: d.x1 + (d.x2 - d.x1) * t, y: d.y1 + (d.y2 - d.y1) * t })
+    const reach = Math.hypot(d.x2 - d.x1, d.y2 - d.y1) / 2
+    add(d.key, [{ text: d.text, class: 'strong' }], { ...along(0.5), reach }, () =>
+      [0.5, 0.3, 0.7, 1.1, -0.1].map(along),
+    )
   }
   for (const w of wheels) {
     const lines = [

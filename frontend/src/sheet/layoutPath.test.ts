@@ -23,6 +23,7 @@ const wheel = (name: string, role: string, x_m: number, edge_on = false): Wheel 
   rim_speed: null,
   shares: 0,
   edge_on,
+  diameter: { us: '', si: '' },
 })
 const run = (x1_m: number, y1_m: number, x2_m: number, y2_m: number): Belt['runs'][number] => ({
   x1_m,

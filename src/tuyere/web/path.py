@@ -49,6 +49,7 @@ class DrawnPathWheel(BaseModel):
     y_m: float
     rim_radius_m: float
     line_radius_m: float
+    diameter: BothOut
     turns: Literal[-1, 0, 1]
     from_rad: float
     wrap_rad: float
@@ -191,7 +192,7 @@ def _wheel(i: int, w: PathWheel, reading: PathReading) -> DrawnPathWheel:
     speed = state.speed_rad_per_s if state else None
     return DrawnPathWheel(
         name=w.name, belt=b + 1, role=w.role, contact=w.contact, face=w.face, x_m=x, y_m=y,
-        rim_radius_m=w.rim_radius_m, line_radius_m=w.line_radius_m,
+        rim_radius_m=w.rim_radius_m, line_radius_m=w.line_radius_m, diameter=both_out(2 * w.rim_radius_m, "length", True),
         turns=(1 if state.turns > 0 else -1) if state else 0,
         from_rad=start, wrap_rad=state.wrap_rad if state else 0.0,
         wrap=f"{math.degrees(state.wrap_rad):.0f}°" if state else "",
