@@ -26,6 +26,7 @@ from tuyere.core.rating.own_table import NONE
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.typed import read_form
+from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone
 
 HP, RPM, INCH = 745.6998715822702, math.pi / 30, 0.0254
@@ -192,3 +193,33 @@ def test_teeth_run_in_one_plane_and_are_counted() -> None:
     crossed = read(pair, [replace(chain("60"), lay="crossed")])
     assert {p.field for p in crossed.problems} == {"wheel_2_teeth", "lay"} and crossed.train is None
     assert [p.field for p in read(pair[:1], [vee("B"), chain("99x")]).problems] == ["belt_2_name"]
+
+
+def test_a_shaft_read_along_a_train_tells_the_slip_between() -> None:
+    """Kinematics: s = 1 - n2 R / n1 with the ratio to that shaft; two belts may lose 4 % together, one 2 % (common practice, each to 2 %)."""
+    wheels = [
+        wheel("motor", "driver", 6, 0),
+        wheel("large", "driven", 12, 30),
+        wheel("small", "driver", 9, 30, belt=2, shaft_of=2),
+        wheel("die", "driven", 18, 30, 35, "10", belt=2),
+    ]
+    found = read(wheels, [vee("B", "B90", "2"), vee("C", "", "2")])
+
+    def slip(rpm: float, shaft: str = "") -> Page:
+        duty = Duty(None, 1750 * RPM, None, "normal", None, "clean", "seldom", tach(1750), tach(rpm), shaft)
+        duties = duties_of(found, duty, NONE)
+        assert duties
+        return duties.page
+
+    def tach(rpm: float) -> Given:
+        return Given(rpm * RPM, 0.0005 * rpm * RPM, Origin.MEASURED, f"speed {rpm}")
+
+    ratio = slip(400).values["ratio"].n
+    at_die = slip(1750 / ratio * 0.965)
+    assert at_die.values["slip"].n == pytest.approx(0.035, abs=1e-6)
+    assert at_die.verdicts[0].tone is Tone.GOOD, "over two belts 3.5 % is what they lose"
+    first = next(
+        s for s in duties_of(found, Duty(None, 1750 * RPM, None, "normal", None, "clean", "seldom"), NONE).shafts if "large" in s.wheels
+    )  # type: ignore[union-attr]
+    at_jack = slip(1750 / first.ratio * 0.95, first.name)
+    assert at_jack.values["slip"].n == pytest.approx(0.05, abs=1e-6) and at_jack.verdicts[0].tone is Tone.WATCH

@@ -81,7 +81,7 @@ def calc_sheet(body: SheetForm) -> Response:
     if "ratio" not in out.figures and (train := train_of(body, reading.spec)):  # where the two-wheel survey says nothing
         out.train = train_out(train)
         out.figures |= train.page.figures
-        out.verdicts += [v for stage in train.stages for v in stage.verdicts]
+        out.verdicts += [v for v in (*train.page.verdicts, *(v for stage in train.stages for v in stage.verdicts))]
     return answer(out)
 
 

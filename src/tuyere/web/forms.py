@@ -325,10 +325,11 @@ class GaugeForm(Strict):
 
 
 class TachometerForm(Strict):
-    """Shaft speeds by tachometer."""
+    """Shaft speeds by tachometer; along a train, which `shaft` was read (empty: the last)."""
 
     tach_driver: Entry = none_typed
     tach_driven: Entry = none_typed
+    shaft: str = Field("", max_length=200)
 
 
 class SheetForm(WithSurvey):

@@ -1,6 +1,7 @@
 """Readings of a drive: keeping, striking out, and the kept rows."""
 
 import uuid
+from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Any, Literal
 
@@ -10,8 +11,10 @@ from sqlmodel import Session
 
 from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.typed import Given, Typed, given
-from tuyere.core.sheet.solve import Sheet, solve
+from tuyere.core.sheet.solve import solve
 from tuyere.core.speeds import design_point
+from tuyere.core.working.figure import Figure
+from tuyere.core.working.verdict import Verdict
 from tuyere.store import drives
 from tuyere.store.columns import now
 from tuyere.store.dues import answer_by_look
@@ -26,6 +29,7 @@ from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import GaugeForm, SheetForm, TachometerForm, read_sheet
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_reading
+from tuyere.web.stages import train_of
 from tuyere.web.state import write
 from tuyere.web.surveyed import survey_form
 
@@ -152,6 +156,8 @@ def reading_of(
     sheet = solve(form.spec)
     refuse_problems(form, sheet)
     tension = body.kind == "belt tension"
+    train = None if "ratio" in sheet.figures else train_of(sheet_form, form.spec)
+    said = train.page if train else sheet
     entries = _gauge_entries(body.gauge) if tension else _tachometer_entries(body.tachometer)
     if not entries:
         field, sentence = (
@@ -176,7 +182,7 @@ def reading_of(
         belt_state=body.gauge.belt_state if tension else "",
         hour_meter_h=hours,
         note=body.note.strip(),
-        summary=_summary(sheet, tension),
+        summary=_summary(said.figures, said.verdicts, tension),
     )
     return row, [_value_row(row.id, quantity, position, entry, tool) for quantity, position, entry, tool in entries]
 
@@ -220,11 +226,11 @@ TENSION_FIGURES = ("strand_average", "strand_spread", "tension_low", "tension_ne
 SPEED_FIGURES = ("slip", "driven_speed", "tach_driven", "tach_driver", "off_design")
 
 
-def _summary(sheet: Sheet, tension: bool) -> dict[str, Any]:
+def _summary(said_figures: Mapping[str, Figure], verdicts: Sequence[Verdict], tension: bool) -> dict[str, Any]:
     """What the core said at the time: the log must not change when a formula does."""
     topic, keys = ("tension", TENSION_FIGURES) if tension else ("speed", SPEED_FIGURES)
-    verdict = next((v for v in sheet.verdicts if v.topic == topic), None)
-    figures = {k: {"si": f.value_si, "std_si": f.std_si} for k, f in sheet.figures.items() if k in keys or k.startswith("strand_")}
+    verdict = next((v for v in verdicts if v.topic == topic), None)
+    figures = {k: {"si": f.value_si, "std_si": f.std_si} for k, f in said_figures.items() if k in keys or k.startswith("strand_")}
     said = (
         {"headline": verdict.headline, "detail": verdict.detail, "tone": verdict.tone.value, "sureness": verdict.sureness}
         if verdict

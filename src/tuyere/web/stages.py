@@ -75,6 +75,7 @@ def train_of(form: SheetForm, spec: DriveSpec) -> TrainDuty | None:
     duty = Duty(
         spec.driver_power.value if spec.driver_power else None, spec.driver_speed.value if spec.driver_speed else None, spec.driven_class,
         spec.driver_class, spec.hours_per_day.value / 3600 if spec.hours_per_day else None, spec.surroundings, spec.starts,
+        spec.tach_driver, spec.tach_driven, form.tachometer.shaft,
     )  # fmt: skip
     return duties_of(read_path(typed_path(form.survey)), duty, spec.own)
 

@@ -3,9 +3,17 @@ import { computed, inject, provide } from 'vue'
 
 import type { Choices, DriveOut, Layout } from '../../api/client'
 import { inSystem, say } from '../../settings'
+import { useMayWrite } from '../../api/queries'
+import SettlesNote from '../../open/SettlesNote.vue'
 import CautionStrip from '../../sheet/CautionStrip.vue'
 import type { WheelEntry } from '../../sheet/form'
+import FigureValue from '../../sheet/FigureValue.vue'
+import KeepBar from '../../sheet/KeepBar.vue'
 import MeasureField from '../../sheet/MeasureField.vue'
+import ReadingFoot from '../../sheet/ReadingFoot.vue'
+import SurveyFirst from '../../sheet/SurveyFirst.vue'
+import { useKeepReading } from '../../sheet/useKeepReading'
+import VerdictSlip from '../../sheet/VerdictSlip.vue'
 import { answersKey, sheetKey } from '../../sheet/useSheet'
 import VerdictNotes from '../../sheet/VerdictNotes.vue'
 import KeepSurvey from '../survey/KeepSurvey.vue'
@@ -33,11 +41,17 @@ const WANTED: Record<string, string> = {
   wheel_power: 'the power that each driven wheel takes',
 }
 const missing = computed(() => (train.value?.wanted ?? []).map((w) => WANTED[w] ?? w))
-/** The layout says what is wrong with its own fields. */
+/** The layout says what is wrong with its own fields, the sheet what is wrong with the readings. */
 provide(answersKey, {
-  note: (name) => layout?.notes[name],
-  problem: (name) => layout?.problems.find((p) => p.field === name),
+  note: (name) => layout?.notes[name] ?? state.sheet.value?.notes[name],
+  problem: (name) => layout?.problems.find((p) => p.field === name) ?? state.problems.value.get(name),
 })
+const figures = computed(() => state.sheet.value?.figures ?? {})
+const tach = computed(() => state.form.value.tachometer)
+const read = computed(() => Boolean(tach.value.tach_driven.text))
+const mayWrite = useMayWrite()
+const keeper = useKeepReading('shaft speed', () => drive, state)
+const { busy, waiting, problem, kept, hourMeter, note, settles } = keeper
 const wheels = computed(() => state.form.value.survey.layout.wheels as WheelEntry[])
 const loaded = (role: string) => role !== 'idler'
 </script>
@@ -45,6 +59,12 @@ const loaded = (role: string) => role !== 'idler'
 <template>
   <div v-if="train" class="station train">
     <VerdictNotes v-if="station === 'size'" :verdicts="train.stages.flatMap((s) => s.verdicts)" />
+    <VerdictSlip
+      v-if="station === 'speed'"
+      :topics="['speed']"
+      :flags="[]"
+      next="Read the driver and one other shaft: the slip between them follows"
+    />
     <p v-if="missing.length" class="ember" role="status">Survey still wants {{ missing.join(', ') }}.</p>
     <CautionStrip :cautions="choices.cautions[station]" :state="STATE[station]" />
 
@@ -66,6 +86,21 @@ const loaded = (role: string) => role !== 'idler'
           </tr>
         </tbody>
       </table>
+      <h3>By tachometer</h3>
+      <div class="read">
+        <label>
+          Which shaft
+          <select v-model="tach.shaft" data-entry>
+            <option value="">the last</option>
+            <option v-for="s in train.shafts.slice(1)" :key="s.name" :value="s.name">{{ s.name }}</option>
+          </select>
+        </label>
+        <MeasureField v-model="tach.tach_driver!" name="tach_driver" label="Driver shaft" />
+        <MeasureField v-model="tach.tach_driven!" name="tach_driven" label="That shaft" />
+        <FigureValue :figure="figures.slip" label="Slip" doubt size="big" />
+      </div>
+      <ReadingFoot v-if="read" v-model:hours="hourMeter" v-model:note="note" :problem="problem" />
+      <SettlesNote v-if="!read" v-model="settles" :drive="drive" :headline="kept" />
       <p v-for="(s, i) in train.stages" :key="i" class="small soft">
         {{ say(s.title) }}: {{ s.runs }} {{ s.belt_speed ? inSystem(s.belt_speed) : '–'
         }}{{ s.ratio ? `, ratio ${s.ratio}` : '' }}
@@ -162,6 +197,21 @@ const loaded = (role: string) => role !== 'idler'
       slip has its margin, and read it at the longest free run.
     </p>
   </div>
+  <KeepBar
+    v-if="station === 'speed' && train"
+    :busy="busy"
+    :waiting="waiting"
+    :problem="problem"
+    :kept="read ? '' : kept"
+    :may-write="mayWrite"
+    :disabled="!read || state.dirty.value"
+    :idle="read ? '' : 'Read a driven shaft first.'"
+    label="Keep these speeds"
+    @keep="keeper.keep()"
+    @retry="keeper.retry"
+  >
+    <SurveyFirst v-if="read && state.dirty.value" />
+  </KeepBar>
   <KeepSurvey v-if="station === 'size' && state.dirty.value" :drive="drive" usual="another wheel in a stage" />
 </template>
 
@@ -201,6 +251,22 @@ tbody th {
 .worst > * {
   background: var(--ember-tint);
   font-weight: 620;
+}
+.read {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  padding: 6px 0 12px;
+}
+.read select {
+  width: 100%;
+  min-height: 44px;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: var(--ink);
+  padding: 0 8px;
+  font-size: 16px;
 }
 .other summary {
   min-height: 44px;

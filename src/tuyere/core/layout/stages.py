@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 
 from tuyere.core.drives.loop import Loop, Turning
 from tuyere.core.drives.workings import put
+from tuyere.core.entry.typed import Given
 from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.one_belt import PathAnswer
 from tuyere.core.layout.train import solve_train
@@ -20,7 +21,9 @@ from tuyere.core.rating.duties import OutOfRangeError
 from tuyere.core.rating.own_table import OwnRatings
 from tuyere.core.rating.service import IDLERS, service_factor
 from tuyere.core.selection.measures import traits
-from tuyere.core.working.figure import Line, both
+from tuyere.core.sheet.slip import along, read_slip
+from tuyere.core.uncertainty import standard_uncertainty, uncertain
+from tuyere.core.working.figure import Line, both, given_figure
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone, Verdict
 
@@ -30,7 +33,10 @@ _ENOUGH = 1e-6
 
 @dataclass(frozen=True)
 class Duty:
-    """What the machine asks: power of the driver (W), class of machine and driver, hours a day, surroundings, starts. None where not known."""
+    """What the machine asks: power of the driver (W), class of machine and driver, hours a day, surroundings, starts. None where not known.
+
+    `tach_driver`, `tach_driven`: the driver's shaft and another as read; which other, by its name, or else the last.
+    """
 
     driver_power_w: float | None
     driver_speed: float | None
@@ -39,6 +45,9 @@ class Duty:
     hours_per_day: float | None
     surroundings: str
     starts: str
+    tach_driver: Given | None = None
+    tach_driven: Given | None = None
+    shaft: str = ""
 
 
 @dataclass(frozen=True)
@@ -91,13 +100,17 @@ class StageDuty:
 
 @dataclass(frozen=True)
 class ShaftDuty:
-    """A shaft: the wheels on it by name, its speed (rad/s), the driver's speed over its own, and the belts' pulls on it added as arrows (N)."""
+    """A shaft: the wheels on it by name, its speed (rad/s), the driver's speed over its own, and the belts' pulls on it added as arrows (N).
+
+    `over`: the stages between the driver and it, by their belt.
+    """
 
     name: str
     wheels: tuple[str, ...]
     speed: float | None
     ratio: float
     pull_n: float | None
+    over: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -125,6 +138,8 @@ def duties_of(read: PathReading, duty: Duty, own: OwnRatings) -> TrainDuty | Non
         wanted.append("wheel_power")
     page = Page()
     _whole(page, stages, shafts, duty)
+    if duty.tach_driven:
+        _read(page, read, shafts, duty)
     return TrainDuty(tuple(stages), shafts, page, tuple(wanted))
 
 
@@ -202,9 +217,43 @@ def _ratios(read: PathReading, order: Sequence[int]) -> dict[int, float]:
     return found
 
 
+def _over(read: PathReading, order: Sequence[int]) -> dict[int, tuple[int, ...]]:
+    """By shaft, the belts between the driver and it."""
+    found: dict[int, tuple[int, ...]] = {_driven_from(read.on_wheels[0]): ()}
+    for b in order:
+        before = found[_driven_from(read.on_wheels[b])]
+        for w in read.on_wheels[b].wheels:
+            found.setdefault(w.shaft, (*before, b))
+    return found
+
+
+def _read(page: Page, read: PathReading, shafts: Sequence[ShaftDuty], duty: Duty) -> None:
+    """The slip between the driver and a shaft that was read; of wheels without teeth the diameters' own doubt counts."""
+    turned = [s for s in shafts if s.over and math.isfinite(s.ratio)]
+    shaft = next((s for s in turned if s.name == duty.shaft), max(turned, key=lambda s: s.ratio, default=None))
+    if shaft is None or duty.tach_driven is None or (duty.tach_driver is None and duty.driver_speed is None):
+        return
+    doubt = 0.0
+    for b in shaft.over:
+        on = read.on_wheels[b]
+        ends = [on.wheels[_driver(on)], *(w for w in on.wheels if w.name in shaft.wheels or w.role == "driven")][:2]
+        doubt += sum((standard_uncertainty(2 * w.rim_radius_m, "length", Origin.MEASURED) / (2 * w.rolls_radius_m)) ** 2 for w in ends if w.teeth is None)  # fmt: skip
+    ratio = uncertain(shaft.ratio, shaft.ratio * math.sqrt(doubt), "wheels")
+    plate = Given(duty.driver_speed or 0.0, standard_uncertainty(duty.driver_speed or 0.0, "rotation", Origin.NAMEPLATE), Origin.NAMEPLATE, "driver speed by its plate")  # fmt: skip
+    first = duty.tach_driver or plate
+    for key, label, symbol, given in (("tach_driven", f"speed of {shaft.name} measured", "n_2m", duty.tach_driven), ("tach_driver", first.name, "n_1m", first)):  # fmt: skip
+        page.put(given_figure(key, label, symbol, "rotation", given.value, given.std, given.origin))
+    families = [read.belts[b].family for b in shaft.over]
+    way = Line("R", f"driver to {shaft.name}", f"{shaft.ratio:.3f}", f"{shaft.ratio:.3f}", Origin.MEASURED, Origin.MEASURED)
+    read_slip(
+        first.u, duty.tach_driven.u, ratio, [*page.lines("tach_driver", "tach_driven"), way], along([f.slip for f in families]),
+        all(f.toothed for f in families), duty.tach_driver is not None, page,
+    )  # fmt: skip
+
+
 def _shafts(read: PathReading, order: Sequence[int]) -> tuple[ShaftDuty, ...]:
     assert read.train
-    ratios = _ratios(read, order)
+    ratios, over = _ratios(read, order), _over(read, order)
     speeds: dict[int, float | None] = {}
     names: dict[int, list[str]] = {}
     alone: dict[int, float | None] = {}
@@ -219,7 +268,8 @@ def _shafts(read: PathReading, order: Sequence[int]) -> tuple[ShaftDuty, ...]:
                 alone[w.shaft] = math.hypot(*pull) if pull else None
     shared = {s.number: s.force_n for s in read.train.shafts}
     return tuple(
-        ShaftDuty(" and ".join(n), tuple(n), speeds.get(s), ratios.get(s, math.nan), shared.get(s, alone.get(s))) for s, n in names.items()
+        ShaftDuty(" and ".join(n), tuple(n), speeds.get(s), ratios.get(s, math.nan), shared.get(s, alone.get(s)), over.get(s, ()))
+        for s, n in names.items()
     )
 
 

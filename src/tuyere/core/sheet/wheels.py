@@ -1,12 +1,11 @@
 """Sheet steps 1 and 2: the wheels, ratio, speeds, slip; centres, spans and wraps."""
 
 from tuyere.core import speed
-from tuyere.core.drives.family import Slip
 from tuyere.core.drives.fitted import rolls_by
 from tuyere.core.entry.quantity import System, show
-from tuyere.core.origin import Confidence
+from tuyere.core.sheet.slip import read_slip
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.uncertainty import probability_between, sureness, wrapped
+from tuyere.core.uncertainty import wrapped
 from tuyere.core.working.figure import figure, given_figure
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone
@@ -15,7 +14,6 @@ GEOMETRY = "plane geometry and kinematics"
 
 _driven_speed = wrapped(speed.driven_speed)
 _belt_speed = wrapped(speed.belt_speed)
-_slip = wrapped(speed.slip)
 
 
 def diameters(spec: DriveSpec, page: Page) -> None:
@@ -121,84 +119,8 @@ def tachometer(spec: DriveSpec, page: Page) -> None:
             first.origin,
         )
     )
-    slip = _slip(first.u, spec.tach_driven.u, page.values["ratio"])
-    found = page.put(
-        figure(
-            "slip",
-            "slip",
-            "s",
-            "share",
-            slip,
-            [driver.line(), *page.lines("tach_driven", "ratio")],
-            "s = 1 - (n_2m / n_1m) R",
-            spec.family.slip.said,
-            Confidence.MEDIUM,
-        ),
-        slip,
-    )
-    if spec.family.toothed:
-        _step_verdict(page, found.us, found.plus_minus_us)
-    else:
-        _slip_verdict(page, spec.family.slip, found.us, found.plus_minus_us, bool(spec.tach_driver))
+    read_slip(first.u, spec.tach_driven.u, page.values["ratio"], [driver.line(), *page.lines("tach_driven", "ratio")], spec.family.slip, spec.family.toothed, bool(spec.tach_driver), page)  # fmt: skip
     _against_design(spec, page)
-
-
-def _step_verdict(page: Page, shown_slip: str, plus_minus: str) -> None:
-    """Teeth hold step: any difference is in the counting, the reading, or teeth that jump."""
-    slip = page.values["slip"]
-    off = 1 - probability_between(slip, -0.005, 0.005)
-    agree = abs(slip.n) <= max(0.005, 2 * slip.s)
-    doubt = f" (± {plus_minus})" if plus_minus else ""
-    if not agree:
-        page.say("speed", Tone.WATCH, f"The shafts are out of step by {shown_slip}{doubt}",
-                 "Teeth cannot slip. Count both wheels' teeth again and read both shafts together; a belt or chain that jumps teeth is heard.", sureness(off).value)  # fmt: skip
-    else:
-        page.say("speed", Tone.GOOD, "The shafts keep step", f"Teeth cannot slip: the two readings agree with the teeth counted, within their doubt{doubt}.")  # fmt: skip
-
-
-def _slip_verdict(page: Page, usual: Slip, shown_slip: str, plus_minus: str, both_measured: bool) -> None:
-    slip = page.values["slip"]
-    fault, negative = 1 - probability_between(slip, -9, usual.fault), probability_between(slip, -9, -0.005)
-    settle = "" if both_measured else " Read the driver's speed with the tachometer too: its plate is only near."
-    doubt = f" (± {plus_minus})" if plus_minus else ""
-    if fault >= 2 / 3:
-        page.say(
-            "speed",
-            Tone.WATCH,
-            f"Slip {shown_slip}{doubt}: too much",
-            "Over 3 % is a fault: gauge the tension, look for glazed sides and worn grooves, and check both diameters." + settle,
-            sureness(fault).value,
-        )
-    elif negative >= 2 / 3:
-        page.say(
-            "speed",
-            Tone.WATCH,
-            f"The driven sheave turns faster than its diameters allow ({shown_slip}{doubt})",
-            "A belt cannot do that: measure both diameters again, and both shafts with the tachometer." + settle,
-            sureness(negative).value,
-        )
-    elif slip.s > 0.02:
-        page.say(
-            "speed",
-            Tone.OPEN,
-            f"Slip {shown_slip}{doubt}: cannot tell",
-            f"The largest doubt is the {page.figures['slip'].largest_doubt}: measure that better." + settle,
-        )
-    elif slip.n > usual.usual[1]:
-        page.say(
-            "speed",
-            Tone.OPEN,
-            f"Slip {shown_slip}{doubt}: on the high side",
-            f"{usual.said}. Gauge the tension soon." + settle,
-        )
-    else:
-        page.say(
-            "speed",
-            Tone.GOOD,
-            f"Slip {shown_slip}{doubt}: as it should be",
-            f"{usual.said}.",
-            sureness(1 - fault - negative).value,
-        )
 
 
 def _against_design(spec: DriveSpec, page: Page) -> None:
