@@ -224,6 +224,9 @@ const loaded = (role: string) => role !== 'idler'
 h3 {
   margin: 0 0 4px;
 }
+table + h3 {
+  margin-top: 14px;
+}
 table {
   width: 100%;
   border-collapse: collapse;

@@ -35,6 +35,8 @@ def along(slips: Sequence[Slip]) -> Slip:
     for s in slips:
         low, high, fault = low * (1 - s.usual[0]), high * (1 - s.usual[1]), fault * (1 - s.fault)
     said = "; ".join(dict.fromkeys(s.said for s in slips))
+    if len(slips) > 1:
+        said = f"Over {len(slips)} stages together {1 - low:.1%} to {1 - high:.1%} is usual. {said}"
     return Slip((1 - low, 1 - high), 1 - fault, said)
 
 
@@ -61,7 +63,8 @@ def _slips(page: Page, usual: Slip, shown_slip: str, plus_minus: str, both_measu
             "speed",
             Tone.WATCH,
             f"Slip {shown_slip}{doubt}: too much",
-            "Over 3 % is a fault: gauge the tension, look for glazed sides and worn grooves, and check both diameters." + settle,
+            f"Over {100 * usual.fault:.0f} % is a fault: gauge the tension, look for glazed sides and worn grooves, and check both diameters."
+            + settle,
             sureness(fault).value,
         )
     elif negative >= 2 / 3:
