@@ -154,16 +154,16 @@ def test_dues_by_hours_readings_and_a_move(app: Flask) -> None:
     """A set fitted before the night of summer time: 24 running hours, sooner by the meter, moved with its reason, gone when done."""
     asked: dict[str, Any] = {
         "now": "2026-03-29T09:00:00+02:00", "zone": "Europe/Berlin", "family": "v-belt", "hours_per_day": 8,
-        "happened": [{"kind": "new set", "at": "2026-03-28T12:00:00+01:00"}],
+        "events": [{"kind": "new set", "at": "2026-03-28T12:00:00+01:00"}],
     }  # fmt: skip
 
     def first(**more: Any) -> Any:
         return {d["rule"]: d for d in post(app, "dues", asked | more).json["dues"]}.get("v first day")
 
-    assert first()["likely"] == "2026-03-31T13:00:00+02:00" and first()["earliest"] < first()["likely"] < first()["latest"]
-    assert first()["because"].startswith("Because the new set was fitted on Saturday 28 March: 24 running hours, about 3 days")
+    assert first()["expected"] == "2026-03-31T13:00:00+02:00" and first()["earliest"] < first()["expected"] < first()["latest"]
+    assert first()["reason"].startswith("Because the new set was fitted on Saturday 28 March: 24 running hours, about 3 days")
     readings = [{"at": "2026-03-28T12:00:00+01:00", "hours": 410}, {"at": "2026-03-29T09:00:00+02:00", "hours": 430}]
-    assert first(readings=readings)["likely"] == "2026-03-29T13:00:00+02:00", (
+    assert first(hour_readings=readings)["expected"] == "2026-03-29T13:00:00+02:00", (
         "20 hours by the clock of the place, which skipped one, and 20 run"
     )
     moved = {
@@ -173,7 +173,7 @@ def test_dues_by_hours_readings_and_a_move(app: Flask) -> None:
         "to": "2026-04-02T07:00:00+02:00",
         "why": "the line runs through",
     }
-    assert first(answered=[moved])["because"].endswith("Moved to Thursday 2 April (the line runs through).")
+    assert first(answered=[moved])["reason"].endswith("Moved to Thursday 2 April (the line runs through).")
     assert first(answered=[moved | {"answer": "done"}]) is None
     assert [
         d["rule"]

@@ -13,7 +13,7 @@ const { due, drive, mayWrite } = defineProps<{
   drive: { id: string }
   mayWrite: boolean
 }>()
-const emit = defineEmits<{ go: [] }>()
+const emit = defineEmits<{ go: []; said: [answer: string, row_version: number] }>()
 const refresh = useRefresh()
 type Said = 'done' | 'moved' | 'not needed'
 const saying = ref<Said | ''>('')
@@ -34,8 +34,13 @@ const { write, busy, problem } = useWrite(`due-${drive.id}-${due.key}`, (body: B
 async function keep(answer: Said): Promise<void> {
   const body = { answer, to_on: answer === 'moved' ? to.value : null, why: why.value, row_version: due.row_version }
   const done = await write(body)
-  if (done || problem.value?.status === 409) await refresh(drive.id)
-  if (done) saying.value = ''
+  if (!done) {
+    if (problem.value?.status === 409) await refresh(drive.id)
+    return
+  }
+  saying.value = ''
+  emit('said', answer, done.row_version ?? 0)
+  await refresh(drive.id)
 }
 const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === field)?.detail
 </script>

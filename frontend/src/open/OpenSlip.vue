@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { reactive } from 'vue'
+import { reactive, shallowRef } from 'vue'
 
 import { api, type DriveOut, unwrap } from '../api/client'
 import { useMayWrite } from '../api/queries'
@@ -24,6 +24,38 @@ const { write, busy, problem } = useWrite(`promise-${drive.id}`, (body: typeof p
     }),
   ),
 )
+/** The last word on a due, which may be taken back while the slip is open. */
+const last = shallowRef<{ key: string; promised: boolean; what: string; answer: string; row_version: number } | null>(
+  null,
+)
+const {
+  write: writeBack,
+  busy: taking,
+  problem: backProblem,
+} = useWrite(`back-${drive.id}`, (body: { key: string; promised: boolean; row_version: number }, key, id) => {
+  const header = { 'Idempotency-Key': key }
+  const said = { answer: 'taken back' as const, to_on: null, why: '' }
+  return body.promised
+    ? unwrap(
+        api.POST('/api/dues/{due_id}', {
+          params: { path: { due_id: body.key }, header },
+          body: { ...said, row_version: body.row_version },
+        }),
+      )
+    : unwrap(
+        api.POST('/api/drives/{drive_id}/due-answers', {
+          params: { path: { drive_id: drive.id }, header },
+          body: { ...said, id, rule: body.key },
+        }),
+      )
+})
+async function takeBack(): Promise<void> {
+  const now = last.value
+  if (!now) return
+  const done = await writeBack({ key: now.key, promised: now.promised, row_version: now.row_version })
+  if (done) last.value = null
+  await refresh(drive.id)
+}
 async function keep(): Promise<void> {
   if (!(await write({ ...promise }))) return
   promise.what = ''
@@ -58,8 +90,16 @@ async function keep(): Promise<void> {
             :drive="drive"
             :may-write="mayWrite"
             @go="open = false"
+            @said="
+              (answer, row_version) => (last = d.promised && answer === 'moved' ? null : { ...d, answer, row_version })
+            "
           />
         </ul>
+        <p v-if="last" class="row back" role="status">
+          {{ last.what }}: {{ last.answer }}.
+          <el-button :loading="taking" @click="takeBack">Take that back</el-button>
+          <span v-if="backProblem" class="ember" role="alert">{{ backProblem.detail }}</span>
+        </p>
         <p v-if="!drive.dues.length" class="soft">
           Nothing is due. Say when new belts go on, or the oil is changed: what follows then stands here.
         </p>
@@ -93,6 +133,10 @@ summary {
   align-items: center;
   text-decoration: underline;
   cursor: pointer;
+}
+.back {
+  border-left: 4px solid var(--within);
+  padding-left: 12px;
 }
 section + section {
   margin-top: 8px;

@@ -54,9 +54,20 @@ class Facts:
         """What its rules ask for; with the next oil change, where its interval was said."""
         interval = next((h.interval_h for h in reversed(self.happened) if h.kind == "oil change" and h.interval_h), None)
         own = (*rules, oil_rule(interval)) if interval else rules
-        said = [Answered(a.rule, a.answer, a.at, _on(a, zone), a.why) for a in self.answered]  # type: ignore[arg-type]  # the table's own words
+        said = [Answered(a.rule, a.answer, a.at, _on(a, zone), a.why) for a in standing(self.answered)]  # type: ignore[arg-type]  # the table's own words
         events = [engine.Happened(h.kind, h.at) for h in self.happened]
         return engine.dues(events, said, own, self.clock(hours_per_day), at, zone, family)
+
+
+def standing(answers: Sequence[DueAnswer]) -> list[DueAnswer]:
+    """The answers that hold, oldest first: one taken back takes the last of its rule with it."""
+    found: list[DueAnswer] = []
+    for a in answers:
+        if a.answer != "taken back":
+            found.append(a)
+        elif last := next((x for x in reversed(found) if x.rule == a.rule), None):
+            found.remove(last)
+    return found
 
 
 def _on(answer: DueAnswer, zone: ZoneInfo) -> datetime | None:
@@ -153,8 +164,3 @@ def answer_by_look(session: Session, writer: Writer, drive: Drive, cause: Cause,
             insert(session, writer, row, "did a due")
             done.append(due.rule.what)
     return done
-
-
-def answer_due(session: Session, writer: Writer, due: Due, seen: int, values: dict[str, Any], action: str) -> None:
-    """A promise is done, moved or not needed. Raises StaleError."""
-    update(session, writer, due, seen, values, action)

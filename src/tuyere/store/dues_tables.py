@@ -9,7 +9,7 @@ from sqlmodel import Field, SQLModel
 from tuyere.store.columns import not_blank, one_of, version, when
 
 EVENTS = ("new set", "new wheel", "re-tension", "first start", "oil change", "get-home fix", "get-home off", "proposal fitted")
-ANSWERS = ("done", "moved", "not needed")
+ANSWERS = ("done", "moved", "not needed", "taken back")
 
 
 class Happened(SQLModel, table=True):
@@ -65,7 +65,7 @@ class LaidUp(SQLModel, table=True):
 
 
 class DueAnswer(SQLModel, table=True):
-    """What was said of a due that a rule raised: done, moved to another day, or not needed; by whom and why. Never changed."""
+    """What was said of a due that a rule raised: done, moved to another day, not needed, or the last word taken back. Never changed."""
 
     __tablename__ = "due_answer"
     __table_args__ = (

@@ -35,16 +35,16 @@ class DuePath(BaseModel):
 
 
 class SayOfDue(Strict):
-    """Done, moved to another day (which wants a day and a reason), or not needed (which wants a reason)."""
+    """Done, moved to another day (which wants a day and a reason), not needed (which wants a reason), or the last word taken back."""
 
-    answer: Literal["done", "moved", "not needed"]
+    answer: Literal["done", "moved", "not needed", "taken back"]
     to_on: date | None = None
     why: str = Field("", max_length=400)
 
     def checked(self) -> str:
         """The reason. Raises Refusal."""
         why = " ".join(self.why.split())
-        if self.answer != "done" and not why:
+        if self.answer in ("moved", "not needed") and not why:
             sentence = "Say why: who reads it next should know."
             raise Refusal(422, sentence, [FieldError(field="why", detail=sentence)])
         if self.answer == "moved":
@@ -63,9 +63,10 @@ class AnswerRule(SayOfDue):
 
 
 class AnsweredOut(BaseModel):
-    """What was kept."""
+    """What was kept; of a promise its new row version."""
 
     id: uuid.UUID
+    row_version: int = 0
 
 
 @blueprint.post("/drives/<uuid:drive_id>/due-answers", summary="Answer a due that a rule raised", responses={"201": AnsweredOut})
@@ -90,7 +91,7 @@ def post_answer(path: DrivePath, body: AnswerRule) -> Response:
     return answer(AnsweredOut(**done.body), done.status)
 
 
-_ACTIONS = {"done": "did a due", "moved": "moved a due", "not needed": "found a due not needed"}
+_ACTIONS = {"done": "did a due", "moved": "moved a due", "not needed": "found a due not needed", "taken back": "took an answer back"}
 
 
 class AnswerPromise(SayOfDue):
@@ -106,10 +107,11 @@ def post_promise(path: DuePath, body: AnswerPromise) -> Response:
 
     def work(session: Session, writer: Writer) -> Answer:
         row = session.get_one(Due, path.due_id)
-        values: dict[str, Any] = {"why": why, "answer": body.answer, "done_by": writer.person_id}
-        values |= {"due_on": body.to_on} if body.answer == "moved" else {"done_at": now()}
-        store.answer_due(session, writer, row, body.row_version, values, _ACTIONS[body.answer])
-        return Answer(200, {"id": str(row.id)})
+        back = body.answer == "taken back"
+        values: dict[str, Any] = {"why": why, "answer": "" if back else body.answer, "done_by": None if back else writer.person_id}
+        values |= {"due_on": body.to_on} if body.answer == "moved" else {"done_at": None if back else now()}
+        update(session, writer, row, body.row_version, values, _ACTIONS[body.answer])
+        return Answer(200, {"id": str(row.id), "row_version": row.row_version})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(AnsweredOut(**done.body), done.status)

@@ -83,16 +83,16 @@ class DuesIn(Strict):
     now: When
     zone: Annotated[str, Field(max_length=60), AfterValidator(_zone)] = "UTC"
     family: FamilyKey | None = None
-    happened: list[HappenedIn] = Field(default_factory=list, max_length=200)
+    events: list[HappenedIn] = Field(default_factory=list, max_length=200)
     answered: list[AnsweredIn] = Field(default_factory=list, max_length=500)
     rules: list[RuleIn] | None = Field(None, max_length=100)
-    readings: list[ReadingIn] = Field(default_factory=list, max_length=500)
+    hour_readings: list[ReadingIn] = Field(default_factory=list, max_length=500)
     hours_per_day: float | None = Field(None, ge=0, le=24)
     lay_ups: list[LayUpIn] = Field(default_factory=list, max_length=50)
 
 
 class DueDayOut(BaseModel):
-    """A due: what and why, from when it counts, and its day at the earliest, likeliest and latest.
+    """A due: what and why, from when it counts, and its day at the earliest, as expected, and at the latest.
 
     ISO, in the zone asked; null while it cannot be told.
     """
@@ -102,12 +102,12 @@ class DueDayOut(BaseModel):
     page: str
     since: datetime
     earliest: datetime | None
-    likely: datetime | None
+    expected: datetime | None
     latest: datetime | None
     by: str
     late: bool
     resting: bool
-    because: str
+    reason: str
 
 
 class DuesOut(BaseModel):
@@ -123,11 +123,11 @@ class DuesOut(BaseModel):
 def calc_dues(body: DuesIn) -> Response:
     zone = ZoneInfo(body.zone)
     clock = RunningHours(
-        [MeterReading(r.at, r.hours) for r in body.readings], body.hours_per_day, [LayUp(x.start, x.end) for x in body.lay_ups]
+        [MeterReading(r.at, r.hours) for r in body.hour_readings], body.hours_per_day, [LayUp(x.start, x.end) for x in body.lay_ups]
     )
     rules = standard_rules() if body.rules is None else [Rule(**r.model_dump()) for r in body.rules]
     found = dues(
-        [Happened(h.kind, h.at) for h in body.happened],
+        [Happened(h.kind, h.at) for h in body.events],
         [Answered(a.rule, a.answer, a.at, a.to, a.why.strip()) for a in body.answered],
         rules, clock, body.now, zone, body.family or "",
     )  # fmt: skip
@@ -144,8 +144,8 @@ def calc_dues(body: DuesIn) -> Response:
 def _due(d: DueOn, zone: ZoneInfo) -> DueDayOut:
     return DueDayOut(
         rule=d.rule.key, what=d.rule.what, page=d.rule.page, since=_at(d.since, zone),
-        earliest=_or_never(d.earliest, zone), likely=_or_never(d.likely, zone),
-        latest=_or_never(d.latest, zone), by=d.by, late=d.late, resting=d.resting, because=d.because,
+        earliest=_or_never(d.earliest, zone), expected=_or_never(d.likely, zone),
+        latest=_or_never(d.latest, zone), by=d.by, late=d.late, resting=d.resting, reason=d.because,
     )  # fmt: skip
 
 

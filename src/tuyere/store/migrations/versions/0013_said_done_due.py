@@ -99,7 +99,7 @@ def _answers() -> None:
         "due_answer",
         _column("id", ID), _column("drive_id", ID), _column("rule", TEXT), _column("answer", TEXT), _column("at", WHEN),
         _column("to_on", sa.Date(), True), _column("why", TEXT), _column("made_by", ID),
-        sa.CheckConstraint("answer IN ('done', 'moved', 'not needed')", name=op.f("ck_due_answer_answer_known")),
+        sa.CheckConstraint("answer IN ('done', 'moved', 'not needed', 'taken back')", name=op.f("ck_due_answer_answer_known")),
         _not_blank("due_answer", "rule"),
         sa.CheckConstraint("(to_on IS NOT NULL) = (answer = 'moved')", name=op.f("ck_due_answer_moved_to")),
         _key("due_answer", "drive_id", "drive"), _key("due_answer", "made_by", "person"),
