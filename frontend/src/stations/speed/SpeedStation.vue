@@ -2,15 +2,13 @@
 import { computed, inject } from 'vue'
 
 import type { Choices, DriveOut } from '../../api/client'
-import { useMayWrite } from '../../api/queries'
 import { say } from '../../settings'
 import CautionStrip from '../../sheet/CautionStrip.vue'
 import FigureValue from '../../sheet/FigureValue.vue'
-import KeepBar from '../../sheet/KeepBar.vue'
+import KeepReadingBar from '../../sheet/KeepReadingBar.vue'
 import MeasureField from '../../sheet/MeasureField.vue'
 import SettlesNote from '../../open/SettlesNote.vue'
 import ReadingFoot from '../../sheet/ReadingFoot.vue'
-import SurveyFirst from '../../sheet/SurveyFirst.vue'
 import { useKeepReading } from '../../sheet/useKeepReading'
 import { sheetKey } from '../../sheet/useSheet'
 import VerdictSlip from '../../sheet/VerdictSlip.vue'
@@ -21,11 +19,10 @@ import ReadingsFile from './ReadingsFile.vue'
 
 const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
 const state = inject(sheetKey)!
-const mayWrite = useMayWrite()
 const figures = computed(() => state.sheet.value?.figures ?? {})
 const t = computed(() => state.form.value.tachometer)
 const keeper = useKeepReading('shaft speed', () => drive, state)
-const { busy, waiting, problem, kept, hourMeter, note, settles } = keeper
+const { problem, kept, hourMeter, note, settles } = keeper
 const read = computed(() => Boolean(t.value.tach_driven?.text))
 const chain = computed(() => drive.kind.runs === 'chain')
 function put(field: string, text: string, unit: string): void {
@@ -83,20 +80,7 @@ const next = computed(() =>
       </p>
     </section>
   </div>
-  <KeepBar
-    :busy="busy"
-    :waiting="waiting"
-    :problem="problem"
-    :kept="read ? '' : kept"
-    :may-write="mayWrite"
-    :disabled="!read || state.dirty.value"
-    :idle="read ? '' : 'Read the driven shaft first.'"
-    label="Keep these speeds"
-    @keep="keeper.keep()"
-    @retry="keeper.retry"
-  >
-    <SurveyFirst v-if="read && state.dirty.value" />
-  </KeepBar>
+  <KeepReadingBar :keeper="keeper" :read="read" idle="Read the driven shaft first." label="Keep these speeds" />
 </template>
 
 <style scoped>

@@ -2,15 +2,13 @@
 import { computed, inject } from 'vue'
 
 import type { Choices, DriveOut } from '../../api/client'
-import { useMayWrite } from '../../api/queries'
 import { inSystem, say } from '../../settings'
 import CautionStrip from '../../sheet/CautionStrip.vue'
 import FigureValue from '../../sheet/FigureValue.vue'
-import KeepBar from '../../sheet/KeepBar.vue'
+import KeepReadingBar from '../../sheet/KeepReadingBar.vue'
 import MeasureField from '../../sheet/MeasureField.vue'
 import SettlesNote from '../../open/SettlesNote.vue'
 import ReadingFoot from '../../sheet/ReadingFoot.vue'
-import SurveyFirst from '../../sheet/SurveyFirst.vue'
 import { useKeepReading } from '../../sheet/useKeepReading'
 import { sheetKey } from '../../sheet/useSheet'
 import { ago } from '../../words'
@@ -19,11 +17,10 @@ import TensionWindow from './TensionWindow.vue'
 
 const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
 const state = inject(sheetKey)!
-const mayWrite = useMayWrite()
 const figures = computed(() => state.sheet.value?.figures ?? {})
 const g = computed(() => state.form.value.gauge)
 const keeper = useKeepReading('belt tension', () => drive, state)
-const { busy, waiting, problem, kept, hourMeter, note, strand, wasSet, settles } = keeper
+const { problem, kept, hourMeter, note, strand, wasSet, settles } = keeper
 const read = computed(() => g.value.forces?.some((f) => f.text) ?? false)
 const fresh = computed(() => g.value.belt_state === 'new')
 const low = computed(() => figures.value[fresh.value ? 'force_new_low' : 'force_low'])
@@ -117,20 +114,7 @@ const next = computed(() =>
       <FigureValue :figure="figures.span" label="Span" />
     </div>
   </div>
-  <KeepBar
-    :busy="busy"
-    :waiting="waiting"
-    :problem="problem"
-    :kept="read ? '' : kept"
-    :may-write="mayWrite"
-    :disabled="!read || state.dirty.value"
-    :idle="read ? '' : 'Gauge a belt first.'"
-    label="Keep this reading"
-    @keep="keeper.keep()"
-    @retry="keeper.retry"
-  >
-    <SurveyFirst v-if="read && state.dirty.value" />
-  </KeepBar>
+  <KeepReadingBar :keeper="keeper" :read="read" idle="Gauge a belt first." label="Keep this reading" />
 </template>
 
 <style scoped>

@@ -3,15 +3,13 @@ import { computed, inject, provide } from 'vue'
 
 import type { Choices, DriveOut, Layout } from '../../api/client'
 import { inSystem, say } from '../../settings'
-import { useMayWrite } from '../../api/queries'
 import SettlesNote from '../../open/SettlesNote.vue'
 import CautionStrip from '../../sheet/CautionStrip.vue'
 import type { WheelEntry } from '../../sheet/form'
 import FigureValue from '../../sheet/FigureValue.vue'
-import KeepBar from '../../sheet/KeepBar.vue'
+import KeepReadingBar from '../../sheet/KeepReadingBar.vue'
 import MeasureField from '../../sheet/MeasureField.vue'
 import ReadingFoot from '../../sheet/ReadingFoot.vue'
-import SurveyFirst from '../../sheet/SurveyFirst.vue'
 import { useKeepReading } from '../../sheet/useKeepReading'
 import VerdictSlip from '../../sheet/VerdictSlip.vue'
 import { answersKey, sheetKey } from '../../sheet/useSheet'
@@ -49,9 +47,8 @@ provide(answersKey, {
 const figures = computed(() => state.sheet.value?.figures ?? {})
 const tach = computed(() => state.form.value.tachometer)
 const read = computed(() => Boolean(tach.value.tach_driven.text))
-const mayWrite = useMayWrite()
 const keeper = useKeepReading('shaft speed', () => drive, state)
-const { busy, waiting, problem, kept, hourMeter, note, settles } = keeper
+const { problem, kept, hourMeter, note, settles } = keeper
 const wheels = computed(() => state.form.value.survey.layout.wheels as WheelEntry[])
 const loaded = (role: string) => role !== 'idler'
 </script>
@@ -197,21 +194,13 @@ const loaded = (role: string) => role !== 'idler'
       slip has its margin, and read it at the longest free run.
     </p>
   </div>
-  <KeepBar
+  <KeepReadingBar
     v-if="station === 'speed' && train"
-    :busy="busy"
-    :waiting="waiting"
-    :problem="problem"
-    :kept="read ? '' : kept"
-    :may-write="mayWrite"
-    :disabled="!read || state.dirty.value"
-    :idle="read ? '' : 'Read a driven shaft first.'"
+    :keeper="keeper"
+    :read="read"
+    idle="Read a driven shaft first."
     label="Keep these speeds"
-    @keep="keeper.keep()"
-    @retry="keeper.retry"
-  >
-    <SurveyFirst v-if="read && state.dirty.value" />
-  </KeepBar>
+  />
   <KeepSurvey v-if="station === 'size' && state.dirty.value" :drive="drive" usual="another wheel in a stage" />
 </template>
 

@@ -14,6 +14,7 @@ from tuyere.core.drives.workings import put
 from tuyere.core.entry.typed import Given
 from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.one_belt import PathAnswer
+from tuyere.core.layout.slip import slip_between
 from tuyere.core.layout.train import solve_train
 from tuyere.core.layout.wheels import BeltOnWheels, PathWheel
 from tuyere.core.origin import Origin
@@ -21,9 +22,7 @@ from tuyere.core.rating.duties import OutOfRangeError
 from tuyere.core.rating.own_table import OwnRatings
 from tuyere.core.rating.service import IDLERS, service_factor
 from tuyere.core.selection.measures import traits
-from tuyere.core.sheet.slip import along, read_slip
-from tuyere.core.uncertainty import standard_uncertainty, uncertain
-from tuyere.core.working.figure import Line, both, given_figure
+from tuyere.core.working.figure import Line, both
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone, Verdict
 
@@ -138,8 +137,7 @@ def duties_of(read: PathReading, duty: Duty, own: OwnRatings) -> TrainDuty | Non
         wanted.append("wheel_power")
     page = Page()
     _whole(page, stages, shafts, duty)
-    if duty.tach_driven:
-        _read(page, read, shafts, duty)
+    _read(page, read, shafts, duty)
     return TrainDuty(tuple(stages), shafts, page, tuple(wanted))
 
 
@@ -228,27 +226,11 @@ def _over(read: PathReading, order: Sequence[int]) -> dict[int, tuple[int, ...]]
 
 
 def _read(page: Page, read: PathReading, shafts: Sequence[ShaftDuty], duty: Duty) -> None:
-    """The slip between the driver and a shaft that was read; of wheels without teeth the diameters' own doubt counts."""
+    """The slip between the driver and a shaft that was read: the one named, or else the last."""
     turned = [s for s in shafts if s.over and math.isfinite(s.ratio)]
     shaft = next((s for s in turned if s.name == duty.shaft), max(turned, key=lambda s: s.ratio, default=None))
-    if shaft is None or duty.tach_driven is None or (duty.tach_driver is None and duty.driver_speed is None):
-        return
-    doubt = 0.0
-    for b in shaft.over:
-        on = read.on_wheels[b]
-        ends = [on.wheels[_driver(on)], *(w for w in on.wheels if w.name in shaft.wheels or w.role == "driven")][:2]
-        doubt += sum((standard_uncertainty(2 * w.rim_radius_m, "length", Origin.MEASURED) / (2 * w.rolls_radius_m)) ** 2 for w in ends if w.teeth is None)  # fmt: skip
-    ratio = uncertain(shaft.ratio, shaft.ratio * math.sqrt(doubt), "wheels")
-    plate = Given(duty.driver_speed or 0.0, standard_uncertainty(duty.driver_speed or 0.0, "rotation", Origin.NAMEPLATE), Origin.NAMEPLATE, "driver speed by its plate")  # fmt: skip
-    first = duty.tach_driver or plate
-    for key, label, symbol, given in (("tach_driven", f"speed of {shaft.name} measured", "n_2m", duty.tach_driven), ("tach_driver", first.name, "n_1m", first)):  # fmt: skip
-        page.put(given_figure(key, label, symbol, "rotation", given.value, given.std, given.origin))
-    families = [read.belts[b].family for b in shaft.over]
-    way = Line("R", f"driver to {shaft.name}", f"{shaft.ratio:.3f}", f"{shaft.ratio:.3f}", Origin.MEASURED, Origin.MEASURED)
-    read_slip(
-        first.u, duty.tach_driven.u, ratio, [*page.lines("tach_driver", "tach_driven"), way], along([f.slip for f in families]),
-        all(f.toothed for f in families), duty.tach_driver is not None, page,
-    )  # fmt: skip
+    if shaft and duty.tach_driven and (duty.tach_driver or duty.driver_speed):
+        slip_between(page, read, shaft.name, shaft.wheels, shaft.ratio, shaft.over, (duty.tach_driver, duty.driver_speed, duty.tach_driven))
 
 
 def _shafts(read: PathReading, order: Sequence[int]) -> tuple[ShaftDuty, ...]:
