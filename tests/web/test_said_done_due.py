@@ -109,6 +109,11 @@ def test_new_belts_raise_a_due_hours_bring_it_forward_and_the_second_reading_doe
     assert "Set the tension again: new belts have settled" in kept["done"]
     keys = {d["key"] for d in drive(caller, drive_id)["dues"]}
     assert "v first day" not in keys and "v retension" in keys, "setting it begins a count of its own"
+    strike = f"/api/readings/{kept['id']}/strike"
+    caller.post(strike, {"row_version": 1, "struck": True})
+    assert "v first day" in {d["key"] for d in drive(caller, drive_id)["dues"]}, "a reading struck out did nothing"
+    caller.post(strike, {"row_version": 2, "struck": False})
+    assert keys == {d["key"] for d in drive(caller, drive_id)["dues"]}
     settles = [s["what"] for s in kept["settles"]]
     assert settles == ["Belt flops or whips"]
     kinds = [e["kind"] for e in caller.get(f"/api/drives/{drive_id}/log").json["entries"]]
