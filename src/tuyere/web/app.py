@@ -43,6 +43,7 @@ from tuyere.web import (
     shaft,
     size,
     speeds,
+    tension,
     toothed,
 )
 from tuyere.web.answers import answer
@@ -127,6 +128,7 @@ def openapi_app() -> OpenAPI:
         size,
         candidates,
         shaft,
+        tension,
         bench,
         lists,
         session,

@@ -1,0 +1,98 @@
+"""The open calculations of tension: bare numbers in and out, each method with its own fields only."""
+
+import math
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from tuyere.web.app import openapi_app
+
+PAIR = [
+    {"x_m": 0, "y_m": 0, "radius_m": 0.1, "groove_angle_deg": 38, "friction": 0.3, "power_w": 5000, "speed_rad_per_s": 150},
+    {"x_m": 0.6, "y_m": 0, "radius_m": 0.2, "groove_angle_deg": 38, "friction": 0.3, "power_w": -5000, "speed_rad_per_s": 75},
+]
+READINGS: list[tuple[dict[str, Any], float]] = [
+    ({"method": "gauge", "force_n": 10, "deflection_m": 0.01, "span_m": 0.64}, 160),
+    ({"method": "gauge", "force_n": 10, "deflection_m": 0.01, "span_m": 0.64, "rigidity_n": 40_000, "held": True}, 160 - 40_000 / 2048),
+    ({"method": "strand_gauge", "force_n": 40, "offset_m": 0.005, "half_base_m": 0.06}, 240),
+    ({"method": "note", "frequency_hz": 50, "span_m": 0.5, "mass_kg_per_m": 0.038, "bending_n_m2": None}, 95),
+    ({"method": "chain_sag", "sag_m": 0.02, "chord_m": 1, "mass_kg_per_m": 1}, 61.3),
+    ({"method": "idler_lever", "pull_n": 80, "handle_m": 0.3, "arm_m": 0.2, "wrap_rad": math.pi, "belts": 2}, 30),
+    ({"method": "weighted_base", "weight_n": 300, "weight_arm_m": 0.2, "strand_arms_m": [0.1, 0.3]}, 150),
+    ({"method": "elongation", "mark_slack_m": 1, "mark_stretched_m": 1.008, "rigidity_n": 50_000}, 400),
+]
+
+
+@pytest.fixture(scope="module")
+def client() -> FlaskClient:
+    """Calculations need no database."""
+    app = openapi_app()
+    app.config["SECRET_KEY"] = "nothing is signed here"
+    return app.test_client()
+
+
+def ask(client: FlaskClient, name: str, body: object, status: int = 200) -> Any:
+    answer = client.post(f"/api/calc/tension/{name}", json=body)
+    assert answer.status_code == status, answer.get_data(as_text=True)
+    return answer.json
+
+
+@pytest.mark.parametrize(("body", "tension"), READINGS)
+def test_each_method_knows_its_own_fields_and_no_others(client: FlaskClient, body: dict[str, Any], tension: float) -> None:
+    found = ask(client, "reading", body)
+    assert found["tension_n"] == pytest.approx(tension, rel=1e-3)
+    assert 0 < found["tension_u_n"] < 0.5 * tension
+    strange = "slope_rad" if body["method"] != "chain_sag" else "handle_m"
+    assert [e["field"] for e in ask(client, "reading", body | {strange: 0.1}, 422)["errors"]] == [strange]
+    needed = next(k for k in list(body)[1:] if body[k] is not None)
+    assert [e["field"] for e in ask(client, "reading", {k: v for k, v in body.items() if k != needed}, 422)["errors"]] == [needed]
+
+
+@pytest.mark.parametrize(
+    ("name", "body", "field"),
+    [
+        ("reading", {"method": "thumb"}, "method"),
+        ("reading", {"method": "chain_sag", "sag_m": 0.02, "chord_m": 1, "slope_rad": 1.4, "mass_kg_per_m": 1}, "slope_rad"),
+        ("reading", {**READINGS[0][0], "bending_n_m2": 90}, "deflection_m"),
+        ("reading", {**READINGS[0][0], "rigidity_n": 40_000}, "belt_length_m"),
+        ("reading", {**READINGS[7][0], "mark_stretched_m": 0.9}, "mark_stretched_m"),
+        ("window", {"wheels": [PAIR[0], {**PAIR[1], "power_w": -100}]}, "wheels"),
+        ("window", {"wheels": PAIR, "shafts": [{"wheel": 7}]}, "shafts"),
+        ("window", {"wheels": PAIR, "shafts": [{"wheel": 0}, {"wheel": 0}]}, "shafts"),
+        (
+            "move",
+            {
+                "tension_now_n": 1,
+                "tension_wanted_n": 2,
+                "rigidity_n": 1e5,
+                "radius_1_m": 0.1,
+                "radius_2_m": 0.1,
+                "centre_m": 0.7,
+                "held_by": "slack_side",
+            },
+            "held_by",
+        ),
+        (
+            "move",
+            {"tension_now_n": 1, "tension_wanted_n": 2, "rigidity_n": 1e5, "radius_1_m": 0.1, "radius_2_m": 0.1, "centre_m": 0.1},
+            "centre_m",
+        ),
+    ],
+)
+def test_what_cannot_be_is_refused_in_a_sentence_beside_its_field(client: FlaskClient, name: str, body: Any, field: str) -> None:
+    said = ask(client, name, body, 422)["errors"]
+    assert [e["field"] for e in said] == [field]
+    assert len(said[0]["detail"]) > 20 and "_" not in said[0]["detail"].replace("strand_gauge", "").replace("chain_sag", "").replace("idler_lever", "").replace("weighted_base", "")  # fmt: skip
+
+
+def test_a_window_and_the_move_to_its_target(client: FlaskClient) -> None:
+    stage = {"wheels": PAIR, "belts": 2, "mass_kg_per_m": 0.2, "start_factor": 2, "shafts": [{"wheel": 0, "overhung_limit_n": 700}]}
+    found = ask(client, "window", stage)
+    assert found["slip_running_n"] < found["slip_starting_n"] and found["target_low_n"] < found["target_n"] < found["target_high_n"]
+    assert {u["name"] for u in found["upper"] if u["limit_n"] is None} > {"bearing life", "mounts", "belt strength"}
+    move = {"tension_now_n": 100, "tension_wanted_n": found["target_n"], "rigidity_n": 80_000, "radius_1_m": 0.1, "radius_2_m": 0.2, "centre_m": 0.6, "screw_pitch_m": 0.002}  # fmt: skip
+    apart = ask(client, "move", move)
+    assert apart["centre_change_m"] > 0 and apart["turns"] == pytest.approx(apart["centre_change_m"] / 0.002)
+    back = ask(client, "move", move | {"tension_wanted_n": 50})
+    assert back["centre_change_m"] < 0 and back["turns"] < 0 and back["centre_change_u_m"] > 0
