@@ -33,7 +33,7 @@ const tapeInHand = computed<[number, number] | null>(() => {
 const figures = computed(() => tried?.figures ?? state.sheet.value?.figures ?? {})
 const machine = computed(() => (drive.machine_kind && drive.machine_kind.length <= 20 ? drive.machine_kind : 'driven'))
 /** Dimensions of tension only where one is set here. */
-const dimensions = computed(() => (station === 'tension' && state.sheet.value?.tension_note ? 'size' : station))
+const dimensions = computed(() => (station === 'tension' && drive.kind.runs === 'chain' ? 'size' : station))
 </script>
 
 <template>

@@ -3,16 +3,7 @@ import { computed, type InjectionKey, onScopeDispose, ref, type Ref, shallowRef,
 
 import { api, type Choices, type DriveOut, Refused, type Sheet, unwrap } from '../api/client'
 import { draftKey } from './draft'
-import {
-  beltCount,
-  blankForm,
-  completedSurvey,
-  sheavesOf,
-  type Survey,
-  trimmed,
-  usualUnit,
-  type WholeSheet,
-} from './form'
+import { blankForm, completedSurvey, sheavesOf, type Survey, trimmed, usualUnit, type WholeSheet } from './form'
 
 interface Draft {
   based_on: number
@@ -22,12 +13,6 @@ interface Draft {
   form: WholeSheet
 }
 
-/** Belts side by side, where the first stage counts them. */
-function countOf(survey: Survey): number {
-  const fitted = survey.stages[0]?.fitted
-  return fitted && 'choices' in fitted ? beltCount(fitted.choices.belt_count) : 0
-}
-
 const noSheaves = sheavesOf(blankForm().survey)
 
 /** Numbers are dimmed only when the answer takes longer than a person notices. */
@@ -35,9 +20,16 @@ const SLOW_MS = 120
 
 /** A form as compared: the unit waiting in an empty field does not count. */
 function print(form: unknown): string {
-  return JSON.stringify(form, (_key, value: unknown) => {
-    const entry = value as { text?: unknown; unit?: unknown } | null
-    return entry && typeof entry === 'object' && 'unit' in entry && !entry.text ? null : value
+  return JSON.stringify(form, (key, value: unknown) => {
+    if (value && typeof value === 'object') {
+      const entry = value as { text?: unknown; unit?: unknown }
+      if ('unit' in entry && !entry.text) return null
+      // Fields that only wait to be typed in are as good as none.
+      if (key === 'forces') return (value as { text: string }[]).filter((e) => e.text)
+      if (key === 'quantities')
+        return Object.fromEntries(Object.entries(value).filter(([, e]) => (e as { text: string }).text))
+    }
+    return value
   })
 }
 
@@ -68,7 +60,6 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
     const fresh = blankForm(drive.value.family)
     fresh.survey = completedSurvey(drive.value.family, JSON.parse(JSON.stringify(drive.value.survey)) as Survey)
     waitIn(fresh)
-    fresh.gauge.forces = forces(countOf(fresh.survey))
     return fresh
   }
 
@@ -82,24 +73,6 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
       } else waitIn(value)
     }
   }
-
-  function forces(count: number): WholeSheet['gauge']['forces'] {
-    return Array.from({ length: count }, () => ({
-      text: '',
-      unit: usualUnit(choices.value, 'force'),
-      origin: null,
-    }))
-  }
-
-  watch(
-    () => countOf(form.value.survey),
-    (wanted) => {
-      const now = form.value.gauge.forces
-      if (wanted > now.length) form.value.gauge.forces = [...now, ...forces(wanted - now.length)].slice(0, 20)
-      // Fewer belts drop only the empty fields behind: a typed force is not lost.
-      else while (now.length > wanted && !now[now.length - 1]?.text) now.pop()
-    },
-  )
 
   let question: AbortController | null = null
   async function ask(): Promise<void> {
@@ -156,7 +129,8 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
 
   function clearReadings(): void {
     const blank = kept()
-    form.value.gauge = { ...blank.gauge, tool: form.value.gauge.tool, belt_state: form.value.gauge.belt_state }
+    const { tool, belt_state, method, stage } = form.value.gauge
+    form.value.gauge = { ...blank.gauge, tool, belt_state, method, stage }
     form.value.tachometer = blank.tachometer
   }
 

@@ -11,13 +11,15 @@ from typing import Any
 from sqlalchemy import Engine
 from sqlmodel import Session, col, select
 
-from tuyere.core import speed, tension
+from tuyere.core import speed
 from tuyere.core.cross_reference import read_csv
+from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.quantity import from_si
 from tuyere.core.rating.own import RatingsReport, read_ratings
 from tuyere.core.selection.parts_list import PartsReport, read_parts
 from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.core.signs import sign
+from tuyere.core.tight.methods import SHOWS
 from tuyere.store import drives, found, people
 from tuyere.store.columns import now
 from tuyere.store.dues_tables import DueAnswer, Happened, HourReading, LaidUp
@@ -29,7 +31,9 @@ from tuyere.web.find import GetHomeIn, judge_fix
 from tuyere.web.forms import GaugeForm, SheetForm, StageForm, SurveyForm, TachometerForm, read_sheet
 from tuyere.web.found import fix_row
 from tuyere.web.readings import KeepReading, keep_round, reading_of
+from tuyere.web.stages import train_of
 from tuyere.web.surveyed import survey_form
+from tuyere.web.tight import tight_of
 
 # What is a quantity in a layout; everything else in it is a word, a number or a part of its own.
 LAYOUT_QUANTITIES = ("diameter", "distance", "power", "tension", "gap", "least", "most", "tape_a", "tape_b", "tighten", "slacken",
@@ -38,6 +42,12 @@ LAYOUT_QUANTITIES = ("diameter", "distance", "power", "tension", "gap", "least",
                      "driver_diameter", "driven_diameter", "driver_face", "driven_face", "driver_crown", "driver_speed",
                      "belt_width", "linear_span", "linear_mass", "linear_target", "linear_pluck", "link_tape", "link_span")  # fmt: skip
 LENGTHS = ("driver_diameter", "driven_diameter", "centre_distance", "travel_in", "travel_out")
+
+
+# How a tool's display is read: its unit, and to how many decimals.
+AS_READ = {
+    "force": ("lbf", 1), "frequency": ("Hz", 1), "sag": ("in", 2), "mark": ("mm", 1), "belt_tension": ("lbf", 0), "weight": ("lbf", 0),
+}  # fmt: skip
 
 
 def plant() -> dict[str, Any]:
@@ -186,8 +196,8 @@ def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any
 def _reading(
     session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, what: str, item: dict[str, Any], at: datetime
 ) -> None:
-    sheet = solve(read_sheet(SheetForm(survey=survey_form(drive, configuration))).spec)
-    body = _tension_round(sheet, item) if what == "tension" else _speed_round(sheet, item)
+    survey = survey_form(drive, configuration)
+    body = _tension_round(survey, item) if what == "tension" else _speed_round(solve(read_sheet(SheetForm(survey=survey)).spec), item)
     rows = reading_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
     keep_round(session, writer, drive, configuration, rows, item.get("was_set", False))
 
@@ -242,21 +252,22 @@ def _get_home(session: Session, writer: Writer, drive: Drive, configuration: Con
     found.keep_fix(session, writer, row, (now() + timedelta(days=item["off_in"])).date())
 
 
-def _tension_round(sheet: Sheet, item: dict[str, Any]) -> KeepReading:
-    """Gauge forces, to a tenth of a pound, for the strand tensions of the story."""
-    value = {k: f.value_si for k, f in sheet.figures.items()}
-    forces = [
-        tension.deflection_force(ratio * value["static_tension"], value["span"], value["deflection"], value["stiffness_term"])
-        for ratio in item["ratios"]
-    ]
-    entries = [Entry(text=f"{from_si(force, 'force', 'lbf'):.1f}", unit="lbf") for force in forces]
-    return KeepReading(
-        id=uuid.uuid4(),
-        kind="belt tension",
-        machine_state="isolated",
-        gauge=GaugeForm(forces=entries, belt_state=item["state"]),
-        note=item.get("note", ""),
-    )
+def _tension_round(survey: SurveyForm, item: dict[str, Any]) -> KeepReading:
+    """What the story's tool shows for its strand tensions, shares of the target: rounded as a person reads it."""
+    gauge = GaugeForm(
+        method=item.get("method", ""), stage=item.get("stage", 1), belt_state=item["state"], words=item.get("words", {}),
+        quantities={k: Entry(text=v) for k, v in item.get("measured", {}).items()},
+    )  # fmt: skip
+    form = SheetForm(survey=survey, gauge=gauge)
+    spec = read_sheet(form).spec
+    sheet = solve(spec)
+    found = tight_of(form, spec, sheet, None if "ratio" in sheet.figures else train_of(form, spec))
+    assert found and found.at and found.scale and found.scale.target_n, item
+    unit, digits = AS_READ[found.method.reads]
+    kind = FIELDS[found.method.reads].kind
+    shows = [SHOWS[found.method.key](found.at, ratio * found.scale.target_n) for ratio in item["ratios"]]
+    gauge.forces = [Entry(text=f"{from_si(v, kind, unit):.{digits}f}", unit=unit) for v in shows]
+    return KeepReading(id=uuid.uuid4(), kind="belt tension", machine_state="isolated", gauge=gauge, note=item.get("note", ""))
 
 
 def _speed_round(sheet: Sheet, item: dict[str, Any]) -> KeepReading:

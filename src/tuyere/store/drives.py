@@ -197,8 +197,13 @@ def last_speed(session: Session, drive_id: uuid.UUID) -> Reading | None:
 
 def last_tension(session: Session, drive_id: uuid.UUID) -> Reading | None:
     """The newest tension reading of a drive that is not struck out."""
+    return next(iter(tensions(session, drive_id, 1)), None)
+
+
+def tensions(session: Session, drive_id: uuid.UUID, most: int = 24) -> list[Reading]:
+    """The tension readings of a drive that are not struck out, newest first."""
     wanted = select(Reading).where(Reading.drive_id == drive_id, Reading.kind == "belt tension", col(Reading.struck_at).is_(None))
-    return session.exec(wanted.order_by(col(Reading.taken_at).desc()).limit(1)).first()
+    return list(session.exec(wanted.order_by(col(Reading.taken_at).desc()).limit(most)))
 
 
 def values_of(session: Session, reading_id: uuid.UUID) -> list[ReadingValue]:

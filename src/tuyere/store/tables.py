@@ -258,6 +258,7 @@ class Reading(SQLModel, table=True):
     __table_args__ = (
         one_of("kind", "belt tension", "shaft speed"),
         one_of("machine_state", "isolated", "running, guard on"),
+        one_of("engaged", "", "yes", "no"),
         CheckConstraint("hour_meter_h >= 0", name="hour_meter_not_negative"),
         Index("reading_of_drive", "drive_id", "taken_at"),
     )
@@ -272,6 +273,8 @@ class Reading(SQLModel, table=True):
     method: str
     tool: str
     strand: str = ""
+    engaged: str = Field(default="", sa_column_kwargs={"server_default": ""})
+    turned: int | None = None
     belt_state: str = ""
     hour_meter_h: float | None = None
     note: str = ""

@@ -33,6 +33,7 @@ from tuyere.web.forms import SheetForm, SurveyForm, WithSurvey, read_sheet
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 from tuyere.web.stages import TrainOut, train_of, train_out
+from tuyere.web.tight import TightOut, tight_of, tight_out
 
 blueprint = routes("calc", "/api/calc", "calc", "Computations without a record; SI numbers, the unit in the field's name")
 
@@ -49,7 +50,7 @@ class SheetOut(BaseModel):
     wanted: list[str]
     short: list[ShortSet]
     train: TrainOut | None = None
-    tension_note: str = ""
+    tight: TightOut | None = Field(None, description="the tension of the stage that the reading is of")
     in_bands: bool = Field(False, description="whether belts are counted in bands of several ribs")
 
 
@@ -75,13 +76,21 @@ def _refuse(field: str, reason: Exception) -> Refusal:
 @computes()
 def calc_sheet(body: SheetForm) -> Response:
     reading = read_sheet(body)
-    out = sheet_out(solve(reading.spec), reading.notes, reading.problems)
-    out.tension_note = reading.spec.family.tension_note
+    sheet = solve(reading.spec)
+    out = sheet_out(sheet, reading.notes, reading.problems)
     out.in_bands = reading.spec.fitted is not None and reading.spec.fitted.in_bands
-    if "ratio" not in out.figures and (train := train_of(body, reading.spec)):  # where the two-wheel survey says nothing
+    train = train_of(body, reading.spec) if "ratio" not in out.figures else None
+    if train:  # where the two-wheel survey says nothing
         out.train = train_out(train)
         out.figures |= train.page.figures
         out.verdicts += [v for v in (*train.page.verdicts, *(v for stage in train.stages for v in stage.verdicts))]
+    if tight := tight_of(body, reading.spec, sheet, train):
+        # The station's own word on tension stands for the gauge's of before, which the two-wheel sheet still has.
+        out.verdicts = [v for v in out.verdicts if v.topic not in ("tension", "set")] + list(tight.verdicts)
+        out.tight = tight_out(tight, train, [s.title for s in train.stages] if train else [])
+        out.notes |= tight.notes
+        out.figures |= {key: f for key, f in tight.figures.items() if key not in out.figures}
+        out.problems += [p for p in tight.problems if p not in out.problems]
     return answer(out)
 
 

@@ -23,7 +23,7 @@ from tuyere.store.columns import now
 from tuyere.store.dues import Facts, facts_of, laid_up, place_of
 from tuyere.store.dues_tables import LaidUp
 from tuyere.store.findings import Raised, open_findings
-from tuyere.store.tables import Configuration, Drive, Due, Machine, Person, Role
+from tuyere.store.tables import Configuration, Drive, Due, Machine, Person, Reading, Role
 from tuyere.store.write import Answer, Writer
 from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
@@ -61,6 +61,20 @@ class LastSpeedOut(BaseModel):
     taken_at: datetime
     tach_driver: Entry | None
     tach_driven: Entry
+
+
+class TensionKept(BaseModel):
+    """A tension reading on the record: of which stage, when, how, the average of a strand (N) and its doubt (k = 1), and what was said."""
+
+    id: uuid.UUID
+    stage: int
+    at: datetime
+    method: str
+    belt_state: str
+    tension: float
+    std: float
+    headline: str
+    tone: str
 
 
 class HoursOut(BaseModel):
@@ -105,6 +119,7 @@ class DriveOut(BaseModel):
     survey: SurveyForm
     proposed: ProposedOut | None
     last_speed: LastSpeedOut | None
+    tensions: list[TensionKept]
     level: Level
     why: str
     page: str
@@ -146,6 +161,7 @@ def get_drive(path: DrivePath) -> Response:
                 survey=survey_form(drive, configuration),
                 proposed=_proposed(session, drive),
                 last_speed=_last_speed(session, drive, configuration),
+                tensions=[t for r in drives.tensions(session, drive.id) if (t := _tension(r))],
                 findings=[finding_out(f, names) for f in findings],
                 dues=dues,
                 level=wanted.level,
@@ -154,6 +170,16 @@ def get_drive(path: DrivePath) -> Response:
                 hours=_hours(machine.id, facts, hours, laid_up(session, machine.id)),
             )
         )
+
+
+def _tension(row: Reading) -> TensionKept | None:
+    found = row.summary.get("figures", {}).get("strand_average")
+    if not found:
+        return None
+    return TensionKept(
+        id=row.id, stage=row.stage_position, at=row.taken_at, method=row.method, belt_state=row.belt_state, tension=found["si"],
+        std=found["std_si"], headline=row.summary.get("headline", ""), tone=row.summary.get("tone", ""),
+    )  # fmt: skip
 
 
 def _hours(machine_id: uuid.UUID, facts: Facts, per_day: float | None, rest: LaidUp | None) -> HoursOut:

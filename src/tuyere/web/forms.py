@@ -1,6 +1,5 @@
 """The sheet's form as it crosses the web: what people typed, field by field."""
 
-from dataclasses import replace
 from typing import Annotated
 
 from pydantic import Discriminator, Field, Tag, model_validator
@@ -249,6 +248,16 @@ AnyFitted = Annotated[
 ]  # fmt: skip
 
 
+class KeptForm(Strict):
+    """What was said once of a stage's tension, and stands with it: margins, the manual's figure, screws, and each wheel's shaft.
+
+    Quantities and words by field; those of a wheel's shaft begin with its place in the stage, from 1: `wheel_1_overhang`.
+    """
+
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=120)
+    words: dict[str, Annotated[str, Field(max_length=60)]] = Field(default_factory=dict, max_length=60)
+
+
 class StageForm(Strict):
     """One belt set, chain or flat belt: what is fitted, how it lies and is held, how far the base slides, its idler.
 
@@ -259,6 +268,7 @@ class StageForm(Strict):
     lay: str = Field("open", max_length=20)
     held_by: HeldBy = Field("", description="what holds its tension; empty while nobody asked")
     tension: Entry = none_typed
+    kept: KeptForm = Field(default_factory=KeptForm)
     travel_in: Entry = none_typed
     travel_out: Entry = none_typed
     centre_line_deg: str = Field("0", max_length=40)
@@ -316,8 +326,16 @@ class WithSurvey(Strict):
 
 
 class GaugeForm(Strict):
-    """Readings of a spring deflection gauge: one force a belt."""
+    """A reading of belt or chain tension: by which method, on which stage, and what the tool showed (`forces`, in the method's own unit).
 
+    Beside it what the method asks more (`quantities`: `span_measured`, `clip_offset`, `handle`...), and the state in `words`: `span_of`,
+    `engaged`, `turned`.
+    """
+
+    stage: int = Field(1, ge=1, le=MOST_BELTS)
+    method: str = Field("", max_length=20, description="empty: what suits the stage best, a spring gauge on belts on fixed centres")
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=20)
+    words: dict[str, Annotated[str, Field(max_length=60)]] = Field(default_factory=dict, max_length=20)
     forces: list[Entry] = Field(default_factory=list, max_length=40)
     deflection: Entry = none_typed
     belt_state: str = Field("run in", max_length=20)
@@ -341,18 +359,16 @@ class SheetForm(WithSurvey):
 
 def read_sheet(form: SheetForm) -> Reading:
     """Read a sheet form with the core: spec, notes and problems per field; rated by the shop's own tables where it has any."""
-    survey, gauge, stage = form.survey, form.gauge, form.survey.first
+    survey, stage = form.survey, form.survey.first
     machine = survey.machine
     quantities = _typed(survey.driver) | _typed(stage) | _typed(survey.design) | _typed(form.tachometer)
     quantities["hours_per_day"] = machine.hours_per_day.typed()
     words = {
         "driver_class": survey.driver.driver_class, "rotation": survey.driver.rotation, "driven_class": machine.driven_class,
         "surroundings": machine.surroundings, "starts": machine.starts, "centre_line_deg": stage.centre_line_deg, "idler": stage.idler,
-        "belt_state": gauge.belt_state,
     }  # fmt: skip
-    forces = [replace(entry.typed(), tool=gauge.tool if gauge.tool in FORCE_TOOLS else None) for entry in gauge.forces]
     family = registry.family(survey.family)
-    return read_form(family, quantities, words, forces, gauge.deflection.typed(), part_of(stage.fitted), the_shop().ratings)
+    return read_form(family, quantities, words, part=part_of(stage.fitted), own=the_shop().ratings)  # readings of tension: web/tight.py
 
 
 def surveyed(survey: SurveyForm) -> Surveyed:

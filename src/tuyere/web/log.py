@@ -69,6 +69,7 @@ class LogEntryOut(BaseModel):
     tool: str = ""
     belt_state: str = ""
     strand: str = ""
+    state: str = Field("", description="how the belt stood: tensioner engaged or not, turned round how often")
     hour_meter_h: float | None = None
     note: str = ""
     struck: bool = False
@@ -198,6 +199,7 @@ def _logged_reading(entry: store.LogEntry, row: Reading) -> LogEntryOut:
         tool=row.tool,
         belt_state=row.belt_state,
         strand=row.strand,
+        state=_state(row),
         hour_meter_h=row.hour_meter_h,
         note=row.note,
         struck=row.struck_at is not None,
@@ -205,6 +207,12 @@ def _logged_reading(entry: store.LogEntry, row: Reading) -> LogEntryOut:
         values=[_logged_value(v) for v in entry.values],
         figures=figures,
     )
+
+
+def _state(row: Reading) -> str:
+    said = {"yes": "tensioner engaged", "no": "tensioner off"}.get(row.engaged, "")
+    turned = "" if row.turned is None else f"turned round {row.turned} times by hand" if row.turned else "not turned before"
+    return ", ".join(s for s in (row.summary.get("stage", "") if row.stage_position > 1 else "", said, turned) if s)
 
 
 FIGURE_KINDS = {

@@ -1,6 +1,7 @@
 """Readings of a drive: keeping, striking out, and the kept rows."""
 
 import uuid
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Any, Literal
@@ -10,14 +11,18 @@ from pydantic import BaseModel, Field
 from sqlmodel import Session
 
 from tuyere.core.entry.field import FIELDS
+from tuyere.core.entry.quantity import whole_number
 from tuyere.core.entry.typed import Given, Typed, given
 from tuyere.core.sheet.solve import solve
 from tuyere.core.speeds import design_point
+from tuyere.core.tight.methods import BY_KEY, Method
+from tuyere.core.tight.read import Tight
+from tuyere.core.tight.settling import beyond_settling
 from tuyere.core.working.figure import Figure
 from tuyere.core.working.verdict import Verdict
 from tuyere.store import drives
 from tuyere.store.columns import now
-from tuyere.store.dues import answer_by_look
+from tuyere.store.dues import answer_by_look, facts_of
 from tuyere.store.dues_tables import Happened
 from tuyere.store.findings import Cause, Raised, open_findings, settle
 from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role
@@ -32,6 +37,7 @@ from tuyere.web.rules import at_site_of_drive, at_site_of_reading
 from tuyere.web.stages import train_of
 from tuyere.web.state import write
 from tuyere.web.surveyed import survey_form
+from tuyere.web.tight import tight_of
 
 blueprint = routes("readings", "/api", "readings")
 
@@ -74,6 +80,7 @@ class KeptReadingOut(BaseModel):
     headline: str
     tone: str
     done: list[str] = Field(default_factory=list)
+    beyond: str = ""
     settles: list[SettlesOut] = Field(default_factory=list)
 
 
@@ -104,6 +111,9 @@ def keep_round(
     `settles`: what people saw that this reading may have put right; whether it has is theirs to say.
     """
     row, values = rows
+    beyond = _beyond(session, drive, configuration, row) if row.kind == "belt tension" and not was_set else ""
+    if beyond:
+        row.summary = {**row.summary, "detail": f"{row.summary.get('detail', '')} {beyond}".strip()}
     earlier = drives.speeds_off_design(session, drive.id)
     drives.keep_reading(session, writer, row, values)
     summary, tension = row.summary, row.kind == "belt tension"
@@ -114,7 +124,8 @@ def keep_round(
         said = design_point.finding(off["si"], drive.design_speed_rad_per_s, earlier)
         settle(session, writer, drive.id, cause, "design speed", [Raised(said, page="speed", place="driven")] if said else [])
     if tension and tone:
-        settle(session, writer, drive.id, cause, "tension", [Raised(headline, tone, "tension", "belt")] if tone in _WEIGHS else [])
+        subject = "tension" if row.stage_position == 1 else f"tension {row.stage_position}"
+        settle(session, writer, drive.id, cause, subject, [Raised(headline, tone, "tension", "belt")] if tone in _WEIGHS else [])
     page = "tension" if tension else "speed"
     per_day = configuration.hours_per_day if configuration else None
     done = answer_by_look(session, writer, drive, cause, page, per_day)
@@ -124,7 +135,28 @@ def keep_round(
         insert(session, writer, again, "set the tension")
     open_now = [f for f in open_findings(session, drive.id) if not f.subject and f.page == page] if tone == "good" or was_set else []
     settles = [{"id": str(f.id), "what": f.what, "row_version": f.row_version} for f in open_now]
-    return {"headline": headline, "tone": tone, "done": done, "settles": settles}
+    return {"headline": headline, "tone": tone, "done": done, "settles": settles, "beyond": beyond}
+
+
+def _beyond(session: Session, drive: Drive, configuration: Configuration | None, row: Reading) -> str:
+    """What the reading says beside the last one of the same stage, nothing set or fitted since; empty where nothing is odd."""
+    last = next(
+        (r for r in drives.tensions(session, drive.id) if r.stage_position == row.stage_position and r.taken_at < row.taken_at), None
+    )
+    kind = row.summary.get("settles_as")
+    then, now_ = ((r.summary.get("figures", {}).get("strand_average") if r else None) for r in (last, row))
+    if last is None or not kind or not then or not now_:
+        return ""
+    facts = facts_of(session, [drive.id])[drive.id]
+    if any(h.at > last.taken_at and h.at <= row.taken_at for h in facts.happened if h.kind in ("new set", "re-tension")):
+        return ""
+    clock = facts.clock(configuration.hours_per_day if configuration else None)
+    ran = clock.between(last.taken_at, row.taken_at)
+    fitted = max((h.at for h in facts.happened if h.kind in ("new set", "re-tension") and h.at <= last.taken_at), default=None)
+    since = clock.between(fitted, last.taken_at) if fitted else None
+    if ran is None:
+        return ""
+    return beyond_settling(kind, then["si"], then["std_si"], now_["si"], now_["std_si"], ran[1], since[1] if since else 0.0)
 
 
 def hour_meter(text: str) -> float | None:
@@ -157,13 +189,17 @@ def reading_of(
     refuse_problems(form, sheet)
     tension = body.kind == "belt tension"
     train = None if "ratio" in sheet.figures else train_of(sheet_form, form.spec)
-    said = train.page if train else sheet
-    entries = _gauge_entries(body.gauge) if tension else _tachometer_entries(body.tachometer)
-    if not entries:
-        field, sentence = (
-            ("force_1", "Read at least one belt before keeping.") if tension else ("tach_driven", "Read the driven shaft before keeping.")
-        )
-        raise Refusal(422, sentence, [FieldError(field=field, detail=sentence)])
+    tight = tight_of(sheet_form, form.spec, sheet, train) if tension else None
+    said = tight or (train.page if train else sheet)
+    if tight and tight.problems:
+        raise Refusal(422, tight.problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in tight.problems])
+    method = tight.method if tight else BY_KEY["gauge"]
+    entries = _tension_entries(body.gauge, method) if tension else _tachometer_entries(body.tachometer)
+    if not entries or (tight and not tight.strands):
+        sentence = "Read the driven shaft before keeping."
+        if tension:
+            sentence = (tight.lacks if tight else "") or "Read at least one belt before keeping."
+        raise Refusal(422, sentence, [FieldError(field="force_1" if tension else "tach_driven", detail=sentence)])
     wanted = "isolated" if tension else "running, guard on"
     if body.machine_state != wanted:
         sentence = f"This reading is taken with the machine {wanted}."
@@ -172,17 +208,20 @@ def reading_of(
         id=body.id,
         drive_id=drive.id,
         configuration_id=configuration.id if configuration else None,
+        stage_position=body.gauge.stage if tension else 1,
         kind=body.kind,
         taken_at=taken_at or now(),
         taken_by=person_id,
         machine_state=body.machine_state,
-        method="deflection at mid-span" if tension else "tachometer",
-        tool=body.gauge.tool if tension else "tachometer",
+        method=METHOD_SAID.get(method.key, method.label.lower()) if tension else "tachometer",
+        tool=(body.gauge.tool if method.tools else method.tool) if tension else "tachometer",
         strand=body.strand if tension else "",
+        engaged=body.gauge.words.get("engaged", "") if tension else "",
+        turned=whole_number(body.gauge.words.get("turned", ""), 0, 999) if tension else None,
         belt_state=body.gauge.belt_state if tension else "",
         hour_meter_h=hours,
         note=body.note.strip(),
-        summary=_summary(said.figures, said.verdicts, tension),
+        summary=_summary(said.figures, said.verdicts, tension) | (_stage_said(tight) if tight else {}),
     )
     return row, [_value_row(row.id, quantity, position, entry, tool) for quantity, position, entry, tool in entries]
 
@@ -190,9 +229,29 @@ def reading_of(
 ValueEntry = tuple[str, int, Entry, str | None]
 
 
-def _gauge_entries(gauge: GaugeForm) -> list[ValueEntry]:
-    forces: list[ValueEntry] = [("force", i, e, gauge.tool) for i, e in enumerate(gauge.forces, 1) if _known("force", e)]
-    return forces and forces + ([("deflection", 1, gauge.deflection, None)] if _known("deflection", gauge.deflection) else [])
+METHOD_SAID = {"gauge": "deflection at mid-span", "scale": "deflection by scale and rule"}
+
+
+def _tension_entries(gauge: GaugeForm, method: Method) -> list[ValueEntry]:
+    """What the tool showed, belt by belt, and what was measured beside it; several of one kind are counted on."""
+    found: list[ValueEntry] = []
+    count: Counter[str] = Counter()
+    tool = gauge.tool if method.reads == "force" else None
+    asked = [(a.field, gauge.deflection if a.key == "deflection" else gauge.quantities.get(a.key)) for a in method.asks]
+    for field, entry, with_tool in (
+        *((method.reads, e, tool) for e in gauge.forces),
+        *((field, e, None) for field, e in asked),
+        ("point_tape", gauge.quantities.get("span_measured"), None),
+    ):
+        count[field] += 1
+        if entry is not None and _known(field, entry):
+            found.append((field, count[field], entry, with_tool))
+    return found
+
+
+def _stage_said(tight: Tight) -> dict[str, Any]:
+    """Of which stage, what is tensioned on it, and how such a one settles."""
+    return {"stage": tight.stage.title, "one": tight.stage.strand.one, "settles_as": tight.stage.loop.traits}
 
 
 def _tachometer_entries(form: TachometerForm) -> list[ValueEntry]:

@@ -41,7 +41,7 @@ class Bare(Strict):
         return {k: v for k, v in value.items() if v is not None} if isinstance(value, dict) else value
 
 
-class WheelIn(Bare):
+class StageWheelIn(Bare):
     """A wheel on the belt's way. x to the right, y up, gravity along -y; the radius of the pitch line."""
 
     x_m: float = Field(ge=-100, le=100)
@@ -54,7 +54,7 @@ class WheelIn(Bare):
     speed_rad_per_s: float = Field(gt=0, le=1e5, description="magnitude; radius times speed is the same on all wheels")
 
 
-class ShaftIn(Bare):
+class StageShaftIn(Bare):
     """What is known of the shaft under a wheel. A limit whose figures are left out is not judged."""
 
     wheel: int = Field(ge=0, description="index of the wheel, from 0")
@@ -74,10 +74,10 @@ class ShaftIn(Bare):
     mounts_n: Newtons | None = Field(None, description="pull that the rubber mounts stand before they lean too far")
 
 
-class WindowIn(Bare):
+class TensionWindowIn(Bare):
     """A stage: the wheels in the order in which the belt meets them while the first turns as `rotation` says."""
 
-    wheels: list[WheelIn] = Field(min_length=2, max_length=24)
+    wheels: list[StageWheelIn] = Field(min_length=2, max_length=24)
     rotation: Literal["counter-clockwise", "clockwise"] = "counter-clockwise"
     belts: Belts = 1
     mass_kg_per_m: float = Field(0, ge=0, le=100, description="of one belt")
@@ -87,10 +87,10 @@ class WindowIn(Bare):
     design_factor: float = Field(1, gt=0, le=20)
     ratio_at_half_turn: float = Field(5, gt=1, le=1000)
     belt_strength_n: Newtons | None = Field(None, description="most tension of one belt, its centrifugal part included")
-    shafts: list[ShaftIn] = Field(default_factory=list, max_length=24)
+    shafts: list[StageShaftIn] = Field(default_factory=list, max_length=24)
 
 
-class UpperOut(BaseModel):
+class UpperLimitOut(BaseModel):
     """The largest tension of one strand, running at design power, at which a limit holds (N); null: not judged.
 
     `wheel` null: the belt itself.
@@ -101,7 +101,7 @@ class UpperOut(BaseModel):
     limit_n: float | None
 
 
-class WindowOut(BaseModel):
+class TensionWindowOut(BaseModel):
     """Tensions of one strand of one belt, at rest for fixed centres, N. `governing_*`: the wheel that slips first.
 
     `empty`: the lowest upper limit lies under the higher of the slip limits running and starting.
@@ -117,24 +117,24 @@ class WindowOut(BaseModel):
     target_new_high_n: float
     governing_running: int | None
     governing_starting: int | None
-    upper: list[UpperOut]
+    upper: list[UpperLimitOut]
     empty: bool
 
 
-@blueprint.post("/window", summary="The tension window of a stage", responses={"200": WindowOut})
+@blueprint.post("/window", summary="The tension window of a stage", responses={"200": TensionWindowOut})
 @computes()
-def calc_window(body: WindowIn) -> Response:
+def calc_window(body: TensionWindowIn) -> Response:
     try:
         found = core.window(_stage(body))
     except core.WindowError as reason:
         raise refuse(reason.field, str(reason)) from None
     except GeometryError as reason:
         raise refuse("wheels", str(reason)) from None
-    given = {name: getattr(found, name) for name in WindowOut.model_fields if name != "upper"}
-    return answer(WindowOut(**given, upper=[UpperOut(name=u.name, wheel=u.wheel, limit_n=u.limit_n) for u in found.upper]))
+    given = {name: getattr(found, name) for name in TensionWindowOut.model_fields if name != "upper"}
+    return answer(TensionWindowOut(**given, upper=[UpperLimitOut(name=u.name, wheel=u.wheel, limit_n=u.limit_n) for u in found.upper]))
 
 
-def _stage(body: WindowIn) -> core.Stage:
+def _stage(body: TensionWindowIn) -> core.Stage:
     seen = [s.wheel for s in body.shafts]
     if len(set(seen)) < len(seen):
         raise refuse("shafts", "Describe each wheel's shaft once.")
@@ -145,7 +145,7 @@ def _stage(body: WindowIn) -> core.Stage:
         )
         for w in body.wheels
     )  # fmt: skip
-    plain = {name: getattr(body, name) for name in WindowIn.model_fields if name not in ("wheels", "shafts", "rotation")}
+    plain = {name: getattr(body, name) for name in TensionWindowIn.model_fields if name not in ("wheels", "shafts", "rotation")}
     shafts = tuple(core.Shaft(**s.model_dump()) for s in body.shafts)
     return core.Stage(wheels, rotation=1 if body.rotation == "counter-clockwise" else -1, shafts=shafts, **plain)
 
@@ -298,12 +298,12 @@ AnyReading = Annotated[
 _AGAIN = {"gauge": "deflection_m", "strand_gauge": "offset_m", "note": "frequency_hz", "elongation": "mark_stretched_m"}
 
 
-class ReadingIn(RootModel[AnyReading]):
+class TensionReadingIn(RootModel[AnyReading]):
     """A reading by one of the methods, with that method's own fields and no others."""
 
     @model_validator(mode="wrap")
     @classmethod
-    def fields_by_their_own_names(cls, value: object, handler: ModelWrapValidatorHandler["ReadingIn"]) -> "ReadingIn":
+    def fields_by_their_own_names(cls, value: object, handler: ModelWrapValidatorHandler["TensionReadingIn"]) -> "TensionReadingIn":
         """What is wrong is said of the field, without the method that it was read as."""
         try:
             return handler(value)
@@ -320,7 +320,7 @@ class ReadingIn(RootModel[AnyReading]):
             raise ValidationError.from_exception_data(error.title, found) from None
 
 
-class MeasuredOut(BaseModel):
+class MeasuredTensionOut(BaseModel):
     """Tension of one strand of one belt, N, and its standard uncertainty (k = 1) by the method's usual tools."""
 
     tension_n: float
@@ -331,17 +331,17 @@ def _or_none(value: float | None, what: str) -> UFloat | None:
     return measured.usual(value, what) if value else None
 
 
-@blueprint.post("/reading", summary="Strand tension from a reading", responses={"200": MeasuredOut})
+@blueprint.post("/reading", summary="Strand tension from a reading", responses={"200": MeasuredTensionOut})
 @computes()
-def calc_reading(body: ReadingIn) -> Response:
+def calc_reading(body: TensionReadingIn) -> Response:
     try:
         found = body.root.tension()
     except SlackError as reason:
         raise refuse(_AGAIN[body.root.method], str(reason)) from None
-    return answer(MeasuredOut(tension_n=float(found.n), tension_u_n=float(found.s)))
+    return answer(MeasuredTensionOut(tension_n=float(found.n), tension_u_n=float(found.s)))
 
 
-class MoveIn(Bare):
+class TensionMoveIn(Bare):
     """An open belt on two wheels as it stands now."""
 
     tension_now_n: float = Field(ge=0, le=1e7)
@@ -354,7 +354,7 @@ class MoveIn(Bare):
     screw_pitch_m: float | None = Field(None, gt=0, le=0.1)
 
 
-class MoveOut(BaseModel):
+class TensionMoveOut(BaseModel):
     """Centres apart (+) or together, m, with its standard uncertainty; turns of each screw, of the same sign (null: pitch not known)."""
 
     centre_change_m: float
@@ -362,9 +362,9 @@ class MoveOut(BaseModel):
     centre_change_u_m: float
 
 
-@blueprint.post("/move", summary="How far to move the centres for a tension", responses={"200": MoveOut})
+@blueprint.post("/move", summary="How far to move the centres for a tension", responses={"200": TensionMoveOut})
 @computes()
-def calc_move(body: MoveIn) -> Response:
+def calc_move(body: TensionMoveIn) -> Response:
     if body.held_by != "fixed":
         raise refuse(
             "held_by", "The spring or weight sets this tension, not the belt's stretch: change the spring, the weight or its arm instead."
@@ -375,4 +375,4 @@ def calc_move(body: MoveIn) -> Response:
         )
     except GeometryError as reason:
         raise refuse("centre_m", str(reason)) from None
-    return answer(MoveOut(**found._asdict()))
+    return answer(TensionMoveOut(**found._asdict()))

@@ -1,20 +1,315 @@
 <script setup lang="ts">
-import { inject } from 'vue'
+import { useMediaQuery } from '@vueuse/core'
+import { computed, inject } from 'vue'
 
 import type { Choices, DriveOut } from '../../api/client'
+import SettlesNote from '../../open/SettlesNote.vue'
+import { inSystem, say } from '../../settings'
+import CautionStrip from '../../sheet/CautionStrip.vue'
+import FigureValue from '../../sheet/FigureValue.vue'
+import KeepReadingBar from '../../sheet/KeepReadingBar.vue'
+import MeasureField from '../../sheet/MeasureField.vue'
+import ReadingFoot from '../../sheet/ReadingFoot.vue'
+import { useKeepReading } from '../../sheet/useKeepReading'
 import { sheetKey } from '../../sheet/useSheet'
-import TrainPanel from '../train/TrainPanel.vue'
-import TensionSaid from './TensionSaid.vue'
-import TensionStation from './TensionStation.vue'
+import VerdictSlip from '../../sheet/VerdictSlip.vue'
+import { ago } from '../../words'
+import KeepSurvey from '../survey/KeepSurvey.vue'
+import WordField from '../survey/WordField.vue'
+import MethodChoice from './MethodChoice.vue'
+import StageLimits from './StageLimits.vue'
+import TensionScale from './TensionScale.vue'
+import { tensionKey } from './useTension'
 
-/** Tension: of a train stage by stage, of a kind that is not set here in words, of the rest by gauge. */
+/** How tight: what holds it, the window, a method and its reading, and what to do next; on any kind of drive, stage by stage. */
 defineOptions({ inheritAttrs: false })
-defineProps<{ drive: DriveOut; choices: Choices }>()
+const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
 const state = inject(sheetKey)!
+const desk = inject(tensionKey)!
+const { gauge, tight, method, stage, read } = desk
+const narrow = useMediaQuery('(max-width: 760px)')
+const keeper = useKeepReading('belt tension', () => drive, state)
+const { problem, kept, hourMeter, note, strand, wasSet, settles } = keeper
+const figures = computed(() => tight.value?.figures ?? {})
+const WANTED: Record<string, string> = {
+  belt_count: 'how many belts',
+  driver_power: 'the driver power',
+  driven_class: 'the kind of machine',
+  hours_per_day: 'the hours a day',
+  centre_distance: 'the centre distance or the belt',
+  section: 'the section',
+  driver_speed: 'the driver speed',
+  driver_diameter: 'the driver sheave',
+  driven_diameter: 'the driven sheave',
+  wheel_power: 'the power that each driven wheel takes',
+}
+const missing = computed(() =>
+  (state.train.value ? state.train.value.wanted : (state.sheet.value?.wanted ?? [])).map((w) => WANTED[w] ?? w),
+)
+const next = computed(() => {
+  if (missing.value.length) return `Survey still wants ${missing.value.join(', ')}`
+  if (!tight.value) return 'Survey the wheels and where they stand first'
+  if (tight.value.lacks) return tight.value.lacks
+  return tight.value.values > 1 ? 'Read every belt of the set' : `Read it: ${method.value?.label ?? ''}`
+})
+const word = (key: string) =>
+  computed({
+    get: () => gauge.value.words[key] ?? '',
+    set: (said: string) => (gauge.value.words[key] = said),
+  })
+const spanOf = word('span_of')
+const engaged = word('engaged')
+const turned = word('turned')
+const clutching = computed(() => /idler/.test(stage.value.held_by))
+const at = (key: string, field: string) => desk.entry(gauge.value.quantities, key, field)
+const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : (method.value?.value ?? 'Reading'))
 </script>
 
 <template>
-  <TrainPanel v-if="state.train.value" :drive="drive" :choices="choices" station="tension" />
-  <TensionSaid v-else-if="state.sheet.value?.tension_note" :choices="choices" />
-  <TensionStation v-else :drive="drive" :choices="choices" />
+  <div class="station">
+    <VerdictSlip :topics="['tension', 'set', 'window', 'manual', 'push']" :next="next" />
+    <CautionStrip :cautions="choices.cautions.tension" state="Machine isolated." />
+    <div v-if="tight && tight.stages.length > 1" class="stages" role="radiogroup" aria-label="Stage">
+      <label v-for="s in tight.stages" :key="s.number" :class="{ on: s.number === gauge.stage }">
+        <input type="radio" class="sr" name="stage" :checked="s.number === gauge.stage" @change="desk.goTo(s.number)" />
+        {{ s.number }}. {{ say(s.title) }}
+      </label>
+    </div>
+    <template v-if="tight">
+      <WordField
+        v-if="tight.runs !== 'chain'"
+        v-model="stage.held_by"
+        name="held_by"
+        label="What holds its tension?"
+        :options="choices.held_by"
+      />
+      <p v-if="!stage.held_by && tight.runs !== 'chain'" class="small soft">
+        Reckoned as fixed centres until somebody says: a spring or weight wants about a third of that.
+      </p>
+      <TensionScale v-if="narrow" />
+      <p v-if="tight.why_not && !missing.length" class="small">{{ tight.why_not }}</p>
+      <div v-if="tight.runs !== 'chain'" class="state" role="radiogroup" aria-label="State of the belts">
+        <label v-for="s in ['run in', 'new']" :key="s" :class="{ on: gauge.belt_state === s }">
+          <input v-model="gauge.belt_state" type="radio" :value="s" class="sr" name="belt-state" />
+          {{ s === 'new' ? 'New belts' : 'Run-in belts' }}
+        </label>
+      </div>
+      <p v-if="drive.hours.settling && tight.settles" class="small">
+        This set was fitted {{ ago(drive.hours.set_at!) }} and has run about
+        {{ Math.round(drive.hours.set_hours ?? 0) }} h: it is still settling, read it as new.
+      </p>
+      <MethodChoice />
+      <ol class="do">
+        <li v-for="s in tight.steps" :key="s">{{ say(s) }}</li>
+      </ol>
+      <p v-if="tight.stem" class="small soft">{{ tight.stem }}</p>
+      <div v-if="figures.aim_low" class="row aim">
+        <FigureValue :figure="figures.aim_low" label="Should show" size="big" />
+        <FigureValue :figure="figures.aim_high" label="to" size="big" />
+        <FigureValue
+          v-if="['gauge', 'scale'].includes(tight.method)"
+          :figure="figures.deflection"
+          label="down by"
+          size="big"
+        />
+      </div>
+
+      <div class="gauge">
+        <WordField
+          v-if="tight.spans.length > 2"
+          v-model="spanOf"
+          name="span_of"
+          label="Read on the run"
+          :options="tight.spans.map((s, i) => ({ value: String(i + 1), label: s }))"
+        />
+        <MeasureField
+          :model-value="at('span_measured', 'point_tape')"
+          name="span_measured"
+          field="point_tape"
+          label="Span as taped"
+          :hint="figures.span ? `by its wheels ${inSystem(figures.span)}` : ''"
+          @update:model-value="gauge.quantities.span_measured = $event"
+        />
+        <template v-for="a in method?.asks ?? []" :key="a.key">
+          <MeasureField
+            v-if="a.key === 'deflection'"
+            v-model="gauge.deflection!"
+            name="deflection"
+            label="If pushed otherwise"
+          />
+          <MeasureField
+            v-else
+            :model-value="at(a.key, a.field)"
+            :name="a.key"
+            :field="a.field"
+            :label="a.label"
+            @update:model-value="gauge.quantities[a.key] = $event"
+          />
+        </template>
+      </div>
+      <div class="gauge">
+        <MeasureField
+          v-for="(_, i) in gauge.forces"
+          :key="`${tight.number} ${tight.method} ${i}`"
+          v-model="gauge.forces[i]!"
+          :name="`force_${i + 1}`"
+          :field="method?.field ?? 'force'"
+          tight
+          :label="each(i)"
+          :hint="figures[`strand_${i + 1}`] ? `→ ${inSystem(figures[`strand_${i + 1}`]!)}` : ''"
+        />
+      </div>
+      <div v-if="figures.strand_average" class="row means">
+        <FigureValue
+          :figure="figures.strand_average"
+          :label="tight.values > 1 ? 'Average a strand' : 'Tension'"
+          doubt
+          size="big"
+        />
+        <FigureValue v-if="figures.strand_spread" :figure="figures.strand_spread" label="Spread" size="big" />
+      </div>
+      <div class="gauge how">
+        <label v-if="(method?.tools.length ?? 0) > 1" class="tool">
+          With
+          <select v-model="gauge.tool" data-entry>
+            <option v-for="t in choices.force_tools" :key="t.value" :value="t.value">{{ t.label }}</option>
+          </select>
+        </label>
+        <label class="tool">
+          Strand
+          <select v-model="strand" data-entry>
+            <option v-for="t in ['upper', 'lower', 'left', 'right']" :key="t" :value="t">{{ t }}</option>
+          </select>
+        </label>
+        <label v-if="clutching" class="tool">
+          Tensioner
+          <select v-model="engaged" data-entry>
+            <option value="">not said</option>
+            <option value="yes">engaged</option>
+            <option value="no">off</option>
+          </select>
+        </label>
+        <label class="tool">
+          Turned before
+          <input v-model="turned" data-entry inputmode="numeric" maxlength="3" placeholder="turns by hand" />
+        </label>
+      </div>
+      <p v-if="clutching && read && engaged !== 'yes'" class="small ember">
+        Read it with the tensioner engaged, as it runs: off, it says nothing of the tension at work.
+      </p>
+
+      <ReadingFoot v-if="read" v-model:hours="hourMeter" v-model:note="note" :problem="problem" />
+      <el-checkbox v-if="read" v-model="wasSet">The tension was set: this is how it was left</el-checkbox>
+      <SettlesNote v-if="!read" v-model="settles" :drive="drive" :headline="kept" />
+      <StageLimits />
+      <details v-if="tight.span_notes.length" class="fold">
+        <summary>Does it flop? What each run would ring at</summary>
+        <p v-for="n in tight.span_notes" :key="n.between" class="small" :class="{ ember: n.source }">
+          {{ say(n.between) }}: {{ n.note }} running<template v-if="n.source"
+            >, near {{ say(n.source) }}: it may swing with it, and is not slack for that. Clear of it at
+            {{ inSystem(n.clear!) }} or {{ inSystem(n.clear_up!) }}.</template
+          >
+        </p>
+      </details>
+    </template>
+  </div>
+  <KeepSurvey v-if="state.dirty.value && !read" :drive="drive" usual="what holds its tension" />
+  <KeepReadingBar v-else :keeper="keeper" :read="read" idle="Take a reading first." label="Keep this reading" />
 </template>
+
+<style scoped>
+.station {
+  padding: 16px 18px 18px;
+  display: grid;
+  gap: 14px;
+}
+.state {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  border: 1px solid var(--ink);
+  border-radius: 3px;
+  overflow: hidden;
+}
+.state label {
+  text-align: center;
+  padding: 10px;
+  cursor: pointer;
+  font-stretch: 78%;
+  font-weight: 620;
+  min-height: 44px;
+}
+.state label.on {
+  background: var(--ink);
+  color: var(--sheet);
+}
+.state label:focus-within,
+.stages label:focus-within {
+  outline: 2px solid var(--focus);
+  outline-offset: -3px;
+}
+.stages {
+  display: grid;
+  gap: 4px;
+}
+.stages label {
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  padding: 10px 12px;
+  min-height: 44px;
+  cursor: pointer;
+}
+.stages .on {
+  border-color: var(--ink);
+  box-shadow: inset 4px 0 0 var(--ink);
+  font-weight: 620;
+}
+.do {
+  margin: 0;
+  padding-left: 20px;
+  display: grid;
+  gap: 6px;
+  font-size: 14.5px;
+}
+.aim {
+  gap: 22px;
+}
+.gauge {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px 14px;
+  align-items: start;
+}
+.tool {
+  display: grid;
+  gap: 3px;
+  font-size: 13.5px;
+  font-weight: 560;
+  align-content: start;
+}
+.tool select,
+.tool input {
+  min-height: 46px;
+  width: 100%;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: var(--ink);
+  font: inherit;
+  padding: 0 8px;
+}
+.means {
+  gap: 26px;
+  border-top: 1px solid var(--hair);
+  padding-top: 10px;
+}
+.fold {
+  border-top: 1px solid var(--hair);
+}
+.fold summary {
+  min-height: 46px;
+  display: flex;
+  align-items: center;
+  cursor: pointer;
+  font-weight: 560;
+}
+</style>

@@ -1,5 +1,7 @@
 import type { StationFace } from '../station'
+import TensionBoard from './TensionBoard.vue'
 import TensionPanel from './TensionPanel.vue'
+import { provideTension, useTension } from './useTension'
 
 export const tensionStation: StationFace = {
   key: 'tension',
@@ -7,5 +9,10 @@ export const tensionStation: StationFace = {
   asks: [''],
   topics: ['tension', 'set'],
   panel: TensionPanel,
+  board: TensionBoard,
   strip: () => true,
+  setup({ drive, choices, state }) {
+    provideTension(useTension(state, choices, drive))
+    return undefined
+  },
 }

@@ -26,12 +26,12 @@ const {
 } = defineProps<{
   drive: DriveOut
   choices: Choices
-  station: 'speed' | 'size' | 'tension'
+  station: 'speed' | 'size'
   layout?: Layout | null
 }>()
 const state = inject(sheetKey)!
 const train = computed(() => state.train.value)
-const STATE = { speed: 'Running, guard on.', size: 'Machine isolated.', tension: 'Machine isolated.' } as const
+const STATE = { speed: 'Running, guard on.', size: 'Machine isolated.' } as const
 const WANTED: Record<string, string> = {
   driven_class: 'the kind of machine',
   hours_per_day: 'the hours a day',
@@ -111,7 +111,7 @@ const loaded = (role: string) => role !== 'idler'
         <template v-if="s.power"> · takes in {{ inSystem(s.power) }}</template>
         <template v-if="s.factor"> · service factor {{ s.factor }}</template>
       </p>
-      <table v-if="station === 'size'">
+      <table>
         <thead>
           <tr>
             <th scope="col">Wheel</th>
@@ -133,7 +133,7 @@ const loaded = (role: string) => role !== 'idler'
           </tr>
         </tbody>
       </table>
-      <details v-if="station === 'size'" class="other">
+      <details class="other">
         <summary>Try another wheel in this stage</summary>
         <template v-for="w in s.wheels.filter((x) => loaded(x.role))" :key="w.place">
           <WordField
@@ -152,47 +152,7 @@ const loaded = (role: string) => role !== 'idler'
         </template>
         <p class="small soft">Shafts, powers and ratings above follow at once; the rest of the drive stays as it is.</p>
       </details>
-      <template v-else>
-        <p v-if="s.tension">
-          {{ s.counted ? 'One belt' : `The ${s.runs}` }} at rest: <b>{{ inSystem(s.tension) }}</b><span
-            class="small soft"
-            >{{ s.stated ? ', as read' : ', the least that carries the stated powers: none is read yet' }}</span
-          >
-        </p>
-        <table>
-          <thead>
-            <tr>
-              <th scope="col">Wheel</th>
-              <th scope="col" class="n">Pull on its shaft</th>
-              <th scope="col" class="n">Slips at</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="w in s.wheels" :key="w.name" :class="{ worst: w.name === s.slips_first }">
-              <th scope="row">{{ w.name }}</th>
-              <td class="n">{{ w.pull ? inSystem(w.pull) : '–' }}</td>
-              <td class="n">{{ w.slips_at ? `${w.slips_at} of load` : '–' }}</td>
-            </tr>
-          </tbody>
-        </table>
-        <p v-if="s.slips_first" class="small">
-          <b>{{ s.slips_first }}</b> slips first.
-        </p>
-      </template>
     </section>
-
-    <section v-if="station === 'tension' && train.shafts.some((s) => s.name.includes(' and '))">
-      <h3>Shafts that carry several wheels</h3>
-      <p v-for="s in train.shafts.filter((x) => x.name.includes(' and '))" :key="s.name">
-        {{ s.name }}: <b>{{ s.pull ? inSystem(s.pull) : '–' }}</b><span class="small soft"
-          >, the belts' pulls added as arrows</span
-        >
-      </p>
-    </section>
-    <p v-if="station === 'tension'" class="small soft">
-      The window with every method's reading is worked out for two wheels; on these, set the belt so that the first to
-      slip has its margin, and read it at the longest free run.
-    </p>
   </div>
   <KeepReadingBar
     v-if="station === 'speed' && train"

@@ -29,8 +29,7 @@ class Family(ABC):
     """A kind of drive. One folder each; `registry.FAMILIES` is the only list there is.
 
     `key`: as kept. `label`: as said. `runs`: what goes round. `part`: what it runs on, by which a survey's form for it goes. `overhung_factor`: how many times
-    the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor. `forms`: rarer forms of it that are chosen by name. `turns_open`: whether its wheels are made adjustable, and turned out of a blank. `tension_note`:
-    what to go by where its tension is not worked out here; empty where it is.
+    the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor. `forms`: rarer forms of it that are chosen by name. `turns_open`: whether its wheels are made adjustable, and turned out of a blank.
     """
 
     key: str
@@ -43,7 +42,11 @@ class Family(ABC):
     counts_idler: bool = True
     forms: tuple[str, ...] = ()
     turns_open: bool = False
-    tension_note: str = ""
+
+    @property
+    def wheel(self) -> str:
+        """What it runs on, one of them, in a word."""
+        return {"sheaves": "sheave", "teeth": "sprocket" if self.runs == "chain" else "pulley"}.get(self.part, "pulley")
 
     def speed_up(self, ratio_up: float) -> tuple[float, float, str]:
         """What a driven shaft that turns `ratio_up` times as fast as the driver multiplies the service factor by, what it adds, and in words."""

@@ -193,6 +193,11 @@ class Fitted(ABC):
         """Who wraps too little, and what comes of it."""
         return "The belt", "it slips early under"
 
+    @property
+    def flat_wheel(self) -> Role | None:
+        """Which wheel has a plain face though the belt is made for grooves."""
+        return None
+
     # --- as it is drawn
 
     @property

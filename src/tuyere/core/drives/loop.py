@@ -45,6 +45,22 @@ class Made(NamedTuple):
     length_m: float
 
 
+class Strand(NamedTuple):
+    """What is tensioned, one of it: a belt, a rib, the whole width of a toothed or flat belt, a chain with all its strands.
+
+    `thick_m`: how high it stands. `friction`: of its material on iron, where it holds by it (gross slip, not a design's reserve). `rigidity_n`:
+    EA; `bending_n_m2`: EI; None where not known, and then not reckoned with.
+    """
+
+    one: str
+    mass_kg_per_m: float
+    thick_m: float
+    friction: float = 0.0
+    rigidity_n: float | None = None
+    bending_n_m2: float | None = None
+    strength_n: float | None = None
+
+
 @dataclass(frozen=True)
 class Turning:
     """A wheel at work, as a rating looks at it: diameter of its line (m), teeth, speed (rad/s), wrap (rad).
@@ -134,6 +150,19 @@ class Loop(ABC):
     def half_turn_ratio(self) -> float:
         """Tight over slack strand that its own face holds at half a turn; infinite for teeth, which do not slip."""
         return float("inf")
+
+    @property
+    @abstractmethod
+    def strand(self) -> Strand:
+        """What is tensioned of it, one."""
+
+    def design_ratio(self, wrap_rad: float) -> float:
+        """Tight over slack strand that a sound design supposes at that wrap; infinite where the slack side hangs free."""
+        return float("inf")
+
+    def groove_rad(self, rim_m: float) -> float | None:
+        """The whole angle of its groove in a wheel of that diameter over the rim (m); None where it lies flat."""
+        return None
 
     @abstractmethod
     def sits(self, rim: Rim) -> Sits | None:

@@ -158,9 +158,6 @@ class Flat(Family):
     part = "pulleys"
     slip = Slip((0.01, 0.02), 0.03, "A flat belt in order slips and creeps 1 to 2 %; over 3 % is a fault (common practice, no source)")
     overhung_factor = 2.5
-    tension_note = (
-        "Setting a flat belt is not worked out here yet: go by its maker's stretch, marked on the slack belt before it is joined."
-    )
 
     def kinds(self, own: "OwnRatings") -> "Sequence[Kind]":
         from tuyere.core.drives.flat.choose import kinds  # the search knows what is fitted, and comes after it

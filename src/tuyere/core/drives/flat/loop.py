@@ -7,7 +7,8 @@ from typing import TYPE_CHECKING
 
 from tuyere.core.drives.flat import FlatBelt, flat_belts
 from tuyere.core.drives.flat.rating import rated_power
-from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Turning, on_roller
+from tuyere.core.drives.flat.tension import FRICTION_DRY, SHARE, tension_ratio
+from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Strand, Turning, on_roller
 from tuyere.core.drives.survey import Part
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.rating.duties import OutOfRangeError
@@ -63,7 +64,14 @@ class FlatLoop(Loop):
     @property
     def half_turn_ratio(self) -> float:
         """Where it slips: all of its friction on clean iron. Unknown, it counts as leather does dry: 0.3, common practice."""
-        return math.exp(math.pi * (self.belt.friction if self.belt else 0.3))
+        return math.exp(math.pi * (self.belt.friction if self.belt else FRICTION_DRY))
+
+    @property
+    def strand(self) -> Strand:
+        return Strand("belt", self.mass_kg_per_m, self.thick_m, self.belt.friction if self.belt else FRICTION_DRY)
+
+    def design_ratio(self, wrap_rad: float) -> float:
+        return float(tension_ratio(self.belt, wrap_rad)[0]) if self.belt else math.exp(SHARE * FRICTION_DRY * wrap_rad)
 
     def sits(self, rim: Rim) -> Sits | None:
         return on_roller(rim.diameter_m / 2, rim.contact, self.faces) if rim.diameter_m else None

@@ -7,6 +7,8 @@ from tuyere.core.rating.duties import Numbers
 
 MOST, SHARE = 3.0, 0.8  # 2.3 to 3 is designed for, within four fifths of the friction: handbooks, medium
 
+FRICTION_DRY = 0.3  # of a belt whose kind nobody said, dry: common practice
+
 
 def tension_ratio(of: FlatBelt, wrap_rad: Numbers) -> tuple[Numbers, str]:
     """Tight over slack that a sound design supposes at that wrap; scalars or arrays."""

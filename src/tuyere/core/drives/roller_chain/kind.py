@@ -220,7 +220,6 @@ class RollerChain(Meshing):
     label = "roller chain"
     runs = "chain"
     overhung_factor = 1.0
-    tension_note = "A chain is not tensioned: only the slack of its loose side is set, and its strands follow the load."
     counts_idler = False
     sizes = ("roller_diameter", "inner_width", "plate_height", "plate_thickness", "pin_diameter", "wheel_caliper")
     answers: Mapping[str, tuple[str, ...]] = {"body": ("roller", "bushing", "forged"), "plates": ("figure-8", "straight")}

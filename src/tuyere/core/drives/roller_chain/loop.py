@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
-from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Turning, on_roller
+from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Strand, Turning, on_roller
 from tuyere.core.drives.roller_chain.chain import Chain, ChainError, parse_mark
 from tuyere.core.drives.roller_chain.rating import USUAL_PITCHES, rated_power
 from tuyere.core.drives.roller_chain.sprocket import outside_diameter, pitch_diameter
@@ -63,6 +63,11 @@ class ChainLoop(Loop):
     def faces(self) -> tuple[float, float]:
         half = (self.chain.plate_height_m or 1.2 * self.chain.on_sprocket_m) / 2
         return half, half
+
+    @property
+    def strand(self) -> Strand:
+        strength = self.chain.strength_n
+        return Strand("chain", self.mass_kg_per_m, sum(self.faces), strength_n=strength * self.strands if strength else None)
 
     def sits(self, rim: Rim) -> Sits | None:
         """Its rollers on the pitch circle, from either side; speeds go by the teeth, for a chain lies on a polygon."""

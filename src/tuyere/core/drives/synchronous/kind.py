@@ -160,7 +160,6 @@ class Toothed(Meshing):
     key = "synchronous"
     label = "toothed belt"
     overhung_factor = 1.25
-    tension_note = "Setting a toothed belt is not worked out here yet, but for a carriage's hum (Survey): go by the machine's manual."
     sizes = ("tooth_height", "belt_thickness", "belt_width", "wheel_outside")
     answers: Mapping[str, tuple[str, ...]] = {"shape": ("straight", "round"), "material": ("rubber", "polyurethane")}
     wheel_size = "wheel_outside"

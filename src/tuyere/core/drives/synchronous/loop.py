@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
-from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Turning, on_roller
+from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Strand, Turning, on_roller
 from tuyere.core.drives.survey import Part
 from tuyere.core.drives.synchronous.name import ToothedBelt, standard_teeth
 from tuyere.core.drives.synchronous.profile import Profile, ToothedError, outside_diameter, pitch_diameter, profile
@@ -71,6 +71,13 @@ class ToothedLoop(Loop):
     def half_turn_ratio(self) -> float:
         """What a design supposes of its strands."""
         return float(tension_ratio(self.profile, math.pi)[0])
+
+    @property
+    def strand(self) -> Strand:
+        return Strand("belt", self.mass_kg_per_m, self.profile.belt_height_m)
+
+    def design_ratio(self, wrap_rad: float) -> float:
+        return float(tension_ratio(self.profile, wrap_rad)[0])
 
     def sits(self, rim: Rim) -> Sits | None:
         if rim.face == "flat" or rim.contact == "back":

@@ -71,6 +71,10 @@ class VDrive(VSet, Fitted):
         )
 
     @property
+    def flat_wheel(self) -> Role | None:
+        return "driven" if self.driven_flat else None
+
+    @property
     def count_wanted(self) -> tuple[tuple[str, object], ...]:
         return (("belt_count", self.belt_count),)
 

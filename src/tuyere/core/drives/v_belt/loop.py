@@ -1,15 +1,16 @@
 """V-belts round the wheels of a layout."""
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
-from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Turning, on_roller
+from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Strand, Turning, on_roller
 from tuyere.core.drives.v_belt.belt import Belt, nearest_belts, parse_designation
 from tuyere.core.drives.v_belt.groove import datum_from_outside, groove_at_outside, grooves_of, min_datum_diameter, pitch_over_datum
 from tuyere.core.drives.v_belt.rating import length_factor, rated_power
 from tuyere.core.drives.v_belt.section import BeltError, Section, centrifugal_mass, section
-from tuyere.core.drives.v_belt.tension import arc_factor, half_turn_ratio
+from tuyere.core.drives.v_belt.tension import FRICTION, STRETCH_AT_A_64TH, arc_factor, bending_stiffness, half_turn_ratio, tension_ratio
 from tuyere.core.entry.quantity import whole_number
 from tuyere.core.limit import limit
 from tuyere.core.working.verdict import Problem
@@ -30,11 +31,12 @@ def traits_of(of: Section, ribs: int) -> str:
 
 @dataclass(frozen=True)
 class VLoop(Loop):
-    """A set of V-belts of one section; `belt`: the one that is on, where its name is known."""
+    """A set of V-belts of one section; `belt`: the one that is on, where its name is known; `band`: ribs of each as counted."""
 
     section: Section
     belt: Belt | None = None
     count: int = 1
+    band: int | None = None
     counted: bool = field(default=True, init=False)
     seat: Seat = field(default="groove", init=False)
 
@@ -54,7 +56,7 @@ class VLoop(Loop):
 
     @property
     def ribs(self) -> int:
-        return (self.belt.ribs if self.belt else None) or 1
+        return (self.belt.ribs if self.belt else None) or self.band or 1
 
     @property
     def made(self) -> Made | None:
@@ -90,6 +92,19 @@ class VLoop(Loop):
     @property
     def half_turn_ratio(self) -> float:
         return half_turn_ratio(self.section)
+
+    @property
+    def strand(self) -> Strand:
+        of = self.section
+        rigidity = STRETCH_AT_A_64TH * of.stiffness_n if of.stiffness_n else None
+        return Strand("rib" if self.ribs > 1 else "belt", centrifugal_mass(of), of.height_m, FRICTION, rigidity, bending_stiffness(of))
+
+    def design_ratio(self, wrap_rad: float) -> float:
+        return float(tension_ratio(self.section, wrap_rad)[0])
+
+    def groove_rad(self, rim_m: float) -> float | None:
+        rows = grooves_of(self.section.groove, "standard")
+        return math.radians(groove_at_outside(self.section, rim_m).angle_deg if rows else self.section.angle_deg)
 
     def sits(self, rim: Rim) -> Sits | None:
         """In a groove by the groove table: the line lies half of (outside less datum diameter) under the back of a belt that sits flush."""
@@ -133,4 +148,5 @@ def read_loop(words: Mapping[str, str]) -> LoopRead:
     count = whole_number(many, 1, most) if many else 1
     if count is None:
         problems.append(Problem("count", f"Write how many belts run side by side: 1 to {most}."))
-    return LoopRead(VLoop(found, belt, count or 1) if found else None, tuple(problems))
+    band = whole_number(words.get("ribs", "").strip(), 1, 40) if words.get("ribs", "").strip() else None
+    return LoopRead(VLoop(found, belt, count or 1, band) if found else None, tuple(problems))

@@ -9,6 +9,20 @@ from tuyere.core.drives.v_belt import Section
 from tuyere.core.rating.duties import Numbers
 from tuyere.core.table import rows
 
+FRICTION = 0.3  # rubber on iron, dry, before it slips altogether: textbooks (Shigley: 0.3 to 0.5), medium; oil or wet leave half
+STRETCH_AT_A_64TH = 2048  # pushed by 1/64 of its length a strand is 1/2048 longer: K_y = EA/2048 (statics)
+
+
+@cache
+def _bending() -> dict[str, tuple[float, float]]:
+    return {r["groove"]: (float(r["ei_n_m2"]), float(r["cogged_share"])) for r in rows("v_bending")}
+
+
+def bending_stiffness(of: Section) -> float | None:
+    """EI of one belt, N m²; None where no figure is known. A guess within a factor of two: textbooks' order of magnitude, low."""
+    found = _bending().get(of.groove)
+    return found and found[0] * (found[1] if of.cogged else 1.0)
+
 
 def half_turn_ratio(of: Section) -> float:
     """Tight over slack strand at half a turn: 5 for V-belts (IP-20, high), 4 for ribbed ones (IP-26, medium)."""

@@ -1,0 +1,34 @@
+"""A drive on two wheels as a stage of the Tension station, from what its sheet has."""
+
+import math
+
+from tuyere.core.drives.fitted import ROLES
+from tuyere.core.drives.loop import Loop
+from tuyere.core.layout.held import HeldBy
+from tuyere.core.sheet.solve import Sheet
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.tight.stage import At, TightStage
+
+
+def stage_of(spec: DriveSpec, sheet: Sheet, loop: Loop, held_by: HeldBy) -> TightStage | None:
+    """None until both wheels and their centres are known."""
+    f = sheet.figures
+    if any(f"{role}_datum" not in f for role in ROLES) or "centre_distance" not in f or spec.fitted is None:
+        return None
+    along, apart = math.radians(spec.centre_line_deg), f["centre_distance"].value_si
+    power = spec.driver_power.value if spec.driver_power else 0.0
+    wheels = tuple(
+        At(
+            f"{role} {spec.family.wheel}", role, x, y, f[f"{role}_datum"].value_si / 2, f[f"{role}_outside"].value_si / 2,
+            face="flat" if spec.fitted.flat_wheel == role else "grooved", power_w=power if role == "driver" else -power,
+            speed=f[f"{role}_speed"].value_si if f"{role}_speed" in f else None,
+        )
+        for role, x, y in (("driver", 0.0, 0.0), ("driven", apart * math.cos(along), apart * math.sin(along)))
+    )  # fmt: skip
+    belt = f.get("belt_length")
+    factor = f["service_factor"].value_si if "service_factor" in f else None
+    away = spec.slide.away.value if spec.slide.away else None
+    return TightStage(
+        1, f"{wheels[0].name} to {wheels[1].name}", loop, wheels, -1 if spec.rotation == "clockwise" else 1, spec.fitted.crossed, held_by,
+        factor, spec.driven_class, belt.value_si if belt else None, away,
+    )  # fmt: skip

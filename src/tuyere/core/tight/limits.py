@@ -1,0 +1,81 @@
+"""What was said once of a stage's shafts, margins and manual, and is kept with it."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from tuyere.core.entry.reader import FieldReader
+from tuyere.core.entry.typed import Typed
+from tuyere.core.limit import limit
+from tuyere.core.rating.duties import driven_classes
+from tuyere.core.table import rows
+from tuyere.core.tension.window import Shaft
+from tuyere.core.tight.stage import TightStage
+
+BEARINGS = ("ball", "roller", "bushing")
+PUSHES = ("belt", "rib", "band")
+
+
+@dataclass(frozen=True)
+class Holds:
+    """`grip`, `start`, `jolt`: how many times the load the belt is to hold, and how many times the torque comes at a start and in a jolt."""
+
+    grip: float
+    start: float
+    jolt: float
+    jolt_is_assumed: bool
+    shafts: tuple[Shaft, ...]
+    screw_pitch_m: float | None
+    manual_force_n: float | None
+    manual_deflection_m: float | None
+    manual_pushes: str
+    manual_tension_n: float | None
+    by_manual: bool
+
+
+def read_holds(stage: TightStage, quantities: Mapping[str, Typed], words: Mapping[str, str], reader: FieldReader) -> Holds:
+    """Read what is kept; each problem beside its field. Fields of a wheel's shaft begin with its place, from 1: `wheel_1_overhang`."""
+    inner = FieldReader(quantities, words, reader.notes, reader.problems)
+    shock = next((float(r["k"]) for r in rows("shock_factors") if r["driven_class"] == stage.driven_class), None)
+    known = stage.driven_class in {c.name for c in driven_classes()} and shock is not None
+    grip = inner.number("grip", 1, 3, "Write how many times the load it should hold before it slips, 1 to 3, such as 1.3.")
+    start = inner.number("start", 0.5, 5, "Write how many times the running torque comes at a start, such as 2.")
+    jolt = inner.number("jolt", 1, 10, "Write how many times the running torque a jolt brings, such as 2.")
+    return Holds(
+        grip or limit("grip kept in hand").value,
+        start or limit("direct start").value,
+        jolt or (shock if known and shock else limit("jolt of an unknown machine").value),
+        jolt is None and not known,
+        tuple(_shaft(k, inner) for k in range(len(stage.wheels))),
+        inner.value("screw_pitch", "screw_pitch"),
+        inner.value("manual_force", "force"),
+        inner.value("manual_deflection", "deflection"),
+        inner.one_of("manual_pushes", PUSHES) or "",
+        inner.value("manual_tension", "belt_tension"),
+        words.get("aim_by") == "manual",
+    )
+
+
+def _shaft(k: int, reader: FieldReader) -> Shaft:
+    at = f"wheel_{k + 1}_"
+    bearing = reader.one_of(f"{at}bearing", BEARINGS) or ""
+    life = reader.value(f"{at}life", "set_hours")
+    span, over = reader.value(f"{at}bearing_span", "bearing_span"), reader.value(f"{at}overhang", "overhang")
+    bore, shaft = reader.value(f"{at}shaft", "shaft_diameter"), reader.value(f"{at}shaft", "shaft_diameter")
+    bush = bearing == "bushing"
+    return Shaft(
+        k, over, span, None if bush else reader.value(f"{at}rating", "bearing_rating"), "roller" if bearing == "roller" else "ball",
+        life / 3600 if life else limit("bearing life wanted").value, reader.value(f"{at}pull", "shaft_pull"),
+        reader.value(f"{at}weight", "force") or 0.0, bore if bush else None, reader.value(f"{at}bushing_length", "bushing_length") if bush else None,
+        limit("bronze pressure").value, limit("bronze pressure times speed").value, shaft, limit("bending of a shaft").value,
+        reader.value(f"{at}mounts", "force"),
+    )  # fmt: skip
+
+
+def chain_slack(stage: TightStage) -> tuple[float, float, str]:
+    """How far a chain's slack run should move at its middle, up and down together, as shares of its span, and why."""
+    slope = max((s.slope_rad for s in stage.spans), default=0.0)
+    steep = slope > math.radians(45) or stage.driven_class in ("heavy", "extra_heavy", "chokable")
+    kind = "steep" if steep else "level"
+    why = "steep or shock" if steep else "level and even"
+    return limit(f"{kind} chain slack low").value, limit(f"{kind} chain slack high").value, why

@@ -1,0 +1,228 @@
+"""The Tension station of a sheet, as core/tight has it."""
+
+from collections.abc import Sequence
+
+from pydantic import BaseModel, Field
+
+from tuyere.core.drives import registry
+from tuyere.core.layout.form import read_path
+from tuyere.core.layout.stages import TrainDuty
+from tuyere.core.layout.tight import stage_of as on_many
+from tuyere.core.sheet.solve import Sheet
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.sheet.tight import stage_of as on_two
+from tuyere.core.tight.methods import Method
+from tuyere.core.tight.read import Tight, TypedTension, read_tension
+from tuyere.core.tight.scale import Band
+from tuyere.core.tight.spans import SpanNote
+from tuyere.core.tight.stage import TightStage
+from tuyere.core.working.figure import Figure, shown
+from tuyere.web.answers import BothOut, both_out
+from tuyere.web.entry import part_of
+from tuyere.web.forms import FORCE_TOOLS, SheetForm, typed_path
+
+
+class AskOut(BaseModel):
+    """Something more to measure for a method."""
+
+    key: str
+    field: str
+    label: str
+    needed: bool
+
+
+class MethodOut(BaseModel):
+    """A way to measure: what its tool shows (`field`), whether of each belt, and what else it asks."""
+
+    key: str
+    label: str
+    tool: str
+    field: str
+    value: str
+    each: bool
+    asks: list[AskOut]
+    tools: list[str]
+
+
+class MarkOut(BaseModel):
+    """Something on the scale, N of one strand at rest: an edge, a band, a rule. `text`: as shown."""
+
+    kind: str
+    key: str
+    label: str
+    low: float
+    high: float
+    mid: float
+    text: BothOut
+    said: str = ""
+
+
+class UpperOut(BaseModel):
+    """An upper limit; not judged where it has no number, and then what to ask. `place`: of the wheel in the stage, from 1."""
+
+    name: str
+    wheel: str
+    place: int | None
+    limit: float | None
+    text: BothOut | None
+    ask: str
+
+
+class SpanNoteOut(BaseModel):
+    """A free run's own note, and what shakes it nearest."""
+
+    between: str
+    note: str
+    source: str
+    clear: BothOut | None
+    clear_up: BothOut | None
+
+
+class ReadOut(BaseModel):
+    """One strand as read."""
+
+    tension: float
+    std: float
+
+
+class StageName(BaseModel):
+    """A stage to choose."""
+
+    number: int
+    title: str
+
+
+class TightOut(BaseModel):
+    """Everything the station shows of one stage. `values`: how many readings there are to take; `one`: what one of them is of."""
+
+    number: int
+    title: str
+    stages: list[StageName]
+    runs: str
+    one: str
+    wheels: list[str]
+    values: int
+    held_by: str
+    fixed: bool
+    methods: list[MethodOut]
+    method: str
+    figures: dict[str, Figure]
+    strands: list[ReadOut]
+    steps: list[str]
+    lacks: str
+    stem: str
+    why_not: str
+    span: str
+    spans: list[str]
+    marks: list[MarkOut]
+    uppers: list[UpperOut]
+    span_notes: list[SpanNoteOut]
+    first: str = Field("", description="the wheel that slips first")
+    empty: bool = False
+    by_manual: bool = False
+    grip: float = 1.0
+    settles: bool = False
+
+
+def tight_of(form: SheetForm, spec: DriveSpec, sheet: Sheet, train: TrainDuty | None) -> Tight | None:
+    """The station of the form's stage; None where what is on, or where its wheels stand, is not known well enough."""
+    stage = stage_of(form, spec, sheet, train)
+    return read_tension(stage, typed_tension(form)) if stage else None
+
+
+def stage_of(form: SheetForm, spec: DriveSpec, sheet: Sheet, train: TrainDuty | None) -> TightStage | None:
+    """The stage that the form's reading is of."""
+    number = form.gauge.stage
+    if number > len(form.survey.stages):
+        return None
+    stage = form.survey.stages[number - 1]
+    if train:
+        return on_many(read_path(typed_path(form.survey)), train, number, stage.held_by, spec.driven_class)
+    read = registry.family(stage.fitted.family).loop(part_of(stage.fitted)) if number == 1 else None
+    if read is None or read.loop is None or (spec.fitted and spec.fitted.pieces is None):
+        return None
+    return on_two(spec, sheet, read.loop, stage.held_by)
+
+
+def typed_tension(form: SheetForm) -> TypedTension:
+    """The reading as the core takes it."""
+    gauge, kept = form.gauge, form.survey.stages[form.gauge.stage - 1].kept
+    quantities = {k: e.typed() for k, e in gauge.quantities.items()} | {"deflection": gauge.deflection.typed()}
+    words = gauge.words | {"tool": gauge.tool if gauge.tool in FORCE_TOOLS else ""}
+    return TypedTension(
+        gauge.method, gauge.belt_state == "new", [e.typed() for e in gauge.forces], quantities, words,
+        {k: e.typed() for k, e in kept.quantities.items()}, kept.words,
+    )  # fmt: skip
+
+
+def tight_out(found: Tight, train: TrainDuty | None, titles: Sequence[str]) -> TightOut:
+    """A station as an answer."""
+    stage, scale = found.stage, found.scale
+    slips = scale.slips if scale else None
+    return TightOut(
+        number=stage.number, title=stage.title, stages=[StageName(number=i, title=t) for i, t in enumerate(titles, 1)] if train else [],
+        runs=stage.loop.family.runs, one=stage.strand.one, wheels=[w.name for w in stage.wheels],
+        values=stage.loop.count if found.method.each and stage.loop.counted else 1,
+        held_by=stage.held_by, fixed=stage.holds == "fixed", methods=[_method(m) for m in found.methods], method=found.method.key,
+        figures=found.figures, strands=[ReadOut(tension=s.n, std=s.s) for s in found.strands], steps=list(found.steps), lacks=found.lacks,
+        stem=found.stem, why_not=found.why_not, span=found.span, spans=list(found.spans), marks=_marks(found),
+        uppers=[
+            UpperOut(name=u.name, wheel=u.wheel, place=u.place + 1 if u.place is not None else None, limit=u.limit_n,
+                     text=both_out(u.limit_n, "force") if u.limit_n is not None else None, ask=u.ask)
+            for u in found.uppers
+        ],
+        span_notes=[_span_note(n) for n in found.span_notes],
+        first=stage.wheels[slips.first_running].name if slips and slips.first_running is not None else "",
+        empty=bool(scale and scale.empty), by_manual=bool(found.holds and found.holds.by_manual and scale and scale.manual),
+        grip=found.holds.grip if found.holds else 1.0, settles=stage.loop.slips,
+    )  # fmt: skip
+
+
+def _span_note(n: SpanNote) -> SpanNoteOut:
+    note = shown(n.running_hz, "frequency")[0]
+    return SpanNoteOut(between=n.between, note=note, source=n.source, clear=_force(n.lower_n), clear_up=_force(n.higher_n))
+
+
+def _force(value: float | None) -> BothOut | None:
+    return both_out(value, "force") if value else None
+
+
+def _method(m: Method) -> MethodOut:
+    asks = [AskOut(key=a.key, field=a.field, label=a.label, needed=a.needed) for a in m.asks]
+    return MethodOut(key=m.key, label=m.label, tool=m.tool, field=m.reads, value=m.value, each=m.each, asks=asks, tools=list(m.tools))
+
+
+def _marks(found: Tight) -> list[MarkOut]:
+    scale = found.scale
+    if scale is None:
+        return []
+    marks = []
+    if s := scale.slips:
+        slips = (
+            ("running", "slips running", s.running_n),
+            ("starting", "slips starting", s.starting_n),
+            ("jolt", "slips in a jolt", s.jolt_n),
+        )
+        marks += [_mark("slip", key, label, n, n, n) for key, label, n in slips]
+    bands = (("run in", "run in", scale.run_in), ("new", "new", scale.new), ("manual", "the manual’s figure", scale.manual))
+    marks += [_band(key, label, band) for key, label, band in bands if band]
+    if (aim := scale.target_n) is not None:
+        marks.append(_mark("target", "target", "to aim for", aim, aim, aim))
+    for u in found.uppers:
+        if (n := u.limit_n) is not None:
+            label = f"{u.name}, {u.wheel}" if u.wheel else u.name
+            marks.append(_mark("upper", f"{u.name} {u.place}", label, n, n, n))
+    marks += [_mark("rule", r.key, r.label, r.low_n, r.high_n, r.mid_n, r.said) for r in scale.rules]
+    return marks
+
+
+def _band(key: str, label: str, band: Band) -> MarkOut:
+    return _mark("manual" if key == "manual" else "band", key, label, band.low_n, band.high_n, band.aim_n, band.source)
+
+
+def _mark(kind: str, key: str, label: str, low: float, high: float, mid: float, said: str = "") -> MarkOut:
+    (low_us, low_si), (high_us, high_si) = shown(low, "force"), shown(high, "force")
+    text = both_out(low, "force")
+    if low != high:
+        text = BothOut(us=f"{low_us.split(' ')[0]} to {high_us}", si=f"{low_si.split(' ')[0]} to {high_si}")
+    return MarkOut(kind=kind, key=key, label=label, low=low, high=high, mid=mid, text=text, said=said)
