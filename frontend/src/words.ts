@@ -28,6 +28,11 @@ export function when(iso: string): string {
   })
 }
 
+/** The day of a time, by this device's own calendar. */
+export function dayOf(iso: string): string {
+  return new Date(iso).toLocaleDateString(undefined, { year: 'numeric', month: 'short', day: 'numeric' })
+}
+
 /** A calendar day, given as YYYY-MM-DD: no time of day, so no time zone can shift it. */
 export function dateText(day: string): string {
   const [year, month, date] = day.split('-').map(Number)

@@ -32,7 +32,7 @@ const said = (key: string) => key.replaceAll('_', ' ')
         focus=""
         :steps="[]"
         machine="driven"
-        :fresh="false"
+        :pushed="false"
         :dimmed="false"
       />
     </section>

@@ -30,10 +30,14 @@ const tapeInHand = computed<[number, number] | null>(() => {
   const tape = path.value.tapes[Number(/^tape_(\d+)$/.exec(focus.value)?.[1]) - 1]
   return tape ? [tape.a, tape.b] : null
 })
-const figures = computed(() => tried?.figures ?? state.sheet.value?.figures ?? {})
+/** At Tension the stage's own figures go before the sheet's: the drawing shows what the method there asks for. */
+const own = computed(() => (station === 'tension' ? (state.sheet.value?.tight?.figures ?? {}) : {}))
+const figures = computed(() => ({ ...(tried?.figures ?? state.sheet.value?.figures), ...own.value }))
 const machine = computed(() => (drive.machine_kind && drive.machine_kind.length <= 20 ? drive.machine_kind : 'driven'))
-/** Dimensions of tension only where one is set here. */
+/** A chain is not pushed: its pulls are shown in place of the span. */
 const dimensions = computed(() => (station === 'tension' && drive.kind.runs === 'chain' ? 'size' : station))
+const method = computed(() => state.sheet.value?.tight?.method ?? 'gauge')
+const pushed = computed(() => station === 'tension' && ['gauge', 'scale'].includes(method.value))
 </script>
 
 <template>
@@ -62,7 +66,7 @@ const dimensions = computed(() => (station === 'tension' && drive.kind.runs === 
     :focus="focus"
     :steps="station === 'survey' ? steps : []"
     :machine="machine"
-    :fresh="state.form.value.gauge.belt_state === 'new'"
+    :pushed="pushed"
     :findings="drive.findings"
     :dimmed="state.stale.value && !state.sheet.value"
   >

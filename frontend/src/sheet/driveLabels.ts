@@ -17,7 +17,6 @@ const MARK = 16
 /** What stands written on the drive's drawing, each text where it hides nothing. */
 export function useDriveLabels(props: DriveDrawn, drawn: DriveScene, width: Ref<number>, height: Ref<number>) {
   const { narrow, focusWheel, shown, scene, dimensions, push, pulls } = drawn
-  const low = computed(() => (props.fresh ? 'force_new_low' : 'force_low'))
   /** A number on the drawing wears the mark of its weakest input, like every other. */
   const mark = (line: TextLine): string => {
     const figure = line.of ? props.figures[line.of] : undefined
@@ -34,13 +33,13 @@ export function useDriveLabels(props: DriveDrawn, drawn: DriveScene, width: Ref<
     const size = small ? 12 : 13.5
     const found: Text[] = []
     const probe = push.value
-    if (probe && props.figures.force_low) {
+    if (probe && props.figures.aim_low) {
       const force = {
-        text: `${shown(low.value)} to ${shown('force_high')}`,
+        text: `${shown('aim_low')} to ${shown('aim_high')}`,
         size: small ? 15 : 21,
         strong: true,
         class: 'ember',
-        of: low.value,
+        of: 'aim_low',
       }
       found.push({
         key: 'push',

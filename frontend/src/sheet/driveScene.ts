@@ -18,7 +18,8 @@ export interface DriveDrawn {
   steps?: Step[]
   machine: string
   dimmed: boolean
-  fresh: boolean
+  /** Whether a tool is drawn pushing the strand. */
+  pushed: boolean
   /** What is open at it: marked where it has a place. */
   findings?: Placed[]
 }
@@ -152,7 +153,7 @@ export function useDriveScene(props: DriveDrawn, width: Ref<number>, height: Ref
   const push = computed(() => {
     const s = scene.value
     const span = facing.value
-    if (!s || !span || !props.drawing?.deflection_m || props.station !== 'tension') return null
+    if (!s || !span || !props.drawing?.deflection_m || !props.pushed) return null
     const deep = props.drawing.deflection_m * s.view.scale * PUSH_DRAWN
     return pushedAt(span, deep, narrow.value ? 26 : 64, s.thickness)
   })

@@ -28,7 +28,7 @@ from tuyere.store.write import Writer, insert
 from tuyere.web.drives import survey_of
 from tuyere.web.entry import Entry
 from tuyere.web.find import GetHomeIn, judge_fix
-from tuyere.web.forms import GaugeForm, SheetForm, StageForm, SurveyForm, TachometerForm, read_sheet
+from tuyere.web.forms import GaugeForm, KeptForm, SheetForm, StageForm, SurveyForm, TachometerForm, read_sheet
 from tuyere.web.found import fix_row
 from tuyere.web.readings import KeepReading, keep_round, reading_of
 from tuyere.web.stages import train_of
@@ -187,6 +187,8 @@ def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any
             "cones": _quantities(entry.get("cones", {})),
         }
     )
+    typed.first.held_by = entry.get("held", "")
+    typed.first.kept = KeptForm.model_validate(_quantities(entry.get("kept", {})))
     typed.stages += [StageForm.model_validate(_layout(stage)) for stage in entry.get("stages", [])]
     form = read_sheet(SheetForm(survey=typed))
     survey = survey_of(uuid.uuid4(), item["standing"], item["reason"], typed, form, at)
@@ -262,10 +264,11 @@ def _tension_round(survey: SurveyForm, item: dict[str, Any]) -> KeepReading:
     spec = read_sheet(form).spec
     sheet = solve(spec)
     found = tight_of(form, spec, sheet, None if "ratio" in sheet.figures else train_of(form, spec))
-    assert found and found.at and found.scale and found.scale.target_n, item
+    assert found and found.at and found.scale, item
+    wanted = [float(n) for n in item["newtons"]] if "newtons" in item else [r * (found.scale.target_n or 0.0) for r in item["ratios"]]
     unit, digits = AS_READ[found.method.reads]
     kind = FIELDS[found.method.reads].kind
-    shows = [SHOWS[found.method.key](found.at, ratio * found.scale.target_n) for ratio in item["ratios"]]
+    shows = [SHOWS[found.method.key](found.at, tension) for tension in wanted]
     gauge.forces = [Entry(text=f"{from_si(v, kind, unit):.{digits}f}", unit=unit) for v in shows]
     return KeepReading(id=uuid.uuid4(), kind="belt tension", machine_state="isolated", gauge=gauge, note=item.get("note", ""))
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { inject } from 'vue'
+import { computed, inject, ref } from 'vue'
 
 import { say } from '../../settings'
 import MethodPicture from './MethodPicture.vue'
@@ -7,10 +7,24 @@ import { tensionKey } from './useTension'
 
 /** The ways to measure this stage, each with its picture. */
 const desk = inject(tensionKey)!
+const chosen = computed(() => desk.method.value)
+const open = ref(false)
+function choose(key: string): void {
+  desk.choose(key)
+  open.value = false
+}
 </script>
 
 <template>
-  <div class="methods" role="radiogroup" aria-label="Measured by">
+  <button type="button" class="bare chosen" :aria-expanded="open" @click="open = !open">
+    <MethodPicture v-if="chosen" :method="chosen.key" />
+    <span>
+      <span class="soft small">Measured by</span>
+      <b>{{ say(chosen?.label ?? '') }}</b>
+    </span>
+    <u class="small">{{ open ? 'this one' : 'another way' }}</u>
+  </button>
+  <div v-if="open" class="methods" role="radiogroup" aria-label="Measured by">
     <label
       v-for="m in desk.tight.value?.methods ?? []"
       :key="m.key"
@@ -21,7 +35,7 @@ const desk = inject(tensionKey)!
         class="sr"
         name="method"
         :checked="m.key === desk.tight.value?.method"
-        @change="desk.choose(m.key)"
+        @change="choose(m.key)"
       />
       <MethodPicture :method="m.key" />
       {{ say(m.label) }}
@@ -30,6 +44,25 @@ const desk = inject(tensionKey)!
 </template>
 
 <style scoped>
+.chosen {
+  display: grid;
+  grid-template-columns: 72px 1fr auto;
+  gap: 12px;
+  align-items: center;
+  text-align: left;
+  min-height: 56px;
+  width: 100%;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  padding: 4px 12px 4px 8px;
+}
+.chosen > span {
+  display: grid;
+}
+.chosen b {
+  font-stretch: 80%;
+  font-size: 16px;
+}
 .methods {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));

@@ -16,6 +16,7 @@ import VerdictSlip from '../../sheet/VerdictSlip.vue'
 import { ago } from '../../words'
 import KeepSurvey from '../survey/KeepSurvey.vue'
 import WordField from '../survey/WordField.vue'
+import HeldBy from './HeldBy.vue'
 import MethodChoice from './MethodChoice.vue'
 import StageLimits from './StageLimits.vue'
 import TensionScale from './TensionScale.vue'
@@ -47,7 +48,8 @@ const missing = computed(() =>
   (state.train.value ? state.train.value.wanted : (state.sheet.value?.wanted ?? [])).map((w) => WANTED[w] ?? w),
 )
 const next = computed(() => {
-  if (missing.value.length) return `Survey still wants ${missing.value.join(', ')}`
+  if (missing.value.length && !tight.value?.marks.some((m) => m.kind === 'band' || m.kind === 'manual'))
+    return `Survey still wants ${missing.value.join(', ')}`
   if (!tight.value) return 'Survey the wheels and where they stand first'
   if (tight.value.lacks) return tight.value.lacks
   return tight.value.values > 1 ? 'Read every belt of the set' : `Read it: ${method.value?.label ?? ''}`
@@ -57,6 +59,7 @@ const word = (key: string) =>
     get: () => gauge.value.words[key] ?? '',
     set: (said: string) => (gauge.value.words[key] = said),
   })
+const last = computed(() => desk.kept.value[0])
 const spanOf = word('span_of')
 const engaged = word('engaged')
 const turned = word('turned')
@@ -67,7 +70,10 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
 
 <template>
   <div class="station">
-    <VerdictSlip :topics="['tension', 'set', 'window', 'manual', 'push']" :next="next" />
+    <VerdictSlip :topics="['window', 'manual']" :next="read ? '' : next" />
+    <p v-if="last && !read" class="small last">
+      Last read {{ ago(last.at) }}: <b>{{ say(last.headline || 'not judged') }}</b> ({{ last.method }})
+    </p>
     <CautionStrip :cautions="choices.cautions.tension" state="Machine isolated." />
     <div v-if="tight && tight.stages.length > 1" class="stages" role="radiogroup" aria-label="Stage">
       <label v-for="s in tight.stages" :key="s.number" :class="{ on: s.number === gauge.stage }">
@@ -76,16 +82,7 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
       </label>
     </div>
     <template v-if="tight">
-      <WordField
-        v-if="tight.runs !== 'chain'"
-        v-model="stage.held_by"
-        name="held_by"
-        label="What holds its tension?"
-        :options="choices.held_by"
-      />
-      <p v-if="!stage.held_by && tight.runs !== 'chain'" class="small soft">
-        Reckoned as fixed centres until somebody says: a spring or weight wants about a third of that.
-      </p>
+      <HeldBy v-if="tight.runs !== 'chain'" :choices="choices.held_by" />
       <TensionScale v-if="narrow" />
       <p v-if="tight.why_not && !missing.length" class="small">{{ tight.why_not }}</p>
       <div v-if="tight.runs !== 'chain'" class="state" role="radiogroup" aria-label="State of the belts">
@@ -126,8 +123,8 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
           :model-value="at('span_measured', 'point_tape')"
           name="span_measured"
           field="point_tape"
-          label="Span as taped"
-          :hint="figures.span ? `by its wheels ${inSystem(figures.span)}` : ''"
+          label="Span"
+          :hint="figures.span ? `${inSystem(figures.span)} by its wheels` : 'tape it'"
           @update:model-value="gauge.quantities.span_measured = $event"
         />
         <template v-for="a in method?.asks ?? []" :key="a.key">
@@ -168,6 +165,7 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
         />
         <FigureValue v-if="figures.strand_spread" :figure="figures.strand_spread" label="Spread" size="big" />
       </div>
+      <VerdictSlip v-if="read" :topics="['tension', 'set', 'push']" />
       <div class="gauge how">
         <label v-if="(method?.tools.length ?? 0) > 1" class="tool">
           With

@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, inject, ref } from 'vue'
 
 import { inSystem, NEWTON_PER_LBF, say, settings } from '../../settings'
-import { when } from '../../words'
+import { dayOf } from '../../words'
 import { flags, reach, ticks } from './scale'
 import { tensionKey } from './useTension'
 
@@ -22,11 +22,19 @@ const of = (key: string) => tight.value?.marks.find((m) => m.key === key)
 const above = computed(() => (tight.value ? flags(tight.value, far.value, w.value, (m) => inSystem(m.text)) : []))
 const rows = computed(() => Math.max(0, ...above.value.map((f) => f.row + 1)))
 const top = computed(() => 8 + rows.value * 30)
+const hangs = computed(() => tight.value?.runs === 'chain')
 const lowest = computed(() => {
   const known = (tight.value?.uppers ?? []).flatMap((u) => (u.limit ? [u.limit] : []))
+  if (hangs.value) known.push(of('run in')?.high ?? Infinity)
   return known.length ? Math.min(...known) : null
 })
-const slip = computed(() => of('running')?.mid ?? null)
+/** Under it the belt slips, or a chain hangs too deep. */
+const slip = computed(() => of('running')?.mid ?? (hangs.value ? (of('run in')?.low ?? null) : null))
+/** Where a band's word begins: past the target's line where that stands in it. */
+function inner(key: string): number {
+  const [band, aim] = [of(key)!, of('target')]
+  return aim && aim.mid >= band.low && aim.mid < band.low + (band.high - band.low) / 2 ? aim.mid : band.low
+}
 const fresh = computed(() => desk.gauge.value.belt_state === 'new')
 /** Under the bar: what was just read, what is on the record, the manual, the rules of thumb. */
 const lines = computed(() => {
@@ -44,7 +52,7 @@ const lines = computed(() => {
   const before = shown.value.map((k) => ({
     key: k.id,
     kind: 'kept',
-    label: `${when(k.at)}${k.belt_state === 'new' ? ', new' : ''}`,
+    label: `${dayOf(k.at)}${k.belt_state === 'new' ? ', new' : ''}`,
     low: k.tension - 2 * k.std,
     mid: k.tension,
     high: k.tension + 2 * k.std,
@@ -77,7 +85,7 @@ const said = computed(() => {
       <b>Tension window</b>
       <span class="soft small">
         {{ inSystem({ us: 'lbf', si: 'N' }) }} in
-        {{ tight.runs === 'chain' ? 'the slack strand' : `one ${tight.one}, at rest` }}
+        {{ hangs ? 'the slack strand' : `one ${tight.one}, at rest` }}
       </span>
       <span v-if="tight.first" class="soft small">· slips first at the {{ say(tight.first) }}</span>
       <span v-if="tight.empty" class="ember small"><b>empty</b></span>
@@ -110,17 +118,32 @@ const said = computed(() => {
         fill="url(#tight-out)"
       />
       <rect x="0.5" :y="top" :width="w - 1" height="34" class="frame" />
-      <text v-if="of('run in')" :x="x(of('run in')!.low) + 5" :y="top + 22" class="word">right, run in</text>
+      <template v-if="hangs && of('run in')">
+        <text :x="x(of('run in')!.low) - 6" :y="top + 22" text-anchor="end" class="word">hangs too deep</text>
+        <text :x="x(of('run in')!.high) + 6" :y="top + 22" class="word">too tight</text>
+      </template>
+      <text v-if="of('run in')" :x="x(inner('run in')) + 5" :y="top + 22" class="word on">
+        {{ hangs ? 'right' : 'right, run in' }}
+      </text>
       <text
-        v-if="of('new') && x(of('new')!.high) - x(of('new')!.low) > 34 && tight.runs !== 'chain'"
-        :x="x(of('new')!.low) + 5"
+        v-if="of('new') && x(of('new')!.high) - x(of('new')!.low) > 34 && !hangs"
+        :x="x(inner('new')) + 5"
         :y="top + 22"
-        class="word"
+        class="word on"
       >
         new
       </text>
-      <g v-for="f in above" :key="f.key" :class="f.kind">
-        <line :x1="f.x" :x2="f.x" :y1="top - 6 - f.row * 30" :y2="top + 34" class="stem" />
+      <line
+        v-for="f in above"
+        :key="`${f.key} stem`"
+        :x1="f.x"
+        :x2="f.x"
+        :y1="top - 6 - f.row * 30"
+        :y2="top + 34"
+        class="stem"
+        :class="f.kind"
+      />
+      <g v-for="f in above" :key="f.key" class="flag" :class="f.kind">
         <text :x="f.x" :y="top - 22 - f.row * 30" :text-anchor="f.end" class="word">{{ say(f.label) }}</text>
         <text :x="f.x" :y="top - 9 - f.row * 30" :text-anchor="f.end" class="tick">{{ f.text }}</text>
       </g>
@@ -191,12 +214,22 @@ figcaption {
 .stem {
   stroke: var(--ink);
 }
-.slip .stem,
-.upper .stem {
+.stem.slip,
+.stem.upper {
   stroke: var(--ember);
 }
-.target .stem {
+.stem.target {
   stroke-width: 2.5;
+}
+.word,
+.flag .tick {
+  paint-order: stroke;
+  stroke: var(--sheet);
+  stroke-width: 4px;
+  stroke-linejoin: round;
+}
+.on {
+  stroke: none;
 }
 .word {
   font: 12.5px var(--font);

@@ -61,6 +61,15 @@ class Strand(NamedTuple):
     strength_n: float | None = None
 
 
+class Stated(NamedTuple):
+    """A tension that the machine's manual asks of it (N, give or take a share), the span it is read on (m), and what to mind before it is read."""
+
+    tension_n: float
+    within: float
+    span_m: float | None
+    steps: tuple[str, ...] = ()
+
+
 @dataclass(frozen=True)
 class Turning:
     """A wheel at work, as a rating looks at it: diameter of its line (m), teeth, speed (rad/s), wrap (rad).
@@ -86,6 +95,11 @@ class Loop(ABC):
     count: int = 1
     counted: bool = False
     both_faces: bool = False
+
+    @property
+    def stated(self) -> Stated | None:
+        """What the machine's manual asks of it, where its survey says."""
+        return None
 
     @property
     def slips(self) -> bool:

@@ -67,7 +67,8 @@ def _of_tension(
     within = probability_between(average, band.low_n, band.high_n)
     below, above = probability_between(average, -math.inf, band.low_n), probability_between(average, band.high_n, math.inf)
     state = "new" if fresh else "run-in"
-    wants = f"{both(average.n, 'force')} a {stage.strand.one}, and {between(band)} is wanted for {state} {_runs(stage)}{'s' if not stage.hangs else ''} ({band.source.split(' (')[0] if holds.by_manual and scale.manual else 'by the window'})."
+    by = band.source if band is scale.manual else "the window"
+    wants = f"{both(average.n, 'force')} a {stage.strand.one}, and {between(band)} is wanted{'' if band is scale.manual else f' for {state} {stage.loop.family.runs}s'}, by {by}."
     if stage.hangs:
         wants = f"{both(average.n, 'force')} in the slack strand, and {between(band)} is wanted."
     first = "Read the odd belt again first. " if uneven else ""
@@ -109,10 +110,6 @@ def _of_tension(
 def _again(average: UFloat) -> str:
     doubt = largest_doubt(average)
     return f"Read it once more{', minding ' + doubt[0] if doubt else ''}."
-
-
-def _runs(stage: TightStage) -> str:
-    return stage.loop.family.runs
 
 
 def between(band: Band) -> str:

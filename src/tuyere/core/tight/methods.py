@@ -64,7 +64,9 @@ BY_KEY = {m.key: m for m in METHODS}
 def methods_for(stage: TightStage) -> tuple[Method, ...]:
     """What can be used on a stage, the one that suits it best first."""
     fit = [m for m in METHODS if stage.loop.seat in m.seats and (not m.held or stage.held_by in m.held)]
-    return tuple(sorted(fit, key=lambda m: not m.held))
+    # What holds it says most; a span that the manual gives is plucked.
+    first = "note" if stage.loop.stated else ""
+    return tuple(sorted(fit, key=lambda m: (not m.held, m.key != first)))
 
 
 @dataclass(frozen=True)

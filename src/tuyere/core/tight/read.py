@@ -89,7 +89,8 @@ def read_tension(stage: TightStage, typed: TypedTension) -> Tight:
     which = reader.whole("span_of", 1, len(spans))
     chosen = (which - 1) if which else stage.longest
     span = reader.given("span_measured", "point_tape")
-    u_span = span.u if span else measured.usual(spans[chosen].length_m, "span")
+    stated = stage.loop.stated.span_m if stage.loop.stated and not which else None
+    u_span = span.u if span else measured.usual(stated or spans[chosen].length_m, "span")
     holds = read_holds(stage, typed.kept, typed.kept_words, reader)
     try:
         scale = scale_of(stage, holds, u_span.n)
@@ -98,7 +99,8 @@ def read_tension(stage: TightStage, typed: TypedTension) -> Tight:
     pushed = reader.given("deflection") if any(a.key == "deflection" for a in method.asks) else None
     more = {a.key: v for a in method.asks if a.key not in ("deflection", "note_tension") and (v := _asked(reader, a.key, a.field))}
     at = Setting(stage, u_span, pushed.u if pushed else None, more)
-    _figures(stage, scale, u_span, span, chosen, typed.fresh, page)
+    where = "by the survey" if stated else spans[chosen].between
+    _figures(stage, scale, u_span, span, where, typed.fresh, page)
     wants = lacks(method, at)
     values = _values(method, typed, reader)
     strands: tuple[UFloat, ...] = ()
@@ -109,7 +111,7 @@ def read_tension(stage: TightStage, typed: TypedTension) -> Tight:
     aim = _aim_words(page)
     now = page.values["strand_average"].n if strands else scale.target_n or 0.0
     return Tight(
-        stage, at, method, methods, scale, holds, tuple(_uppers(stage, scale)), dict(page.figures), strands, steps(method, at, aim) if spans else (),
+        stage, at, method, methods, scale, holds, tuple(_uppers(stage, scale)), dict(page.figures), strands, (*(stage.loop.stated.steps if stage.loop.stated else ()), *steps(method, at, aim)),
         wants, stem_for(page.values["aim_high"].n) if method.key in ("gauge",) and page.has("aim_high") else "", _why_not(stage),
         spans[chosen].between, tuple(s.between for s in spans), span_notes(stage, now), tuple(verdicts), reader.notes, tuple(reader.problems),
     )  # fmt: skip
@@ -123,7 +125,7 @@ def _nothing(stage: TightStage, method: Method, methods: tuple[Method, ...], why
 
 
 def _why_not(stage: TightStage) -> str:
-    if stage.loaded or stage.hangs:
+    if stage.loaded or stage.hangs or stage.loop.stated:
         return ""
     return "Say the driver's power and speed and what each wheel takes at Survey: then the window stands here."
 
@@ -154,7 +156,7 @@ def _strands(
         found.append(uncertain(meter.value, 0.06 * meter.value, "the meter"))
         page.put(_strand(1, found[0], Line("", "meter, in force", *shown(meter.value, "force"), meter.origin, meter.origin), "as the meter says", at, method), found[0])  # fmt: skip
     for i, value in enumerate(values, 1):
-        shows = uncertain(value.value, max(value.std, measured.usual(value.value, _USUAL[method.reads]).s if method.reads != "force" else 0.0), "the reading")  # fmt: skip
+        shows = uncertain(value.value, max(value.std, measured.usual(value.value, _USUAL[method.reads]).s if method.reads != "force" else 0.0), method.value.lower())  # fmt: skip
         try:
             tension = TENSION[method.key](at, shows)
         except (SlackError, SteepError) as reason:
@@ -198,12 +200,12 @@ def _strand(i: int, tension: UFloat, line: Line, formula: str, at: Setting, meth
     return figure(f"strand_{i}", label, f"T_{i}", "force", tension, [line, span], formula, STATICS, Confidence.MEDIUM)
 
 
-def _figures(stage: TightStage, scale: Scale, u_span: UFloat, span: Given | None, chosen: int, fresh: bool, page: Page) -> None:
+def _figures(stage: TightStage, scale: Scale, u_span: UFloat, span: Given | None, where: str, fresh: bool, page: Page) -> None:
     """The span, how far to push, and the window's edges."""
     if span:
         page.put(given_figure("span", "span, taped", "t", "length", span.value, span.std, span.origin, to_set=True), u_span)
     else:
-        page.put(figure("span", f"span, {stage.spans[chosen].between}", "t", "length", u_span, [], "from the wheels' places", "plane geometry", to_set=True), u_span)  # fmt: skip
+        page.put(figure("span", f"span, {where}", "t", "length", u_span, [], "from the wheels' places", "plane geometry", to_set=True), u_span)  # fmt: skip
     if not stage.hangs:
         aim = exact(deflection(u_span.n))
         page.put(figure("deflection", "deflection to aim for", "q", "length", aim, page.lines("span"), "q = t / 64", "common practice, no source; IP-20", note="1/64 in for each inch of span, 1.6 mm for each 100 mm.", to_set=True), aim)  # fmt: skip
@@ -314,6 +316,8 @@ def _of_manual(stage: TightStage, scale: Scale, holds: Holds) -> list[Verdict]:
             meant = holds.manual_deflection_m * 64
             said += f" {both(holds.manual_deflection_m)} is not 1/64 of this span but of one of {both(meant)}: the manual may mean another drive or another strand."
     if scale.run_in is None or scale.slips is None:
+        if stage.loop.stated:
+            return []  # it is the aim itself
         return [Verdict("manual", Tone.OPEN, f"By the manual: {both(aim, 'force')}", said)]
     low = max(scale.slips.running_n, scale.run_in.low_n)
     if scale.lowest and scale.lowest.limit_n is not None and aim > scale.lowest.limit_n:

@@ -76,9 +76,8 @@ class Scale:
 
     def band(self, fresh: bool, by_manual: bool) -> Band | None:
         """What a reading is held against."""
-        if by_manual and self.manual:
-            return self.manual
-        return self.new if fresh else self.run_in
+        window = self.new if fresh else self.run_in
+        return self.manual if self.manual and (by_manual or window is None) else window
 
 
 def scale_of(stage: TightStage, holds: Holds, span_m: float | None) -> Scale:
@@ -160,7 +159,9 @@ def sag_of_movement(movement_m: float) -> float:
 
 def _manual(stage: TightStage, holds: Holds, span_m: float | None) -> Band | None:
     """A manual's figure as tension of one strand: stated, or a push over a deflection on this span."""
-    tension = holds.manual_tension_n
+    tension, within = holds.manual_tension_n, limit("manual's tolerance").value
+    if tension is None and (asked := stage.loop.stated):
+        tension, within = asked.tension_n, asked.within
     if tension is None and holds.manual_force_n and holds.manual_deflection_m and span_m:
         # On a single belt its one push is a push on a belt; on many, nobody knows until somebody says.
         pushed = {"belt": 1, "rib": 1, "band": stage.loop.ribs}.get(holds.manual_pushes)
@@ -169,7 +170,6 @@ def _manual(stage: TightStage, holds: Holds, span_m: float | None) -> Band | Non
         tension = tension_under(holds.manual_force_n / (pushed or 1), span_m, holds.manual_deflection_m)
     if tension is None:
         return None
-    within = limit("manual's tolerance").value
     return Band(tension * (1 - within), tension * (1 + within), tension, "the machine's manual")
 
 

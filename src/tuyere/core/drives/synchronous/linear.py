@@ -17,6 +17,11 @@ from tuyere.core.working.figure import both
 from tuyere.core.working.verdict import Problem, Tone, Verdict
 
 USUAL_WITHIN = 0.25  # where the manual gives a target without a tolerance: common practice, no source
+# What to mind before the span is plucked: common practice, no source.
+CARRIAGE = (
+    "Set every tension screw back to start, then turn all by the same amount.",
+    "Push the carriage hard against the far end; the span runs from the middle of the end block to the end of the carriage.",
+)
 _PLUCK_STD = 0.02  # a phone's microphone or an ear against a tone, of the frequency: common practice, no source
 _SHORT = 20  # belt thicknesses: a shorter span rings stiff and reads high (medium)
 

@@ -5,8 +5,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
-from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Strand, Turning, on_roller
+from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Stated, Strand, Turning, on_roller
 from tuyere.core.drives.survey import Part
+from tuyere.core.drives.synchronous.identify import named
+from tuyere.core.drives.synchronous.linear import CARRIAGE, USUAL_WITHIN
 from tuyere.core.drives.synchronous.name import ToothedBelt, standard_teeth
 from tuyere.core.drives.synchronous.profile import Profile, ToothedError, outside_diameter, pitch_diameter, profile
 from tuyere.core.drives.synchronous.rating import mass_per_width, rated_power
@@ -22,11 +24,16 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class ToothedLoop(Loop):
-    """A belt of one profile; `width`: its width (m), `teeth`: how many it has, None while not known."""
+    """A belt of one profile; `width`: its width (m), `teeth`: how many it has, `weighs`: kg/m by its data, None while not known.
+
+    `asked`: what the manual of the carriage that it moves asks of it.
+    """
 
     profile: Profile
     width: float | None = None
     teeth: int | None = None
+    weighs: float | None = None
+    asked: Stated | None = None
     seat: Seat = field(default="teeth", init=False)
 
     @property
@@ -54,7 +61,13 @@ class ToothedLoop(Loop):
         return [self._made(n) for n in (*below[-1:], *above[:1])]
 
     @property
+    def stated(self) -> Stated | None:
+        return self.asked
+
+    @property
     def mass_kg_per_m(self) -> float:
+        if self.weighs is not None:
+            return self.weighs
         return mass_per_width(self.profile) * (self.width or 0.0)
 
     @property
@@ -98,7 +111,7 @@ class ToothedLoop(Loop):
 
 def read_loop(part: Part) -> LoopRead:
     """By its profile, width, and teeth where they were counted."""
-    drive = part.more.get("drive", Part())
+    drive, label = part.more.get("drive", Part()), part.words.get("label", "") or part.more.get("words", Part()).words.get("label", "")
     reader = FieldReader(part.quantities, drive.words)
     width, teeth = reader.value("belt_width"), reader.whole("count", 10, 5000)
     name = drive.words.get("name", "").strip()
@@ -106,4 +119,27 @@ def read_loop(part: Part) -> LoopRead:
         found = profile(name) if name else None
     except ToothedError as refusal:
         return LoopRead(None, (*reader.problems, Problem("name", str(refusal))), reader.notes)
-    return LoopRead(ToothedLoop(found, width, teeth) if found else None, tuple(reader.problems), reader.notes)
+    if width is None and label.strip():
+        width = _width_of(label)
+    weighs, asked = _carriage(part.more.get("linear", Part()))
+    return LoopRead(ToothedLoop(found, width, teeth, weighs, asked) if found else None, tuple(reader.problems), reader.notes)
+
+
+def _width_of(label: str) -> float | None:
+    """The width that a belt's name says."""
+    try:
+        belt = named(label).of
+    except ToothedError:
+        return None
+    return belt.width_m if isinstance(belt, ToothedBelt) else None
+
+
+def _carriage(part: Part) -> tuple[float | None, Stated | None]:
+    """Mass and tension by the manual of a carriage's belt; what is wrong with them is said at Survey."""
+    if part.words.get("fitted") != "yes":
+        return None, None
+    reader = FieldReader(part.quantities, part.words)
+    target, span = reader.value("linear_target", "belt_tension"), reader.value("linear_span", "point_tape")
+    share = reader.number("linear_within", 1, 60, "")
+    asked = Stated(target, share / 100 if share else USUAL_WITHIN, span, CARRIAGE) if target else None
+    return reader.value("linear_mass"), asked
