@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 from flask import Flask
-from pydantic import BaseModel
+from pydantic import BaseModel, RootModel
 
 SURVEY = {
     "quantities": {k: {"text": v} for k, v in {"driver_power": "5 hp", "driver_speed": "1750", "hours_per_day": "10", "driver_diameter": "5 3/4",
@@ -146,6 +146,8 @@ def test_every_body_in_the_open_document_has_a_name_of_its_own(app: Flask) -> No
     assert len(by_name) > 40 and all(len(models) == 1 for models in by_name.values()), [n for n, m in by_name.items() if len(m) > 1]
     documented = document["components"]["schemas"]
     for name, (model,) in by_name.items():
+        if issubclass(model, RootModel):
+            continue  # one of several: it has no fields of its own
         for known in (n for n in documented if n.split(".")[0] == name):
             assert set(documented[known].get("properties", {})) == {f.alias or k for k, f in model.model_fields.items()}, name
 

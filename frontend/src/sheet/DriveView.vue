@@ -37,6 +37,12 @@ const machine = computed(() => (drive.machine_kind && drive.machine_kind.length 
 /** A chain is not pushed: its pulls are shown in place of the span. */
 const dimensions = computed(() => (station === 'tension' && drive.kind.runs === 'chain' ? 'size' : station))
 const method = computed(() => state.sheet.value?.tight?.method ?? 'gauge')
+/** On many wheels: the belt and the free run that is read. */
+const probe = computed(() => {
+  const t = state.sheet.value?.tight
+  if (station !== 'tension' || !t) return null
+  return { belt: t.number - 1, run: Math.max(0, t.spans.indexOf(t.span)), pushed: pushed.value }
+})
 const pushed = computed(() => station === 'tension' && ['gauge', 'scale'].includes(method.value))
 </script>
 
@@ -50,8 +56,8 @@ const pushed = computed(() => station === 'tension' && ['gauge', 'scale'].includ
     :loose="asked ? looseKeepers(path) : []"
     :held="held"
     :findings="drive.findings"
-    :station="station"
     :train="station === 'size' || station === 'tension' ? state.train.value : null"
+    :probe="probe"
     @hold="held = $event"
     @drop="drop"
     @pick="wheelInHand = $event"

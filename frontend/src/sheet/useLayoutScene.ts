@@ -24,7 +24,8 @@ export interface LayoutDrawn {
   train?: Sheet['train']
   /** What is open at it: marked where it has a place. */
   findings?: Placed[]
-  station?: string
+  /** At Tension: the belt and the free run of it that is read, and whether a tool pushes it. */
+  probe?: { belt: number; run: number; pushed: boolean } | null
 }
 
 /** A line of what is written in the corner; on a phone there is one, and the drawing stands above it. */
@@ -32,7 +33,7 @@ const ROW = 24
 const CORD = 9
 const SIZE = 13.5
 const ROWS = 17
-/** How deep a push is drawn on a free run: as a share of it, for none is computed on many wheels yet. */
+/** How deep a push is drawn on a free run: as a share of it, deep enough to be seen. */
 const PUSHED = 1 / 16
 
 /** The belts round their wheels: how each turns, which run is tight, where keepers stand and take-ups reach. */
@@ -121,17 +122,15 @@ export function useLayoutScene(props: LayoutDrawn, width: Ref<number>, height: R
       return [{ key: `${w.place}`, x1, y1, x2: x1 + reach * Math.cos(turn), y2: y1 - reach * Math.sin(turn) }]
     })
   })
-  /** The longest free run of the first belt, with its outward side: where a gauge reads best. */
+  /** The free run that is read at Tension, with its outward side. */
   const longest = computed(() => {
-    const [f, layout] = [frame.value, props.layout]
-    const runs = layout?.belts[0]?.runs ?? []
-    const run = [...runs].sort(
-      (a, b) => Math.hypot(b.x2_m - b.x1_m, b.y2_m - b.y1_m) - Math.hypot(a.x2_m - a.x1_m, a.y2_m - a.y1_m),
-    )[0]
-    if (!f || !run || !layout) return null
+    const [f, layout, at] = [frame.value, props.layout, props.probe]
+    const belt = at ? layout?.belts[at.belt] : undefined
+    const run = at ? belt?.runs[at.run] : undefined
+    if (!f || !run || !layout || !belt) return null
     const line = { x1: f.x(run.x1_m), y1: f.y(run.y1_m), x2: f.x(run.x2_m), y2: f.y(run.y2_m) }
     const long = Math.hypot(line.x2 - line.x1, line.y2 - line.y1) || 1
-    const driver = layout.wheels[layout.belts[0]?.order[0] ?? 0]
+    const driver = layout.wheels[belt.order[0] ?? 0]
     // Outward of the loop: to the right of its travel when it goes round counter-clockwise; y points down.
     const side = (driver?.turns ?? 1) > 0 ? 1 : -1
     return {
@@ -142,9 +141,11 @@ export function useLayoutScene(props: LayoutDrawn, width: Ref<number>, height: R
       text: `span ${inSystem(run.length)}`,
     }
   })
-  const tension = computed(() => props.station === 'tension' && longest.value !== null)
+  const tension = computed(() => longest.value !== null)
   const pushed = computed(() =>
-    tension.value ? pushedAt(longest.value!, longest.value!.long * PUSHED, narrow.value ? 22 : 48, 4) : null,
+    tension.value && props.probe?.pushed
+      ? pushedAt(longest.value!, longest.value!.long * PUSHED, narrow.value ? 22 : 48, 4)
+      : null,
   )
   /** At Tension the free run to read on; at Survey the wheel whose field is open. */
   const dimensions = computed(() => {

@@ -89,7 +89,7 @@ def calc_sheet(body: SheetForm) -> Response:
         out.verdicts = [v for v in out.verdicts if v.topic not in ("tension", "set")] + list(tight.verdicts)
         out.tight = tight_out(tight, train, [s.title for s in train.stages] if train else [])
         out.notes |= tight.notes
-        out.figures |= {key: f for key, f in tight.figures.items() if key not in out.figures}
+        out.figures |= {key: f for key, f in tight.figures.items() if key.startswith("strand_")}
         out.problems += [p for p in tight.problems if p not in out.problems]
     return answer(out)
 

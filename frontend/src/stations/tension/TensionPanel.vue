@@ -60,6 +60,7 @@ const word = (key: string) =>
     set: (said: string) => (gauge.value.words[key] = said),
   })
 const last = computed(() => desk.kept.value[0])
+const rules = computed(() => tight.value?.marks.filter((m) => m.kind === 'rule') ?? [])
 const spanOf = word('span_of')
 const engaged = word('engaged')
 const turned = word('turned')
@@ -124,7 +125,7 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
           name="span_measured"
           field="point_tape"
           label="Span"
-          :hint="figures.span ? `${inSystem(figures.span)} by its wheels` : 'tape it'"
+          :hint="figures.span ? `${inSystem(figures.span)} as surveyed` : 'tape it'"
           @update:model-value="gauge.quantities.span_measured = $event"
         />
         <template v-for="a in method?.asks ?? []" :key="a.key">
@@ -199,7 +200,19 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
       <ReadingFoot v-if="read" v-model:hours="hourMeter" v-model:note="note" :problem="problem" />
       <el-checkbox v-if="read" v-model="wasSet">The tension was set: this is how it was left</el-checkbox>
       <SettlesNote v-if="!read" v-model="settles" :drive="drive" :headline="kept" />
+      <p class="small">
+        <router-link :to="`/drives/${drive.id}/speed`"
+          >Does it slip? Read both shafts, loaded and unloaded, before and after.</router-link
+        >
+      </p>
       <StageLimits />
+      <details v-if="rules.length" class="fold">
+        <summary>By thumb: what the old rules mean here</summary>
+        <p v-for="r in rules" :key="r.key" class="small">
+          <b>{{ r.label }}</b>: {{ inSystem(r.text) }}<template v-if="r.said">, {{ say(r.said) }}</template>
+        </p>
+        <p class="small soft">How hard a thumb pushes nobody knows: nine times in ten it lies in that range.</p>
+      </details>
       <details v-if="tight.span_notes.length" class="fold">
         <summary>Does it flop? What each run would ring at</summary>
         <p v-for="n in tight.span_notes" :key="n.between" class="small" :class="{ ember: n.source }">

@@ -29,6 +29,9 @@ const lowest = computed(() => {
   return known.length ? Math.min(...known) : null
 })
 /** Under it the belt slips, or a chain hangs too deep. */
+const shownBands = computed(() =>
+  of('manual') && (tight.value?.by_manual || !of('run in')) ? ['manual'] : hangs.value ? ['run in'] : ['run in', 'new'],
+)
 const slip = computed(() => of('running')?.mid ?? (hangs.value ? (of('run in')?.low ?? null) : null))
 /** Where a band's word begins: past the target's line where that stands in it. */
 function inner(key: string): number {
@@ -99,14 +102,14 @@ const said = computed(() => {
       </defs>
       <rect x="0" :y="top" :width="w" height="34" class="plain" />
       <rect v-if="slip !== null" x="0" :y="top" :width="x(slip)" height="34" fill="url(#tight-out)" />
-      <template v-for="key in ['run in', 'new']" :key="key">
+      <template v-for="key in shownBands" :key="key">
         <rect
           v-if="of(key)"
           :x="x(of(key)!.low)"
           :y="top"
           :width="Math.max(0, x(of(key)!.high) - x(of(key)!.low))"
           height="34"
-          :class="key === 'new' ? 'fresh' : 'in'"
+          :class="key === 'new' || (hangs && key === 'run in') ? 'fresh' : 'in'"
         />
       </template>
       <rect
@@ -122,11 +125,14 @@ const said = computed(() => {
         <text :x="x(of('run in')!.low) - 6" :y="top + 22" text-anchor="end" class="word">hangs too deep</text>
         <text :x="x(of('run in')!.high) + 6" :y="top + 22" class="word">too tight</text>
       </template>
-      <text v-if="of('run in')" :x="x(inner('run in')) + 5" :y="top + 22" class="word on">
+      <text v-if="shownBands[0] === 'manual'" :x="x(inner('manual')) + 5" :y="top + 22" class="word on">
+        by the manual
+      </text>
+      <text v-else-if="of('run in')" :x="x(inner('run in')) + 5" :y="top + 22" class="word on">
         {{ hangs ? 'right' : 'right, run in' }}
       </text>
       <text
-        v-if="of('new') && x(of('new')!.high) - x(of('new')!.low) > 34 && !hangs"
+        v-if="shownBands.includes('new') && of('new') && x(of('new')!.high) - x(of('new')!.low) > 34"
         :x="x(inner('new')) + 5"
         :y="top + 22"
         class="word on"

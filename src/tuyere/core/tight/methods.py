@@ -203,12 +203,15 @@ def lacks(method: Method, at: Setting) -> str:
     return ""
 
 
+_LEAST_PUSH = 2.0  # lbf: its marks stand half a pound apart
 STEMS = (("single", 35.0), ("double", 66.0), ("triple", 99.0))  # lbf: common practice, medium
 
 
 def stem_for(force_n: float) -> str:
     """Which spring gauge reaches a force with a tenth of its range to spare, in words."""
     lbf = from_si(force_n, "force", "lbf")
+    if lbf < _LEAST_PUSH:
+        return "So light a push a spring gauge can hardly tell: pluck the note, or use a fine scale."
     for name, most in STEMS:
         if lbf <= 0.9 * most:
             return f"A {name}-stem gauge ({most:.0f} lbf, {to_si(most, 'force', 'lbf'):.0f} N) reaches it."

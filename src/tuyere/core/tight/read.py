@@ -258,7 +258,7 @@ def _aim_words(page: Page) -> tuple[str, str] | None:
     if not page.has("aim_low", "aim_high"):
         return None
     low, high = page.figures["aim_low"], page.figures["aim_high"]
-    return f"{low.us} ({low.si})", f"{high.us} ({high.si})"
+    return tuple(f.us if f.us == f.si else f"{f.us} ({f.si})" for f in (low, high))  # type: ignore[return-value]
 
 
 def _uppers(stage: TightStage, scale: Scale) -> list[Upper]:

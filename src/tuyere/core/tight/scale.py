@@ -47,8 +47,7 @@ class Band:
     source: str
 
 
-@dataclass(frozen=True)
-class Rule:
+class Rule(NamedTuple):
     """One school's rule here: what it comes to (N; 5 to 95 %), in words."""
 
     key: str
@@ -83,6 +82,32 @@ class Scale:
 def scale_of(stage: TightStage, holds: Holds, span_m: float | None) -> Scale:
     """The scale; without power or speed only what does not ask for them. Raises GeometryError, WindowError."""
     rules = tuple(_rules(stage, span_m)) if span_m else ()
+    found = _scale_of(stage, holds, span_m, rules)
+    return replace(found, rules=tuple(r._replace(said=means(r, found)) for r in rules)) if found.run_in else found
+
+
+def means(rule: Rule, scale: Scale) -> str:
+    """What a rule of thumb would do here, in a few words: by its middle, and by how far its band reaches."""
+    band = scale.run_in
+    if band is None:
+        return ""
+
+    def at(tension: float) -> str:
+        if scale.slips and tension < scale.slips.running_n:
+            return "slips under load"
+        if scale.lowest and scale.lowest.limit_n is not None and tension > scale.lowest.limit_n:
+            return f"past its {scale.lowest.name}"
+        if tension < band.low_n:
+            return "slack"
+        return "right" if tension <= band.high_n else "tighter than it needs"
+
+    low, mid, high = at(rule.low_n), at(rule.mid_n), at(rule.high_n)
+    if low == mid == high:
+        return mid
+    return f"most likely {mid}; anything from {low} to {high}" if low != high else mid
+
+
+def _scale_of(stage: TightStage, holds: Holds, span_m: float | None, rules: tuple[Rule, ...]) -> Scale:
     manual = _manual(stage, holds, span_m)
     if stage.hangs:
         run_in = _by_sag(stage)
@@ -178,10 +203,10 @@ def _rules(stage: TightStage, span_m: float) -> list[Rule]:
     for r in rows("tension_thumb_rules"):
         if stage.loop.seat not in r["seats"].split(";"):
             continue
-        q = {"in": to_si(float(r["deflection"]), "length", "in"), "share": float(r["deflection"]) * span_m, "thickness": float(r["deflection"]) * stage.strand.thick_m}[r["given_in"]]  # fmt: skip
-        if not q or q > span_m / 6:  # on a short span so much give is no rule
+        q = {"in": to_si(float(r["deflection"]), "length", "in"), "share": float(r["deflection"]) * span_m, "thickness": float(r["deflection"]) * stage.strand.thick_m, "tension": float(r["deflection"])}[r["given_in"]]  # fmt: skip
+        if not q or (q > span_m / 6 and r["given_in"] != "tension"):  # on a short span so much give is no rule
             continue
-        mid = tension_under(to_si(float(r["push_lbf"]), "force", "lbf"), span_m, q)
+        mid = q if r["given_in"] == "tension" else tension_under(to_si(float(r["push_lbf"]), "force", "lbf"), span_m, q)
         spread = math.pow(float(r["factor"]), _NINETY)
         found.append(Rule(r["key"], r["rule"], mid / spread, mid, mid * spread, r["source"]))
     return found
