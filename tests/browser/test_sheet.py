@@ -107,7 +107,7 @@ def test_the_trend_leads_to_its_readings_and_the_log_prints(open_as: Any) -> Non
 def test_new_belts_ask_for_more_than_run_in_ones(open_as: Any) -> None:
     page = open_as("Ines")
     open_drive(page, "Refrigeration compressor 1", "Tension")
-    lowest = page.locator(".do .pair .value").first
+    lowest = page.locator(".pair .value").first
     run_in = float(lowest.inner_text().split()[0])
     page.get_by_text("New belts", exact=True).click()
     expect(lowest).not_to_contain_text(f"{run_in}")

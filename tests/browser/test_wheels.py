@@ -272,7 +272,8 @@ def test_a_deck_and_a_train_are_known_at_every_station(open_as: Any) -> None:
     expect(page.get_by_role("row", name=re.compile("^left rotor 4.50 hp"))).to_be_visible()
     expect(page.get_by_text("Engineering estimate", exact=False).first).to_be_visible()
     station(page, "Tension")
-    expect(page.get_by_text("engine slips first.")).to_be_visible()
+    expect(page.get_by_text("slips first at the engine")).to_be_visible()
+    page.get_by_text("What it pulls its shafts with").click()
     expect(page.get_by_role("row", name=re.compile(r"^right rotor \d+\.\d lbf"))).to_be_visible()
     page.goto("/floor")
     open_drive(page, "Dust pellet press", "Speed")
@@ -295,17 +296,5 @@ def test_a_deck_and_a_train_are_known_at_every_station(open_as: Any) -> None:
     second.get_by_role("textbox", name="die, outside").fill("20.4")
     expect(page.locator(".strip")).to_contain_text("4.812")
     station(page, "Tension")
+    page.get_by_text("What it pulls its shafts with").click()
     expect(page.get_by_text(re.compile("jackshaft, large and jackshaft, small:"))).to_be_visible()
-
-
-def test_tension_opens_on_every_kind_of_drive(open_as: Any) -> None:
-    page = open_as("Marta")
-    for machine, says in (
-        ("Drag-chain conveyor", "A chain is not tensioned"),
-        ("Workshop lathe", "Setting a flat belt is not worked out here yet"),
-        ("Bag filter shaker", "Setting a toothed belt is not worked out here yet"),
-    ):
-        page.goto("/floor")
-        open_drive(page, machine, "Tension")
-        expect(page.get_by_text(says)).to_be_visible()
-        expect(page.get_by_text("What its strands carry at work").or_(page.get_by_text("Once both wheels, the power"))).to_be_visible()

@@ -18,6 +18,14 @@ const noSheaves = sheavesOf(blankForm().survey)
 /** Numbers are dimmed only when the answer takes longer than a person notices. */
 const SLOW_MS = 120
 
+/** What is typed of fields that go by name, in the order of their names. */
+function said(fields: object): object {
+  const typed = Object.entries(fields as Record<string, string | { text: string }>).filter(([, e]) =>
+    typeof e === 'string' ? e : e.text,
+  )
+  return Object.fromEntries(typed.sort(([a], [b]) => (a < b ? -1 : 1)))
+}
+
 /** A form as compared: the unit waiting in an empty field does not count. */
 function print(form: unknown): string {
   return JSON.stringify(form, (key, value: unknown) => {
@@ -26,8 +34,8 @@ function print(form: unknown): string {
       if ('unit' in entry && !entry.text) return null
       // Fields that only wait to be typed in are as good as none.
       if (key === 'forces') return (value as { text: string }[]).filter((e) => e.text)
-      if (key === 'quantities')
-        return Object.fromEntries(Object.entries(value).filter(([, e]) => (e as { text: string }).text))
+      // By name, for the record keeps them in an order of its own.
+      if (key === 'quantities' || key === 'words') return said(value)
     }
     return value
   })

@@ -78,6 +78,13 @@ class SpanNoteOut(BaseModel):
     clear_up: BothOut | None
 
 
+class PullOut(BaseModel):
+    """What a wheel pulls its shaft with at work."""
+
+    wheel: str
+    text: BothOut
+
+
 class ReadOut(BaseModel):
     """One strand as read."""
 
@@ -117,6 +124,8 @@ class TightOut(BaseModel):
     marks: list[MarkOut]
     uppers: list[UpperOut]
     span_notes: list[SpanNoteOut]
+    pulls: list[PullOut]
+    pulls_at: BothOut
     first: str = Field("", description="the wheel that slips first")
     empty: bool = False
     by_manual: bool = False
@@ -172,6 +181,7 @@ def tight_out(found: Tight, train: TrainDuty | None, titles: Sequence[str]) -> T
             for u in found.uppers
         ],
         span_notes=[_span_note(n) for n in found.span_notes],
+        pulls=[PullOut(wheel=name, text=both_out(n, "force")) for name, n in found.pulls], pulls_at=both_out(found.pulls_at_n, "force"),
         first=stage.wheels[slips.first_running].name if slips and slips.first_running is not None else "",
         empty=bool(scale and scale.empty), by_manual=bool(found.holds and found.holds.by_manual and scale and scale.manual),
         grip=found.holds.grip if found.holds else 1.0, settles=stage.loop.slips,

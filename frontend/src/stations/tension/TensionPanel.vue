@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
-import { computed, inject } from 'vue'
+import { computed, inject, onUnmounted, ref, watch } from 'vue'
 
 import type { Choices, DriveOut } from '../../api/client'
 import SettlesNote from '../../open/SettlesNote.vue'
@@ -11,7 +11,7 @@ import KeepReadingBar from '../../sheet/KeepReadingBar.vue'
 import MeasureField from '../../sheet/MeasureField.vue'
 import ReadingFoot from '../../sheet/ReadingFoot.vue'
 import { useKeepReading } from '../../sheet/useKeepReading'
-import { sheetKey } from '../../sheet/useSheet'
+import { moreFiguresKey, sheetKey } from '../../sheet/useSheet'
 import VerdictSlip from '../../sheet/VerdictSlip.vue'
 import { ago } from '../../words'
 import KeepSurvey from '../survey/KeepSurvey.vue'
@@ -28,6 +28,10 @@ const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
 const state = inject(sheetKey)!
 const desk = inject(tensionKey)!
 const { gauge, tight, method, stage, read } = desk
+// The working of the station's own figures opens like any other's.
+const more = inject(moreFiguresKey)!
+watch(tight, (now) => (more.value = now?.figures ?? {}), { immediate: true })
+onUnmounted(() => (more.value = {}))
 const narrow = useMediaQuery('(max-width: 760px)')
 const keeper = useKeepReading('belt tension', () => drive, state)
 const { problem, kept, hourMeter, note, strand, wasSet, settles } = keeper
@@ -60,6 +64,14 @@ const word = (key: string) =>
     set: (said: string) => (gauge.value.words[key] = said),
   })
 const last = computed(() => desk.kept.value[0])
+/** What stands with the stage was changed: its bar stays, with what became of it, until a reading is taken. */
+const touched = ref(false)
+watch(
+  () => [state.dirty.value, read.value] as const,
+  ([dirty, reading]) => (touched.value = !reading && (dirty || touched.value)),
+  { immediate: true },
+)
+const shared = computed(() => (state.train.value?.shafts ?? []).filter((s) => s.name.includes(' and ')))
 const rules = computed(() => tight.value?.marks.filter((m) => m.kind === 'rule') ?? [])
 const spanOf = word('span_of')
 const engaged = word('engaged')
@@ -102,8 +114,10 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
       </ol>
       <p v-if="tight.stem" class="small soft">{{ tight.stem }}</p>
       <div v-if="figures.aim_low" class="row aim">
-        <FigureValue :figure="figures.aim_low" label="Should show" size="big" />
-        <FigureValue :figure="figures.aim_high" label="to" size="big" />
+        <span class="pair">
+          <FigureValue :figure="figures.aim_low" label="Should show" size="big" />
+          <FigureValue :figure="figures.aim_high" label="to" size="big" />
+        </span>
         <FigureValue
           v-if="['gauge', 'scale'].includes(tight.method)"
           :figure="figures.deflection"
@@ -157,6 +171,7 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
           :hint="figures[`strand_${i + 1}`] ? `→ ${inSystem(figures[`strand_${i + 1}`]!)}` : ''"
         />
       </div>
+      <FigureValue v-if="figures.tension_target" :figure="figures.tension_target" label="Tension to aim for" />
       <div v-if="figures.strand_average" class="row means">
         <FigureValue
           :figure="figures.strand_average"
@@ -206,6 +221,26 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
         >
       </p>
       <StageLimits />
+      <details v-if="tight.pulls.length" class="fold">
+        <summary>What it pulls its shafts with</summary>
+        <table>
+          <tbody>
+            <tr v-for="p in tight.pulls" :key="p.wheel">
+              <th scope="row">{{ say(p.wheel) }}</th>
+              <td class="n">{{ inSystem(p.text) }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-for="s in shared" :key="s.name" class="small">
+          {{ s.name }}: <b>{{ s.pull ? inSystem(s.pull) : '–' }}</b><span class="soft"
+            >, the belts' pulls added as arrows, at the least that carries the powers</span
+          >
+        </p>
+        <p class="small soft">
+          All {{ tight.runs === 'chain' ? 'strands' : 'belts' }} together at work, at {{ inSystem(tight.pulls_at) }} in
+          {{ tight.runs === 'chain' ? 'the slack strand' : `one ${tight.one} at rest` }}; without the wheel's weight.
+        </p>
+      </details>
       <details v-if="rules.length" class="fold">
         <summary>By thumb: what the old rules mean here</summary>
         <p v-for="r in rules" :key="r.key" class="small">
@@ -224,7 +259,7 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
       </details>
     </template>
   </div>
-  <KeepSurvey v-if="state.dirty.value && !read" :drive="drive" usual="what holds its tension" />
+  <KeepSurvey v-if="touched" :drive="drive" usual="what holds its tension" />
   <KeepReadingBar v-else :keeper="keeper" :read="read" idle="Take a reading first." label="Keep this reading" />
 </template>
 
@@ -281,8 +316,12 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
   gap: 6px;
   font-size: 14.5px;
 }
-.aim {
+.aim,
+.pair {
   gap: 22px;
+}
+.pair {
+  display: inline-flex;
 }
 .gauge {
   display: grid;
@@ -312,6 +351,21 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
   gap: 26px;
   border-top: 1px solid var(--hair);
   padding-top: 10px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-variant-numeric: tabular-nums;
+}
+th,
+td {
+  text-align: left;
+  font-weight: 500;
+  padding: 7px 4px;
+  border-bottom: 1px solid var(--hair-2);
+}
+.n {
+  text-align: right;
 }
 .fold {
   border-top: 1px solid var(--hair);

@@ -1,8 +1,8 @@
-import { computed, inject, provide, ref, watch, type InjectionKey } from 'vue'
+import { computed, type InjectionKey, provide, ref, watch } from 'vue'
 
 import type { Choices, DriveOut, Entry, Sheet } from '../../api/client'
 import { blankEntry, type Stage, usualUnit } from '../../sheet/form'
-import { moreFiguresKey, type SheetState } from '../../sheet/useSheet'
+import type { SheetState } from '../../sheet/useSheet'
 
 export type Tight = NonNullable<Sheet['tight']>
 export type Method = Tight['methods'][number]
@@ -37,8 +37,6 @@ export function useTension(state: SheetState, choices: () => Choices, drive: () 
     },
     { immediate: true },
   )
-  const more = inject(moreFiguresKey, null)
-  watch(tight, (now) => more && (more.value = now?.figures ?? {}), { immediate: true })
   const method = computed<Method | undefined>(() => tight.value?.methods.find((m) => m.key === tight.value?.method))
   const stage = computed<Stage>(() => state.form.value.survey.stages[gauge.value.stage - 1] ?? state.first.value)
   const waiting = new Map<string, Entry[]>()

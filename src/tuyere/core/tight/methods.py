@@ -62,11 +62,9 @@ BY_KEY = {m.key: m for m in METHODS}
 
 
 def methods_for(stage: TightStage) -> tuple[Method, ...]:
-    """What can be used on a stage, the one that suits it best first."""
+    """What can be used on a stage, the usual one first; a span that a manual gives is plucked."""
     fit = [m for m in METHODS if stage.loop.seat in m.seats and (not m.held or stage.held_by in m.held)]
-    # What holds it says most; a span that the manual gives is plucked.
-    first = "note" if stage.loop.stated else ""
-    return tuple(sorted(fit, key=lambda m: (not m.held, m.key != first)))
+    return tuple(sorted(fit, key=lambda m: m.key != "note")) if stage.loop.stated else tuple(fit)
 
 
 @dataclass(frozen=True)

@@ -1,7 +1,8 @@
 """From what people typed about a stage's tension to everything that the station shows of it."""
 
+import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from tuyere.core.entry.field import FIELDS, Note
 from tuyere.core.entry.reader import FieldReader
@@ -11,7 +12,7 @@ from tuyere.core.origin import Confidence, Origin
 from tuyere.core.tension import deflection, measured
 from tuyere.core.tension.beam import SlackError
 from tuyere.core.tension.statics import SteepError
-from tuyere.core.tension.window import WindowError
+from tuyere.core.tension.window import WindowError, strain
 from tuyere.core.tight.judge import between, judge
 from tuyere.core.tight.limits import Holds, read_holds
 from tuyere.core.tight.methods import BY_KEY, SHOWS, TENSION, Method, Setting, lacks, methods_for, stem_for, steps
@@ -72,6 +73,8 @@ class Tight:
     span: str
     spans: tuple[str, ...]
     span_notes: tuple[SpanNote, ...]
+    pulls_at_n: float
+    pulls: tuple[tuple[str, float], ...]
     verdicts: tuple[Verdict, ...]
     notes: dict[str, Note]
     problems: tuple[Problem, ...]
@@ -113,15 +116,44 @@ def read_tension(stage: TightStage, typed: TypedTension) -> Tight:
     return Tight(
         stage, at, method, methods, scale, holds, tuple(_uppers(stage, scale)), dict(page.figures), strands, (*(stage.loop.stated.steps if stage.loop.stated else ()), *steps(method, at, aim)),
         wants, stem_for(page.values["aim_high"].n) if method.key in ("gauge",) and page.has("aim_high") else "", _why_not(stage),
-        spans[chosen].between, tuple(s.between for s in spans), span_notes(stage, now), tuple(verdicts), reader.notes, tuple(reader.problems),
+        spans[chosen].between, tuple(s.between for s in spans), span_notes(stage, now), now, tuple(_pulls(stage, now)), tuple(verdicts), reader.notes, tuple(reader.problems),
     )  # fmt: skip
 
 
 def _nothing(stage: TightStage, method: Method, methods: tuple[Method, ...], why: str, reader: FieldReader) -> Tight:
     said = Verdict("tension", Tone.OPEN, "No window yet", why)
     return Tight(
-        stage, None, method, methods, None, None, (), {}, (), (), "", "", why, "", (), (), (said,), reader.notes, tuple(reader.problems)
+        stage,
+        None,
+        method,
+        methods,
+        None,
+        None,
+        (),
+        {},
+        (),
+        (),
+        "",
+        "",
+        why,
+        "",
+        (),
+        (),
+        0.0,
+        (),
+        (said,),
+        reader.notes,
+        tuple(reader.problems),
     )
+
+
+def _pulls(stage: TightStage, tension_n: float) -> list[tuple[str, float]]:
+    """What each wheel pulls its shaft with at work (N), at a tension of one strand at rest; a chain's slack strand hangs free."""
+    if not stage.loaded or not tension_n:
+        return []
+    at_work = stage.as_window()
+    on = strain(replace(at_work, held_by="slack_side") if stage.hangs else at_work)
+    return [(w.name, math.hypot(*on.pull_on(i, tension_n))) for i, w in enumerate(stage.wheels)]
 
 
 def _why_not(stage: TightStage) -> str:
@@ -213,7 +245,7 @@ def _figures(stage: TightStage, scale: Scale, u_span: UFloat, span: Given | None
         return
     confidence = Confidence.MEDIUM if stage.loop.slips else Confidence.LOW
     if scale.target_n is not None and not stage.hangs:
-        page.put(figure("tension_target", "tension to aim for, by the model", "T", "force", exact(scale.target_n), [], _target_formula(stage), MODEL, confidence,
+        page.put(figure("tension_target", "tension to aim for, by the model", "T", "force", exact(scale.target_n), _target_lines(stage), _target_formula(stage), MODEL, confidence,
                         note="The exact half-sum of the strands at design power. Published forms for V-belts ask for nine tenths of it (IP-20)." if stage.holds == "fixed" else ""), exact(scale.target_n))  # fmt: skip
     edges = {
         "tension_low": ("lowest, run in", scale.run_in.low_n, scale.run_in.source),
@@ -232,6 +264,21 @@ def _figures(stage: TightStage, scale: Scale, u_span: UFloat, span: Given | None
             ("slip_jolt", "slips under it, in a jolt", scale.slips.jolt_n),
         ):
             page.put(figure(key, label, "T", "force", exact(value), [], "(F_1 - m v²)/(F_2 - m v²) = e^(fθ/sin(groove/2))", MODEL, Confidence.LOW, note=f"With dry textbook friction {stage.strand.friction:g}: wet or oily it slips sooner." if stage.loop.slips else "Teeth do not slip: under it the slack strand hangs free, and teeth can jump."), exact(value))  # fmt: skip
+
+
+def _target_lines(stage: TightStage) -> list[Line]:
+    """What the target is reckoned from: pull of one strand at design power, the strands' design ratio, the centrifugal part."""
+    on = stage.at_rest
+    wrap = min(w for w, wheel in zip(on.path.wraps_rad, on.stage.wheels, strict=True) if wheel.power_w)
+    pull = on.effective_n * on.stage.design_factor
+    ratio = f"{stage.loop.design_ratio(wrap):.2f}"
+    found = [
+        Line("T_e", f"pull of one {stage.strand.one} at design power", *shown(pull, "force"), Origin.COMPUTED, Origin.STANDARD),
+        Line("R", f"tight over slack strand at {math.degrees(wrap):.0f}° of wrap", ratio, ratio, Origin.STANDARD, Origin.STANDARD),
+    ]
+    if stage.holds == "fixed":
+        found.append(Line("m v²", "centrifugal part", *shown(on.centrifugal_n, "force"), Origin.COMPUTED, Origin.STANDARD))
+    return found
 
 
 def _target_formula(stage: TightStage) -> str:
