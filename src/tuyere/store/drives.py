@@ -117,15 +117,16 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
             .order_by(col(Stage.position))
         ),
     )  # fmt: skip
-    readings = {
-        r.drive_id: r
-        for r in session.execute(
+    by_stage = _by(
+        "drive_id",
+        session.execute(
             columns(col(Reading.drive_id), col(Reading.taken_at), col(Reading.summary))
             .where(col(Reading.drive_id).in_(here), col(Reading.struck_at).is_(None), col(Reading.kind) == "belt tension")
-            .ext(distinct_on(col(Reading.drive_id)))
-            .order_by(col(Reading.drive_id), col(Reading.taken_at).desc())
-        )
-    }
+            .ext(distinct_on(col(Reading.drive_id), col(Reading.stage_position)))
+            .order_by(col(Reading.drive_id), col(Reading.stage_position), col(Reading.taken_at).desc())
+        ),
+    )
+    readings = {drive_id: weightiest(rows) for drive_id, rows in by_stage.items()}
     findings = _by(
         "drive_id",
         session.execute(
@@ -195,9 +196,25 @@ def last_speed(session: Session, drive_id: uuid.UUID) -> Reading | None:
     return session.exec(wanted.order_by(col(Reading.taken_at).desc()).limit(1)).first()
 
 
+_WEIGHT = ("good", "open", "watch", "stop")
+
+
+def weightiest(newest: Iterable[Any]) -> Any | None:
+    """Of each stage's newest tension reading the one that wants the most; of equals, the newest."""
+
+    def weight(row: Any) -> tuple[int, datetime]:
+        tone = row.summary.get("tone", "")
+        return (_WEIGHT.index(tone) if tone in _WEIGHT else -1, row.taken_at)
+
+    return max(newest, key=weight, default=None)
+
+
 def last_tension(session: Session, drive_id: uuid.UUID) -> Reading | None:
-    """The newest tension reading of a drive that is not struck out."""
-    return next(iter(tensions(session, drive_id, 1)), None)
+    """The tension reading of a drive that stands for it: the weightiest of its stages' newest."""
+    newest: dict[int, Reading] = {}
+    for row in tensions(session, drive_id):
+        newest.setdefault(row.stage_position, row)
+    return weightiest(newest.values())
 
 
 def tensions(session: Session, drive_id: uuid.UUID, most: int = 24) -> list[Reading]:

@@ -6,11 +6,16 @@ from typing import Any, Literal
 
 from flask import Response
 from pydantic import BaseModel, Field
+from sqlmodel import Session
 
 from tuyere.core.dues.rules import standard_rules
 from tuyere.core.entry.field import FIELDS
+from tuyere.core.tight.settling import left_after
 from tuyere.core.working.figure import plus_minus, shown
+from tuyere.store import drives
 from tuyere.store import log as store
+from tuyere.store.columns import now
+from tuyere.store.dues import facts_of
 from tuyere.store.tables import Reading, ReadingValue, Role
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
@@ -75,21 +80,68 @@ class LogEntryOut(BaseModel):
     struck: bool = False
     open: bool = False
     row_version: int = 1
+    stage: int = 1
     values: list[LoggedValue] = Field(default_factory=list)
     figures: dict[str, LoggedFigure] = Field(default_factory=dict)
 
 
+class ExpectedAt(BaseModel):
+    """What should be left of a tension at a time, N."""
+
+    at: datetime
+    low: float
+    high: float
+
+
+class ExpectedOut(BaseModel):
+    """How a tension that was set should settle until it is read again, on one stage."""
+
+    stage: int
+    points: list[ExpectedAt]
+
+
 class LogOut(BaseModel):
-    """A drive's log, newest first."""
+    """A drive's log, newest first, and how its tensions should have settled."""
 
     entries: list[LogEntryOut]
+    expected: list[ExpectedOut]
 
 
 @blueprint.get("/drives/<uuid:drive_id>/log", summary="Everything that happened to a drive", responses={"200": LogOut})
 @at_site_of_drive(Role.VIEWER)
 def get_log(path: DrivePath) -> Response:
     with reading() as session:
-        return answer(LogOut(entries=[_log_entry(e) for e in store.log(session, path.drive_id)]))
+        entries = store.log(session, path.drive_id)
+        return answer(LogOut(entries=[_log_entry(e) for e in entries], expected=_expected(session, path.drive_id)))
+
+
+_SHARES = (0.0, 0.001, 0.01, 0.05, 0.2, 0.5, 1.0)  # of the way to the next reading: it falls fast at first
+
+
+def _expected(session: Session, drive_id: uuid.UUID) -> list[ExpectedOut]:
+    """From each tension that was set (a new set, or set again) to the next reading of its stage, or to today."""
+    rows = sorted(drives.tensions(session, drive_id, 200), key=lambda r: r.taken_at)
+    facts, configuration = facts_of(session, [drive_id])[drive_id], drives.current_configuration(session, drive_id)
+    clock = facts.clock(configuration.hours_per_day if configuration else None)
+    set_at = {h.at for h in facts.happened if h.kind == "re-tension"}
+    found = []
+    for i, row in enumerate(rows):
+        mean, kind = row.summary.get("figures", {}).get("strand_average"), row.summary.get("settles_as", "")
+        if not mean or not (row.belt_state == "new" or row.taken_at in set_at):
+            continue
+        until = next((r.taken_at for r in rows[i + 1 :] if r.stage_position == row.stage_position), now())
+        ran = clock.between(row.taken_at, until)
+        if ran is None or until <= row.taken_at:
+            continue
+        left = [(share, left_after(kind, share * ran[1])) for share in _SHARES]
+        points = [
+            ExpectedAt(at=row.taken_at + share * (until - row.taken_at), low=x.low * mean["si"], high=x.high * mean["si"])
+            for share, x in left
+            if x
+        ]
+        if points:
+            found.append(ExpectedOut(stage=row.stage_position, points=points))
+    return found
 
 
 def _log_entry(entry: store.LogEntry) -> LogEntryOut:
@@ -199,6 +251,7 @@ def _logged_reading(entry: store.LogEntry, row: Reading) -> LogEntryOut:
         tool=row.tool,
         belt_state=row.belt_state,
         strand=row.strand,
+        stage=row.stage_position,
         state=_state(row),
         hour_meter_h=row.hour_meter_h,
         note=row.note,

@@ -19,6 +19,16 @@ const { data, error, isPending, refetch } = useLog(() => drive.id)
 const mayWrite = useMayWrite()
 const client = useQueryClient()
 const entries = computed(() => data.value?.entries ?? [])
+/** One trend a stage: fittings and surveys are of the whole drive. */
+const trends = computed(() => {
+  const read = entries.value.filter((e) => e.kind === 'belt tension')
+  const stages = [...new Set(read.map((e) => e.stage ?? 1))].sort()
+  return stages.map((stage) => ({
+    stage,
+    entries: entries.value.filter((e) => e.kind !== 'belt tension' || (e.stage ?? 1) === stage),
+    expected: (data.value?.expected ?? []).filter((x) => x.stage === stage),
+  }))
+})
 const marked = ref('')
 /** What the log is looked through for. */
 const SHOWN: { title: string; kinds: readonly string[] }[] = [
@@ -88,13 +98,14 @@ async function strike(entry: LogEntry, struck: boolean): Promise<void> {
   }
   await Promise.all([
     client.invalidateQueries({ queryKey: ['log', drive.id] }),
+    client.invalidateQueries({ queryKey: ['drive', drive.id] }),
     client.invalidateQueries({ queryKey: ['floor'] }),
   ])
 }
 function how(e: LogEntry): string {
   const parts = [
     e.method
-      ? `${e.who}, by ${e.tool === 'tachometer' ? e.tool : `${e.tool}, ${e.method} of the ${e.strand} strand`}; machine ${e.machine_state}`
+      ? `${e.who}, by ${e.tool === 'tachometer' ? e.tool : `${e.tool}, ${e.method} of the ${e.strand} strand`}; machine ${e.machine_state}${e.state ? `, ${e.state}` : ''}`
       : e.who,
   ]
   if (e.belt_state) parts.push(`${e.belt_state} belts`)
@@ -139,7 +150,14 @@ const print = () => window.print()
       <p v-else>A finding or a due put on this drive will stand here.</p>
     </div>
     <template v-else>
-      <TrendChart v-if="!recordOnly" :entries="entries" @show="show" />
+      <TrendChart
+        v-for="s in trends"
+        :key="s.stage"
+        :entries="s.entries"
+        :expected="s.expected"
+        :title="trends.length > 1 ? `Stage ${s.stage}: average strand tension` : ''"
+        @show="show"
+      />
       <p
         v-for="p in [problem, reopenProblem, strikeProblem].filter(Boolean)"
         :key="p!.detail"

@@ -2,11 +2,15 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
-import type { LogEntry } from '../../api/client'
+import type { Log, LogEntry } from '../../api/client'
 import { inSystem, NEWTON_PER_LBF, settings } from '../../settings'
 
 /** Average strand tension over time against the window that held at each reading; fittings as upright lines. */
-const { entries } = defineProps<{ entries: LogEntry[] }>()
+const {
+  entries,
+  expected = [],
+  title = '',
+} = defineProps<{ entries: LogEntry[]; expected?: Log['expected']; title?: string }>()
 const emit = defineEmits<{ show: [id: string] }>()
 const frame = ref<HTMLElement>()
 const { width } = useElementSize(frame)
@@ -65,6 +69,11 @@ const chart = computed(() => {
   return {
     points,
     line: path(points),
+    settles: expected.map((e) => {
+      const at = (key: 'low' | 'high') =>
+        e.points.map((p) => ({ x: x(Math.min(to, new Date(p.at).getTime())), y: y(p[key]) }))
+      return `M ${path(at('low'))} L ${path(at('high').reverse())} Z`
+    }),
     band: `M ${path(lows)} L ${path([...highs].reverse())} Z`,
     ticks,
     fittings,
@@ -77,11 +86,17 @@ const chart = computed(() => {
   <figure ref="frame">
     <template v-if="chart">
       <figcaption>
-        <b>Average strand tension</b>
-        <span class="soft small">{{ inSystem({ us: 'lbf', si: 'N' }) }}; band: right for run-in belts, up to new</span>
+        <b>{{ title || 'Average strand tension' }}</b>
+        <span class="soft small"
+          >{{ inSystem({ us: 'lbf', si: 'N' }) }}; band: right for run-in belts, up to new<template
+            v-if="chart.settles.length"
+            >; dotted: how a set tension settles</template
+          ></span
+        >
       </figcaption>
       <svg :width="width" :height="HEIGHT" role="group" aria-label="Average strand tension over time">
         <path :d="chart.band" class="band" />
+        <path v-for="d in chart.settles" :key="d" :d="d" class="settles" />
         <g v-for="t in chart.ticks" :key="t.text">
           <line :x1="PAD.left - 4" :x2="width - PAD.right" :y1="t.y" :y2="t.y" class="grid" />
           <text :x="PAD.left - 7" :y="t.y + 4" text-anchor="end">{{ t.text }}</text>
@@ -138,6 +153,11 @@ text {
 }
 .band {
   fill: var(--within-tint);
+}
+.settles {
+  fill: none;
+  stroke: var(--ink-2);
+  stroke-dasharray: 2 3;
 }
 .grid {
   stroke: var(--hair-2);
