@@ -168,6 +168,18 @@ def test_a_carriage_is_held_against_its_manual_without_power() -> None:
     assert said.headline.startswith("Slack") and said.sureness == "sure"
 
 
+def test_a_flat_belt_by_its_stretch_and_arms_that_stand_with_the_stage() -> None:
+    """Film-core belts are set at 1.5 to 3 % (common practice, no source); a base's arms are asked once."""
+    film = replace(stage("flat"), loop=FlatLoop(0.00178, flat_belts()["polyamide 0.07in"], 0.05))
+    for fitted, says in (("1010 mm", "Slack"), ("1020 mm", "Right"), ("1040 mm", "too far")):
+        found = read(film, "marks", fitted, quantities={"mark_slack": Typed("1000 mm", "")})
+        assert says in next(v for v in found.verdicts if v.topic == "tension").headline
+    arms = {"weight_arm": Typed("200 mm", ""), "strand_arm_1": Typed("100 mm", ""), "strand_arm_2": Typed("300 mm", "")}
+    base = read(stage(held_by="pivoted base"), "base", "1200 N", kept=arms)
+    assert base.strands[0].n == pytest.approx(1200 * 0.2 / (0.4 * 3))
+    assert base.scale and base.scale.target_n != pytest.approx(read(stage()).scale.target_n)  # type: ignore[union-attr]
+
+
 def test_a_chains_slack_in_both_strands_counts_as_one_and_moves_the_sprockets() -> None:
     on = stage("chain", lean=0.3)
     alone = read(on, "sag", "15 mm")

@@ -88,6 +88,18 @@ def test_strands_share_a_load_as_an_elastic_belt_of_fixed_length_does() -> None:
     assert on.strands(rest) == pytest.approx(list(first + rises - lost))
 
 
+@given(st.floats(0.05, 0.5), st.floats(0.05, 0.5))
+def test_a_pivoted_base_keeps_the_moment_of_its_strands(tight_arm: float, slack_arm: float) -> None:
+    """W x = T1 y1 + T2 y2 at work as at rest (free body of motor and base): Shigley's pivoted drives; statics."""
+    stage = pair(arms=(slack_arm, tight_arm))
+    on, found = strain(stage), window(stage)
+    slack, tight = on.strands(found.target_n)
+    assert tight * tight_arm + slack * slack_arm == pytest.approx(found.target_n * (tight_arm + slack_arm))
+    assert tight / slack == pytest.approx(5 ** (min(on.path.wraps_rad) / math.pi))
+    nearer, farther = (window(pair(arms=arms)).target_n for arms in ((0.3, 0.1), (0.1, 0.3)))
+    assert nearer < farther, "the tight strand near the pivot tightens itself"
+
+
 def test_starting_has_its_own_torque_and_no_centrifugal_pull() -> None:
     found = window(pair(start_factor=2.2))
     bare = window(replace(pair(power=5000 * 2.2), mass_kg_per_m=0))

@@ -1,6 +1,7 @@
 """The open calculations of tension: bare numbers in and out, each method with its own fields only."""
 
 import math
+import uuid
 from typing import Any
 
 import pytest
@@ -96,3 +97,63 @@ def test_a_window_and_the_move_to_its_target(client: FlaskClient) -> None:
     assert apart["centre_change_m"] > 0 and apart["turns"] == pytest.approx(apart["centre_change_m"] / 0.002)
     back = ask(client, "move", move | {"tension_wanted_n": 50})
     assert back["centre_change_m"] < 0 and back["turns"] < 0 and back["centre_change_u_m"] > 0
+
+
+def drive_of(caller: Any, machine: str) -> str:
+    listed = caller.get(f"/api/sites/{caller.site_id}/floor").json["drives"]
+    return str(next(d["id"] for d in listed if d["machine"] == machine))
+
+
+def keep(caller: Any, drive_id: str, gauge: dict[str, Any], **more: Any) -> Any:
+    body = {"id": str(uuid.uuid4()), "kind": "belt tension", "machine_state": "isolated", "gauge": gauge, **more}
+    return caller.post(f"/api/drives/{drive_id}/readings", body)
+
+
+def test_a_reading_keeps_its_stage_its_method_and_its_state(sign_in: Any) -> None:
+    """A slack second stage is a finding of its own: a first stage in order does not close it."""
+    caller = sign_in("Tobias")
+    press = drive_of(caller, "Dust pellet press")
+    forces = [{"text": "3 lbf"}, {"text": "3.1 lbf"}]
+    state = {"engaged": "yes", "turned": "2"}
+    slack = keep(caller, press, {"stage": 2, "method": "gauge", "forces": forces, "words": state})
+    assert slack.status_code == 201 and slack.json["tone"] == "watch" and "Slack" in slack.json["headline"]
+    assert "fell" in slack.json["beyond"], "a month does not explain so much"
+    entry = next(e for e in caller.get(f"/api/drives/{press}/log").json["entries"] if e["kind"] == "belt tension")
+    assert entry["stage"] == 2 and "jackshaft, small to die" in entry["state"]
+    assert "tensioner engaged" in entry["state"] and "turned round 2 times" in entry["state"]
+    right = keep(caller, press, {"stage": 1, "method": "note", "forces": [{"text": "33 Hz"}, {"text": "32.6 Hz"}]})
+    assert right.json["tone"] == "good", right.json
+    held = caller.get(f"/api/drives/{press}").json
+    assert any(f["by_core"] and "Slack" in f["what"] for f in held["findings"])
+    assert [t["stage"] for t in held["tensions"][:2]] == [1, 2] and held["tensions"][0]["method"] == "plucked note"
+    assert held["why"].startswith("Slack") or held["level"] in ("stop", "overdue", "watch")
+
+
+def test_what_is_lacking_or_wrong_is_said_and_nothing_is_kept(sign_in: Any) -> None:
+    caller = sign_in("Ines")
+    sweeper, elevator = drive_of(caller, "Yard sweeper"), drive_of(caller, "Bucket elevator 2")
+    before = len(caller.get(f"/api/drives/{sweeper}/log").json["entries"])
+    lever = keep(caller, sweeper, {"method": "lever", "forces": [{"text": "18 lbf"}]})
+    assert lever.status_code == 422 and "measure it first" in lever.json["detail"]
+    for gauge, field in (
+        ({"forces": [{"text": "nine"}]}, "force_1"),
+        ({"forces": [{"text": "9 lbf"}], "words": {"turned": "a few"}}, "turned"),
+        ({"forces": [{"text": "0.1 lbf"}], "quantities": {"span_measured": {"text": "20 in"}}}, "force_1"),
+    ):
+        refused = keep(caller, sweeper, gauge)
+        assert refused.status_code == 422 and [e["field"] for e in refused.json["errors"]] == [field], refused.json
+    strange = keep(caller, elevator, {"method": "no such", "forces": [{"text": "4 lbf"}, {"text": "4 lbf"}], "words": {"engaged": "maybe"}})
+    assert strange.status_code == 201, "an unknown method is the usual one, an unknown word is none"
+    arms = {"handle": "14 in", "arm": "8 in", "wrap": "50 deg"}
+    told = {"method": "lever", "forces": [{"text": "60 lbf"}], "quantities": {k: {"text": v} for k, v in arms.items()}}
+    assert keep(caller, sweeper, told).status_code == 201
+    assert len(caller.get(f"/api/drives/{sweeper}/log").json["entries"]) >= before + 1
+
+
+def test_the_log_draws_how_a_set_tension_should_settle(sign_in: Any) -> None:
+    caller = sign_in("Marta")
+    found = caller.get(f"/api/drives/{drive_of(caller, 'Kiln exhaust fan')}/log").json["expected"]
+    assert found and all(e["stage"] == 1 for e in found)
+    for band in found:
+        lows = [p["low"] for p in band["points"]]
+        assert lows == sorted(lows, reverse=True) and all(p["low"] < p["high"] for p in band["points"])

@@ -49,7 +49,8 @@ export function useKeepReading(kind: Kind, drive: () => DriveOut, state: SheetSt
     wasSet.value = false
     settles.value = answer.settles ?? []
     const done = answer.done?.length ? ` Done with it: ${answer.done.join('; ')}.` : ''
-    kept.value = `Kept. ${answer.headline}${answer.headline ? '.' : ''} It stands in the log.${done}`
+    const beyond = answer.beyond ? ` ${answer.beyond}` : ''
+    kept.value = `Kept. ${answer.headline}${answer.headline ? '.' : ''} It stands in the log.${done}${beyond}`
     void client.invalidateQueries({ queryKey: ['log', drive().id] })
     void client.invalidateQueries({ queryKey: ['drive', drive().id] })
     void client.invalidateQueries({ queryKey: ['floor'] })

@@ -130,6 +130,7 @@ BOOK: dict[str, _Entry] = {
     "tension_bands": _Entry("Tension: what to set, of the target", "Tension", {}, {"seat": "held by", "new_low": "new, lowest", "new_high": "new, highest"}),
     "tension_thumb_rules": _Entry("Tension: rules of thumb", "Tension", {}, {"given_in": "given in", "push_lbf": "push taken, lbf", "factor": "times or over"}),
     "settling": _Entry("Tension: how it settles", "Tension", {}, {"s": "fall a decade", "band": "give or take"}),
+    "belt_stretch": _Entry("Stretch of flat belts when set", "Tension", {}, {}),
     "v_bending": _Entry("Stiffness in bending", "Tension", {}, {"ei_n_m2": "EI, N m²", "cogged_share": "cogged keeps"}),
     "v_flat_arc": _Entry("V-flat: arc factor", "Rating", {}, {"theta_deg": "wrap °", "k": "arc factor"}),
     "ribbed_rated_as": _Entry("Rating: ribs counted as V-belts", "Rating", {}, {"like": "counted as"}),

@@ -272,6 +272,7 @@ FIGURE_KINDS = {
     "slip": "share",
     "off_design": "share",
     "strand_spread": "share",
+    "stretch": "share",
     "driven_speed": "rotation",
     "tach_driven": "rotation",
     "tach_driver": "rotation",

@@ -195,7 +195,7 @@ def reading_of(
         raise Refusal(422, tight.problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in tight.problems])
     method = tight.method if tight else BY_KEY["gauge"]
     entries = _tension_entries(body.gauge, method) if tension else _tachometer_entries(body.tachometer)
-    if not entries or (tight and not tight.strands):
+    if not entries or (tight and not tight.strands and "stretch" not in tight.figures):
         sentence = "Read the driven shaft before keeping."
         if tension:
             sentence = (tight.lacks if tight else "") or "Read at least one belt before keeping."
@@ -204,6 +204,7 @@ def reading_of(
     if body.machine_state != wanted:
         sentence = f"This reading is taken with the machine {wanted}."
         raise Refusal(422, sentence, [FieldError(field="machine_state", detail=sentence)])
+    engaged = body.gauge.words.get("engaged", "")
     row = Reading(
         id=body.id,
         drive_id=drive.id,
@@ -216,8 +217,8 @@ def reading_of(
         method=METHOD_SAID.get(method.key, method.label.lower()) if tension else "tachometer",
         tool=(body.gauge.tool if method.tools else method.tool) if tension else "tachometer",
         strand=body.strand if tension else "",
-        engaged=body.gauge.words.get("engaged", "") if tension else "",
-        turned=whole_number(body.gauge.words.get("turned", ""), 0, 999) if tension else None,
+        engaged=engaged if tension and engaged in ("yes", "no") else "",
+        turned=_turned(body.gauge) if tension else None,
         belt_state=body.gauge.belt_state if tension else "",
         hour_meter_h=hours,
         note=body.note.strip(),
@@ -227,6 +228,16 @@ def reading_of(
 
 
 ValueEntry = tuple[str, int, Entry, str | None]
+
+
+def _turned(gauge: GaugeForm) -> int | None:
+    """How many turns the belt had been run by hand; None where nobody said. Raises Refusal."""
+    text = gauge.words.get("turned", "").strip()
+    turned = whole_number(text, 0, 999) if text not in ("", "-") else None
+    if turned is None and text not in ("", "-"):
+        sentence = "Write how many turns it was run by hand before: a whole number, 0 for none."
+        raise Refusal(422, sentence, [FieldError(field="turned", detail=sentence)])
+    return turned
 
 
 METHOD_SAID = {"gauge": "deflection at mid-span", "scale": "deflection by scale and rule"}
@@ -281,7 +292,7 @@ def _value_row(reading_id: uuid.UUID, quantity: str, position: int, entry: Entry
     )
 
 
-TENSION_FIGURES = ("strand_average", "strand_spread", "tension_low", "tension_new_low", "tension_high", "span", "deflection")
+TENSION_FIGURES = ("strand_average", "strand_spread", "tension_low", "tension_new_low", "tension_high", "span", "deflection", "stretch")
 SPEED_FIGURES = ("slip", "driven_speed", "tach_driven", "tach_driver", "off_design")
 
 

@@ -29,6 +29,7 @@ class AskOut(BaseModel):
     field: str
     label: str
     needed: bool
+    kept: bool = Field(False, description="it stands with the stage: asked once")
 
 
 class MethodOut(BaseModel):
@@ -198,7 +199,7 @@ def _force(value: float | None) -> BothOut | None:
 
 
 def _method(m: Method) -> MethodOut:
-    asks = [AskOut(key=a.key, field=a.field, label=a.label, needed=a.needed) for a in m.asks]
+    asks = [AskOut(key=a.key, field=a.field, label=a.label, needed=a.needed, kept=a.kept) for a in m.asks]
     return MethodOut(key=m.key, label=m.label, tool=m.tool, field=m.reads, value=m.value, each=m.each, asks=asks, tools=list(m.tools))
 
 

@@ -76,7 +76,10 @@ const rules = computed(() => tight.value?.marks.filter((m) => m.kind === 'rule')
 const spanOf = word('span_of')
 const engaged = word('engaged')
 const turned = word('turned')
+const wrongTurns = computed(() => problem.value?.errors?.find((e) => e.field === 'turned')?.detail)
 const clutching = computed(() => /idler/.test(stage.value.held_by))
+/** What stands with the stage is asked once; the rest goes with the reading. */
+const home = (stands?: boolean) => (stands ? stage.value.kept.quantities : gauge.value.quantities)
 const at = (key: string, field: string) => desk.entry(gauge.value.quantities, key, field)
 const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : (method.value?.value ?? 'Reading'))
 </script>
@@ -151,11 +154,11 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
           />
           <MeasureField
             v-else
-            :model-value="at(a.key, a.field)"
+            :model-value="desk.entry(home(a.kept), a.key, a.field)"
             :name="a.key"
             :field="a.field"
             :label="a.label"
-            @update:model-value="gauge.quantities[a.key] = $event"
+            @update:model-value="home(a.kept)[a.key] = $event"
           />
         </template>
       </div>
@@ -171,6 +174,7 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
           :hint="figures[`strand_${i + 1}`] ? `→ ${inSystem(figures[`strand_${i + 1}`]!)}` : ''"
         />
       </div>
+      <FigureValue v-if="figures.stretch" :figure="figures.stretch" label="Stretch" doubt size="big" />
       <FigureValue v-if="figures.tension_target" :figure="figures.tension_target" label="Tension to aim for" />
       <div v-if="figures.strand_average" class="row means">
         <FigureValue
@@ -206,6 +210,7 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
         <label class="tool">
           Turned before
           <input v-model="turned" data-entry inputmode="numeric" maxlength="3" placeholder="turns by hand" />
+          <span v-if="wrongTurns" class="ember small">{{ wrongTurns }}</span>
         </label>
       </div>
       <p v-if="clutching && read && engaged !== 'yes'" class="small ember">

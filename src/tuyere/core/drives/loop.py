@@ -61,6 +61,14 @@ class Strand(NamedTuple):
     strength_n: float | None = None
 
 
+class Stretch(NamedTuple):
+    """How far a belt is stretched when it is set, as shares of its slack length, and where that is from."""
+
+    low: float
+    high: float
+    source: str
+
+
 class Stated(NamedTuple):
     """A tension that the machine's manual asks of it (N, give or take a share), the span it is read on (m), and what to mind before it is read."""
 
@@ -95,6 +103,11 @@ class Loop(ABC):
     count: int = 1
     counted: bool = False
     both_faces: bool = False
+
+    @property
+    def stretch(self) -> Stretch | None:
+        """How far it is stretched when it is set, where that is a rule of its material."""
+        return None
 
     @property
     def stated(self) -> Stated | None:

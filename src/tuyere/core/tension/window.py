@@ -77,7 +77,10 @@ class Shaft:
 
 @dataclass(frozen=True)
 class Stage:
-    """A belt on its wheels, in the order in which it meets them while the first turns `rotation` (+1 counter-clockwise, -1 clockwise)."""
+    """A belt on its wheels, in the order in which it meets them while the first turns `rotation` (+1 counter-clockwise, -1 clockwise).
+
+    `arms`: of a pivoted base, square from its pivot to each strand: the moment of the effective strands stays what its weight gives.
+    """
 
     wheels: tuple[Wheel, ...]
     rotation: int = 1
@@ -91,6 +94,7 @@ class Stage:
     belt_strength_n: float | None = None
     shafts: tuple[Shaft, ...] = ()
     crossed: bool = False
+    arms: tuple[float, ...] | None = None
 
 
 class Upper(NamedTuple):
@@ -239,11 +243,13 @@ def strain(stage: Stage) -> Strained:
         falls.append(now)
     lengths = [r.length_m for r in path.runs]
     if stage.held_by == "fixed":
-        level = sum(f * length for f, length in zip(falls, lengths, strict=True)) / sum(lengths)
+        # Fixed centres keep the belt's stretch, a pivoted base the strands' moment: either is a mean with weights.
+        weights = stage.arms or lengths
+        level = sum(f * w for f, w in zip(falls, weights, strict=True)) / sum(weights)
     else:
         level = min(falls) if stage.held_by == "slack_side" else max(falls)
     centrifugal = centrifugal_tension(stage.mass_kg_per_m, speed)
-    offset = centrifugal if stage.held_by == "fixed" else 0.0
+    offset = centrifugal if stage.held_by == "fixed" and not stage.arms else 0.0
     return Strained(stage, path, tuple(f - level for f in falls), centrifugal, offset, speed)
 
 
@@ -265,7 +271,13 @@ def target(on: Strained) -> float:
     if not loaded or pull <= 0:
         return on.offset_n
     ratio = math.pow(on.stage.ratio_at_half_turn, min(loaded) / math.pi)
-    share = {"fixed": (ratio + 1) / (2 * (ratio - 1)), "slack_side": 1 / (ratio - 1), "tight_side": ratio / (ratio - 1)}[on.stage.held_by]
+    tight, slack = ratio / (ratio - 1), 1 / (ratio - 1)
+    if on.stage.arms:
+        highest, lowest = max(on.shares), min(on.shares)
+        # T lies between the strands as the weighted mean does.
+        share = slack - lowest / (highest - lowest)
+    else:
+        share = {"fixed": (tight + slack) / 2, "slack_side": slack, "tight_side": tight}[on.stage.held_by]
     return pull * share + on.offset_n
 
 

@@ -150,7 +150,7 @@ def to_do(stage: TightStage, holds: Holds, average: UFloat, aim_n: float) -> str
         return f"By this reading the wheels would go {away} by more than an inch: look for a wrong belt or a misread tool first."
     turns = f", {abs(move.turns):.1f} turns of every screw alike, in turn" if move.turns else ", all screws alike, in turn"
     room = _room(stage, move.centre_change_m)
-    return f"Move the wheels {away} by about {both(size)}{turns} (give or take {both(move.centre_change_u_m)}); a straightedge over both wheels as you pull. {LOCKS}{room}"
+    return f"Move the wheels {away} by about {both(size)}{turns} (give or take a quarter); a straightedge over both wheels as you pull. {LOCKS}{room}"
 
 
 def _room(stage: TightStage, change_m: float) -> str:

@@ -31,6 +31,7 @@ class Holds:
     manual_pushes: str
     manual_tension_n: float | None
     by_manual: bool
+    arms: tuple[float, ...] | None = None
 
 
 def read_holds(stage: TightStage, quantities: Mapping[str, Typed], words: Mapping[str, str], reader: FieldReader) -> Holds:
@@ -53,7 +54,14 @@ def read_holds(stage: TightStage, quantities: Mapping[str, Typed], words: Mappin
         inner.one_of("manual_pushes", PUSHES) or "",
         inner.value("manual_tension", "belt_tension"),
         words.get("aim_by") == "manual",
+        _arms(stage, inner),
     )
+
+
+def _arms(stage: TightStage, reader: FieldReader) -> tuple[float, ...] | None:
+    """Of a pivoted base on two wheels, by run: the one that leaves the driver is the slack one."""
+    tight, slack = reader.value("strand_arm_1", "lever_arm"), reader.value("strand_arm_2", "lever_arm")
+    return (slack, tight) if tight and slack and len(stage.wheels) == 2 else None
 
 
 def _shaft(k: int, reader: FieldReader) -> Shaft:

@@ -19,12 +19,13 @@ LEVER = ("lever idler, slack side", "spring idler, slack side", "weight idler, s
 
 
 class Ask(NamedTuple):
-    """Something more to type for a method: its key, its field, how it is called, whether it cannot be done without."""
+    """Something more to type for a method: its key, its field, how it is called, whether it cannot be done without, whether it stands with the stage."""
 
     key: str
     field: str
     label: str
     needed: bool = True
+    kept: bool = False
 
 
 @dataclass(frozen=True)
@@ -54,9 +55,9 @@ METHODS: tuple[Method, ...] = (
     Method("sag", "Sag of the slack strand", "rule", "sag", "Sag at the middle", ("sprocket",), each=False, asks=(Ask("sag_other", "sag", "Sag of the other strand, if it hangs too", False),)),
     Method("moves", "How far it moves up and down", "rule", "sag", "Moves in all", ("sprocket",), each=False),
     Method("lever", "Pull at the idler’s handle", "spring scale", "force", "Pull, square to the handle", BELTS, each=False, held=LEVER,
-           asks=(Ask("handle", "lever_arm", "Pivot to where you pull"), Ask("arm", "lever_arm", "Pivot to the idler’s middle"), Ask("wrap", "wrap_angle", "Belt’s wrap on the idler"), Ask("off_square", "lean_angle", "Belt’s pull off square to the arm", False))),
+           asks=(Ask("handle", "lever_arm", "Pivot to where you pull", kept=True), Ask("arm", "lever_arm", "Pivot to the idler’s middle", kept=True), Ask("wrap", "wrap_angle", "Belt’s wrap on the idler", kept=True), Ask("off_square", "lean_angle", "Belt’s pull off square to the arm", False, True))),
     Method("base", "Weight of the pivoted base", "scale", "weight", "Weight of motor and base", BELTS, each=False, held=("pivoted base",),
-           asks=(Ask("weight_arm", "lever_arm", "Pivot to the common centre of weight, level"), Ask("strand_arm_1", "lever_arm", "Pivot square to one strand"), Ask("strand_arm_2", "lever_arm", "Pivot square to the other strand"))),
+           asks=(Ask("weight_arm", "lever_arm", "Pivot to the common centre of weight, level", kept=True), Ask("strand_arm_1", "lever_arm", "Pivot square to the tight strand", kept=True), Ask("strand_arm_2", "lever_arm", "Pivot square to the slack strand", kept=True))),
 )  # fmt: skip
 BY_KEY = {m.key: m for m in METHODS}
 

@@ -95,22 +95,26 @@ def read_tension(stage: TightStage, typed: TypedTension) -> Tight:
     stated = stage.loop.stated.span_m if stage.loop.stated and not which else None
     u_span = span.u if span else measured.usual(stated or spans[chosen].length_m, "span")
     holds = read_holds(stage, typed.kept, typed.kept_words, reader)
+    stage = replace(stage, arms=holds.arms)
     try:
         scale = scale_of(stage, holds, u_span.n)
     except (GeometryError, WindowError, SlackError) as reason:
         return _nothing(stage, method, methods, str(reason), reader)
     pushed = reader.given("deflection") if any(a.key == "deflection" for a in method.asks) else None
-    more = {a.key: v for a in method.asks if a.key not in ("deflection", "note_tension") and (v := _asked(reader, a.key, a.field))}
+    standing = FieldReader(typed.kept, typed.kept_words, reader.notes, reader.problems)
+    asked = [a for a in method.asks if a.key not in ("deflection", "note_tension")]
+    more = {a.key: v for a in asked if (v := (a.kept and _asked(standing, a.key, a.field)) or _asked(reader, a.key, a.field))}
     at = Setting(stage, u_span, pushed.u if pushed else None, more)
     where = "by the survey" if stated else spans[chosen].between
     _figures(stage, scale, u_span, span, where, typed.fresh, page)
     wants = lacks(method, at)
     values = _values(method, typed, reader)
     strands: tuple[UFloat, ...] = ()
-    if not wants:
+    stretched = _stretch(stage, method, at, values, page) if not wants else []
+    if not wants and not stretched:
         strands = _strands(method, at, values, typed, reader, page)
         _aims(method, at, scale, holds, typed.fresh, page)
-    verdicts = _verdicts(stage, method, scale, holds, typed, strands, page)
+    verdicts = [*stretched, *_verdicts(stage, method, scale, holds, typed, strands, page)]
     aim = _aim_words(page)
     now = page.values["strand_average"].n if strands else scale.target_n or 0.0
     return Tight(
@@ -208,6 +212,33 @@ def _strands(
             spread = (max(found, key=lambda t: t.n) - min(found, key=lambda t: t.n)) / average
             page.put(figure("strand_spread", "spread over the set", "ΔT/T_m", "share", spread, lines, "(highest - lowest) / mean", "rule of thumb, no source", Confidence.LOW, limits="Up to 20 % is a matched set."), spread)  # fmt: skip
     return tuple(found)
+
+
+def _stretch(stage: TightStage, method: Method, at: Setting, values: Sequence[Given], page: Page) -> list[Verdict]:
+    """Two marks on a belt whose pull by stretch is not known: its stretch against what its material is set to."""
+    usual = stage.loop.stretch
+    if method.key != "marks" or stage.strand.rigidity_n or not usual or not values:
+        return []
+    slack = at.more["mark_slack"]
+    share = (uncertain(values[0].value, 0.0002, "marks") - slack) / slack
+    page.put(figure("stretch", "stretch", "ε", "share", share, [], "(fitted - slack)/slack", usual.source, Confidence.LOW), share)
+    wants = f"{page.figures['stretch'].us} of stretch, and {usual.low:.1%} to {usual.high:.1%} is set for its material ({usual.source})."
+    if share.n < usual.low:
+        return [
+            Verdict(
+                "tension",
+                Tone.WATCH,
+                "Slack by its stretch",
+                f"{wants} Take it up, turn it round a few times, measure the same marks again.",
+            )
+        ]
+    if share.n > usual.high:
+        return [Verdict("tension", Tone.WATCH, "Stretched too far", f"{wants} Slacken it, or join it longer.")]
+    return [
+        Verdict(
+            "tension", Tone.GOOD, "Right by its stretch", f"{wants} Keep this reading; fabric and leather are taken up again after a day."
+        )
+    ]
 
 
 STATICS = "statics; beam and string under tension (any mechanics text)"

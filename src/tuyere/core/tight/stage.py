@@ -43,7 +43,7 @@ class Span:
 
 @dataclass(frozen=True)
 class TightStage:
-    """`count`: strands side by side that share the load (belts times ribs). `factor`: its service factor. `taken_up_m`: how far the base can still move away."""
+    """`count`: strands side by side that share the load (belts times ribs). `factor`: its service factor. `take_up_m`: how far the base can still move away. `arms`: of a pivoted base, square to each run (m)."""
 
     number: int
     title: str
@@ -56,6 +56,7 @@ class TightStage:
     driven_class: str | None = None
     belt_length_m: float | None = None
     take_up_m: float | None = None
+    arms: tuple[float, ...] | None = None
 
     @property
     def strand(self) -> Strand:
@@ -79,7 +80,7 @@ class TightStage:
 
     @property
     def holds(self) -> window.HeldBy:
-        """What holds its tension, as strands share a load by it. A pivoted base counts as fixed until its arms are known."""
+        """What holds its tension, as strands share a load by it. A pivoted base counts as fixed centres until its arms are known."""
         return HELD.get(self.held_by, "fixed")
 
     @cached_property
@@ -99,7 +100,14 @@ class TightStage:
             for w in self.wheels
         )  # fmt: skip
         return window.Stage(
-            wheels, self.rotation, self.count, self.strand.mass_kg_per_m, self.holds, design_factor=self.factor or 1.0, crossed=self.crossed
+            wheels,
+            self.rotation,
+            self.count,
+            self.strand.mass_kg_per_m,
+            self.holds,
+            design_factor=self.factor or 1.0,
+            crossed=self.crossed,
+            arms=self.arms if self.held_by == "pivoted base" else None,
         )
 
     def _friction(self, w: At) -> float:

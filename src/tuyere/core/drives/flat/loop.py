@@ -8,10 +8,11 @@ from typing import TYPE_CHECKING
 from tuyere.core.drives.flat import FlatBelt, flat_belts
 from tuyere.core.drives.flat.rating import rated_power
 from tuyere.core.drives.flat.tension import FRICTION_DRY, SHARE, tension_ratio
-from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Strand, Turning, on_roller
+from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Strand, Stretch, Turning, on_roller
 from tuyere.core.drives.survey import Part
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.rating.duties import OutOfRangeError
+from tuyere.core.table import rows
 
 if TYPE_CHECKING:
     from tuyere.core.drives.family import Family
@@ -69,6 +70,11 @@ class FlatLoop(Loop):
     @property
     def strand(self) -> Strand:
         return Strand("belt", self.mass_kg_per_m, self.thick_m, self.belt.friction if self.belt else FRICTION_DRY)
+
+    @property
+    def stretch(self) -> Stretch | None:
+        row = next((r for r in rows("belt_stretch") if self.belt and r["material"] == self.belt.material), None)
+        return Stretch(float(row["low"]), float(row["high"]), row["source"]) if row else None
 
     def design_ratio(self, wrap_rad: float) -> float:
         return float(tension_ratio(self.belt, wrap_rad)[0]) if self.belt else math.exp(SHARE * FRICTION_DRY * wrap_rad)
