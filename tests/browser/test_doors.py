@@ -74,7 +74,7 @@ def test_floor_says_what_the_stations_say(open_as: Any) -> None:
     quiet = page.locator("section").filter(has=page.get_by_role("heading", name="Running quietly"))
     row = wanting.locator("a.drive").filter(has_text="Sack roller conveyor")
     expect(row).to_contain_text("1 belt will not do: 7 needed")
-    expect(quiet.locator("a.drive").filter(has_text="Drill press")).to_contain_text("Near the edge: cannot tell")
+    expect(quiet.locator("a.drive").filter(has_text="Drill press")).to_contain_text("Right, as near as this tool can tell")
     row.click()
     expect(page.get_by_text("1 belt will not do: 7 needed").first).to_be_visible()
 

@@ -83,9 +83,11 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   }
 
   let question: AbortController | null = null
+  let asked = ''
   async function ask(): Promise<void> {
     question?.abort()
     question = new AbortController()
+    asked = print(form.value)
     const { signal } = question
     const slow = setTimeout(() => (stale.value = true), SLOW_MS)
     try {
@@ -106,7 +108,8 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   watch(
     form,
     () => {
-      void ask()
+      // An empty field more is no other question.
+      if (print(form.value) !== asked) void ask()
       void saveSoon()
     },
     { deep: true },

@@ -5,7 +5,6 @@ from collections.abc import Sequence
 from pydantic import BaseModel, Field
 
 from tuyere.core.drives import registry
-from tuyere.core.layout.form import read_path
 from tuyere.core.layout.stages import TrainDuty
 from tuyere.core.layout.tight import stage_of as on_many
 from tuyere.core.sheet.solve import Sheet
@@ -19,7 +18,7 @@ from tuyere.core.tight.stage import TightStage
 from tuyere.core.working.figure import Figure, shown
 from tuyere.web.answers import BothOut, both_out
 from tuyere.web.entry import part_of
-from tuyere.web.forms import FORCE_TOOLS, SheetForm, typed_path
+from tuyere.web.forms import FORCE_TOOLS, SheetForm
 
 
 class AskOut(BaseModel):
@@ -147,7 +146,7 @@ def stage_of(form: SheetForm, spec: DriveSpec, sheet: Sheet, train: TrainDuty | 
         return None
     stage = form.survey.stages[number - 1]
     if train:
-        return on_many(read_path(typed_path(form.survey)), train, number, stage.held_by, spec.driven_class)
+        return on_many(train, number, stage.held_by, spec.driven_class)
     read = registry.family(stage.fitted.family).loop(part_of(stage.fitted)) if number == 1 else None
     if read is None or read.loop is None or (spec.fitted and spec.fitted.pieces is None):
         return None

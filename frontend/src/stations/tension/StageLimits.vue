@@ -14,6 +14,18 @@ const bearing = computed(() => kept.value.words[`wheel_${wheel.value}_bearing`] 
 const fields = computed(() =>
   SHAFT_FIELDS.filter((f) => ('only' in f ? f.only === bearing.value : 'but' in f ? f.but !== bearing.value : true)),
 )
+const judged = computed(() => desk.tight.value?.uppers.filter((u) => u.text) ?? [])
+/** What is not judged, wheel by wheel, with the one thing to ask first. */
+const open = computed(() => {
+  const found = new Map<string, { wheel: string; names: string[]; ask: string }>()
+  for (const u of desk.tight.value?.uppers ?? []) {
+    if (u.text) continue
+    const at = found.get(u.wheel)
+    if (at) at.names.push(u.name)
+    else found.set(u.wheel, { wheel: u.wheel, names: [u.name], ask: u.ask })
+  }
+  return [...found.values()]
+})
 const BEARINGS = [
   { value: '', label: 'not known' },
   { value: 'ball', label: 'ball bearing' },
@@ -59,10 +71,11 @@ const put = (key: string) => (entry: ReturnType<typeof at>) => (kept.value.quant
       <WordField v-model="jolt" name="jolt" label="Torque in a jolt, times running" placeholder="by the machine" />
     </div>
     <ul v-if="desk.tight.value?.uppers.length" class="uppers">
-      <li v-for="(u, i) in desk.tight.value.uppers" :key="i">
-        <b>{{ u.name }}</b>{{ u.wheel ? `, ${say(u.wheel)}` : '' }}:
-        <template v-if="u.text">ends at {{ inSystem(u.text) }}</template>
-        <span v-else class="soft">not judged; it would take {{ u.ask }}</span>
+      <li v-for="u in judged" :key="`${u.name} ${u.place}`">
+        <b>{{ u.name }}</b>{{ u.wheel ? `, ${say(u.wheel)}` : '' }}: ends at {{ inSystem(u.text!) }}
+      </li>
+      <li v-for="n in open" :key="n.wheel" class="soft">
+        Not judged{{ n.wheel ? ` at the ${say(n.wheel)}` : '' }}: {{ n.names.join(', ') }}. Ask first for {{ n.ask }}.
       </li>
     </ul>
     <template v-if="desk.tight.value">

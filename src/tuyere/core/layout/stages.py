@@ -114,8 +114,9 @@ class ShaftDuty:
 
 @dataclass(frozen=True)
 class TrainDuty:
-    """Every stage and shaft, the figures of the whole, and what is still to be said by somebody."""
+    """Every stage and shaft, the figures of the whole, what is still to be said by somebody, and the layout as solved with its powers."""
 
+    read: PathReading
     stages: tuple[StageDuty, ...]
     shafts: tuple[ShaftDuty, ...]
     page: Page
@@ -138,7 +139,7 @@ def duties_of(read: PathReading, duty: Duty, own: OwnRatings) -> TrainDuty | Non
     page = Page()
     _whole(page, stages, shafts, duty)
     _read(page, read, shafts, duty)
-    return TrainDuty(tuple(stages), shafts, page, tuple(wanted))
+    return TrainDuty(read, tuple(stages), shafts, page, tuple(wanted))
 
 
 def _driver(on: BeltOnWheels) -> int:

@@ -1,15 +1,14 @@
 """A stage of a layout as the Tension station looks at it."""
 
-from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.held import HeldBy
 from tuyere.core.layout.stages import TrainDuty
 from tuyere.core.layout.wheels import Lay
 from tuyere.core.tight.stage import At, TightStage
 
 
-def stage_of(read: PathReading, train: TrainDuty, number: int, held_by: HeldBy, driven_class: str | None) -> TightStage | None:
+def stage_of(train: TrainDuty, number: int, held_by: HeldBy, driven_class: str | None) -> TightStage | None:
     """The stage of the belt `number`, from 1; None where it does not run, or not in one plane."""
-    b = number - 1
+    read, b = train.read, number - 1
     if read.train is None or not 0 <= b < len(read.train.belts) or read.on_wheels[b].lay is Lay.QUARTER:
         return None
     answer, on = read.train.belts[b], read.on_wheels[b]
