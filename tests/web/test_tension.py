@@ -121,7 +121,7 @@ def test_a_reading_keeps_its_stage_its_method_and_its_state(sign_in: Any) -> Non
     entry = next(e for e in caller.get(f"/api/drives/{press}/log").json["entries"] if e["kind"] == "belt tension")
     assert entry["stage"] == 2 and "jackshaft, small to die" in entry["state"]
     assert "tensioner engaged" in entry["state"] and "turned round 2 times" in entry["state"]
-    right = keep(caller, press, {"stage": 1, "method": "note", "forces": [{"text": "33 Hz"}, {"text": "32.6 Hz"}]})
+    right = keep(caller, press, {"stage": 1, "method": "note", "forces": [{"text": "41 Hz"}, {"text": "40.6 Hz"}]})
     assert right.json["tone"] == "good", right.json
     held = caller.get(f"/api/drives/{press}").json
     assert any(f["by_core"] and "Slack" in f["what"] for f in held["findings"])
