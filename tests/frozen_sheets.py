@@ -57,9 +57,7 @@ def forms() -> list[dict[str, Any]]:
 
 def answer(form: dict[str, Any]) -> dict[str, Any]:
     """Every figure with its doubt, and every sentence, of one sheet."""
-    read = read_form(
-        V_BELT, {k: Typed(t, "") for k, t in form["quantities"].items()}, form["choices"], [Typed(f, "") for f in form["forces"]]
-    )
+    read = read_form(V_BELT, {k: Typed(t, "") for k, t in form["quantities"].items()}, form["choices"])
     sheet = solve(read.spec)
     return {
         "figures": {key: [f.value_si, f.std_si, f.us, f.si] for key, f in sheet.figures.items()},

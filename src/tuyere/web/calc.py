@@ -8,14 +8,14 @@ from pydantic import BaseModel, Field
 from tuyere.core import speed, tension
 from tuyere.core.drives import registry, v_belt
 from tuyere.core.drives.fitted import ShortSet, Slide
-from tuyere.core.drives.gauge import BeltState, Gauge
 from tuyere.core.drives.v_belt import ip20
 from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.drives.v_belt.kind import V_BELT, VDrive
+from tuyere.core.drives.v_belt.loop import VLoop
 from tuyere.core.drives.v_belt.v_set import Basis
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import KINDS, QuantityError, System, parse, show
-from tuyere.core.entry.typed import Given
+from tuyere.core.entry.typed import Given, Typed
 from tuyere.core.geometry import open_belt
 from tuyere.core.origin import Origin
 from tuyere.core.rating import duties
@@ -23,6 +23,8 @@ from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS, service_fac
 from tuyere.core.sheet.drawing import Drawing
 from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.core.sheet.spec import DriverClass, DriveSpec, Rotation
+from tuyere.core.sheet.tight import stage_of
+from tuyere.core.tight.read import Tight, TypedTension, read_tension
 from tuyere.core.uncertainty import standard_uncertainty
 from tuyere.core.working.figure import Figure
 from tuyere.core.working.verdict import Flag, Problem, Verdict
@@ -85,11 +87,10 @@ def calc_sheet(body: SheetForm) -> Response:
         out.figures |= train.page.figures
         out.verdicts += [v for v in (*train.page.verdicts, *(v for stage in train.stages for v in stage.verdicts))]
     if tight := tight_of(body, reading.spec, sheet, train):
-        # The station's own word on tension stands for the gauge's of before, which the two-wheel sheet still has.
-        out.verdicts = [v for v in out.verdicts if v.topic not in ("tension", "set")] + list(tight.verdicts)
+        out.verdicts += tight.verdicts
         out.tight = tight_out(tight, train, [s.title for s in train.stages] if train else [])
         out.notes |= tight.notes
-        out.figures |= {key: f for key, f in tight.figures.items() if key.startswith("strand_")}
+        out.figures |= tight.readings
         out.problems += [p for p in tight.problems if p not in out.problems]
     return answer(out)
 
@@ -132,13 +133,34 @@ class DriveIn(Strict):
     tach_driven_rad_per_s: float | None = Field(None, ge=0.01, le=2500)
     gauge_forces_n: list[float] = Field(default_factory=list, max_length=20)
     gauge_deflection_m: float | None = Field(None, ge=1e-5, le=0.5)
-    belt_state: BeltState = "run in"
+    belt_state: Literal["new", "run in"] = "run in"
 
 
 @blueprint.post("/drive", summary="The whole sheet from SI numbers", responses={"200": SheetOut})
 @computes()
 def calc_drive(body: DriveIn) -> Response:
-    return answer(sheet_out(solve(_spec(body))))
+    spec = _spec(body)
+    sheet = solve(spec)
+    out = sheet_out(sheet)
+    if body.gauge_forces_n and (tight := _gauged(body, spec, sheet)):
+        out.figures |= tight.readings
+        out.verdicts += tight.verdicts
+        out.problems += tight.problems
+    return answer(out)
+
+
+def _gauged(body: DriveIn, spec: DriveSpec, sheet: Sheet) -> Tight | None:
+    """What the gauge says, as the station reads it; None until the wheels and their centres are known."""
+    fitted = spec.fitted
+    if not isinstance(fitted, VDrive) or fitted.section is None:
+        return None
+    loop = VLoop(fitted.section, fitted.belt, fitted.belt_count or len(body.gauge_forces_n), fitted.band_ribs)
+    stage = stage_of(spec, sheet, loop, "")
+    if stage is None:
+        return None
+    pushed = {"deflection": Typed(f"{body.gauge_deflection_m} m", "")} if body.gauge_deflection_m else {}
+    forces = [Typed(f"{force} N", "", tool="spring gauge") for force in body.gauge_forces_n]
+    return read_tension(stage, TypedTension("gauge", body.belt_state == "new", forces, pushed))
 
 
 def _given(value: float | None, kind: str, origin: Origin, name: str) -> Given | None:
@@ -164,7 +186,6 @@ def _spec(body: DriveIn) -> DriveSpec:
             [FieldError(field="gauge_forces_n", detail="A gauge force lies between 0.01 and 5000 N.")],
         )
     m, n, c = Origin.MEASURED, Origin.NAMEPLATE, Origin.CHOSEN
-    forces = tuple(Given(f, standard_uncertainty(f, "force", m, "spring gauge"), m, "gauge force") for f in body.gauge_forces_n)
     hours = body.hours_per_day * 3600 if body.hours_per_day else None
     fitted = VDrive(
         section=section,
@@ -194,7 +215,6 @@ def _spec(body: DriveIn) -> DriveSpec:
         centre_line_deg=body.centre_line_deg,
         tach_driver=_given(body.tach_driver_rad_per_s, "rotation", m, "driver speed by tachometer"),
         tach_driven=_given(body.tach_driven_rad_per_s, "rotation", m, "driven speed by tachometer"),
-        gauge=Gauge(forces, _given(body.gauge_deflection_m, "length", c, "deflection used"), body.belt_state) if forces else None,
     )
 
 

@@ -15,7 +15,6 @@ from tuyere.core.working.page import Page
 
 if TYPE_CHECKING:
     from tuyere.core.drives.family import Family
-    from tuyere.core.drives.gauge import Gauge
     from tuyere.core.rating.own_table import OwnRatings
 
 Role = Literal["driver", "driven"]
@@ -175,9 +174,6 @@ class Fitted(ABC):
 
     def target(self, page: Page) -> None:  # noqa: B027  (nothing to do is an answer)
         """The tension to set, where that is worked out for it."""
-
-    def readings(self, gauge: "Gauge", page: Page) -> None:  # noqa: B027
-        """What the gauge's readings say of it."""
 
     def short_sets(self, page: Page) -> tuple[ShortSet, ...]:
         """One row for each number of belts that may be left of it, most first."""

@@ -33,7 +33,6 @@ STEPS = (
     power.rating,
     shaft.loads,
     strain.target,
-    strain.readings,
 )
 
 

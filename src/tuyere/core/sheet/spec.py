@@ -5,7 +5,6 @@ from typing import Literal
 
 from tuyere.core.drives.family import Family
 from tuyere.core.drives.fitted import NOT_MEASURED, Fitted, Slide
-from tuyere.core.drives.gauge import Gauge
 from tuyere.core.entry.typed import Given
 from tuyere.core.rating.own_table import NONE, OwnRatings
 
@@ -33,7 +32,6 @@ class DriveSpec:
     centre_line_deg: float = 0.0
     tach_driver: Given | None = None
     tach_driven: Given | None = None
-    gauge: Gauge | None = None
     own: OwnRatings = NONE
     idler: str = "none"
     surroundings: str = "clean"

@@ -1,4 +1,4 @@
-"""Sheet step 5: the tension to set, the gauge's deflection, and what its readings say."""
+"""Sheet step 5: the tension to set, and the gauge's deflection."""
 
 from tuyere.core import tension
 from tuyere.core.sheet.spec import DriveSpec
@@ -21,9 +21,3 @@ def target(spec: DriveSpec, page: Page) -> None:
     )  # fmt: skip
     if spec.fitted:
         spec.fitted.target(page)
-
-
-def readings(spec: DriveSpec, page: Page) -> None:
-    """What the gauge's readings say of what is fitted."""
-    if spec.gauge and spec.fitted:
-        spec.fitted.readings(spec.gauge, page)

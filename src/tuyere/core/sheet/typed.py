@@ -1,18 +1,16 @@
 """From what people typed to a DriveSpec: each field read on its own, its problem kept beside it, nothing lost."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import get_args
 
 from tuyere.core.drives.family import Family
 from tuyere.core.drives.fitted import Slide
-from tuyere.core.drives.gauge import BeltState, Gauge
 from tuyere.core.drives.survey import Part, Surveyed
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import whole_number
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.entry.typed import Typed
-from tuyere.core.limit import limit
 from tuyere.core.rating import duties
 from tuyere.core.rating.own_table import NONE, OwnRatings
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
@@ -38,12 +36,10 @@ def read_form(
     family: Family,
     quantities: Mapping[str, Typed],
     words: Mapping[str, str],
-    forces: Sequence[Typed] = (),
-    deflection: Typed | None = None,
     part: Part | None = None,
     own: OwnRatings = NONE,
 ) -> Reading:
-    """Read a whole sheet form. Quantities by field key; words are plain (classes, rotation, belt_state...).
+    """Read a whole sheet form. Quantities by field key; words are plain (classes, rotation...).
 
     part: what the drive's kind keeps of itself; the form's own fields where it is not given. own: the shop's rating tables.
     """
@@ -66,7 +62,6 @@ def read_form(
         centre_line_deg=_angle(reader),
         tach_driver=reader.given("tach_driver"),
         tach_driven=reader.given("tach_driven"),
-        gauge=_gauge(reader, forces, deflection),
         own=own,
         idler=reader.choice("idler", tuple(IDLERS)) or "none",
         surroundings=reader.choice("surroundings", tuple(SURROUNDINGS)) or "clean",
@@ -81,17 +76,3 @@ def _angle(reader: FieldReader) -> float:
     if degrees is None:
         reader.problems.append(Problem("centre_line_deg", "Choose where the driven sheave lies, 0 to 359 degrees from the right."))
     return float(degrees or 0)
-
-
-def _gauge(reader: FieldReader, forces: Sequence[Typed], deflection: Typed | None) -> Gauge | None:
-    state = reader.choice("belt_state", get_args(BeltState))
-    most = int(limit("belts side by side").value)
-    if len(forces) > most:
-        reader.problems.append(Problem("forces", f"At most {most} belts can be gauged."))
-        return None
-    typed = {f"force_{i}": f for i, f in enumerate(forces, 1)} | ({"deflection": deflection} if deflection else {})
-    read = FieldReader(typed, {}, reader.notes, reader.problems)
-    found = [read.given(f"force_{i}", "force") for i in range(1, len(forces) + 1)]
-    pushed = read.given("deflection") if deflection else None
-    kept = tuple(f for f in found if f)
-    return Gauge(kept, pushed, "new" if state == "new" else "run in") if kept or pushed else None

@@ -9,22 +9,22 @@ from tuyere.core.entry.reader import FieldReader
 from tuyere.core.entry.typed import Given, Typed
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.origin import Confidence, Origin
-from tuyere.core.tension import deflection, measured
+from tuyere.core.tension import measured
 from tuyere.core.tension.beam import SlackError
 from tuyere.core.tension.statics import SteepError
 from tuyere.core.tension.window import WindowError, strain
+from tuyere.core.tight.figures import FORMULAS, STATICS, aim_words, aims, strand_figure, window_figures
 from tuyere.core.tight.judge import between, judge
 from tuyere.core.tight.limits import Holds, read_holds
-from tuyere.core.tight.methods import BY_KEY, SHOWS, TENSION, Method, Setting, lacks, methods_for, stem_for, steps
+from tuyere.core.tight.methods import BY_KEY, TENSION, Method, Setting, lacks, methods_for, stem_for, steps
 from tuyere.core.tight.scale import ASKS, Scale, scale_of
 from tuyere.core.tight.spans import SpanNote, span_notes
 from tuyere.core.tight.stage import TightStage
-from tuyere.core.uncertainty import UFloat, exact, uncertain
-from tuyere.core.working.figure import Figure, Line, both, figure, given_figure, shown
+from tuyere.core.uncertainty import UFloat, uncertain
+from tuyere.core.working.figure import Figure, Line, both, figure, shown
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Problem, Tone, Verdict
 
-MODEL = "elastic belt on its wheels; Euler's belt friction (Shigley); design ratio of the strands by kind"
 _USUAL = {"force": "force", "frequency": "frequency", "mark": "mark", "sag": "sag", "belt_tension": "force", "weight": "weight"}
 _MORE = {"lever_arm": "arm", "wrap_angle": "angle", "lean_angle": "angle", "clip_offset": "offset", "clip_base": "base", "mark": "mark", "sag": "sag"}  # fmt: skip
 
@@ -79,6 +79,11 @@ class Tight:
     notes: dict[str, Note]
     problems: tuple[Problem, ...]
 
+    @property
+    def readings(self) -> dict[str, Figure]:
+        """The figures of what was read alone."""
+        return {key: f for key, f in self.figures.items() if key.startswith("strand_")}
+
 
 def read_tension(stage: TightStage, typed: TypedTension) -> Tight:
     """Read and reckon. What cannot be yet is said; each problem stands beside its field."""
@@ -106,16 +111,16 @@ def read_tension(stage: TightStage, typed: TypedTension) -> Tight:
     more = {a.key: v for a in asked if (v := (a.kept and _asked(standing, a.key, a.field)) or _asked(reader, a.key, a.field))}
     at = Setting(stage, u_span, pushed.u if pushed else None, more)
     where = "by the survey" if stated else spans[chosen].between
-    _figures(stage, scale, u_span, span, where, typed.fresh, page)
+    window_figures(stage, scale, holds, u_span, span, where, typed.fresh, page)
     wants = lacks(method, at)
     values = _values(method, typed, reader)
     strands: tuple[UFloat, ...] = ()
     stretched = _stretch(stage, method, at, values, page) if not wants else []
     if not wants and not stretched:
         strands = _strands(method, at, values, typed, reader, page)
-        _aims(method, at, scale, holds, typed.fresh, page)
+        aims(method, at, scale, holds, typed.fresh, page)
     verdicts = [*stretched, *_verdicts(stage, method, scale, holds, typed, strands, page)]
-    aim = _aim_words(page)
+    aim = aim_words(page)
     now = page.values["strand_average"].n if strands else scale.target_n or 0.0
     return Tight(
         stage, at, method, methods, scale, holds, tuple(_uppers(stage, scale)), dict(page.figures), strands, (*(stage.loop.stated.steps if stage.loop.stated else ()), *steps(method, at, aim)),
@@ -190,7 +195,7 @@ def _strands(
     meter = reader.given("note_tension", "belt_tension") if method.key == "note" and not values else None
     if meter:
         found.append(uncertain(meter.value, 0.06 * meter.value, "the meter"))
-        page.put(_strand(1, found[0], Line("", "meter, in force", *shown(meter.value, "force"), meter.origin, meter.origin), "as the meter says", at, method), found[0])  # fmt: skip
+        page.put(strand_figure(1, found[0], Line("", "meter, in force", *shown(meter.value, "force"), meter.origin, meter.origin), "as the meter says", at, method), found[0])  # fmt: skip
     for i, value in enumerate(values, 1):
         shows = uncertain(value.value, max(value.std, measured.usual(value.value, _USUAL[method.reads]).s if method.reads != "force" else 0.0), method.value.lower())  # fmt: skip
         try:
@@ -200,7 +205,7 @@ def _strands(
             continue
         found.append(tension)
         line = Line(f"P_{i}", method.value, *shown(value.value, FIELDS[method.reads].kind), value.origin, value.origin)
-        page.put(_strand(i, tension, line, FORMULAS[method.key], at, method), tension)
+        page.put(strand_figure(i, tension, line, FORMULAS[method.key], at, method), tension)
     if found:
         average = sum(found[1:], found[0]) / len(found)
         lines = [page.figures[k].line() for k in page.figures if k.startswith("strand_")]
@@ -221,7 +226,11 @@ def _stretch(stage: TightStage, method: Method, at: Setting, values: Sequence[Gi
         return []
     slack = at.more["mark_slack"]
     share = (uncertain(values[0].value, 0.0002, "marks") - slack) / slack
-    page.put(figure("stretch", "stretch", "ε", "share", share, [], "(fitted - slack)/slack", usual.source, Confidence.LOW), share)
+    marks = [
+        Line("", name, *shown(v, "length", decimals=(3, 1)), Origin.MEASURED, Origin.MEASURED)
+        for name, v in (("marks, slack", slack.n), ("marks, fitted", values[0].value))
+    ]
+    page.put(figure("stretch", "stretch", "ε", "share", share, marks, "(fitted - slack)/slack", usual.source, Confidence.LOW), share)
     wants = f"{page.figures['stretch'].us} of stretch, and {usual.low:.1%} to {usual.high:.1%} is set for its material ({usual.source})."
     if share.n < usual.low:
         return [
@@ -239,104 +248,6 @@ def _stretch(stage: TightStage, method: Method, at: Setting, values: Sequence[Gi
             "tension", Tone.GOOD, "Right by its stretch", f"{wants} Keep this reading; fabric and leather are taken up again after a day."
         )
     ]
-
-
-STATICS = "statics; beam and string under tension (any mechanics text)"
-FORMULAS = {
-    "gauge": "T = P t/(4 q) less bending, less EA 2q²/(t L)",
-    "scale": "T = P t/(4 q) less bending, less EA 2q²/(t L)",
-    "note": "T = 4 m t² f² - π² EI/t²",
-    "strand": "as the gauge's scale says",
-    "clip": "T = P a/(2 h) less bending",
-    "marks": "T = EA (marks fitted - slack)/slack",
-    "sag": "T of the catenary with that sag",
-    "moves": "T of the catenary that moves so far, sag = moves/2.31",
-    "lever": "T = pull · handle/(2 arm cos ψ sin(θ/2) N)",
-    "base": "T = W x_w/((y_1 + y_2) N)",
-}
-
-
-def _strand(i: int, tension: UFloat, line: Line, formula: str, at: Setting, method: Method) -> Figure:
-    label = f"{at.stage.loop.family.runs} {i}" if method.each else "strand"
-    us, si = shown(at.span.n, "length", to_set=True)
-    span = Line("t", "span", us, si, Origin.MEASURED, Origin.MEASURED)
-    return figure(f"strand_{i}", label, f"T_{i}", "force", tension, [line, span], formula, STATICS, Confidence.MEDIUM)
-
-
-def _figures(stage: TightStage, scale: Scale, u_span: UFloat, span: Given | None, where: str, fresh: bool, page: Page) -> None:
-    """The span, how far to push, and the window's edges."""
-    if span:
-        page.put(given_figure("span", "span, taped", "t", "length", span.value, span.std, span.origin, to_set=True), u_span)
-    else:
-        page.put(figure("span", f"span, {where}", "t", "length", u_span, [], "from the wheels' places", "plane geometry", to_set=True), u_span)  # fmt: skip
-    if not stage.hangs:
-        aim = exact(deflection(u_span.n))
-        page.put(figure("deflection", "deflection to aim for", "q", "length", aim, page.lines("span"), "q = t / 64", "common practice, no source; IP-20", note="1/64 in for each inch of span, 1.6 mm for each 100 mm.", to_set=True), aim)  # fmt: skip
-    if not (scale.run_in and scale.new):
-        return
-    confidence = Confidence.MEDIUM if stage.loop.slips else Confidence.LOW
-    if scale.target_n is not None and not stage.hangs:
-        page.put(figure("tension_target", "tension to aim for, by the model", "T", "force", exact(scale.target_n), _target_lines(stage), _target_formula(stage), MODEL, confidence,
-                        note="The exact half-sum of the strands at design power. Published forms for V-belts ask for nine tenths of it (IP-20)." if stage.holds == "fixed" else ""), exact(scale.target_n))  # fmt: skip
-    edges = {
-        "tension_low": ("lowest, run in", scale.run_in.low_n, scale.run_in.source),
-        "tension_high": ("highest", (scale.new if fresh else scale.run_in).high_n, scale.run_in.source),
-        "tension_new_low": ("lowest, new", scale.new.low_n, scale.new.source),
-    }
-    for key, (label, value, source) in edges.items():
-        lines = page.lines("tension_target") if page.has("tension_target") else []
-        page.put(
-            figure(key, f"tension, {label}", "T", "force", exact(value), lines, "share of the target", source, confidence), exact(value)
-        )
-    if scale.slips:
-        for key, label, value in (
-            ("slip_running", "slips under it, running", scale.slips.running_n),
-            ("slip_starting", "slips under it, starting", scale.slips.starting_n),
-            ("slip_jolt", "slips under it, in a jolt", scale.slips.jolt_n),
-        ):
-            page.put(figure(key, label, "T", "force", exact(value), [], "(F_1 - m v²)/(F_2 - m v²) = e^(fθ/sin(groove/2))", MODEL, Confidence.LOW, note=f"With dry textbook friction {stage.strand.friction:g}: wet or oily it slips sooner." if stage.loop.slips else "Teeth do not slip: under it the slack strand hangs free, and teeth can jump."), exact(value))  # fmt: skip
-
-
-def _target_lines(stage: TightStage) -> list[Line]:
-    """What the target is reckoned from: pull of one strand at design power, the strands' design ratio, the centrifugal part."""
-    on = stage.at_rest
-    wrap = min(w for w, wheel in zip(on.path.wraps_rad, on.stage.wheels, strict=True) if wheel.power_w)
-    pull = on.effective_n * on.stage.design_factor
-    ratio = f"{stage.loop.design_ratio(wrap):.2f}"
-    found = [
-        Line("T_e", f"pull of one {stage.strand.one} at design power", *shown(pull, "force"), Origin.COMPUTED, Origin.STANDARD),
-        Line("R", f"tight over slack strand at {math.degrees(wrap):.0f}° of wrap", ratio, ratio, Origin.STANDARD, Origin.STANDARD),
-    ]
-    if stage.holds == "fixed":
-        found.append(Line("m v²", "centrifugal part", *shown(on.centrifugal_n, "force"), Origin.COMPUTED, Origin.STANDARD))
-    return found
-
-
-def _target_formula(stage: TightStage) -> str:
-    return {
-        "fixed": "T = T_e/2 (R + 1)/(R - 1) + m v²",
-        "slack_side": "T = T_e/(R - 1), held by the spring on the slack side",
-        "tight_side": "T = T_e R/(R - 1), held on the tight side",
-    }[stage.holds]
-
-
-def _aims(method: Method, at: Setting, scale: Scale, holds: Holds, fresh: bool, page: Page) -> None:
-    """What the tool should show at the band's edges."""
-    band = scale.band(fresh, holds.by_manual)
-    if band is None or (method.key == "marks" and not at.stage.strand.rigidity_n):
-        return
-    kind = FIELDS[method.reads].kind
-    ends = sorted(SHOWS[method.key](at, t) for t in (band.low_n, band.high_n))
-    for key, value in zip(("aim_low", "aim_high"), ends, strict=True):
-        label = f"{method.value.lower()}, {'from' if key == 'aim_low' else 'to'}"
-        page.put(figure(key, label, "P", kind, exact(value), [], f"{FORMULAS[method.key]}, the other way round", STATICS, Confidence.MEDIUM, to_set=kind == "length"), exact(value))  # fmt: skip
-
-
-def _aim_words(page: Page) -> tuple[str, str] | None:
-    if not page.has("aim_low", "aim_high"):
-        return None
-    low, high = page.figures["aim_low"], page.figures["aim_high"]
-    return tuple(f.us if f.us == f.si else f"{f.us} ({f.si})" for f in (low, high))  # type: ignore[return-value]
 
 
 def _uppers(stage: TightStage, scale: Scale) -> list[Upper]:

@@ -10,7 +10,6 @@ from tuyere.core import speed
 from tuyere.core.drives import v_belt
 from tuyere.core.drives.family import Family, Slip
 from tuyere.core.drives.fitted import ROLES, Duty, Fitted, On, Ratio, Role, ShortSet, Slide, StockWheel
-from tuyere.core.drives.gauge import Gauge
 from tuyere.core.drives.loop import LoopRead
 from tuyere.core.drives.slide import slide_needed
 from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
@@ -122,9 +121,6 @@ class VDrive(VSet, Fitted):
 
     def target(self, page: Page) -> None:
         setting.target(self, page)
-
-    def readings(self, gauge: Gauge, page: Page) -> None:
-        setting.readings(self, gauge, page)
 
     def short_sets(self, page: Page) -> tuple[ShortSet, ...]:
         return short_set.short_sets(self, page)

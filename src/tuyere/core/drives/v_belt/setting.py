@@ -1,18 +1,14 @@
 """The tension to set, the gauge's deflection and force, and what the readings say."""
 
-import math
-
 from tuyere.core import tension
 from tuyere.core.drives import v_belt
-from tuyere.core.drives.gauge import Gauge
 from tuyere.core.drives.v_belt.tension import half_turn_ratio
 from tuyere.core.drives.v_belt.v_set import VSet
-from tuyere.core.entry.quantity import System, from_si, show
+from tuyere.core.entry.quantity import System, show
 from tuyere.core.origin import Confidence, Origin
-from tuyere.core.uncertainty import UFloat, exact, largest_doubt, probability_between, sureness, uncertain, wrapped
+from tuyere.core.uncertainty import UFloat, exact, wrapped
 from tuyere.core.working.figure import Line, figure, given_figure, shown
 from tuyere.core.working.page import Page
-from tuyere.core.working.verdict import Tone
 
 SOURCE = "ARPM/RMA-MPTA IP-20; Machinery's Handbook (from memory)"
 METRIC = "GB/T 13575.1 (from memory)"
@@ -107,151 +103,3 @@ def _forces(on: VSet, section: v_belt.Section, page: Page, static: UFloat) -> No
 def _centrifugal(section: v_belt.Section, page: Page) -> UFloat:
     mass = v_belt.centrifugal_mass(section)
     return wrapped(lambda v: tension.centrifugal_tension(mass, v))(page.values["belt_speed"])
-
-
-def readings(on: VSet, gauge: Gauge, page: Page) -> None:
-    """Each belt's strand tension from the gauge, the average, the spread, and the verdict."""
-    if not (gauge.forces and on.section and page.has("span", "deflection")):
-        return
-    belts = (on.parallel or 0) // on.ribs or len(gauge.forces)
-    tensions, inputs = _strands(gauge, on.section, belts, on.ribs, page)
-    for index, strand in enumerate(tensions, 1):
-        page.put(
-            figure(f"strand_{index}", f"belt {index} strand tension", f"T_{index}", "force", strand, [inputs[index - 1], *page.lines("span"), *_used(gauge, page)],
-                   "T = P t/(4 q) - K_y (64 q/t)²", STRING, Confidence.MEDIUM, limits="Gauge at mid-span, square to the belt."),
-            strand,
-        )  # fmt: skip
-    average = sum(tensions[1:], tensions[0]) / len(tensions)
-    lines = page.lines(*(f"strand_{i}" for i in range(1, len(tensions) + 1)))
-    page.put(
-        figure("strand_average", "average strand tension", "T_m", "force", average, lines, "mean of the belts", STRING, Confidence.MEDIUM),
-        average,
-    )
-    if len(tensions) > 1:
-        top, bottom = max(tensions, key=lambda t: t.n), min(tensions, key=lambda t: t.n)
-        spread = (top - bottom) / average
-        page.put(
-            figure(
-                "strand_spread",
-                "spread over the set",
-                "ΔT/T_m",
-                "share",
-                spread,
-                lines,
-                "(highest - lowest) / mean",
-                "rule of thumb, no source",
-                Confidence.LOW,
-                limits="Up to 20 % is a matched set.",
-            ),
-            spread,
-        )
-        _spread_verdict(tensions, spread, page)
-    if len(tensions) < belts:
-        page.say("set", Tone.OPEN, f"{len(tensions)} of {belts} belts read", "Gauge every belt of the set and use the average.")
-    _tension_verdict(on.section, gauge, average, page)
-
-
-def _used(gauge: Gauge, page: Page) -> list[Line]:
-    if not gauge.deflection:
-        return page.lines("deflection")
-    us, si = shown(gauge.deflection.value, "length", to_set=True)
-    return [Line("q", "deflection used", us, si, gauge.deflection.origin, gauge.deflection.origin)]
-
-
-def _strands(gauge: Gauge, section: v_belt.Section, belts: int, ribs: int, page: Page) -> tuple[list[UFloat], list[Line]]:
-    """Errors of the span and stiffness are shared by the set; those of force, deflection and seating are each belt's own. A band's force is shared by its ribs."""
-    span, nominal_span = page.values["span"], page.values["span"].n
-    aimed = gauge.deflection.value if gauge.deflection else page.values["deflection"].n
-    length = page.values["belt_length"] if page.has("belt_length") else page.values["length_by_tape"]
-    term = tension.stiffness_share(section.stiffness_n or 0.0, belts * ribs, nominal_span, length.n)
-    stiffness = uncertain(term, _STIFFNESS * term, "belt stiffness")
-    square = uncertain(1.0, _SQUARENESS, "not quite at mid-span or square")
-    tensions, lines = [], []
-    for index, force in enumerate(gauge.forces, 1):
-        pushed = uncertain(aimed, _DEFLECTION_READING_M, "deflection reading")
-        seated = uncertain(1.0, _STICTION, "belt not settled in the groove")
-        tensions.append(_strand(force.u * seated * square / ribs, span, pushed, stiffness))
-        us, si = shown(force.value, "force")
-        lines.append(Line(f"P_{index}", f"gauge force, belt {index}", us, si, force.origin, force.origin))
-    return tensions, lines
-
-
-def _spread_verdict(tensions: list[UFloat], spread: UFloat, page: Page) -> None:
-    found = page.figures["strand_spread"]
-    if spread.n <= SPREAD_LIMIT:
-        page.say("set", Tone.GOOD, f"The set pulls together: spread {found.us}", "")
-    elif spread.n > SPREAD_LIMIT + spread.s:
-        mean = page.values["strand_average"].n
-        slack = [str(i) for i, t in enumerate(tensions, 1) if t.n < mean * (1 - SPREAD_LIMIT / 2)]
-        which = f"Belt {', '.join(slack)} {'is' if len(slack) == 1 else 'are'} slack against the rest. " if slack else ""
-        page.say(
-            "set",
-            Tone.WATCH,
-            f"The belts differ by {found.us}: the set does not share the load",
-            which + "Turn the drive a few times by hand and read again; if it stays, replace the whole set.",
-            "",
-        )
-    else:
-        page.say("set", Tone.OPEN, f"Spread {found.us}: may be the gauge", "Turn the drive by hand, read each belt again.")
-
-
-def _tension_verdict(section: v_belt.Section, gauge: Gauge, average: UFloat, page: Page) -> None:
-    if not page.has("tension_low"):
-        return
-    fresh = gauge.belt_state == "new"
-    low = page.values["tension_new_low" if fresh else "tension_low"].n
-    high = page.values["tension_high"].n
-    within = probability_between(average, low, high)
-    below = probability_between(average, -math.inf, low)
-    above = 1 - within - below
-    wants = f"Average {page.figures['strand_average'].us} a strand, wants {_between(low, high)} for {gauge.belt_state} belts."
-    if below >= 2 / 3:
-        slack_in_running = average.n < page.values["tension_low"].n
-        headline = "Slack: it may slip under load" if slack_in_running else "A little slack for new belts"
-        page.say(
-            "tension",
-            Tone.WATCH,
-            headline,
-            f"{wants} {_move(section, average, low, high, page, 'away')} Then read again.",
-            sureness(below).value,
-        )
-    elif above >= 2 / 3:
-        page.say(
-            "tension",
-            Tone.WATCH,
-            "Too tight: hard on bearings and shafts",
-            f"{wants} {_move(section, average, low, high, page, 'closer')} Then read again.",
-            sureness(above).value,
-        )
-    elif within >= 2 / 3:
-        tail = "Run a few minutes, then read again; and once more after 24 hours." if fresh else "Keep this reading."
-        page.say("tension", Tone.GOOD, "Right for these belts", f"{wants} {tail}", sureness(within).value)
-    else:
-        doubt = largest_doubt(average)
-        page.say(
-            "tension",
-            Tone.OPEN,
-            "Near the edge: cannot tell",
-            f"{wants} The largest doubt is {doubt[0] if doubt else 'the reading'}: read that again, over a straightedge.",
-            sureness(within).value,
-        )
-
-
-def _between(low: float, high: float) -> str:
-    lows, highs = (round(from_si(v, "force", "lbf")) for v in (low, high))
-    return f"{lows} to {highs} lbf ({round(low)} to {round(high)} N)"
-
-
-def _move(section: v_belt.Section, average: UFloat, low: float, high: float, page: Page, way: str) -> str:
-    """The take-up movement, from the rigidity that the stiffness term implies: good to about 40 %."""
-    length = page.values["belt_length"] if page.has("belt_length") else page.values["length_by_tape"]
-    if not section.stiffness_n:
-        return f"Move the motor {way} a little and gauge again."
-    lean = abs(math.pi - page.values["wrap_driver"].n) / 2
-    change = tension.centre_change_for(abs((low + high) / 2 - average.n), length.n, section.stiffness_n, lean)
-    if change < 0.0002:
-        return f"Move the motor {way} a hair."
-    if change > 0.03:
-        return f"Move the motor {way}: more than an inch by this reading, so look for a wrong belt or a misread gauge first."
-    us, si = shown(change, "length", to_set=True)
-    return f"Move the motor {way} about {us} ({si})."
