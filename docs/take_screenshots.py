@@ -85,7 +85,7 @@ def desk(page: Page, address: str) -> None:
     open_drive(page, address, "Kiln exhaust fan", "Tension")
     gauge(page, ["6.3", "5.9", "6.5", "6.1", "6.2"])
     shot(page, "tension")
-    page.get_by_text("Static tension wanted").click()
+    page.get_by_text("Tension to aim for").click()
     shot(page, "working")
     page.keyboard.press("Escape")
     open_drive(page, address, "Kiln exhaust fan", "Log")
