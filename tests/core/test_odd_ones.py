@@ -9,18 +9,19 @@ from hypothesis import strategies as st
 from tuyere.core.drives.flat.counter import slip_of as flat_slip
 from tuyere.core.drives.flat.survey import read_flat
 from tuyere.core.drives.registry import meshing
-from tuyere.core.drives.synchronous.linear import read_linear, string_frequency, string_tension
+from tuyere.core.drives.synchronous.linear import read_linear
 from tuyere.core.drives.teeth import read_toothed_drive
 from tuyere.core.drives.v_belt.link import cut, read_link
 from tuyere.core.entry.typed import Typed
 from tuyere.core.identify.toothed import read_toothed
+from tuyere.core.tension.beam import frequency_of, tension_sounding
 from tuyere.core.working.verdict import Tone
 
 
 @given(st.floats(1, 5000), st.floats(0.1, 6), st.floats(0.005, 3))
 def test_hum_and_tension_are_inverse(tension_n: float, span_m: float, mass: float) -> None:
     """T = 4 m L² f²: mechanics of the string, any physics text."""
-    assert string_tension(string_frequency(tension_n, span_m, mass), span_m, mass) == pytest.approx(tension_n, rel=1e-9)
+    assert tension_sounding(frequency_of(tension_n, span_m, mass), span_m, mass) == pytest.approx(tension_n, rel=1e-9)
 
 
 def linear(pluck: str = "", span: str = "800 mm", within: str = "25"):  # type: ignore[no-untyped-def]
@@ -30,12 +31,12 @@ def linear(pluck: str = "", span: str = "800 mm", within: str = "25"):  # type: 
 
 def test_a_positioning_belt_at_half_its_tension() -> None:
     """0.038 kg/m that should hold 190 N within 25 % and holds 97 N: about half (common practice, no source)."""
-    hum = string_frequency(97, 0.8, 0.038)
+    hum = frequency_of(97, 0.8, 0.038)
     found = linear(f"{hum:.2f} Hz")
     assert found.tension_n == pytest.approx(97, rel=1e-3)
     assert found.verdicts[0].tone is Tone.WATCH and "At 51%" in found.verdicts[0].headline and found.verdicts[0].sureness == "sure"
     wanted = linear()
-    assert wanted.target_hz == pytest.approx(string_frequency(190, 0.8, 0.038)) and "Pluck the span" in wanted.verdicts[0].headline
+    assert wanted.target_hz == pytest.approx(frequency_of(190, 0.8, 0.038)) and "Pluck the span" in wanted.verdicts[0].headline
     assert linear(f"{wanted.target_hz:.1f} Hz").verdicts[0].tone is Tone.GOOD
     assert linear("30 Hz", within="a lot").problems[0].field == "linear_within"
     assert "mass per length" in read_linear({}, {}).verdicts[0].headline

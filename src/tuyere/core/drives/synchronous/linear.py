@@ -4,7 +4,6 @@ A taut string of span L (m), mass per length m (kg/m) under tension T (N) hums a
 the string, any physics text. The target and its tolerance come from the manual; nothing is assumed for them.
 """
 
-import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
@@ -12,6 +11,7 @@ from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import System, show
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.entry.typed import Typed
+from tuyere.core.tension.beam import frequency_of, tension_sounding
 from tuyere.core.uncertainty import probability_between, sureness, uncertain, wrapped
 from tuyere.core.working.figure import both
 from tuyere.core.working.verdict import Problem, Tone, Verdict
@@ -24,24 +24,6 @@ CARRIAGE = (
 )
 _PLUCK_STD = 0.02  # a phone's microphone or an ear against a tone, of the frequency: common practice, no source
 _SHORT = 20  # belt thicknesses: a shorter span rings stiff and reads high (medium)
-
-
-def string_tension(frequency_hz: float, span_m: float, mass_kg_per_m: float) -> float:
-    """Tension of a string by its hum, N: T = 4 m L² f².
-
-    >>> round(string_tension(50, 0.5, 0.038), 3)
-    95.0
-    """
-    return 4 * mass_kg_per_m * span_m**2 * frequency_hz**2
-
-
-def string_frequency(tension_n: float, span_m: float, mass_kg_per_m: float) -> float:
-    """Lowest hum of a string, Hz: f = sqrt(T/m) / (2L).
-
-    >>> round(string_frequency(95, 0.5, 0.038), 6)
-    50.0
-    """
-    return math.sqrt(tension_n / mass_kg_per_m) / (2 * span_m)
 
 
 def _hum(frequency_hz: float | None) -> str:
@@ -74,9 +56,9 @@ def read_linear(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> Li
         wanted = "mass per length" if mass is None else "free span beside the carriage"
         said = Verdict("linear", Tone.OPEN, f"The {wanted} is wanted", "Mass per length and the target tension stand in the machine's manual; the span is taped with the carriage where it stands.")  # fmt: skip
         return LinearReading(None, None, None, None, None, (said,), reader.notes, tuple(reader.problems))
-    at = [string_frequency(target * k, span.value, mass.value) for k in (1, 1 - within, 1 + within)] if target else [None, None, None]
+    at = [frequency_of(target * k, span.value, mass.value) for k in (1, 1 - within, 1 + within)] if target else [None, None, None]
     tension = (
-        wrapped(string_tension)(uncertain(pluck.value, _PLUCK_STD * pluck.value, "hum"), span.u, uncertain(mass.value, 0.02 * mass.value, "mass"))
+        wrapped(tension_sounding)(uncertain(pluck.value, _PLUCK_STD * pluck.value, "hum"), span.u, uncertain(mass.value, 0.02 * mass.value, "mass"))
         if pluck
         else None
     )  # fmt: skip
