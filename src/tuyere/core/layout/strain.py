@@ -10,6 +10,7 @@ from collections.abc import Sequence
 
 from tuyere.core.geometry.belt_path import BeltPath
 from tuyere.core.layout.wheels import PathWheel
+from tuyere.core.tension.window import off_mean, slip_under
 
 # exp(0.5123 theta): the 5 : 1 of the V-belt arc factor, with its reserve (IP-20; from memory); 4 : 1 of ribbed belts (IP-26). A flat face on a
 # belt's back or a flat idler holds far less: 0.3 is common practice, no source.
@@ -29,9 +30,7 @@ def tension_changes(path: BeltPath, wheels: Sequence[PathWheel], velocity: float
     rise = [0.0]
     for w in wheels[1:]:
         rise.append(rise[-1] + (w.power_w / velocity if w.role == "driven" else 0.0))
-    lengths = [r.length_m for r in path.runs]
-    mean = sum(t * length for t, length in zip(rise, lengths, strict=True)) / sum(lengths)
-    return [t - mean for t in rise]
+    return list(off_mean(rise, [r.length_m for r in path.runs]))
 
 
 def run_tensions(path: BeltPath, wheels: Sequence[PathWheel], velocity: float, standing_n: float, load: float = 1.0) -> list[float]:
@@ -52,8 +51,7 @@ def tensions_needed(
     for i, w in enumerate(wheels):
         tight, slack = (i - 1, i) if w.role == "driver" else (i, i - 1)
         ratio = math.exp(friction(w.face, half_turn_ratio) * path.wraps_rad[i])
-        # Where the ratio is infinite the slack run hangs free: it only must not be pushed.
-        grip = (change[tight] - ratio * change[slack]) / (ratio - 1) if math.isfinite(ratio) else -change[slack]
+        grip = slip_under(change[tight], change[slack], ratio)
         passes = w.role == "driver" or w.power_w > 0
         found.append(grip + mass_kg_per_m * velocity**2 if passes and grip > 0 else 0.0)
     return found

@@ -131,6 +131,27 @@ class Window:
         return min((u for u in self.upper if u.limit_n is not None), key=lambda u: u.limit_n or 0.0, default=None)
 
 
+def slip_under(tight_n: float, slack_n: float, grip: float) -> float:
+    """The mean effective tension under which a wheel slips, N: T + tight = grip (T + slack), both as they lie off that mean.
+
+    Teeth (grip infinite) hold anything: only the slack strand must not be pushed.
+
+    >>> slip_under(200, -200, 5), slip_under(200, -200, math.inf)
+    (300.0, 200)
+    """
+    return -slack_n if math.isinf(grip) else (tight_n - grip * slack_n) / (grip - 1)
+
+
+def off_mean(rises: Sequence[float], weights: Sequence[float]) -> tuple[float, ...]:
+    """How far each strand lies off their mean with weights: free lengths on fixed centres, whose stretch together stays (elastic belt).
+
+    >>> off_mean([0, 100], [1, 1])
+    (-50.0, 50.0)
+    """
+    mean = sum(r * w for r, w in zip(rises, weights, strict=True)) / sum(weights)
+    return tuple(r - mean for r in rises)
+
+
 class Slip(NamedTuple):
     """The tension at rest under which a wheel slips, N, and which does first (None: nothing carries power)."""
 
@@ -179,9 +200,7 @@ class Strained:
             before, after = self.shares[i - 1] * load, self.shares[i] * load
             tight, slack = (before, after) if w.power_w > 0 else (after, before)
             grip = self.grip(i)
-            # Teeth hold anything: only the slack strand must not be pushed.
-            bare = -slack if math.isinf(grip) else (tight - grip * slack) / (grip - 1)
-            found.append(max(0.0, bare) + offset_n)
+            found.append(max(0.0, slip_under(tight, slack, grip)) + offset_n)
         return found
 
     def first_slip(self, load: float = 1.0, offset_n: float = 0.0) -> Slip:
@@ -244,13 +263,13 @@ def strain(stage: Stage) -> Strained:
     lengths = [r.length_m for r in path.runs]
     if stage.held_by == "fixed":
         # Fixed centres keep the belt's stretch, a pivoted base the strands' moment: either is a mean with weights.
-        weights = stage.arms or lengths
-        level = sum(f * w for f, w in zip(falls, weights, strict=True)) / sum(weights)
+        shares = off_mean(falls, stage.arms or lengths)
     else:
         level = min(falls) if stage.held_by == "slack_side" else max(falls)
+        shares = tuple(f - level for f in falls)
     centrifugal = centrifugal_tension(stage.mass_kg_per_m, speed)
     offset = centrifugal if stage.held_by == "fixed" and not stage.arms else 0.0
-    return Strained(stage, path, tuple(f - level for f in falls), centrifugal, offset, speed)
+    return Strained(stage, path, shares, centrifugal, offset, speed)
 
 
 def _path(pulleys: list[Pulley], stage: Stage) -> BeltPath:
