@@ -8,6 +8,7 @@ least loaded, the tight one the most. A wheel slips where (F1 - m v²)/(F2 - m v
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
