@@ -105,6 +105,11 @@ class Loop(ABC):
     both_faces: bool = False
 
     @property
+    def pitch_m(self) -> float | None:
+        """From tooth to tooth of it; None where it has none."""
+        return None
+
+    @property
     def stretch(self) -> Stretch | None:
         """How far it is stretched when it is set, where that is a rule of its material."""
         return None

@@ -45,12 +45,14 @@ def span_notes(stage: TightStage, tension_n: float) -> tuple[SpanNote, ...]:
 
 
 def _shakes(stage: TightStage, velocity: float) -> list[tuple[float, str]]:
-    """Turns of each shaft, rounds of the belt, and their multiples."""
+    """Turns of each shaft, the mesh of teeth, rounds of the belt, and their multiples."""
     if not velocity:
         return []
     found = []
     for w in stage.wheels:
         if w.speed and w.role != "idler":
             found += [(k * w.speed / math.tau, f"{'' if k == 1 else f'{k} times '}the turns of the {w.name}") for k in range(1, _ORDERS)]
+    if stage.loop.pitch_m:
+        found.append((velocity / stage.loop.pitch_m, "the mesh of its teeth"))
     found += [(k * velocity / stage.length_m, f"{'' if k == 1 else f'{k} times '}the belt's rounds") for k in range(1, _ORDERS + 1)]
     return found

@@ -61,6 +61,10 @@ class ToothedLoop(Loop):
         return [self._made(n) for n in (*below[-1:], *above[:1])]
 
     @property
+    def pitch_m(self) -> float:
+        return self.profile.pitch_m
+
+    @property
     def stated(self) -> Stated | None:
         return self.asked
 
