@@ -15,6 +15,7 @@ from tuyere.store.address import Pulse
 from tuyere.store.database import engine_from
 from tuyere.store.people import person_of_session
 from tuyere.web import (
+    align,
     at_machine,
     bench,
     calc,
@@ -129,6 +130,7 @@ def openapi_app() -> OpenAPI:
         candidates,
         shaft,
         tension,
+        align,
         bench,
         lists,
         session,

@@ -28,6 +28,10 @@ SENTENCES = {
 _ANOTHER_NAME = "This server does not go by that name. Open it by its own address, or name that host in TUYERE_HOSTS where it is started."
 
 
+# What the forms of a list's items are told apart by: no part of a field's name.
+TAGS: set[str] = set()
+
+
 class FieldError(BaseModel):
     """One refused field."""
 
@@ -100,8 +104,12 @@ def validation_problem(error: ValidationError) -> Response:
 
 
 def _field(loc: Sequence[int | str]) -> str:
-    """The field by its way through the form; which of the forms a fitting is read in is no part of it."""
-    return ".".join(str(p) for before, p in zip(("", *loc), loc, strict=False) if before != "fitted")
+    """The field by its way through the form; which of several forms it is read in is no part of it."""
+
+    def is_tag(before: int | str, part: int | str) -> bool:
+        return before == "fitted" or (isinstance(before, int) and part in TAGS)
+
+    return ".".join(str(p) for before, p in zip(("", *loc), loc, strict=False) if not is_tag(before, p))
 
 
 def _in_words(error: Any) -> str:
