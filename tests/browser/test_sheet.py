@@ -55,6 +55,7 @@ def test_taking_theirs_after_a_clash(open_as: Any) -> None:
 def test_without_a_server_the_last_numbers_stand_and_typing_is_kept(open_as: Any) -> None:
     page = open_as("Ines")
     open_drive(page, "Dust-collector fan")
+    expect(page.locator(".strip")).to_contain_text("rpm")
     before = page.locator(".strip").inner_text()
     page.route("**/api/calc/sheet", lambda route: route.abort())
     page.locator("#f-driver_diameter").fill("6 1/4")

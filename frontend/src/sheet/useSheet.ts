@@ -29,6 +29,8 @@ function said(fields: object): object {
 /** A form as compared: the unit waiting in an empty field does not count. */
 function print(form: unknown): string {
   return JSON.stringify(form, (key, value: unknown) => {
+    // Of a text far too long for any field its beginning and its length are enough.
+    if (typeof value === 'string' && value.length > 4000) return `${value.slice(0, 4000)}${value.length}`
     if (value && typeof value === 'object') {
       const entry = value as { text?: unknown; unit?: unknown }
       if ('unit' in entry && !entry.text) return null
