@@ -130,6 +130,7 @@ BOOK: dict[str, _Entry] = {
     "tension_bands": _Entry("Tension: what to set, of the target", "Tension", {}, {"seat": "held by", "new_low": "new, lowest", "new_high": "new, highest"}),
     "tension_thumb_rules": _Entry("Tension: rules of thumb", "Tension", {}, {"given_in": "given in", "push_lbf": "push taken, lbf", "factor": "times or over"}),
     "settling": _Entry("Tension: how it settles", "Tension", {}, {"s": "fall a decade", "band": "give or take"}),
+    "align_tolerances": _Entry("How true wheels should run", "Alignment", {}, {"angle_deg": "angle and twist each °", "offset_mm_per_m": "offset, mm per m", "least_mm": "or at least, mm"}),
     "belt_stretch": _Entry("Stretch of flat belts when set", "Tension", {}, {}),
     "v_bending": _Entry("Stiffness in bending", "Tension", {}, {"ei_n_m2": "EI, N m²", "cogged_share": "cogged keeps"}),
     "v_flat_arc": _Entry("V-flat: arc factor", "Rating", {}, {"theta_deg": "wrap °", "k": "arc factor"}),
