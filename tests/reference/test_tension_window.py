@@ -185,6 +185,7 @@ def test_what_cannot_be_is_refused_beside_its_field() -> None:
         (replace(pair(), wheels=(pair().wheels[0], replace(pair().wheels[1], power_w=-4000))), "wheels"),
         (replace(pair(), wheels=(pair().wheels[0], replace(pair().wheels[1], speed_rad_per_s=90))), "wheels"),
         (pair(shafts=(Shaft(2),)), "shafts"),
+        (replace(pair(), wheels=tuple(replace(w, friction=1e-300) for w in pair().wheels)), "wheels"),
     ):
         with pytest.raises(WindowError) as said:
             window(wrong)

@@ -50,7 +50,8 @@ def tensions_needed(
     found = []
     for i, w in enumerate(wheels):
         tight, slack = (i - 1, i) if w.role == "driver" else (i, i - 1)
-        ratio = math.exp(friction(w.face, half_turn_ratio) * path.wraps_rad[i])
+        # A wheel that is hardly touched holds next to nothing: it wants a tension far beyond any belt's.
+        ratio = max(1 + 1e-6, math.exp(friction(w.face, half_turn_ratio) * path.wraps_rad[i]))
         grip = slip_under(change[tight], change[slack], ratio)
         passes = w.role == "driver" or w.power_w > 0
         found.append(grip + mass_kg_per_m * velocity**2 if passes and grip > 0 else 0.0)

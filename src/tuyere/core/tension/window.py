@@ -21,6 +21,7 @@ Contact = Literal["inside", "back"]
 UpperName = Literal["bearing life", "overhung load", "bushing pressure", "bushing pressure-velocity", "belt strength", "shaft stress", "mounts"]  # fmt: skip
 
 # The published forms for fixed centres take nine tenths of the exact half-sum, some growth of tension under load allowed for (IP-20).
+_NO_GRIP = 1e-9
 LOW_SHARE, HIGH_SHARE = 0.9, NEW_BELT_HIGH
 
 
@@ -135,11 +136,15 @@ class Window:
 def slip_under(tight_n: float, slack_n: float, grip: float) -> float:
     """The mean effective tension under which a wheel slips, N: T + tight = grip (T + slack), both as they lie off that mean.
 
-    Teeth (grip infinite) hold anything: only the slack strand must not be pushed.
+    Teeth (grip infinite) hold anything: only the slack strand must not be pushed. Raises WindowError for a wheel that holds nothing.
 
     >>> slip_under(200, -200, 5), slip_under(200, -200, math.inf)
     (300.0, 200)
     """
+    if grip - 1 < _NO_GRIP:
+        raise WindowError(
+            "wheels", "A wheel that takes or gives power is hardly touched by the belt: check its place, its friction and the order."
+        )
     return -slack_n if math.isinf(grip) else (tight_n - grip * slack_n) / (grip - 1)
 
 
@@ -291,6 +296,8 @@ def target(on: Strained) -> float:
     if not loaded or pull <= 0:
         return on.offset_n
     ratio = math.pow(on.stage.ratio_at_half_turn, min(loaded) / math.pi)
+    if ratio - 1 < _NO_GRIP:
+        raise WindowError("wheels", "A wheel that takes or gives power is hardly touched by the belt: check its place and the order.")
     tight, slack = ratio / (ratio - 1), 1 / (ratio - 1)
     if on.stage.arms:
         highest, lowest = max(on.shares), min(on.shares)

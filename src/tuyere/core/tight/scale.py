@@ -10,7 +10,7 @@ from tuyere.core.limit import limit
 from tuyere.core.table import rows
 from tuyere.core.tension import statics
 from tuyere.core.tension.beam import tension_under
-from tuyere.core.tension.window import Stage, Upper, strain, target, upper_limits
+from tuyere.core.tension.window import Stage, Upper, WindowError, strain, target, upper_limits
 from tuyere.core.tight.limits import Holds, chain_slack
 from tuyere.core.tight.stage import TightStage
 
@@ -117,6 +117,8 @@ def _scale_of(stage: TightStage, holds: Holds, span_m: float | None, rules: tupl
     base = stage.as_window()
     on = strain(base)
     wraps = [wrap for wrap, w in zip(on.path.wraps_rad, base.wheels, strict=True) if w.power_w]
+    if min(wraps) < 1e-6:
+        raise WindowError("wheels", "A wheel that takes or gives power is hardly touched: check its place and the order of the wheels.")
     ratio = stage.loop.design_ratio(min(wraps))
     # The model raises its half-turn ratio to the wrap's power; a kind may have another rule, met here at this wrap.
     full = replace(
