@@ -38,6 +38,12 @@ function inner(key: string): number {
   const [band, aim] = [of(key)!, of('target')]
   return aim && aim.mid >= band.low && aim.mid < band.low + (band.high - band.low) / 2 ? aim.mid : band.low
 }
+/** As much of the run-in band's word as fits before the new band's. */
+const runInWord = computed(() => {
+  if (hangs.value) return 'right'
+  const room = of('new') ? x(of('new')!.low) - x(inner('run in')) : 999
+  return room > 78 ? 'right, run in' : room > 42 ? 'run in' : ''
+})
 const fresh = computed(() => desk.gauge.value.belt_state === 'new')
 /** Under the bar: what was just read, what is on the record, the manual, the rules of thumb. */
 const lines = computed(() => {
@@ -129,7 +135,7 @@ const said = computed(() => {
         by the manual
       </text>
       <text v-else-if="of('run in')" :x="x(inner('run in')) + 5" :y="top + 22" class="word on">
-        {{ hangs ? 'right' : 'right, run in' }}
+        {{ runInWord }}
       </text>
       <text
         v-if="shownBands.includes('new') && of('new') && x(of('new')!.high) - x(of('new')!.low) > 34"
