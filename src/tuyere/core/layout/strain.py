@@ -14,12 +14,12 @@ from tuyere.core.tension.window import off_mean, slip_under
 
 # exp(0.5123 theta): the 5 : 1 of the V-belt arc factor, with its reserve (IP-20; from memory); 4 : 1 of ribbed belts (IP-26). A flat face on a
 # belt's back or a flat idler holds far less: 0.3 is common practice, no source.
-_FLAT = 0.3
+FLAT = 0.3
 
 
 def friction(face: str, half_turn_ratio: float = 5.0) -> float:
     """f of the capstan equation on a face: so much that the loop's own face holds `half_turn_ratio` at half a turn, infinite for sprockets."""
-    return math.log(half_turn_ratio) / math.pi if face == "grooved" else _FLAT
+    return math.log(half_turn_ratio) / math.pi if face == "grooved" else FLAT
 
 
 def tension_changes(path: BeltPath, wheels: Sequence[PathWheel], velocity: float) -> list[float]:

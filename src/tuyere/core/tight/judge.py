@@ -16,6 +16,8 @@ from tuyere.core.working.figure import both
 from tuyere.core.working.verdict import Tone, Verdict
 
 _SURE = 2 / 3
+# Less than this nobody can set; more than that is no adjustment but a mistake somewhere: common practice, no source.
+_HAIR_M, _FARTHEST_M = 0.0002, 0.03
 LOCKS = "Lock the adjuster, read again; then look at alignment, and at brake and clutch where they hang on this belt."
 
 
@@ -144,9 +146,9 @@ def to_do(stage: TightStage, holds: Holds, average: UFloat, aim_n: float) -> str
     except GeometryError:
         return "Slacken it: the wheels stand too near to reckon the move."
     size = abs(move.centre_change_m)
-    if size < 0.0002:
+    if size < _HAIR_M:
         return f"A hair {away} is enough. {LOCKS}"
-    if size > 0.03:
+    if size > _FARTHEST_M:
         return f"By this reading the wheels would go {away} by more than an inch: look for a wrong belt or a misread tool first."
     turns = f", {abs(move.turns):.1f} turns of every screw alike, in turn" if move.turns else ", all screws alike, in turn"
     room = _room(stage, move.centre_change_m)
@@ -173,6 +175,6 @@ def _chain_move(stage: TightStage, average: UFloat, aim_n: float) -> str:
     extra = 8 * (now**2 - then**2) / (3 * span.length_m)
     if len(stage.wheels) > 2:
         return f"Take {'up' if extra > 0 else 'back'} about {both(abs(extra))} of chain at the idler or slide, then measure again."
-    if abs(extra) / 2 < 0.0002:
+    if abs(extra) / 2 < _HAIR_M:
         return "A hair is enough; then measure again."
     return f"Move the sprockets {'apart' if extra > 0 else 'together'} by about {both(abs(extra) / 2)}, both screws alike; a straightedge across the sprockets. Turn it round and measure at the tightest place."

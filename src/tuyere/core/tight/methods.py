@@ -116,8 +116,13 @@ def _by_note(at: Setting, shown: UFloat) -> UFloat:
     return measured.by_note(shown, at.span, measured.usual(at.stage.strand.mass_kg_per_m, "mass"), _bending(at))
 
 
+_STRAND_SCALE = (
+    0.15  # of a scale made for the section, one standard deviation: common practice, no source (10 % calibrated, 25 % and more not)
+)
+
+
 def _by_strand(at: Setting, shown: UFloat) -> UFloat:
-    return shown * uncertain(1.0, 0.15, "the gauge's scale on this belt")
+    return shown * uncertain(1.0, _STRAND_SCALE, "the gauge's scale on this belt")
 
 
 def _by_clip(at: Setting, shown: UFloat) -> UFloat:

@@ -25,6 +25,7 @@ from tuyere.core.working.figure import Figure, Line, both, figure, shown
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Problem, Tone, Verdict
 
+_METER = 0.06  # a tension meter's own word, one standard deviation: common practice, no source
 _USUAL = {"force": "force", "frequency": "frequency", "mark": "mark", "sag": "sag", "belt_tension": "force", "weight": "weight"}
 _MORE = {"lever_arm": "arm", "wrap_angle": "angle", "lean_angle": "angle", "clip_offset": "offset", "clip_base": "base", "mark": "mark", "sag": "sag"}  # fmt: skip
 
@@ -194,7 +195,7 @@ def _strands(
     found: list[UFloat] = []
     meter = reader.given("note_tension", "belt_tension") if method.key == "note" and not values else None
     if meter:
-        found.append(uncertain(meter.value, 0.06 * meter.value, "the meter"))
+        found.append(uncertain(meter.value, _METER * meter.value, "the meter"))
         page.put(strand_figure(1, found[0], Line("", "meter, in force", *shown(meter.value, "force"), meter.origin, meter.origin), "as the meter says", at, method), found[0])  # fmt: skip
     for i, value in enumerate(values, 1):
         shows = uncertain(value.value, max(value.std, measured.usual(value.value, _USUAL[method.reads]).s if method.reads != "force" else 0.0), method.value.lower())  # fmt: skip
@@ -225,7 +226,7 @@ def _stretch(stage: TightStage, method: Method, at: Setting, values: Sequence[Gi
     if method.key != "marks" or stage.strand.rigidity_n or not usual or not values:
         return []
     slack = at.more["mark_slack"]
-    share = (uncertain(values[0].value, 0.0002, "marks") - slack) / slack
+    share = (measured.usual(values[0].value, "mark") - slack) / slack
     marks = [
         Line("", name, *shown(v, "length", decimals=(3, 1)), Origin.MEASURED, Origin.MEASURED)
         for name, v in (("marks, slack", slack.n), ("marks, fitted", values[0].value))

@@ -6,6 +6,7 @@ from functools import cached_property
 
 from tuyere.core.drives.loop import Contact, Face, Loop, Strand
 from tuyere.core.layout.held import HeldBy
+from tuyere.core.layout.strain import FLAT
 from tuyere.core.tension import window
 from tuyere.core.tension.window import Strained
 
@@ -13,7 +14,6 @@ HELD: dict[HeldBy, window.HeldBy] = {
     "spring idler, slack side": "slack_side", "weight idler, slack side": "slack_side", "lever idler, slack side": "slack_side",
     "idler, tight side": "tight_side", "pivoted base": "fixed",
 }  # fmt: skip
-_BACK = 0.3  # friction of a belt's back or a plain roller: common practice, no source
 
 
 @dataclass(frozen=True)
@@ -111,8 +111,8 @@ class TightStage:
         )
 
     def _friction(self, w: At) -> float:
-        own = self.strand.friction or _BACK
-        return own if w.face == "grooved" and (w.contact == "inside" or self.loop.both_faces) else min(own, _BACK)
+        own = self.strand.friction or FLAT
+        return own if w.face == "grooved" and (w.contact == "inside" or self.loop.both_faces) else min(own, FLAT)
 
     @cached_property
     def spans(self) -> tuple[Span, ...]:
