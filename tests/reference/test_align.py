@@ -13,7 +13,7 @@ from scipy.spatial.transform import Rotation
 
 from tuyere.core.align import readings as by
 from tuyere.core.align.frame import along, turns_of
-from tuyere.core.align.moves import Feet, moves_for
+from tuyere.core.align.moves import Feet, in_steps, moves_for
 from tuyere.core.align.readings import Errors, Pair, solve
 
 FEET = Feet(0.15, 0.25, 0.22, 0.13)
@@ -156,7 +156,7 @@ def test_signs_mirror_and_stock() -> None:
     )
     upright = moves_for(errors, FEET, math.pi / 2)
     assert upright.shims_m and upright.shims_m[2] == pytest.approx(0.01 * FEET.b_m), "upright, the angle is cured by shims"
-    stock = moves_for(errors, FEET, 0.0, shim_step_m=0.0005)
+    stock = moves_for(errors, FEET, 0.0, build=in_steps(0.0005))
     assert stock.shims_m and stock.shims_m[0] == pytest.approx(0.0015)
     assert moves_for(Errors(angle_rad=0.01), FEET, 0.0).shims_m is None and moves_for(Errors(angle_rad=0.01), FEET, 0.0).jack_back_m
     assert moves_for(Errors(angle_rad=0.01), FEET, 0.7).jack_back_m is None, "askew, both are wanted before anything moves"

@@ -7,10 +7,11 @@ from flask import Response
 from pydantic import BaseModel, Discriminator, Field, Tag
 
 from tuyere.core.align import readings as core
-from tuyere.core.align.moves import Feet, moves_for
+from tuyere.core.align.base import base_of, bases
+from tuyere.core.align.moves import Feet, in_steps, moves_for
 from tuyere.core.align.readings import Equations, Pair
 from tuyere.core.align.tolerance import kinds, tolerance
-from tuyere.core.align.words import corrections
+from tuyere.core.align.words import AtFeet, corrections
 from tuyere.web.answers import answer
 from tuyere.web.errors import TAGS
 from tuyere.web.routes import routes
@@ -166,7 +167,7 @@ class AlignIn(Bare):
     readings: list[AlignReading] = Field(min_length=1, max_length=40)
     shim_step_m: float | None = Field(None, gt=0, le=0.01)
     shims_now_m: Annotated[list[Gap], Field(min_length=4, max_length=4)] | None = None
-    base: str = Field("", max_length=40)
+    base: str = Field("", max_length=40, description="what it stands on: " + ", ".join(b.key for b in bases()))
     kind: str = Field("v-belt", max_length=40, description="whose tolerance holds: " + ", ".join(kinds()))
 
 
@@ -207,8 +208,9 @@ def calc_align(body: AlignIn) -> Response:
     errors = core.solve([r.equations(pair) for r in body.readings])
     allowed = tolerance(body.kind, body.centre_m)
     feet = Feet(**body.feet.model_dump()) if body.feet else None
-    moves = moves_for(errors, feet, body.slope_rad, body.shim_step_m, body.shims_now_m or ()) if feet else None
+    moves = moves_for(errors, feet, body.slope_rad, in_steps(body.shim_step_m), body.shims_now_m or ()) if feet else None
     shims = moves.shims_m if moves else None
+    at = AtFeet(base_of(body.base), None, body.shims_now_m or ())
     return answer(
         AlignOut(
             angle_rad=errors.angle_rad, angle_u_rad=errors.angle_u_rad, angle_tolerance_rad=allowed.angle_rad,
@@ -217,6 +219,6 @@ def calc_align(body: AlignIn) -> Response:
             shims_m=list(shims) if shims else None, jack_front_m=moves.jack_front_m if moves else None,
             jack_back_m=moves.jack_back_m if moves else None, slide_m=moves.slide_m if moves else None,
             centre_change_m=moves.centre_change_m if moves else None,
-            words=corrections(errors, moves, allowed, body.slope_rad, body.base) if moves else list(errors.instead),
+            words=corrections(errors, moves, allowed, body.slope_rad, at) if moves else list(errors.instead),
         )
     )  # fmt: skip

@@ -28,6 +28,7 @@ from tuyere.core.tight.read import Tight, TypedTension, read_tension
 from tuyere.core.uncertainty import standard_uncertainty
 from tuyere.core.working.figure import Figure
 from tuyere.core.working.verdict import Flag, Problem, Verdict
+from tuyere.web.aligned import AlignedOut, aligned_of, aligned_out
 from tuyere.web.answers import answer
 from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
@@ -53,6 +54,7 @@ class SheetOut(BaseModel):
     short: list[ShortSet]
     train: TrainOut | None = None
     tight: TightOut | None = Field(None, description="the tension of the stage that the reading is of")
+    align: AlignedOut | None = Field(None, description="the two wheels that the alignment is of")
     in_bands: bool = Field(False, description="whether belts are counted in bands of several ribs")
 
 
@@ -92,6 +94,11 @@ def calc_sheet(body: SheetForm) -> Response:
         out.notes |= tight.notes
         out.figures |= tight.readings
         out.problems += [p for p in tight.problems if p not in out.problems]
+    if aligned := aligned_of(body, reading.spec, sheet, train):
+        out.verdicts += aligned.verdicts
+        out.align = aligned_out(aligned, [s.title for s in train.stages] if train else [])
+        out.notes |= aligned.notes
+        out.problems += [p for p in aligned.problems if p not in out.problems]
     return answer(out)
 
 

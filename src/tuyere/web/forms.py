@@ -249,13 +249,13 @@ AnyFitted = Annotated[
 
 
 class KeptForm(Strict):
-    """What was said once of a stage's tension, and stands with it: margins, the manual's figure, screws, and each wheel's shaft.
+    """What was said once of a stage, and stands with it: margins, the manual's figure, screws, each wheel's shaft and feet.
 
-    Quantities and words by field; those of a wheel's shaft begin with its place in the stage, from 1: `wheel_1_overhang`.
+    Quantities and words by field; those of a wheel begin with its place in the stage, from 1: `wheel_1_overhang`, `align_1_base`.
     """
 
-    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=120)
-    words: dict[str, Annotated[str, Field(max_length=60)]] = Field(default_factory=dict, max_length=60)
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=200)
+    words: dict[str, Annotated[str, Field(max_length=200)]] = Field(default_factory=dict, max_length=100)
 
 
 class StageForm(Strict):
@@ -342,6 +342,30 @@ class GaugeForm(Strict):
     tool: str = Field("spring gauge", max_length=40)
 
 
+class AlignReadingForm(Strict):
+    """One reading of an alignment: by which method, and its points by key (`gap_1`, `top`, `at_movable`...); `track` in `words`."""
+
+    method: str = Field("straightedge", max_length=20)
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=12)
+    words: dict[str, Annotated[str, Field(max_length=60)]] = Field(default_factory=dict, max_length=4)
+
+
+class ChecksForm(Strict):
+    """Checks before an alignment: what was measured (`soft_1`, `rim_moving`...); `ok`, `bad`, or `skip` with a reason (`mounts_why`)."""
+
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=20)
+    words: dict[str, Annotated[str, Field(max_length=200)]] = Field(default_factory=dict, max_length=20)
+
+
+class AlignForm(Strict):
+    """An alignment: of which stage, which wheel on more than two (place from 1; 0: the first), readings used together, checks before."""
+
+    stage: int = Field(1, ge=1, le=MOST_BELTS)
+    wheel: int = Field(0, ge=0, le=40)
+    readings: list[AlignReadingForm] = Field(default_factory=lambda: [AlignReadingForm()], max_length=8)
+    checks: ChecksForm = Field(default_factory=ChecksForm)
+
+
 class TachometerForm(Strict):
     """Shaft speeds by tachometer; along a train, which `shaft` was read (empty: the last)."""
 
@@ -355,6 +379,7 @@ class SheetForm(WithSurvey):
 
     gauge: GaugeForm = Field(default_factory=GaugeForm)
     tachometer: TachometerForm = Field(default_factory=TachometerForm)
+    align: AlignForm = Field(default_factory=AlignForm)
 
 
 def read_sheet(form: SheetForm) -> Reading:

@@ -135,13 +135,12 @@ class TightOut(BaseModel):
 
 def tight_of(form: SheetForm, spec: DriveSpec, sheet: Sheet, train: TrainDuty | None) -> Tight | None:
     """The station of the form's stage; None where what is on, or where its wheels stand, is not known well enough."""
-    stage = stage_of(form, spec, sheet, train)
+    stage = stage_of(form, form.gauge.stage, spec, sheet, train)
     return read_tension(stage, typed_tension(form)) if stage else None
 
 
-def stage_of(form: SheetForm, spec: DriveSpec, sheet: Sheet, train: TrainDuty | None) -> TightStage | None:
-    """The stage that the form's reading is of."""
-    number = form.gauge.stage
+def stage_of(form: SheetForm, number: int, spec: DriveSpec, sheet: Sheet, train: TrainDuty | None) -> TightStage | None:
+    """A stage of the form, by its number from 1."""
     if number > len(form.survey.stages):
         return None
     stage = form.survey.stages[number - 1]

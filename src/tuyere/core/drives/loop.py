@@ -196,6 +196,10 @@ class Loop(ABC):
         """The whole angle of its groove in a wheel of that diameter over the rim (m); None where it lies flat."""
         return None
 
+    def groove_edge(self, rim_m: float) -> tuple[float, float] | None:
+        """From a wheel's face to the middle of its first groove, and from groove to groove (m); None where it has none by a table."""
+        return None
+
     @abstractmethod
     def sits(self, rim: Rim) -> Sits | None:
         """How it lies on a wheel; None while that is not measured well enough."""

@@ -19,6 +19,11 @@ class Field:
     origin: Origin
     refusal: str
 
+    @property
+    def signed(self) -> bool:
+        """Whether it may lie below zero."""
+        return self.possible[0] < 0
+
     def bounds_si(self) -> tuple[float, float]:
         symbol = KINDS[self.kind].us_symbol
         return to_si(self.possible[0], self.kind, symbol), to_si(self.possible[1], self.kind, symbol)
@@ -200,6 +205,28 @@ FIELDS: dict[str, Field] = {
               "A key is 1/32 to 4 in wide: measure across the keyway."),
         Field("set_hours", "hours the set lasted", "duration", (10, 40000), (0.1, 200000), M,
               "Write how many running hours the set lasted: 0.1 to 200 000 h."),
+        Field("edge_gap", "gap under the edge", "length", (0, 0.5), (0, 4), M,
+              "Write the gap between edge and face: 0 where it touches, up to 4 in."),
+        Field("face_place", "out (+) or in (-)", "length", (-0.5, 0.5), (-6, 6), M,
+              "Write how far it stands out (+) or in (-): up to 6 in either way."),
+        Field("target_height", "height of the target's marks", "length", (1, 8), (0.2, 40), M,
+              "Write how far apart the marks are between which the line's tilt was read: 1/4 to 40 in."),
+        Field("shaft_slope", "slope of the shaft", "slope", (-0.3, 0.3), (-6, 6), M,
+              "Write the slope as the level shows it, + when the wheel's end is high: in/ft, mm/m or degrees."),
+        Field("true_angle", "angle allowed", "slope", (0.01, 0.2), (0.001, 2), C,
+              "Write the most angle that is allowed: in/ft, mm/m or degrees, such as 0.25 deg."),
+        Field("true_offset", "offset allowed", "length", (0.01, 0.4), (0.001, 4), C,
+              "Write the most offset that is allowed, such as 1/16 in or 1 mm."),
+        Field("foot_arm", "place of the feet", "length", (1, 40), (0, 400), M,
+              "Measure between bolt middles, square: up to 30 ft."),
+        Field("foot_gap", "rise of a foot", "length", (0, 0.08), (0, 1), M,
+              "Write what the dial shows as that bolt is loosened, such as 0.004 in or 0.1 mm."),
+        Field("run_out", "run-out", "length", (0, 0.06), (0, 1), M,
+              "Write the dial's whole swing over one turn, such as 0.008 in or 0.2 mm."),
+        Field("shims_now", "shims there now", "length", (0, 0.3), (0, 3), M,
+              "Write the thickness of all shims under that foot: 0 to 3 in."),
+        Field("face_to_groove", "face to groove's middle", "length", (-1, 4), (-20, 20), M,
+              "Measure from the face inward to the middle of the groove, tooth or crown that runs; a minus where it lies outside the face."),
         Field("hub_large_end", "taper at its large end", "length", (1, 8), (0.5, 16), M,
               "A bushing's taper is 1/2 to 16 in across at its large end."),
     )
@@ -229,27 +256,27 @@ def read_field(key: str, text: str, unit: str) -> tuple[Parsed | None, Note | No
     spec = FIELDS[key]
     if unit not in {u.symbol for u in KINDS[spec.kind].units}:
         unit = KINDS[spec.kind].us_symbol
-    parsed = parse(text, spec.kind, unit)
+    parsed = parse(text, spec.kind, unit, spec.signed)
     if parsed is None:
         return None, None
     offer = _offer(spec, parsed)
     low, high = spec.bounds_si()
-    if not low * (1 - 1e-9) <= parsed.value_si <= high * (1 + 1e-9):
+    if not low - 1e-9 * abs(low) <= parsed.value_si <= high + 1e-9 * abs(high):
         raise OutOfRangeError(spec.refusal + (" Or was it" if offer else ""), offer)
     value = parsed.value_si
     if spec.kind == "length":
-        us, si = _length_both(value)
+        us, si = _length_both(value, 2 if spec.plausible[1] <= 0.5 else 1)
     else:
         us, si = show(value, spec.kind, System.US), show(value, spec.kind, System.SI)
     return parsed, Note(us, si, parsed.unit, offer)
 
 
-def _length_both(value_si: float) -> tuple[str, str]:
+def _length_both(value_si: float, decimals: int) -> tuple[str, str]:
     """Inches to the third decimal and as the nearest 1/64, so that the person sees both readings of what they typed."""
     inches = from_si(value_si, "length", "in")
     near = fraction_inches(value_si)
     exact = abs(inches * 64 - round(inches * 64)) < 1e-6
-    return (f"{near} in" if exact else f"{inches:.3f} in (about {near})"), f"{value_si * 1000:.1f} mm"
+    return (f"{near} in" if exact else f"{inches:.3f} in (about {near})"), f"{value_si * 1000:.{decimals}f} mm"
 
 
 def _offer(spec: Field, parsed: Parsed) -> Offer | None:

@@ -234,6 +234,20 @@ KINDS: dict[str, Kind] = {
             4,
         ),
         Kind("angle", "an angle", "radian", "°", "°", (Unit("°", "degree", ("deg", "degrees")),), 0, 0),
+        Kind(
+            "slope",
+            "an angle or slope",
+            "radian",
+            "in/ft",
+            "mm/m",
+            (
+                Unit("in/ft", "inch/foot"),
+                Unit("mm/m", "millimeter/meter"),
+                Unit("°", "degree", ("deg", "degrees")),
+            ),
+            3,
+            1,
+        ),
         Kind("turns", "a number of turns", "dimensionless", "turns", "turns", (Unit("turns", "dimensionless", ("turn", "t")),), 1, 1),
         Kind("number", "a number", "dimensionless", "", "", (Unit("", "dimensionless"),), 2, 2),
         Kind("share", "a share", "dimensionless", "%", "%", (Unit("%", "percent"),), 1, 1),
@@ -286,8 +300,8 @@ _HOURS_BY_DAYS = re.compile(r"(\d{1,2})\s*/\s*[567]")  # 24/7 and 8/5: hours a d
 _WHOLE = re.compile(rf"({_NUMBER})\s*(.*)")
 
 
-def parse(text: str, kind: str, default_unit: str) -> Parsed | None:
-    """Read `text` as a quantity of `kind`; a bare number takes `default_unit`; ``-`` or blank means not known.
+def parse(text: str, kind: str, default_unit: str, signed: bool = False) -> Parsed | None:
+    """Read `text` as a quantity of `kind`; a bare number takes `default_unit`; ``-`` or blank means not known. `signed`: it may lie below zero.
 
     Raises QuantityError with a sentence when the text cannot be read.
 
@@ -306,6 +320,8 @@ def parse(text: str, kind: str, default_unit: str) -> Parsed | None:
     cleaned = _clean(text)
     if cleaned in ("", "-", "?"):
         return None
+    below = signed and cleaned.startswith("-")
+    cleaned = cleaned[1:].strip() if below or (signed and cleaned.startswith("+")) else cleaned
     if cleaned.startswith("-"):
         raise QuantityError(
             f"{wanted.noun.capitalize()} here is never below zero: write it without the minus sign, or - alone for not known."
@@ -326,7 +342,7 @@ def parse(text: str, kind: str, default_unit: str) -> Parsed | None:
         total += to_si(number, kind, last_unit)
     if not math.isfinite(total):
         raise QuantityError(f"That number is too large: write {wanted.noun} such as {_example(wanted)}.")
-    return Parsed(total, last_unit, written)
+    return Parsed(-total if below else total, last_unit, written)
 
 
 def _clean(text: str) -> str:

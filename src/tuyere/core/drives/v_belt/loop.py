@@ -106,6 +106,12 @@ class VLoop(Loop):
         rows = grooves_of(self.section.groove, "standard")
         return math.radians(groove_at_outside(self.section, rim_m).angle_deg if rows else self.section.angle_deg)
 
+    def groove_edge(self, rim_m: float) -> tuple[float, float] | None:
+        if not grooves_of(self.section.groove, "standard"):
+            return None
+        at = groove_at_outside(self.section, rim_m)
+        return (at.edge_m, at.spacing_m) if at.edge_m and at.spacing_m else None
+
     def sits(self, rim: Rim) -> Sits | None:
         """In a groove by the groove table: the line lies half of (outside less datum diameter) under the back of a belt that sits flush."""
         if rim.diameter_m is None:

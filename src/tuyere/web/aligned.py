@@ -1,0 +1,276 @@
+"""The Align station of a sheet, as core/align has it."""
+
+from collections.abc import Sequence
+
+from pydantic import BaseModel, Field
+
+from tuyere.core.align.base import bases
+from tuyere.core.align.judge import said
+from tuyere.core.align.read import Aligned, Taken, TypedAlign, TypedReading, read_align
+from tuyere.core.align.shims import stocks
+from tuyere.core.align.views import View, lie_of
+from tuyere.core.layout.stages import TrainDuty
+from tuyere.core.sheet.solve import Sheet
+from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.working.figure import Figure
+from tuyere.web.answers import BothOut, both_out
+from tuyere.web.forms import AlignForm, KeptForm, SheetForm
+from tuyere.web.tight import StageName, stage_of
+
+
+class PointOut(BaseModel):
+    """One thing to read: its key, its field, how it is called here."""
+
+    key: str
+    field: str
+    label: str
+    needed: bool
+
+
+class AlignMethodOut(BaseModel):
+    """A way to read it, and which errors it sees by itself."""
+
+    key: str
+    label: str
+    sees: list[str]
+
+
+class TakenOut(BaseModel):
+    """A reading of the form: its points, how to go about it, what is still to read."""
+
+    method: str
+    tool: str
+    points: list[PointOut]
+    words: list[str]
+    steps: list[str]
+    lacks: str
+
+
+class BaseOut(BaseModel):
+    """A kind of base to choose."""
+
+    value: str
+    label: str
+    has_feet: bool
+
+
+class CheckOut(BaseModel):
+    """A quick check: what to look at, what was said, what it means."""
+
+    key: str
+    title: str
+    how: str
+    asks: list[str]
+    said: str
+    why: str
+    tone: str
+    means: str
+
+
+class StepOut(BaseModel):
+    """One correction: words, the feet it is made at (1 front-left, 2 front-right, 3 back-left, 4 back-right), which way and how far."""
+
+    kind: str
+    text: str
+    feet: list[int]
+    way: str
+    by: BothOut | None
+    effect: str
+
+
+class ViewOut(BaseModel):
+    """From where it is looked at, and where the shaft (x, out), the line of centres (u) and v point on the page (right, up)."""
+
+    key: str
+    title: str
+    x: tuple[float, float]
+    u: tuple[float, float]
+    v: tuple[float, float]
+
+
+class ErrorOut(BaseModel):
+    """An error and the most that is allowed; null where it is not read. rad or m. `tells`: in, out, near."""
+
+    key: str
+    value: float | None
+    std: float | None
+    allowed: float
+    text: str
+    allowed_text: str
+    allowed_both: BothOut
+
+
+class CostOut(BaseModel):
+    """What an error costs where it is left, and how strong the evidence is."""
+
+    error: str
+    cost: str
+    evidence: str
+
+
+class PairOut(BaseModel):
+    """The two wheels for a drawing, m and rad: radii touched, centres, slope of the line of centres from the one that moves."""
+
+    slope_rad: float
+    centre_m: float
+    moving_radius_m: float
+    still_radius_m: float
+    moving_face_m: float
+    still_face_m: float
+    lie: str
+
+
+class FeetOut(BaseModel):
+    """Where the feet are, m."""
+
+    a_m: float
+    b_m: float
+    width_m: float
+    height_m: float
+
+
+class AlignedOut(BaseModel):
+    """Everything the station shows of one pair. `wheel`: place of the one that moves, from 1; `wants`: what to say before a move."""
+
+    number: int
+    title: str
+    stages: list[StageName]
+    wheels: list[str]
+    wheel: int
+    still: int
+    moving_name: str
+    still_name: str
+    wheel_word: str
+    seat: str
+    kind: str
+    pair: PairOut
+    base: str
+    bases: list[BaseOut]
+    stocks: list[tuple[str, str]]
+    feet: FeetOut | None
+    wants: list[str]
+    errors: list[ErrorOut]
+    source: str
+    steps: list[StepOut]
+    words: list[str]
+    seen: list[str]
+    true: bool
+    methods: list[AlignMethodOut]
+    taken: list[TakenOut]
+    checks: list[CheckOut]
+    views: list[ViewOut]
+    left: str
+    costs: list[CostOut]
+    grooves: list[BothOut | None] = Field(description="face to groove by the groove table: of the one that moves, of the other")
+    figures: dict[str, Figure]
+
+
+def aligned_of(form: SheetForm, spec: DriveSpec, sheet: Sheet, train: TrainDuty | None) -> Aligned | None:
+    """The station of the form's stage; None where what is on, or where its wheels stand, is not known well enough."""
+    stage = stage_of(form, form.align.stage, spec, sheet, train)
+    if stage is None or stage.crossed:
+        return None
+    return read_align(stage, typed_align(form.align, form.survey.stages[form.align.stage - 1].kept))
+
+
+def typed_align(form: AlignForm, kept: KeptForm) -> TypedAlign:
+    """The alignment as the core takes it."""
+    return TypedAlign(
+        form.wheel,
+        [TypedReading(r.method, {k: e.typed() for k, e in r.quantities.items()}, r.words) for r in form.readings],
+        {k: e.typed() for k, e in form.checks.quantities.items()},
+        form.checks.words,
+        {k: e.typed() for k, e in kept.quantities.items()},
+        kept.words,
+    )
+
+
+def aligned_out(found: Aligned, titles: Sequence[str]) -> AlignedOut:
+    """A station as an answer."""
+    on, pair = found.stage, found.pair
+    return AlignedOut(
+        number=on.stage.number,
+        title=on.stage.title,
+        stages=[StageName(number=i, title=t) for i, t in enumerate(titles, 1)],
+        wheels=[w.name for w in on.stage.wheels],
+        wheel=on.moving + 1,
+        still=on.still + 1,
+        moving_name=found.names.moving,
+        still_name=found.names.still,
+        wheel_word=found.names.wheel,
+        seat=on.stage.loop.seat,
+        kind=on.kind,
+        pair=PairOut(
+            slope_rad=pair.slope_rad,
+            centre_m=pair.centre_m,
+            moving_radius_m=pair.movable_radius_m,
+            still_radius_m=pair.stationary_radius_m,
+            moving_face_m=pair.movable_face_to_groove_m,
+            still_face_m=pair.stationary_face_to_groove_m,
+            lie=lie_of(pair.slope_rad),
+        ),
+        base=found.base.key if found.base else "",
+        bases=[BaseOut(value=b.key, label=b.label, has_feet=b.has_feet) for b in bases()],
+        stocks=list(stocks().items()),
+        feet=FeetOut(a_m=found.feet.a_m, b_m=found.feet.b_m, width_m=found.feet.width_m, height_m=found.feet.height_m)
+        if found.feet
+        else None,
+        wants=list(found.wants),
+        errors=_errors(found),
+        source=found.allowed.source,
+        steps=[
+            StepOut(
+                kind=s.kind,
+                text=s.text,
+                feet=list(s.feet),
+                way=s.way,
+                by=both_out(s.by_m, "length", decimals=(3, 2)) if s.by_m else None,
+                effect=s.effect,
+            )
+            for s in found.steps
+        ],
+        words=list(found.words),
+        seen=list(found.seen),
+        true=found.true,
+        methods=[AlignMethodOut(key=m.key, label=m.label, sees=list(m.sees)) for m in found.methods],
+        taken=[_taken(t) for t in found.taken],
+        checks=[
+            CheckOut(key=c.key, title=c.title, how=c.how, asks=list(c.asks), said=c.said, why=c.why, tone=c.tone.value, means=c.means)
+            for c in found.checks
+        ],
+        views=[_view(v) for v in found.views],
+        left=found.left,
+        costs=[CostOut(error=e, cost=c, evidence=x) for e, c, x in found.costs],
+        grooves=[both_out(g, "length", decimals=(3, 1)) if g is not None else None for g in found.grooves],
+        figures=found.figures,
+    )
+
+
+def _view(v: View) -> ViewOut:
+    return ViewOut(key=v.key, title=v.title, x=v.x, u=v.u, v=v.v)
+
+
+def _taken(t: Taken) -> TakenOut:
+    points = [PointOut(key=p.key, field=p.field, label=p.label, needed=p.needed) for p in t.points]
+    return TakenOut(method=t.method.key, tool=t.method.tool, points=points, words=list(t.method.words), steps=list(t.steps), lacks=t.lacks)
+
+
+def _errors(found: Aligned) -> list[ErrorOut]:
+    e, allowed = found.errors, found.allowed
+    rows = (
+        ("angle", e.angle_rad, e.angle_u_rad, allowed.angle_rad),
+        ("twist", e.twist_rad, e.twist_u_rad, allowed.angle_rad),
+        ("offset", e.offset_m, e.offset_u_m, allowed.offset_m),
+    )
+    return [
+        ErrorOut(
+            key=key,
+            value=value,
+            std=std,
+            allowed=most,
+            text=said(key, value) if value is not None else "",
+            allowed_text=said(key, most),
+            allowed_both=both_out(most, "length", decimals=(3, 2)) if key == "offset" else both_out(most, "slope"),
+        )
+        for key, value, std, most in rows
+    ]
