@@ -26,6 +26,7 @@ from tuyere.store.tables import (
     Due,
     Finding,
     Machine,
+    Person,
     Reading,
     ReadingValue,
     Stage,
@@ -221,6 +222,13 @@ def tensions(session: Session, drive_id: uuid.UUID, most: int = 24) -> list[Read
     """The tension readings of a drive that are not struck out, newest first."""
     wanted = select(Reading).where(Reading.drive_id == drive_id, Reading.kind == "belt tension", col(Reading.struck_at).is_(None))
     return list(session.exec(wanted.order_by(col(Reading.taken_at).desc()).limit(most)))
+
+
+def alignments(session: Session, drive_id: uuid.UUID, most: int = 24) -> list[tuple[Reading, str]]:
+    """The alignments of a drive that are not struck out, newest first, and who read each."""
+    wanted = select(Reading, Person.name).join(Person, col(Person.id) == col(Reading.taken_by))
+    kept = wanted.where(Reading.drive_id == drive_id, Reading.kind == "alignment", col(Reading.struck_at).is_(None))
+    return list(session.exec(kept.order_by(col(Reading.taken_at).desc()).limit(most)))
 
 
 def values_of(session: Session, reading_id: uuid.UUID) -> list[ReadingValue]:

@@ -253,10 +253,14 @@ class BeltKeeper(SQLModel, table=True):
 
 
 class Reading(SQLModel, table=True):
-    """Something somebody measured, at one time, in one state of the machine. Struck out, never deleted."""
+    """Something somebody measured, at one time, in one state of the machine. Struck out, never deleted.
+
+    `wheel`: of an alignment, the place in its stage of the one that moves, from 1; `standing`: before or after it was moved.
+    """
 
     __table_args__ = (
-        one_of("kind", "belt tension", "shaft speed"),
+        one_of("kind", "belt tension", "shaft speed", "alignment"),
+        one_of("standing", "", "as found", "between", "as left"),
         one_of("machine_state", "isolated", "running, guard on"),
         one_of("engaged", "", "yes", "no"),
         CheckConstraint("hour_meter_h >= 0", name="hour_meter_not_negative"),
@@ -273,6 +277,8 @@ class Reading(SQLModel, table=True):
     method: str
     tool: str
     strand: str = ""
+    wheel: int = Field(default=0, sa_column_kwargs={"server_default": "0"})
+    standing: str = Field(default="", sa_column_kwargs={"server_default": ""})
     engaged: str = Field(default="", sa_column_kwargs={"server_default": ""})
     turned: int | None = None
     belt_state: str = ""

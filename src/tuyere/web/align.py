@@ -151,8 +151,8 @@ class FeetIn(Bare):
     height_m: float = Field(ge=0, le=10)
 
 
-class AlignIn(Bare):
-    """The two wheels and what was read, together.
+class PairIn(Bare):
+    """The two wheels.
 
     Axes: x along the stationary shaft, from the movable machine's body out through its wheel; z up; y = z × x.
     """
@@ -163,6 +163,15 @@ class AlignIn(Bare):
     movable_radius_m: Metres = Field(description="where the edge or head touches the face")
     stationary_face_to_groove_m: Place = 0
     movable_face_to_groove_m: Place = 0
+
+    def pair(self) -> Pair:
+        """As the core takes them."""
+        return Pair(**{k: getattr(self, k) for k in PairIn.model_fields})
+
+
+class AlignIn(PairIn):
+    """The two wheels and what was read, together."""
+
     feet: FeetIn | None = None
     readings: list[AlignReading] = Field(min_length=1, max_length=40)
     shim_step_m: float | None = Field(None, gt=0, le=0.01)
@@ -201,10 +210,7 @@ def calc_align(body: AlignIn) -> Response:
         raise refuse("kind", "Say the kind of drive: one of " + ", ".join(kinds()) + ".")
     if body.stationary_radius_m + body.movable_radius_m >= 2 * body.centre_m:
         raise refuse("centre_m", "So near, the wheels would overlap: measure from shaft to shaft.")
-    pair = Pair(
-        body.slope_rad, body.centre_m, body.stationary_radius_m, body.movable_radius_m, body.stationary_face_to_groove_m,
-        body.movable_face_to_groove_m,
-    )  # fmt: skip
+    pair = body.pair()
     errors = core.solve([r.equations(pair) for r in body.readings])
     allowed = tolerance(body.kind, body.centre_m)
     feet = Feet(**body.feet.model_dump()) if body.feet else None

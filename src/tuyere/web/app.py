@@ -16,6 +16,7 @@ from tuyere.store.database import engine_from
 from tuyere.store.people import person_of_session
 from tuyere.web import (
     align,
+    alignments,
     at_machine,
     bench,
     calc,
@@ -38,6 +39,7 @@ from tuyere.web import (
     people,
     readable,
     readings,
+    rig,
     rules,
     seen,
     session,
@@ -131,6 +133,7 @@ def openapi_app() -> OpenAPI:
         shaft,
         tension,
         align,
+        rig,
         bench,
         lists,
         session,
@@ -138,6 +141,7 @@ def openapi_app() -> OpenAPI:
         drives,
         found,
         readings,
+        alignments,
         seen,
         happened,
         due_answers,

@@ -25,6 +25,7 @@ from tuyere.store.dues_tables import LaidUp
 from tuyere.store.findings import Raised, open_findings
 from tuyere.store.tables import Configuration, Drive, Due, Machine, Person, Reading, Role
 from tuyere.store.write import Answer, Writer
+from tuyere.web.alignments_kept import AlignmentKept, alignments_kept
 from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
@@ -120,6 +121,7 @@ class DriveOut(BaseModel):
     proposed: ProposedOut | None
     last_speed: LastSpeedOut | None
     tensions: list[TensionKept]
+    alignments: list[AlignmentKept]
     level: Level
     why: str
     page: str
@@ -162,6 +164,7 @@ def get_drive(path: DrivePath) -> Response:
                 proposed=_proposed(session, drive),
                 last_speed=_last_speed(session, drive, configuration),
                 tensions=[t for r in drives.tensions(session, drive.id) if (t := _tension(r))],
+                alignments=alignments_kept(session, drive.id),
                 findings=[finding_out(f, names) for f in findings],
                 dues=dues,
                 level=wanted.level,

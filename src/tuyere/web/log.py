@@ -52,7 +52,8 @@ class LoggedFigure(BaseModel):
 
 
 LogKind = Literal[
-    "belt tension", "shaft speed", "survey", "finding", "counter slip", "get-home fix", "set ended", "trial", "done", "due", "hours"
+    "belt tension", "shaft speed", "alignment", "survey", "finding", "counter slip", "get-home fix", "set ended", "trial", "done", "due",
+    "hours"
 ]  # fmt: skip
 
 
@@ -60,9 +61,7 @@ class LogEntryOut(BaseModel):
     """One line of the log."""
 
     id: uuid.UUID
-    kind: Literal[
-        "belt tension", "shaft speed", "survey", "finding", "counter slip", "get-home fix", "set ended", "trial", "done", "due", "hours"
-    ]
+    kind: LogKind
     at: datetime
     who: str
     title: str
@@ -81,6 +80,10 @@ class LogEntryOut(BaseModel):
     open: bool = False
     row_version: int = 1
     stage: int = 1
+    wheel: int = Field(0, description="of an alignment, the place of the wheel that moves")
+    standing: str = Field("", description="of an alignment: as found, between, as left")
+    allowed: dict[str, float] = Field(default_factory=dict, description="of an alignment: the most angle (rad) and offset (m)")
+    words: list[str] = Field(default_factory=list, description="of an alignment: the corrections as they were said; checks before it")
     values: list[LoggedValue] = Field(default_factory=list)
     figures: dict[str, LoggedFigure] = Field(default_factory=dict)
 
@@ -252,6 +255,10 @@ def _logged_reading(entry: store.LogEntry, row: Reading) -> LogEntryOut:
         belt_state=row.belt_state,
         strand=row.strand,
         stage=row.stage_position,
+        wheel=row.wheel,
+        standing=row.standing,
+        allowed={k: v for k, v in row.summary.get("allowed", {}).items() if k != "source"},
+        words=[*row.summary.get("before", []), *(row.summary.get("words", []) if row.standing != "as left" else [])],
         state=_state(row),
         hour_meter_h=row.hour_meter_h,
         note=row.note,
@@ -273,6 +280,10 @@ FIGURE_KINDS = {
     "off_design": "share",
     "strand_spread": "share",
     "stretch": "share",
+    "angle": "slope",
+    "twist": "slope",
+    "entry": "slope",
+    "offset": "length",
     "driven_speed": "rotation",
     "tach_driven": "rotation",
     "tach_driver": "rotation",
@@ -284,13 +295,16 @@ FIGURE_KINDS = {
 def logged_figure(key: str, value_si: float, std_si: float) -> LoggedFigure:
     """A kept figure in both systems."""
     kind = FIGURE_KINDS.get(key, "force")
-    us, si = shown(value_si, kind, to_set=kind == "length")
+    us, si = shown(value_si, kind, decimals=(3, 2)) if key == "offset" else shown(value_si, kind, to_set=kind == "length")
     plus_us, plus_si = plus_minus(std_si, kind)
     return LoggedFigure(value_si=value_si, std_si=std_si, us=us, si=si, plus_minus_us=plus_us, plus_minus_si=plus_si)
 
 
 def _logged_value(value: ReadingValue) -> LoggedValue:
-    us, si = shown(value.value_si, value.kind, to_set=value.kind == "length")
+    small = value.quantity in ("edge_gap", "face_place", "run_out", "foot_gap")
+    us, si = (
+        shown(value.value_si, value.kind, decimals=(3, 2)) if small else shown(value.value_si, value.kind, to_set=value.kind == "length")
+    )
     plus_us, plus_si = plus_minus(value.std_si, value.kind)
     typed = value.typed_text if any(c.isalpha() or c == '"' for c in value.typed_text) else f"{value.typed_text} {value.typed_unit}"
     return LoggedValue(

@@ -224,7 +224,7 @@ def reading_of(
         note=body.note.strip(),
         summary=_summary(said.figures, said.verdicts, tension) | (_stage_said(tight) if tight else {}),
     )
-    return row, [_value_row(row.id, quantity, position, entry, tool) for quantity, position, entry, tool in entries]
+    return row, [value_row(row.id, quantity, position, entry, tool) for quantity, position, entry, tool in entries]
 
 
 ValueEntry = tuple[str, int, Entry, str | None]
@@ -255,7 +255,7 @@ def _tension_entries(gauge: GaugeForm, method: Method) -> list[ValueEntry]:
         ("point_tape", gauge.quantities.get("span_measured"), None),
     ):
         count[field] += 1
-        if entry is not None and _known(field, entry):
+        if entry is not None and entry_known(field, entry):
             found.append((field, count[field], entry, with_tool))
     return found
 
@@ -266,16 +266,16 @@ def _stage_said(tight: Tight) -> dict[str, Any]:
 
 
 def _tachometer_entries(form: TachometerForm) -> list[ValueEntry]:
-    if not _known("tach_driven", form.tach_driven):
+    if not entry_known("tach_driven", form.tach_driven):
         return []
-    return [(key, 1, getattr(form, key), "tachometer") for key in ("tach_driver", "tach_driven") if _known(key, getattr(form, key))]
+    return [(key, 1, getattr(form, key), "tachometer") for key in ("tach_driver", "tach_driven") if entry_known(key, getattr(form, key))]
 
 
-def _known(key: str, entry: Entry) -> bool:
+def entry_known(key: str, entry: Entry) -> bool:
     return given(key, entry.typed())[0] is not None
 
 
-def _value_row(reading_id: uuid.UUID, quantity: str, position: int, entry: Entry, tool: str | None) -> ReadingValue:
+def value_row(reading_id: uuid.UUID, quantity: str, position: int, entry: Entry, tool: str | None) -> ReadingValue:
     found, note = given(quantity, Typed(entry.text, entry.unit, entry.origin, tool))
     assert isinstance(found, Given) and note
     return ReadingValue(

@@ -59,7 +59,7 @@ def toward(slope_rad: float, names: Names, side: str) -> str:
     c = math.cos(slope_rad)
     if abs(c) < 0.5:
         return side
-    return f"{side}, {'toward' if (side == 'left') == (c > 0) else 'away from'} the {names.still}"
+    return f"{side} ({'toward' if (side == 'left') == (c > 0) else 'away from'} the {names.still})"
 
 
 def seen(errors: Errors, slope_rad: float, names: Names) -> list[str]:
@@ -97,7 +97,7 @@ def steps_of(moves: Moves, slope_rad: float, at: AtFeet, names: Names = UNNAMED)
     if moves.jack_back_m is not None and abs(moves.jack_back_m) > _HAIR:
         side: Literal["left", "right"] = "left" if moves.jack_back_m > 0 else "right"
         how = base.swing.format(back=base.back, by=fine(abs(moves.jack_back_m)), side=toward(slope_rad, names, side))
-        text = f"{swung}: {how or base.no_swing}{' (seen from the back of the machine)' if how else ''}."
+        text = f"{swung}: {how or base.no_swing}{'; seen from the back of the machine' if how else ''}."
         found.append(Step("swing" if how else "cannot", text, BACK if how else (), side, abs(moves.jack_back_m)))
     if moves.slide_m is not None and abs(moves.slide_m) > _HAIR:
         way = "out, away from its body" if moves.slide_m > 0 else "back, toward its body"
