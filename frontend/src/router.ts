@@ -31,6 +31,7 @@ export const router = createRouter({
     },
     { path: '/bench/size/:ask(compare|why)?', component: () => import('./places/BenchSize.vue') },
     { path: '/bench/speeds', component: () => import('./places/BenchSpeeds.vue') },
+    { path: '/bench/align', component: () => import('./places/BenchAlign.vue') },
     { path: '/bench/lists/:ask(ratings)?', component: () => import('./places/BenchLists.vue') },
     { path: '/bench/tables/:name?', component: () => import('./places/TableBook.vue') },
     { path: '/:rest(.*)*', component: () => import('./places/NotFound.vue') },

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** What lies on the bench: sums and look-ups without a record. */
-const { here } = defineProps<{ here: 'size' | 'belt' | 'toothed' | 'chain' | 'speeds' | 'tables' | 'lists' }>()
+const { here } = defineProps<{
+  here: 'size' | 'belt' | 'toothed' | 'chain' | 'speeds' | 'tables' | 'lists' | 'align'
+}>()
 </script>
 
 <template>
@@ -16,6 +18,9 @@ const { here } = defineProps<{ here: 'size' | 'belt' | 'toothed' | 'chain' | 'sp
       >
       <router-link to="/bench/speeds" :aria-current="here === 'speeds' ? 'page' : undefined">Speeds</router-link>
       <router-link to="/bench/chain" :aria-current="here === 'chain' ? 'page' : undefined">Chain</router-link>
+      <router-link to="/bench/align" :aria-current="here === 'align' ? 'page' : undefined"
+        >Practise aligning</router-link
+      >
     </nav>
     <span class="soft small">What lies here is on no drive’s record.</span>
   </header>

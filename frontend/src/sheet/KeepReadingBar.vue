@@ -9,7 +9,7 @@ import { sheetKey } from './useSheet'
 
 /** The bar that keeps a reading: against the survey on the record, so a changed survey is kept first. */
 const { keeper, read, idle, label } = defineProps<{
-  keeper: ReturnType<typeof useKeepReading>
+  keeper: Pick<ReturnType<typeof useKeepReading>, 'busy' | 'waiting' | 'problem' | 'kept' | 'keep' | 'retry'>
   read: boolean
   idle: string
   label: string

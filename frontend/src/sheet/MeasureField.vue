@@ -81,6 +81,12 @@ function press(text: string): void {
   type(((entry.value.text ?? '') + text).replace(/ {2,}/g, ' '))
   input.value?.focus()
 }
+/** A keypad of digits has no minus. */
+function turn(): void {
+  const text = entry.value.text ?? ''
+  type(text.startsWith('-') ? text.slice(1) : `-${text}`)
+  input.value?.focus()
+}
 const FRACTIONS = [' 1/8', ' 1/4', ' 3/8', ' 1/2', ' 5/8', ' 3/4', ' 7/8']
 </script>
 
@@ -131,7 +137,12 @@ const FRACTIONS = [' 1/8', ' 1/4', ' 3/8', ' 1/2', ' 5/8', ' 3/4', ' 7/8']
         </select>
       </span>
     </div>
-    <div v-if="coarse && focus === name && spec?.us === 'in'" class="keys" aria-hidden="true">
+    <div v-if="coarse && focus === name && spec?.signed" class="keys" aria-hidden="true">
+      <button type="button" tabindex="-1" class="sign" @pointerdown.prevent="turn">
+        {{ entry.text?.startsWith('-') ? '− to +' : '+ to −' }}
+      </button>
+    </div>
+    <div v-else-if="coarse && focus === name && spec?.us === 'in'" class="keys" aria-hidden="true">
       <button v-for="f in FRACTIONS" :key="f" type="button" tabindex="-1" @pointerdown.prevent="press(f)">
         {{ f.trim() }}
       </button>
@@ -253,6 +264,9 @@ select option {
   display: grid;
   grid-template-columns: repeat(7, minmax(0, 1fr));
   gap: 3px;
+}
+.keys .sign {
+  grid-column: span 3;
 }
 .keys button {
   min-height: 42px;

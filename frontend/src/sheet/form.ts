@@ -23,6 +23,7 @@ export interface WholeSheet {
   survey: Survey
   gauge: Whole<Schemas['GaugeForm']>
   tachometer: Whole<Schemas['TachometerForm']>
+  align: Whole<Schemas['AlignForm']>
 }
 
 type Blanks = typeof blanks
@@ -95,6 +96,7 @@ export function blankForm(family = Object.keys(blanks.fitted)[0]!): WholeSheet {
     survey: completedSurvey(family, { stages: [] }),
     gauge: blank('gauge') as WholeSheet['gauge'],
     tachometer: blank('tachometer'),
+    align: blank('align') as WholeSheet['align'],
   }
 }
 

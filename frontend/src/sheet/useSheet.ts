@@ -3,7 +3,7 @@ import { computed, type InjectionKey, onScopeDispose, ref, type Ref, shallowRef,
 
 import { api, type Choices, type DriveOut, Refused, type Sheet, unwrap } from '../api/client'
 import { draftKey } from './draft'
-import { blankForm, completedSurvey, sheavesOf, type Survey, trimmed, usualUnit, type WholeSheet } from './form'
+import { blankForm, completedSurvey, filled, sheavesOf, type Survey, trimmed, usualUnit, type WholeSheet } from './form'
 
 interface Draft {
   based_on: number
@@ -54,6 +54,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   })
   const form = ref<WholeSheet>(draft.value ? draft.value.form : kept())
   // A draft may be from before there was every field.
+  form.value = filled(blankForm(drive.value.family), form.value)
   form.value.survey = completedSurvey(drive.value.family, form.value.survey)
   const base = ref(draft.value ? draft.value.based_on : drive.value.row_version)
   const was = shallowRef<Survey>(draft.value?.was ?? kept().survey)

@@ -17,5 +17,5 @@ class Caution:
 
 
 def cautions(task: str) -> tuple[Caution, ...]:
-    """The cautions for a task (survey, speed, tension, size, wheel, chain)."""
+    """The cautions for a task (survey, speed, tension, align, size, wheel, chain)."""
     return tuple(Caution(r["id"], r["text"], r["source"]) for r in rows("cautions") if task in r["tasks"].split())

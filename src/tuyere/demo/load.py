@@ -1,5 +1,6 @@
 """Load the sample plant: through the same store and core as everybody's writing, at the dates of its story."""
 
+import math
 import secrets
 import tomllib
 import uuid
@@ -12,6 +13,7 @@ from sqlalchemy import Engine
 from sqlmodel import Session, col, select
 
 from tuyere.core import speed
+from tuyere.core.align.moves import Feet
 from tuyere.core.cross_reference import read_csv
 from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.quantity import from_si
@@ -20,17 +22,32 @@ from tuyere.core.selection.parts_list import PartsReport, read_parts
 from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.core.signs import sign
 from tuyere.core.tight.methods import SHOWS
+from tuyere.instruments.rig import Rig, Truth
 from tuyere.store import drives, found, people
 from tuyere.store.columns import now
 from tuyere.store.dues_tables import DueAnswer, Happened, HourReading, LaidUp
 from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, Person, ShopList, Site
 from tuyere.store.write import Writer, insert
+from tuyere.web.aligned import aligned_of
+from tuyere.web.alignments import KeepAlignment, alignment_of, keep_alignment
 from tuyere.web.drives import survey_of
 from tuyere.web.entry import Entry
 from tuyere.web.find import GetHomeIn, judge_fix
-from tuyere.web.forms import GaugeForm, KeptForm, SheetForm, StageForm, SurveyForm, TachometerForm, read_sheet
+from tuyere.web.forms import (
+    AlignForm,
+    AlignReadingForm,
+    ChecksForm,
+    GaugeForm,
+    KeptForm,
+    SheetForm,
+    StageForm,
+    SurveyForm,
+    TachometerForm,
+    read_sheet,
+)
 from tuyere.web.found import fix_row
 from tuyere.web.readings import KeepReading, keep_round, reading_of
+from tuyere.web.rig import practice, shown_by
 from tuyere.web.stages import train_of
 from tuyere.web.surveyed import survey_form
 from tuyere.web.tight import tight_of
@@ -101,6 +118,7 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
         [(-s["days"], 0, "survey", s) for s in entry.get("surveys", [])]
         + [(-t["days"], 1, "tension", t) for t in entry.get("tension", [])]
         + [(-v["days"], 2, "speed", v) for v in entry.get("speed", [])]
+        + [(-v["days"], 1 + (v["standing"] == "as left"), "align", v) for v in entry.get("align", [])]
         + [(-d["days"], 0, "did", d) for d in entry.get("did", [])],
         key=lambda r: r[:2],
     )
@@ -111,6 +129,10 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
             configuration = _survey(session, writer, drive, entry, item, at)
         elif what == "did":
             _did(session, writer, drive, item, at)
+        elif what == "align":
+            body = _align_round(survey_form(drive, configuration), item)
+            kept = alignment_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
+            keep_alignment(session, writer, drive, configuration, kept)
         else:
             _reading(session, writer, drive, configuration, what, item, at)
     _said(session, site, writer, drive, entry)
@@ -172,10 +194,13 @@ def _quantities(told: dict[str, Any]) -> dict[str, Any]:
     return found
 
 
-def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any], item: dict[str, Any], at: datetime) -> Configuration:
+def _typed(entry: dict[str, Any]) -> SurveyForm:
+    """The survey of a machine of the story, as somebody would have typed it."""
+    if entry.get("practice"):
+        return practice()
     typed = SurveyForm.model_validate(
         {
-            "family": drive.family,
+            "family": entry["family"],
             "quantities": {k: _entry(k, v) for k, v in entry.get("survey", {}).items()},
             "choices": entry.get("choices", {}),
             "design": {k: _entry(k, v) for k, v in entry.get("design", {}).items()},
@@ -189,7 +214,16 @@ def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any
     )
     typed.first.held_by = entry.get("held", "")
     typed.first.kept = KeptForm.model_validate(_quantities(entry.get("kept", {})))
+    if feet := entry.get("feet"):
+        where = {f"align_{feet.get('wheel', 1)}_{k}": v for k, v in feet.items() if k not in ("wheel", "base")}
+        typed.first.kept.quantities |= {k: Entry(text=v) for k, v in where.items()}
+        typed.first.kept.words |= {f"align_{feet.get('wheel', 1)}_base": feet["base"]}
     typed.stages += [StageForm.model_validate(_layout(stage)) for stage in entry.get("stages", [])]
+    return typed
+
+
+def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any], item: dict[str, Any], at: datetime) -> Configuration:
+    typed = _typed(entry)
     form = read_sheet(SheetForm(survey=typed))
     survey = survey_of(uuid.uuid4(), item["standing"], item["reason"], typed, form, at)
     return drives.keep_survey(session, writer, drive, drive.row_version, survey)
@@ -271,6 +305,27 @@ def _tension_round(survey: SurveyForm, item: dict[str, Any]) -> KeepReading:
     shows = [SHOWS[found.method.key](found.at, tension) for tension in wanted]
     gauge.forces = [Entry(text=f"{from_si(v, kind, unit):.{digits}f}", unit=unit) for v in shows]
     return KeepReading(id=uuid.uuid4(), kind="belt tension", machine_state="isolated", gauge=gauge, note=item.get("note", ""))
+
+
+def _align_round(survey: SurveyForm, item: dict[str, Any]) -> KeepAlignment:
+    """What the story's tools show of its errors: degrees, and millimetres of offset."""
+    align = AlignForm(
+        stage=item.get("stage", 1), wheel=item.get("wheel", 0),
+        checks=ChecksForm(quantities={k: Entry(text=v) for k, v in item.get("measured", {}).items()}, words=item.get("checks", {})),
+        readings=[AlignReadingForm(method=m) for m in item["by"]],
+    )  # fmt: skip
+    form = SheetForm(survey=survey, align=align)
+    spec = read_sheet(form).spec
+    sheet = solve(spec)
+    found = aligned_of(form, spec, sheet, None if "ratio" in sheet.figures else train_of(form, spec))
+    assert found, item
+    angle, twist, offset = item["errors"]
+    stands = Truth(math.radians(angle), math.radians(twist), offset / 1000)
+    rig = Rig(found.pair, found.feet or Feet(0.1, 0.2, 0.2, 0.1), stands, item["days"])
+    for reading in align.readings:
+        shows = rig.read(reading.method)
+        reading.quantities = {k: shown_by(reading.method, k, v, item.get("system", "si")) for k, v in shows.items()}
+    return KeepAlignment(id=uuid.uuid4(), align=align, standing=item["standing"], note=item.get("note", ""))
 
 
 def _speed_round(sheet: Sheet, item: dict[str, Any]) -> KeepReading:

@@ -43,17 +43,22 @@ class Truth:
 class Rig:
     """The movable machine in space: its wheel's groove centre (the stationary one is the origin) and which way its body is turned."""
 
-    def __init__(self, pair: Pair, feet: Feet, seed: int, degrees: float = 1.2) -> None:
-        """`degrees`: angle and twist together, in a proportion of the seed's; with an offset of one to four millimetres."""
+    def __init__(self, pair: Pair, feet: Feet, truth: Truth, seed: int = 0, roll_rad: float = 0.0) -> None:
         self.pair, self.feet, self.seed = pair, feet, seed
+        turn = turns_of(truth.angle_rad, truth.twist_rad, pair.slope_rad)
+        u, _ = along(pair.slope_rad)
+        self._turned = Rotation.from_rotvec([roll_rad, turn.about_y, turn.about_z])
+        self._centre: Vector = np.array([truth.offset_m, 0.0, 0.0]) - pair.centre_m * u
+        self._made = 0
+
+    @classmethod
+    def hidden(cls, pair: Pair, feet: Feet, seed: int, degrees: float) -> "Rig":
+        """A pose by chance: angle and twist together that many degrees, an offset of one to four millimetres."""
         chance = random.Random(f"pose {seed}")
         part, whole = math.radians(chance.uniform(25, 65)), math.radians(degrees)
-        signs = [chance.choice((-1, 1)) for _ in range(3)]
-        turn = turns_of(signs[0] * whole * math.cos(part), signs[1] * whole * math.sin(part), pair.slope_rad)
-        u, _ = along(pair.slope_rad)
-        self._turned = Rotation.from_rotvec([chance.uniform(-0.003, 0.003), turn.about_y, turn.about_z])
-        self._centre: Vector = np.array([signs[2] * chance.uniform(0.001, 0.004), 0.0, 0.0]) - pair.centre_m * u
-        self._made = 0
+        one, two, three = (chance.choice((-1, 1)) for _ in range(3))
+        stands = Truth(one * whole * math.cos(part), two * whole * math.sin(part), three * chance.uniform(0.001, 0.004))
+        return cls(pair, feet, stands, seed, chance.uniform(-0.003, 0.003))
 
     def make(self, move: Made) -> None:
         """Move the feet and draw the bolts down: each shifts a little."""

@@ -18,7 +18,7 @@ from tuyere.web.forms import AlignForm, KeptForm, SheetForm
 from tuyere.web.tight import StageName, stage_of
 
 
-class PointOut(BaseModel):
+class AlignPointOut(BaseModel):
     """One thing to read: its key, its field, how it is called here."""
 
     key: str
@@ -35,18 +35,18 @@ class AlignMethodOut(BaseModel):
     sees: list[str]
 
 
-class TakenOut(BaseModel):
+class AlignTakenOut(BaseModel):
     """A reading of the form: its points, how to go about it, what is still to read."""
 
     method: str
     tool: str
-    points: list[PointOut]
+    points: list[AlignPointOut]
     words: list[str]
     steps: list[str]
     lacks: str
 
 
-class BaseOut(BaseModel):
+class AlignBaseOut(BaseModel):
     """A kind of base to choose."""
 
     value: str
@@ -54,7 +54,7 @@ class BaseOut(BaseModel):
     has_feet: bool
 
 
-class CheckOut(BaseModel):
+class AlignCheckOut(BaseModel):
     """A quick check: what to look at, what was said, what it means."""
 
     key: str
@@ -67,7 +67,7 @@ class CheckOut(BaseModel):
     means: str
 
 
-class StepOut(BaseModel):
+class AlignStepOut(BaseModel):
     """One correction: words, the feet it is made at (1 front-left, 2 front-right, 3 back-left, 4 back-right), which way and how far."""
 
     kind: str
@@ -78,17 +78,17 @@ class StepOut(BaseModel):
     effect: str
 
 
-class ViewOut(BaseModel):
+class AlignViewOut(BaseModel):
     """From where it is looked at, and where the shaft (x, out), the line of centres (u) and v point on the page (right, up)."""
 
     key: str
     title: str
-    x: tuple[float, float]
-    u: tuple[float, float]
-    v: tuple[float, float]
+    x: list[float]
+    u: list[float]
+    v: list[float]
 
 
-class ErrorOut(BaseModel):
+class AlignErrorOut(BaseModel):
     """An error and the most that is allowed; null where it is not read. rad or m. `tells`: in, out, near."""
 
     key: str
@@ -100,7 +100,7 @@ class ErrorOut(BaseModel):
     allowed_both: BothOut
 
 
-class CostOut(BaseModel):
+class AlignCostOut(BaseModel):
     """What an error costs where it is left, and how strong the evidence is."""
 
     error: str
@@ -108,7 +108,7 @@ class CostOut(BaseModel):
     evidence: str
 
 
-class PairOut(BaseModel):
+class AlignPairOut(BaseModel):
     """The two wheels for a drawing, m and rad: radii touched, centres, slope of the line of centres from the one that moves."""
 
     slope_rad: float
@@ -120,7 +120,7 @@ class PairOut(BaseModel):
     lie: str
 
 
-class FeetOut(BaseModel):
+class AlignFeetOut(BaseModel):
     """Where the feet are, m."""
 
     a_m: float
@@ -143,24 +143,24 @@ class AlignedOut(BaseModel):
     wheel_word: str
     seat: str
     kind: str
-    pair: PairOut
+    pair: AlignPairOut
     base: str
-    bases: list[BaseOut]
-    stocks: list[tuple[str, str]]
-    feet: FeetOut | None
+    bases: list[AlignBaseOut]
+    stocks: dict[str, str]
+    feet: AlignFeetOut | None
     wants: list[str]
-    errors: list[ErrorOut]
+    errors: list[AlignErrorOut]
     source: str
-    steps: list[StepOut]
+    steps: list[AlignStepOut]
     words: list[str]
     seen: list[str]
     true: bool
     methods: list[AlignMethodOut]
-    taken: list[TakenOut]
-    checks: list[CheckOut]
-    views: list[ViewOut]
+    taken: list[AlignTakenOut]
+    checks: list[AlignCheckOut]
+    views: list[AlignViewOut]
     left: str
-    costs: list[CostOut]
+    costs: list[AlignCostOut]
     grooves: list[BothOut | None] = Field(description="face to groove by the groove table: of the one that moves, of the other")
     figures: dict[str, Figure]
 
@@ -200,7 +200,7 @@ def aligned_out(found: Aligned, titles: Sequence[str]) -> AlignedOut:
         wheel_word=found.names.wheel,
         seat=on.stage.loop.seat,
         kind=on.kind,
-        pair=PairOut(
+        pair=AlignPairOut(
             slope_rad=pair.slope_rad,
             centre_m=pair.centre_m,
             moving_radius_m=pair.movable_radius_m,
@@ -210,16 +210,16 @@ def aligned_out(found: Aligned, titles: Sequence[str]) -> AlignedOut:
             lie=lie_of(pair.slope_rad),
         ),
         base=found.base.key if found.base else "",
-        bases=[BaseOut(value=b.key, label=b.label, has_feet=b.has_feet) for b in bases()],
-        stocks=list(stocks().items()),
-        feet=FeetOut(a_m=found.feet.a_m, b_m=found.feet.b_m, width_m=found.feet.width_m, height_m=found.feet.height_m)
+        bases=[AlignBaseOut(value=b.key, label=b.label, has_feet=b.has_feet) for b in bases()],
+        stocks=stocks(),
+        feet=AlignFeetOut(a_m=found.feet.a_m, b_m=found.feet.b_m, width_m=found.feet.width_m, height_m=found.feet.height_m)
         if found.feet
         else None,
         wants=list(found.wants),
         errors=_errors(found),
         source=found.allowed.source,
         steps=[
-            StepOut(
+            AlignStepOut(
                 kind=s.kind,
                 text=s.text,
                 feet=list(s.feet),
@@ -235,27 +235,29 @@ def aligned_out(found: Aligned, titles: Sequence[str]) -> AlignedOut:
         methods=[AlignMethodOut(key=m.key, label=m.label, sees=list(m.sees)) for m in found.methods],
         taken=[_taken(t) for t in found.taken],
         checks=[
-            CheckOut(key=c.key, title=c.title, how=c.how, asks=list(c.asks), said=c.said, why=c.why, tone=c.tone.value, means=c.means)
+            AlignCheckOut(key=c.key, title=c.title, how=c.how, asks=list(c.asks), said=c.said, why=c.why, tone=c.tone.value, means=c.means)
             for c in found.checks
         ],
         views=[_view(v) for v in found.views],
         left=found.left,
-        costs=[CostOut(error=e, cost=c, evidence=x) for e, c, x in found.costs],
+        costs=[AlignCostOut(error=e, cost=c, evidence=x) for e, c, x in found.costs],
         grooves=[both_out(g, "length", decimals=(3, 1)) if g is not None else None for g in found.grooves],
         figures=found.figures,
     )
 
 
-def _view(v: View) -> ViewOut:
-    return ViewOut(key=v.key, title=v.title, x=v.x, u=v.u, v=v.v)
+def _view(v: View) -> AlignViewOut:
+    return AlignViewOut(key=v.key, title=v.title, x=list(v.x), u=list(v.u), v=list(v.v))
 
 
-def _taken(t: Taken) -> TakenOut:
-    points = [PointOut(key=p.key, field=p.field, label=p.label, needed=p.needed) for p in t.points]
-    return TakenOut(method=t.method.key, tool=t.method.tool, points=points, words=list(t.method.words), steps=list(t.steps), lacks=t.lacks)
+def _taken(t: Taken) -> AlignTakenOut:
+    points = [AlignPointOut(key=p.key, field=p.field, label=p.label, needed=p.needed) for p in t.points]
+    return AlignTakenOut(
+        method=t.method.key, tool=t.method.tool, points=points, words=list(t.method.words), steps=list(t.steps), lacks=t.lacks
+    )
 
 
-def _errors(found: Aligned) -> list[ErrorOut]:
+def _errors(found: Aligned) -> list[AlignErrorOut]:
     e, allowed = found.errors, found.allowed
     rows = (
         ("angle", e.angle_rad, e.angle_u_rad, allowed.angle_rad),
@@ -263,7 +265,7 @@ def _errors(found: Aligned) -> list[ErrorOut]:
         ("offset", e.offset_m, e.offset_u_m, allowed.offset_m),
     )
     return [
-        ErrorOut(
+        AlignErrorOut(
             key=key,
             value=value,
             std=std,

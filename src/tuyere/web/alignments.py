@@ -12,7 +12,7 @@ from sqlmodel import Session
 from tuyere.core.align.read import Aligned
 from tuyere.core.entry.field import FIELDS
 from tuyere.core.sheet.solve import solve
-from tuyere.core.working.verdict import Tone
+from tuyere.core.working.verdict import Tone, Verdict
 from tuyere.store import drives
 from tuyere.store.columns import now
 from tuyere.store.dues import answer_by_look
@@ -99,7 +99,7 @@ def alignment_of(
     if verdict is None:
         sentence = next((t.lacks for t in found.taken if t.lacks), "Read something before keeping.")
         raise Refusal(422, sentence, [FieldError(field="readings", detail=sentence)])
-    if body.standing == "as left" and not body.note.strip() and (bad := _unsigned(found)):
+    if body.standing == "as left" and not body.note.strip() and (bad := _unsigned(found, verdict)):
         raise Refusal(422, bad, [FieldError(field="note", detail=bad)])
     on, methods = found.stage, list(dict.fromkeys(t.method for t in found.taken if not t.lacks))
     row = Reading(
@@ -128,9 +128,9 @@ def alignment_of(
     return row, [value_row(row.id, quantity, position, entry, None) for quantity, position, entry in _entries(body.align, found)]
 
 
-def _unsigned(found: Aligned) -> str:
+def _unsigned(found: Aligned, verdict: Verdict) -> str:
     """Why it cannot be signed as left without a word; empty where it can."""
-    if not found.true:
+    if verdict.tone is not Tone.GOOD:
         return "It is not all read and true: say in the note why it is left so."
     bad = [c.title.lower() for c in found.checks if c.tone is Tone.WATCH]
     return f"A check is open ({', '.join(bad)}): say in the note why it is left so." if bad else ""

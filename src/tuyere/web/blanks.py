@@ -10,8 +10,20 @@ from tuyere.core.drives import registry
 from tuyere.core.drives.family import Family
 from tuyere.core.drives.flat.survey import FIELDS as FLAT_FIELDS
 from tuyere.web.entry import Entry
-from tuyere.web.forms import FORMS, FittedForm, FlatForm, GaugeForm, StageForm, SurveyForm, TachometerForm, ToothedForm
+from tuyere.web.forms import (
+    FORMS,
+    AlignForm,
+    AlignReadingForm,
+    FittedForm,
+    FlatForm,
+    GaugeForm,
+    StageForm,
+    SurveyForm,
+    TachometerForm,
+    ToothedForm,
+)
 from tuyere.web.path_form import KeeperEntry, LayoutForm, PointEntry, TakeUpEntry, TapeEntry, WheelEntry
+from tuyere.web.rig import MoveForm
 
 _MACHINE = ("amps_now", "no_load_amps", "power_now", "pressure_now", "flow_now", "displacement", "most_speed", "altitude", "curve_speed")
 _MACHINE_WORDS = ("service_factor", "temperature_now", "temperature_new")
@@ -31,7 +43,8 @@ def blanks() -> dict[str, Any]:
     words = {"mode": "design", "lay": "open", "section": "", **{f"ratio_{k}": "" for k in _STEPS}}
     survey["cones"] |= {"quantities": {key: entry for key in _CONES}, "words": words}
     forms = {
-        "entry": Entry(), "stage": StageForm(), "gauge": GaugeForm(), "tachometer": TachometerForm(), "layout": LayoutForm(),
+        "entry": Entry(), "stage": StageForm(), "gauge": GaugeForm(), "tachometer": TachometerForm(), "align": AlignForm(),
+        "align_reading": AlignReadingForm(), "move": MoveForm(), "layout": LayoutForm(),
         "wheel": WheelEntry(), "take_up": TakeUpEntry(), "point": PointEntry(), "keeper": KeeperEntry(), "tape": TapeEntry(a=1, b=2),
     }  # fmt: skip
     return {

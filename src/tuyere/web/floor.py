@@ -244,6 +244,7 @@ class UnitsOut(BaseModel):
     us: str
     si: str
     origin: str
+    signed: bool = Field(False, description="whether it may lie below zero")
 
 
 class CautionsOut(BaseModel):
@@ -255,6 +256,7 @@ class CautionsOut(BaseModel):
     size: list[Caution]
     wheel: list[Caution]
     chain: list[Caution]
+    align: list[Caution]
     deference: str
 
 
@@ -346,6 +348,7 @@ def get_choices() -> Response:
                     us=KINDS[f.kind].us_symbol,
                     si=KINDS[f.kind].si_symbol,
                     origin=f.origin.value,
+                    signed=f.signed,
                 )
                 for key, f in FIELDS.items()
             },
@@ -356,6 +359,7 @@ def get_choices() -> Response:
                 size=list(cautions("size")),
                 wheel=list(cautions("wheel")),
                 chain=list(cautions("chain")),
+                align=list(cautions("align")),
                 deference=DEFERENCE,
             ),
         )

@@ -69,7 +69,7 @@ class RigOut(BaseModel):
 @blueprint.post("/align/rig", summary="Read the machine to practise on, after the moves made in it", responses={"200": RigOut})
 @computes()
 def calc_rig(body: RigIn) -> Response:
-    rig = Rig(body.pair.pair(), Feet(**body.feet.model_dump()), body.seed, body.degrees)
+    rig = Rig.hidden(body.pair.pair(), Feet(**body.feet.model_dump()), body.seed, body.degrees)
     for form in body.made:
         rig.make(_read(form)[0])
     move, reader = _read(body.typing)
@@ -77,7 +77,7 @@ def calc_rig(body: RigIn) -> Response:
     truth = rig.truth
     return answer(
         RigOut(
-            points={k: _shown(body.method, k, v, body.system) for k, v in shows.items()},
+            points={k: shown_by(body.method, k, v, body.system) for k, v in shows.items()},
             notes=reader.notes,
             problems=reader.problems,
             any=move != Made() and not reader.problems,
@@ -94,7 +94,8 @@ def _read(form: MoveForm) -> tuple[Made, FieldReader]:
     return Made((one, two, three, four), swing if form.side == "left" else -swing, slide if form.way == "out" else -slide), reader
 
 
-def _shown(method: str, key: str, value: float, system: Literal["us", "si"]) -> Entry:
+def shown_by(method: str, key: str, value: float, system: Literal["us", "si"]) -> Entry:
+    """A value as a tool's display shows it."""
     field = next(p.field for m in METHODS if m.key == method for p in m.points if p.key == key)
     unit, digits = _SHOWS[FIELDS[field].kind, system]
     return Entry(text=f"{from_si(value, FIELDS[field].kind, unit):.{digits}f}", unit=unit)

@@ -11,6 +11,7 @@ import { inSystem, say } from '../../settings'
 import OriginMark from '../../sheet/OriginMark.vue'
 import type { Origin } from '../../api/client'
 import { dueText, when } from '../../words'
+import AlignTrend from './AlignTrend.vue'
 import TrendChart from './TrendChart.vue'
 
 defineOptions({ inheritAttrs: false })
@@ -29,11 +30,18 @@ const trends = computed(() => {
     expected: (data.value?.expected ?? []).filter((x) => x.stage === stage),
   }))
 })
+/** One a pair of wheels that was aligned. */
+const aligned = computed(() => {
+  const read = entries.value.filter((e) => e.kind === 'alignment')
+  const pairs = [...new Set(read.map((e) => `${e.stage} ${e.wheel}`))].sort()
+  return pairs.map((pair) => ({ pair, entries: read.filter((e) => `${e.stage} ${e.wheel}` === pair) }))
+})
+const ERRORS = ['angle', 'twist', 'offset'] as const
 const marked = ref('')
 /** What the log is looked through for. */
 const SHOWN: { title: string; kinds: readonly string[] }[] = [
   { title: 'All', kinds: [] },
-  { title: 'Readings', kinds: ['belt tension', 'shaft speed', 'trial', 'hours'] },
+  { title: 'Readings', kinds: ['belt tension', 'alignment', 'shaft speed', 'trial', 'hours'] },
   { title: 'Seen', kinds: ['finding'] },
   { title: 'Done', kinds: ['done', 'set ended', 'get-home fix', 'due'] },
   { title: 'Surveys', kinds: ['survey', 'counter slip'] },
@@ -105,7 +113,9 @@ async function strike(entry: LogEntry, struck: boolean): Promise<void> {
 function how(e: LogEntry): string {
   const parts = [
     e.method
-      ? `${e.who}, by ${e.tool === 'tachometer' ? e.tool : `${e.tool}, ${e.method} of the ${e.strand} strand`}; machine ${e.machine_state}${e.state ? `, ${e.state}` : ''}`
+      ? e.kind === 'alignment'
+        ? `${e.who}, ${e.standing}${e.standing === 'as left' ? ' and signed' : ''}, by ${e.method}; machine ${e.machine_state}`
+        : `${e.who}, by ${e.tool === 'tachometer' ? e.tool : `${e.tool}, ${e.method} of the ${e.strand} strand`}; machine ${e.machine_state}${e.state ? `, ${e.state}` : ''}`
       : e.who,
   ]
   if (e.belt_state) parts.push(`${e.belt_state} belts`)
@@ -158,6 +168,13 @@ const print = () => window.print()
         :title="trends.length > 1 ? `Stage ${s.stage}: average strand tension` : ''"
         @show="show"
       />
+      <AlignTrend
+        v-for="p in aligned"
+        :key="p.pair"
+        :entries="p.entries"
+        :title="aligned.length > 1 ? `Stage ${p.pair.split(' ')[0]}, wheel ${p.pair.split(' ')[1]}: how true` : ''"
+        @show="show"
+      />
       <p
         v-for="p in [problem, reopenProblem, strikeProblem].filter(Boolean)"
         :key="p!.detail"
@@ -192,7 +209,23 @@ const print = () => window.print()
           </div>
           <p class="small soft">{{ how(e) }}</p>
           <p v-if="['survey', 'finding', 'done'].includes(e.kind)" class="small">{{ e.detail }}</p>
-          <dl v-if="e.values?.length" class="values">
+          <dl v-if="e.kind === 'alignment'" class="values">
+            <div v-for="k in ERRORS.filter((x) => e.figures?.[x])" :key="k" class="mean">
+              <dt>{{ k }}</dt>
+              <dd>
+                <OriginMark origin="computed" />
+                {{ inSystem(e.figures![k]!) }}
+                <span v-if="e.figures![k]!.plus_minus_us" class="soft">
+                  ± {{ inSystem({ us: e.figures![k]!.plus_minus_us, si: e.figures![k]!.plus_minus_si }) }}
+                </span>
+              </dd>
+            </div>
+          </dl>
+          <details v-if="e.kind === 'alignment' && e.words?.length" class="small">
+            <summary>What was said then</summary>
+            <p v-for="w in e.words" :key="w">{{ say(w) }}</p>
+          </details>
+          <dl v-if="e.values?.length && e.kind !== 'alignment'" class="values">
             <div v-for="v in e.values" :key="v.quantity + v.position">
               <dt>{{ v.quantity === 'force' ? `belt ${v.position}` : v.label.replace(' by tachometer', '') }}</dt>
               <dd :title="`typed ${v.typed}`">

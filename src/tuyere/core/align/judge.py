@@ -45,7 +45,7 @@ def judge(errors: Errors, allowed: Tolerance) -> list[Verdict]:
     lacks = missing(errors)
     unread = f"The {' and the '.join(lacks)} {'is' if len(lacks) == 1 else 'are'} not read: use {READ[lacks[0]]}." if lacks else ""
     if out:
-        return [Verdict("align", Tone.WATCH, _cap("; ".join(t for t, _ in out)), _sentence("Correct it in the order below.", *near, unread), sureness(min(p for _, p in out)))]  # fmt: skip
+        return [Verdict("align", Tone.WATCH, _cap("; ".join(t for t, _ in out)), _sentence("Correct it in the order shown.", *near, unread), sureness(min(p for _, p in out)))]  # fmt: skip
     if near:
         return [Verdict("align", Tone.OPEN, f"Too near to tell: {'; '.join(near)}", _sentence("Read again with both wheels turned half a turn, or with a finer tool: readings are used together.", unread), Sureness.OPEN)]  # fmt: skip
     if lacks:

@@ -75,7 +75,7 @@ METHODS: tuple[Method, ...] = (
     ),
     Method(
         "clock", "Straightedge at two clock positions", "straightedge and feelers", ("twist", "offset"),
-        (Point("top", "face_place", "{moving} at its {v}, out + in −"), Point("bottom", "face_place", "{moving} at its {w}, out + in −")),
+        (Point("top", "face_place", "1  {moving} at its {v}, out + in −"), Point("bottom", "face_place", "2  {moving} at its {w}, out + in −")),
         (
             "Hold the straightedge flat on the {still}'s face, reaching over the {moving}'s {v}: how far does the {moving}'s face stand out past it (+) or behind it (−)?",
             "The same at its {w}. The difference is the twist.",
@@ -96,7 +96,7 @@ METHODS: tuple[Method, ...] = (
     ),
     Method(
         "one_head", "One laser head with targets", "one magnetic head", ("angle", "offset", "twist"),
-        (Point("toward", "face_place", "Rim toward the {still}, out + in −"), Point("away", "face_place", "Rim away from it, out + in −"), Point("top", "face_place", "Rim at its {v}, out + in −"), Point("bottom", "face_place", "Rim at its {w}, out + in −")),
+        (Point("toward", "face_place", "1  Rim toward the {still}, out + in −"), Point("away", "face_place", "2  Rim away from it, out + in −"), Point("top", "face_place", "3  Rim at its {v}, out + in −"), Point("bottom", "face_place", "4  Rim at its {w}, out + in −")),
         (
             "The head on the {still}'s face, three targets of one height or one target moved round the {moving}'s face.",
             "Read where the line falls at the four rim points of the {moving}: out past the target's mark is +, short of it −.",

@@ -66,5 +66,5 @@ def views(slope_rad: float) -> tuple[View, View]:
         line = _view("line", "From above, along the belt", u if float(u[2]) > 0 else -u, _X, slope_rad)
     else:
         plane = _view("plane", "From above" if lie_of(slope_rad) == "level" else "Square on the slope, from above", toward, _X, slope_rad)
-        line = _view("line", "Along the belt, from behind the wheel that moves", -u, z, slope_rad)
+        line = _view("line", "Along the belt, behind the mover", -u, z, slope_rad)
     return plane, line

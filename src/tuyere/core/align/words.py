@@ -14,7 +14,8 @@ from tuyere.core.align.tolerance import Tolerance
 from tuyere.core.align.views import lie_of, side_of
 from tuyere.core.working.figure import fine
 
-_HAIR = 0.00005
+_HAIR = 0.00005  # thinner than any shim
+_BY_HAND = 0.00015  # finer than a machine is knocked or a wheel is slid: common practice, no source
 FRONT, BACK = (1, 2), (3, 4)
 Way = Literal["lift", "lower", "left", "right", "out", "in", ""]
 
@@ -94,12 +95,12 @@ def steps_of(moves: Moves, slope_rad: float, at: AtFeet, names: Names = UNNAMED)
     lifted, swung = cures(slope_rad)
     if moves.shims_m and (by := moves.shims_m[0] or moves.shims_m[2]) and abs(by) > _HAIR:
         found.append(_lift(by, moves, lifted, at) if base.lift else Step("cannot", f"{lifted}: {base.no_lift}."))
-    if moves.jack_back_m is not None and abs(moves.jack_back_m) > _HAIR:
+    if moves.jack_back_m is not None and abs(moves.jack_back_m) > _BY_HAND:
         side: Literal["left", "right"] = "left" if moves.jack_back_m > 0 else "right"
         how = base.swing.format(back=base.back, by=fine(abs(moves.jack_back_m)), side=toward(slope_rad, names, side))
         text = f"{swung}: {how or base.no_swing}{'; seen from the back of the machine' if how else ''}."
         found.append(Step("swing" if how else "cannot", text, BACK if how else (), side, abs(moves.jack_back_m)))
-    if moves.slide_m is not None and abs(moves.slide_m) > _HAIR:
+    if moves.slide_m is not None and abs(moves.slide_m) > _BY_HAND:
         way = "out, away from its body" if moves.slide_m > 0 else "back, toward its body"
         how = base.slide.format(wheel=names.wheel, by=fine(abs(moves.slide_m)), way=way)
         found.append(Step("slide", f"The offset: {how}.", (), "out" if moves.slide_m > 0 else "in", abs(moves.slide_m)))
