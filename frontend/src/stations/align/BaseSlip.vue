@@ -110,7 +110,7 @@ const hasFeet = computed(() => a.value.bases.find((b) => b.value === base.value)
     </template>
     <button v-if="known" type="button" class="bare" @click="change = false"><u class="small">done</u></button>
   </section>
-  <p class="small soft lies">The line of centres {{ lies }}, as surveyed: {{ cures }}.</p>
+  <p class="small soft lies">The line of centres {{ lies }}, as surveyed{{ hasFeet || !base ? `: ${cures}` : '' }}.</p>
 </template>
 
 <style scoped>

@@ -10,7 +10,7 @@ const emit = defineEmits<{ show: [id: string] }>()
 const frame = ref<HTMLElement>()
 const { width } = useElementSize(frame)
 const HEIGHT = 150
-const PAD = { left: 34, right: 64, top: 10, bottom: 22 }
+const PAD = { left: 50, right: 64, top: 10, bottom: 22 }
 const ERRORS = [
   { key: 'angle', allowed: 'angle', dash: '', mark: 'M-4 0a4 4 0 1 0 8 0a4 4 0 1 0-8 0' },
   { key: 'twist', allowed: 'angle', dash: '5 3', mark: 'M-4-4H4V4H-4z' },
