@@ -34,7 +34,8 @@ def test_readings_are_used_together_and_the_words_follow(client: FlaskClient) ->
     assert found["twist_tolerance_rad"] == pytest.approx(math.radians(0.5)) and found["offset_tolerance_m"] == pytest.approx(0.0035)
     assert found["shims_m"][:2] == pytest.approx([0.0025, 0.0025]) and found["shims_m"][2:] == [0, 0]
     assert found["jack_front_m"] == 0 and found["jack_back_m"] > 0
-    assert [w[:2] for w in found["words"]] == ["1.", "2.", "3.", "4."]
+    assert [w[:2] for w in found["words"]] == ["1.", "2.", "3."], "a slide of less than a tenth of a millimetre is not asked"
+    assert abs(found["slide_m"]) < 1e-4
     assert "both front feet" in found["words"][0] and "to the left" in found["words"][1] and "read again" in found["words"][-1]
     upright = ask(client, readings=[CLOCK, EDGE], feet=FEET, slope_rad=math.pi / 2)
     assert upright["words"][0].startswith("1. The angle") and upright["words"][1].startswith("2. The twist")
@@ -45,6 +46,8 @@ def test_what_is_not_read_is_null_and_said(client: FlaskClient) -> None:
     assert found["angle_rad"] == pytest.approx(0.01) and found["twist_rad"] is None and found["offset_m"] is None
     assert found["shims_m"] is None and found["slide_m"] is None and found["jack_back_m"] == pytest.approx(0.0025)
     assert "twist nor the offset" in found["words"][0]
+    edge = ask(client, readings=[EDGE], feet=FEET)
+    assert edge["shims_m"] is None and edge["slide_m"] == pytest.approx(-edge["offset_m"]), "the offset alone is settled, and mended"
     bent = ask(client, readings=[{"method": "string", "gaps_m": [0, 0.002, 0, 0]}], feet=FEET)
     assert bent["angle_rad"] is None and "straightedge" in bent["words"][0]
     true = ask(client, readings=[{"method": "one_head", "toward_m": 0, "away_m": 0, "top_m": 0, "bottom_m": 0}], feet=FEET)

@@ -54,6 +54,8 @@ def moves_for(
 
     Where enough shims lie under the other end already, as much is taken out there instead. `build`: the lift that can be made nearest to one.
 
+    Where the readings do not say what to shim, the slide is of the offset as it stands.
+
     Shims turn the machine about the line of the other pair's feet, `height_m` under the shaft, and so carry the wheel along x by -wy H.
     """
     about_y, about_z = _turns(errors, slope_rad)
@@ -72,7 +74,7 @@ def moves_for(
     done_y = math.copysign(lift / feet.b_m, about_y) if about_y and lift else 0.0
     carries = -done_y * feet.height_m
     jack_back = about_z * feet.b_m if about_z is not None else None
-    slide = -(errors.offset_m + carries) if errors.offset_m is not None and about_y is not None else None
+    slide = -(errors.offset_m + carries) if errors.offset_m is not None else None
     change = None
     if about_y is not None and about_z is not None:
         pivot = feet.a_m + feet.b_m if moved_front and lift else feet.a_m

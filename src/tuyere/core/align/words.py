@@ -15,7 +15,7 @@ from tuyere.core.align.views import lie_of, side_of
 from tuyere.core.working.figure import fine
 
 _HAIR = 0.00005  # thinner than any shim
-_BY_HAND = 0.00015  # finer than a machine is knocked or a wheel is slid: common practice, no source
+_BY_HAND = 0.0001  # finer than a machine is knocked or a wheel is slid: common practice, no source
 FRONT, BACK = (1, 2), (3, 4)
 Way = Literal["lift", "lower", "left", "right", "out", "in", ""]
 
