@@ -82,6 +82,21 @@ def test_speed_tension_and_log(open_as: Any) -> None:
         assert violations(page) == [], ask
 
 
+def test_align(open_as: Any) -> None:
+    page = open_as("Marta")
+    open_drive(page, "Dust-collector fan", "Align")
+    page.get_by_text("Before you read").click()
+    for i, said in enumerate(("0", "1/16", "3/32", "0"), 1):
+        page.locator(f"#f-r1_gap_{i}").fill(said)
+    page.get_by_role("button", name=re.compile("Read by")).click()
+    for fold in page.locator("details.fold summary").all():
+        fold.click()
+    assert violations(page) == []
+    hop(page, "/bench/align")
+    page.wait_for_selector(".rig")
+    assert violations(page) == []
+
+
 def test_size(open_as: Any) -> None:
     page = open_as("Marta")
     open_drive(page, "Kiln exhaust fan", "Size")

@@ -102,7 +102,7 @@ def test_on_an_upright_drive_shims_cure_the_angle_and_screws_the_twist_and_it_is
     expect(table.locator("thead")).to_contain_text("Tobias")
     page.get_by_role("navigation", name="Stations").get_by_role("link", name="Log").click()
     expect(page.locator(".entries .alignment").first).to_contain_text("as left and signed")
-    expect(page.get_by_role("img", name=re.compile("Alignment over time"))).to_be_visible()
+    expect(page.get_by_role("group", name=re.compile("Alignment over time"))).to_be_visible()
 
 
 def test_a_straightedge_on_unequal_rims_on_a_phone(open_as: Any) -> None:

@@ -87,6 +87,8 @@ def test_keys(open_as: Any) -> None:
     page.keyboard.press("2")
     expect(page.locator("#f-force_1")).to_have_value("2")
     page.keyboard.press("Alt+5")
+    expect(page).to_have_url(re.compile("/align$"))
+    page.keyboard.press("6")
     expect(page).to_have_url(re.compile("/log$"))
     page.keyboard.press("?")
     expect(page.get_by_role("dialog", name="Keys")).to_be_visible()

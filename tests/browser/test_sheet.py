@@ -92,7 +92,7 @@ def test_renaming_putting_away_and_bringing_back(open_as: Any) -> None:
 def test_the_trend_leads_to_its_readings_and_the_log_prints(open_as: Any) -> None:
     page = open_as("Rowan")
     open_drive(page, "Kiln exhaust fan", "Log")
-    points = page.locator("figure .point")
+    points = page.locator("figure").first.locator(".point")
     expect(points).to_have_count(7)
     expect(page.get_by_text("new set", exact=True)).to_be_visible()
     points.first.focus()

@@ -8,7 +8,7 @@ from pydantic import BaseModel, Discriminator, Field, Tag
 
 from tuyere.core.align import readings as core
 from tuyere.core.align.base import base_of, bases
-from tuyere.core.align.moves import Feet, in_steps, moves_for
+from tuyere.core.align.moves import NOT_MOVED, Feet, in_steps, moves_for
 from tuyere.core.align.readings import Equations, Pair
 from tuyere.core.align.tolerance import kinds, tolerance
 from tuyere.core.align.words import AtFeet, corrections
@@ -23,7 +23,7 @@ blueprint = routes("align", "/api/calc", "align", "Whether two wheels run in one
 Place = Annotated[float, Field(ge=-1, le=1)]
 Gap = Annotated[float, Field(ge=0, le=1)]
 Gaps = Annotated[list[Gap], Field(min_length=4, max_length=4)]
-ReadingU = Annotated[float | None, Field(gt=0, le=0.1, description="standard uncertainty of each of its figures")]
+ReadingU = Annotated[float | None, Field(ge=1e-9, le=0.1, description="standard uncertainty of each of its figures")]
 
 
 class StraightedgeIn(Bare):
@@ -174,7 +174,7 @@ class AlignIn(PairIn):
 
     feet: FeetIn | None = None
     readings: list[AlignReading] = Field(min_length=1, max_length=40)
-    shim_step_m: float | None = Field(None, gt=0, le=0.01)
+    shim_step_m: float | None = Field(None, ge=1e-6, le=0.01)
     shims_now_m: Annotated[list[Gap], Field(min_length=4, max_length=4)] | None = None
     base: str = Field("", max_length=40, description="what it stands on: " + ", ".join(b.key for b in bases()))
     kind: str = Field("v-belt", max_length=40, description="whose tolerance holds: " + ", ".join(kinds()))
@@ -214,17 +214,14 @@ def calc_align(body: AlignIn) -> Response:
     errors = core.solve([r.equations(pair) for r in body.readings])
     allowed = tolerance(body.kind, body.centre_m)
     feet = Feet(**body.feet.model_dump()) if body.feet else None
-    moves = moves_for(errors, feet, body.slope_rad, in_steps(body.shim_step_m), body.shims_now_m or ()) if feet else None
-    shims = moves.shims_m if moves else None
+    moves = moves_for(errors, feet, body.slope_rad, in_steps(body.shim_step_m), body.shims_now_m or ()) if feet else NOT_MOVED
     at = AtFeet(base_of(body.base), None, body.shims_now_m or ())
     return answer(
         AlignOut(
             angle_rad=errors.angle_rad, angle_u_rad=errors.angle_u_rad, angle_tolerance_rad=allowed.angle_rad,
             twist_rad=errors.twist_rad, twist_u_rad=errors.twist_u_rad, twist_tolerance_rad=allowed.angle_rad,
             offset_m=errors.offset_m, offset_u_m=errors.offset_u_m, offset_tolerance_m=allowed.offset_m,
-            shims_m=list(shims) if shims else None, jack_front_m=moves.jack_front_m if moves else None,
-            jack_back_m=moves.jack_back_m if moves else None, slide_m=moves.slide_m if moves else None,
-            centre_change_m=moves.centre_change_m if moves else None,
-            words=corrections(errors, moves, allowed, body.slope_rad, at) if moves else list(errors.instead),
+            shims_m=list(moves.shims_m) if moves.shims_m else None, jack_front_m=moves.jack_front_m, jack_back_m=moves.jack_back_m,
+            slide_m=moves.slide_m, centre_change_m=moves.centre_change_m, words=corrections(errors, moves, allowed, body.slope_rad, at),
         )
     )  # fmt: skip

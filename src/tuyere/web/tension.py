@@ -22,8 +22,8 @@ from tuyere.web.rules import computes
 
 blueprint = routes("tension", "/api/calc/tension", "tension", "How tight: the window of a stage, readings, and the move that mends them")
 
-Metres = Annotated[float, Field(gt=0, le=100)]
-Newtons = Annotated[float, Field(gt=0, le=1e7)]
+Metres = Annotated[float, Field(ge=1e-7, le=100)]
+Newtons = Annotated[float, Field(ge=1e-9, le=1e7)]
 Belts = Annotated[int, Field(ge=1, le=60)]
 
 
@@ -46,12 +46,12 @@ class StageWheelIn(Bare):
 
     x_m: float = Field(ge=-100, le=100)
     y_m: float = Field(ge=-100, le=100)
-    radius_m: float = Field(gt=0, le=20)
+    radius_m: float = Field(ge=1e-9, le=20)
     contact: core.Contact = "inside"
     groove_angle_deg: float | None = Field(None, gt=5, le=180, description="the whole angle; left out: flat")
-    friction: float = Field(gt=0, le=5, description="of the material, not of the wedge")
+    friction: float = Field(ge=1e-9, le=5, description="of the material, not of the wedge")
     power_w: float = Field(ge=-1e8, le=1e8, description="+ drives the belt, - is driven by it, 0: an idler; all together nought")
-    speed_rad_per_s: float = Field(gt=0, le=1e5, description="magnitude; radius times speed is the same on all wheels")
+    speed_rad_per_s: float = Field(ge=1e-9, le=1e5, description="magnitude; radius times speed is the same on all wheels")
 
 
 class StageShaftIn(Bare):
@@ -62,15 +62,15 @@ class StageShaftIn(Bare):
     bearing_span_m: Metres | None = Field(None, description="between the bearings")
     bearing_rating_n: Newtons | None = Field(None, description="dynamic rating C of the near bearing")
     bearing: Literal["ball", "roller"] = "ball"
-    life_hours: float | None = Field(None, gt=0, le=1e7, description="L10 life wanted")
+    life_hours: float | None = Field(None, ge=1e-9, le=1e7, description="L10 life wanted")
     overhung_limit_n: Newtons | None = Field(None, description="most pull at the wheel, its weight included")
     wheel_weight_n: float = Field(0, ge=0, le=1e7)
     bushing_bore_m: Metres | None = Field(None, description="of a sleeve in place of the near bearing")
     bushing_length_m: Metres | None = None
-    bushing_pressure_pa: float | None = Field(None, gt=0, le=1e9, description="most load over bore times length")
-    bushing_pv_w_per_m2: float | None = Field(None, gt=0, le=1e9, description="most pressure times sliding speed, Pa m/s")
+    bushing_pressure_pa: float | None = Field(None, ge=1e-9, le=1e9, description="most load over bore times length")
+    bushing_pv_w_per_m2: float | None = Field(None, ge=1e-9, le=1e9, description="most pressure times sliding speed, Pa m/s")
     shaft_diameter_m: Metres | None = None
-    shaft_stress_pa: float | None = Field(None, gt=0, le=2e9, description="most bending stress at the near bearing")
+    shaft_stress_pa: float | None = Field(None, ge=1e-9, le=2e9, description="most bending stress at the near bearing")
     mounts_n: Newtons | None = Field(None, description="pull that the rubber mounts stand before they lean too far")
 
 
@@ -82,9 +82,9 @@ class TensionWindowIn(Bare):
     belts: Belts = 1
     mass_kg_per_m: float = Field(0, ge=0, le=100, description="of one belt")
     held_by: core.HeldBy = "fixed"
-    start_factor: float | None = Field(None, gt=0, le=20, description="torque of every wheel at start over running")
-    jolt_factor: float = Field(2, gt=0, le=20)
-    design_factor: float = Field(1, gt=0, le=20)
+    start_factor: float | None = Field(None, ge=1e-9, le=20, description="torque of every wheel at start over running")
+    jolt_factor: float = Field(2, ge=1e-9, le=20)
+    design_factor: float = Field(1, ge=1e-9, le=20)
     ratio_at_half_turn: float = Field(5, gt=1, le=1000)
     belt_strength_n: Newtons | None = Field(None, description="most tension of one belt, its centrifugal part included")
     shafts: list[StageShaftIn] = Field(default_factory=list, max_length=24)
@@ -195,9 +195,9 @@ class NoteReading(Bare):
     """A plucked span's lowest partial, as sounded."""
 
     method: Literal["note"]
-    frequency_hz: float = Field(gt=0, le=1e5)
+    frequency_hz: float = Field(ge=1e-9, le=1e5)
     span_m: Metres
-    mass_kg_per_m: float = Field(gt=0, le=100)
+    mass_kg_per_m: float = Field(ge=1e-9, le=100)
     bending_n_m2: float | None = Field(None, ge=0, le=1e6, description="EI of one belt")
     ends: Literal["pinned", "clamped"] = "pinned"
 
@@ -215,7 +215,7 @@ class ChainSagReading(Bare):
     sag_m: Metres = Field(description="square to the chord, at its largest")
     chord_m: Metres = Field(description="between the ends of the strand")
     slope_rad: float = Field(0, ge=-math.pi / 2, le=math.pi / 2, description="of the chord, from level")
-    mass_kg_per_m: float = Field(gt=0, le=500)
+    mass_kg_per_m: float = Field(ge=1e-9, le=500)
 
     def tension(self) -> UFloat:
         if abs(self.slope_rad) > STEEPEST_RAD:
@@ -237,7 +237,7 @@ class IdlerLeverReading(Bare):
     pull_n: Newtons = Field(description="square to the handle")
     handle_m: Metres
     arm_m: Metres = Field(description="from the pivot to the idler's middle")
-    wrap_rad: float = Field(gt=0, lt=math.tau)
+    wrap_rad: float = Field(ge=1e-9, lt=math.tau)
     off_square_rad: float = Field(0, gt=-math.pi / 2, lt=math.pi / 2, description="between the belt's resultant and the square to the arm")
     belts: Belts = 1
 
@@ -270,7 +270,7 @@ class ElongationReading(Bare):
     method: Literal["elongation"]
     mark_slack_m: Metres
     mark_stretched_m: Metres
-    rigidity_n: float = Field(gt=0, le=1e9, description="EA of one belt")
+    rigidity_n: float = Field(ge=1e-9, le=1e9, description="EA of one belt")
 
     def tension(self) -> UFloat:
         return measured.by_elongation(
@@ -346,12 +346,12 @@ class TensionMoveIn(Bare):
 
     tension_now_n: float = Field(ge=0, le=1e7)
     tension_wanted_n: float = Field(ge=0, le=1e7)
-    rigidity_n: float = Field(gt=0, le=1e9, description="EA of one belt")
+    rigidity_n: float = Field(ge=1e-9, le=1e9, description="EA of one belt")
     held_by: core.HeldBy = "fixed"
     radius_1_m: Metres
     radius_2_m: Metres
     centre_m: Metres
-    screw_pitch_m: float | None = Field(None, gt=0, le=0.1)
+    screw_pitch_m: float | None = Field(None, ge=1e-9, le=0.1)
 
 
 class TensionMoveOut(BaseModel):

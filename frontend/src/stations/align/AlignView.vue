@@ -95,9 +95,10 @@ const driver = computed(() => a.value.moving_name.includes('driver') || a.value.
       <text
         :x="picture.outward[1][0]"
         :y="picture.outward[1][1]"
-        :dx="unit * 2"
+        :dx="unit * (view.x[0]! < -0.5 ? -2 : 2)"
         :dy="unit * 1.4"
         :font-size="unit * 4.2"
+        :text-anchor="view.x[0]! < -0.5 ? 'end' : 'start'"
         class="soft"
       >
         out

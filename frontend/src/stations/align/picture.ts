@@ -84,7 +84,7 @@ export function drawn(a: Aligned, view: Aligned['views'][number], method: string
     dots: [],
     lines: [],
     levels: [],
-    outward: [add([0, 0], x, HALF + 0.3), add([0, 0], x, HALF + 0.62)],
+    outward: [0.3, 0.62].map((d) => add(add([0, 0], x, HALF + d), across, -rm - 0.1)) as [Point, Point],
     box: [0, 0, 0, 0],
   }
   if (plane && (method === 'straightedge' || method === 'string')) {

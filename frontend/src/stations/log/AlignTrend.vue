@@ -62,7 +62,7 @@ const chart = computed(() => {
       v-if="chart"
       :width="width"
       :height="HEIGHT"
-      role="img"
+      role="group"
       aria-label="Alignment over time, as shares of what is allowed"
     >
       <rect

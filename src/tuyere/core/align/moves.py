@@ -42,6 +42,9 @@ class Moves:
     carries_m: float = 0.0
 
 
+NOT_MOVED = Moves(None, None, None, None, None)
+
+
 def in_steps(step_m: float | None) -> Build:
     """Lifts rounded to whole steps; as they are where there is none."""
     return (lambda lift: round(lift / step_m) * step_m) if step_m else any_lift

@@ -10,7 +10,7 @@ from tuyere.core.align.before import Check, open_checks, read_checks
 from tuyere.core.align.frame import along
 from tuyere.core.align.judge import judge
 from tuyere.core.align.methods import BY_KEY, Method, Point, methods_for, tracking_words
-from tuyere.core.align.moves import Feet, Moves, moves_for
+from tuyere.core.align.moves import NOT_MOVED, Feet, Moves, moves_for
 from tuyere.core.align.readings import Errors, Pair
 from tuyere.core.align.shims import Stock, pack, stock_of
 from tuyere.core.align.stage import BODIES, AlignStage, pair_of
@@ -118,7 +118,7 @@ def read_align(stage: TightStage, typed: TypedAlign) -> Aligned:
     moves = moves_for(errors, feet, slope, lambda lift: pack(lift, stock).thick_m, at.shims_now_m) if feet else None
     true = within(errors, allowed)
     steps = tuple(steps_of(moves, slope, at, names)) if moves and not true else ()
-    words = (*spoken, *(corrections(errors, moves, allowed, slope, at, names) if moves and equations else errors.instead))
+    words = (*spoken, *(corrections(errors, moves or NOT_MOVED, allowed, slope, at, names) if equations else ()))
     verdicts = [*_before(checks), *(judge(errors, allowed) if equations else [])]
     return Aligned(
         on, pair, names, base, stock, feet, errors, allowed, moves, steps, words, tuple(seen(errors, slope, names)),
