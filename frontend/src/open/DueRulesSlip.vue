@@ -135,7 +135,9 @@ const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === 
       <label>
         Done at
         <select v-model="form.page">
-          <option v-for="p in ['tension', 'align', 'survey', 'speed', 'size']" :key="p" :value="p">{{ capital(p) }}</option>
+          <option v-for="p in ['tension', 'align', 'survey', 'speed', 'size']" :key="p" :value="p">
+            {{ capital(p) }}
+          </option>
         </select>
       </label>
       <el-checkbox v-model="form.repeats">again and again</el-checkbox>
