@@ -21,6 +21,7 @@ from tuyere.web import (
     bench,
     calc,
     candidates,
+    diagnosis,
     drives,
     due_answers,
     dues,
@@ -48,6 +49,7 @@ from tuyere.web import (
     speeds,
     tension,
     toothed,
+    wear,
 )
 from tuyere.web.answers import answer
 from tuyere.web.errors import ProblemOut, respond, titled, validation_problem
@@ -134,6 +136,8 @@ def openapi_app() -> OpenAPI:
         tension,
         align,
         rig,
+        diagnosis,
+        wear,
         bench,
         lists,
         session,

@@ -1,0 +1,107 @@
+"""Signs, causes, checks and facts as tables/diagnosis.toml has them."""
+
+import tomllib
+from dataclasses import dataclass
+from functools import cache
+from importlib import resources
+from typing import Literal
+
+Family = Literal["v", "ribbed", "synchronous", "flat", "chain", "conveyor"]
+FAMILIES: tuple[Family, ...] = ("v", "ribbed", "synchronous", "flat", "chain", "conveyor")
+NOTHING = "nothing_wrong"  # the cause that says so; it is never one of two
+
+
+@dataclass(frozen=True)
+class Sign:
+    """Something to see, hear, smell or feel. `leak`: how often it is there with none of the causes; `said`: how people put it."""
+
+    key: str
+    question: str
+    families: tuple[str, ...]
+    leak: float
+    said: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Check:
+    """Something to do and look at. `leak`: how often it comes out yes with none of its causes; a number counts as yes `over` or `under` a value."""
+
+    key: str
+    question: str
+    families: tuple[str, ...]
+    minutes: float
+    state: str
+    leak: float
+    over: float | None = None
+    under: float | None = None
+    unit: str = ""
+
+    def yes(self, answer: bool | float) -> bool:
+        """Whether an answer says that what it asks for was found."""
+        if isinstance(answer, bool) or (self.over is None and self.under is None):
+            return bool(answer)
+        return answer > self.over if self.over is not None else answer < (self.under or 0.0)
+
+
+@dataclass(frozen=True)
+class Cause:
+    """What may be wrong, what to do, how likely it is in a drive somebody complains of, by family, and how likely it shows each sign and check."""
+
+    key: str
+    name: str
+    do: str
+    prior: dict[str, float]
+    shows: dict[str, float]
+    checks: dict[str, float]
+
+
+@dataclass(frozen=True)
+class Then:
+    """What a fact answers: a check or a sign, from which value on, or by yes or no."""
+
+    kind: Literal["check", "sign"]
+    key: str
+    when: Literal["over", "under", "yes", "no"]
+    value: float
+
+    def holds(self, told: bool | float) -> bool:
+        if self.when in ("yes", "no"):
+            return bool(told) == (self.when == "yes")
+        return told > self.value if self.when == "over" else told < self.value
+
+
+@dataclass(frozen=True)
+class Fact:
+    """Something that a drive's record knows."""
+
+    key: str
+    question: str
+    families: tuple[str, ...]
+    unit: str
+    then: tuple[Then, ...]
+
+
+@dataclass(frozen=True)
+class Knowledge:
+    """All of it, by key."""
+
+    signs: dict[str, Sign]
+    causes: dict[str, Cause]
+    checks: dict[str, Check]
+    facts: dict[str, Fact]
+
+
+@cache
+def knowledge() -> Knowledge:
+    """As the file has it."""
+    text = (resources.files("tuyere.core") / "tables" / "diagnosis.toml").read_text(encoding="utf-8")
+    told = tomllib.loads(text)
+    return Knowledge(
+        {k: Sign(k, s["question"], tuple(s["families"]), s["leak"], tuple(s["said"])) for k, s in told["signs"].items()},
+        {k: Cause(k, c["name"], c["do"], c["prior"], c["shows"], c["checks"]) for k, c in told["causes"].items()},
+        {
+            k: Check(k, c["question"], tuple(c["families"]), c["minutes"], c["state"], c["default"], c.get("over"), c.get("under"), c.get("unit", ""))
+            for k, c in told["checks"].items()
+        },
+        {k: Fact(k, f["question"], tuple(f["families"]), f["unit"], tuple(Then(**t) for t in f["then"])) for k, f in told["facts"].items()},
+    )  # fmt: skip
