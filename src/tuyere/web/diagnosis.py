@@ -114,7 +114,7 @@ class RankedOut(BaseModel):
     do: str
 
 
-class NextOut(BaseModel):
+class NextCheckOut(BaseModel):
     """The check that says most for its minutes, and why."""
 
     key: str
@@ -128,7 +128,7 @@ class DiagnosisOut(BaseModel):
     """Causes, likeliest first; the next check, null where none is worth its minutes; whether it is enough to tell."""
 
     causes: list[RankedOut]
-    next_check: NextOut | None
+    next_check: NextCheckOut | None
     enough_to_tell: bool
 
 
@@ -158,7 +158,7 @@ def diagnosis_out(found: Diagnosis) -> DiagnosisOut:
             )
             for r in found.causes
         ],
-        next_check=NextOut(key=step.check, minutes=step.minutes, why=step.why, question=check.question, state=check.state)
+        next_check=NextCheckOut(key=step.check, minutes=step.minutes, why=step.why, question=check.question, state=check.state)
         if step and check else None,
         enough_to_tell=found.enough,
     )  # fmt: skip
