@@ -1,5 +1,6 @@
 import { faceOf } from '../drives/registry'
 import { alignStation } from './align/station'
+import { inspectStation } from './inspect/station'
 import { logStation } from './log/station'
 import { sizeStation } from './size/station'
 import { speedStation } from './speed/station'
@@ -14,6 +15,7 @@ export const STATIONS: readonly StationFace[] = [
   sizeStation,
   tensionStation,
   alignStation,
+  inspectStation,
   logStation,
 ]
 

@@ -1,5 +1,6 @@
 """Diagnosis as open calculations: the words there are, causes ranked by what is seen and found, and signs out of a sentence."""
 
+from collections.abc import Container, Iterable
 from typing import Annotated, Literal
 
 from flask import Response
@@ -135,15 +136,23 @@ class DiagnosisOut(BaseModel):
 @blueprint.post("/diagnosis", summary="Causes ranked, and the next check", responses={"200": DiagnosisOut})
 @computes()
 def calc_diagnosis(body: DiagnosisIn) -> Response:
+    refuse_unknown(seen=body.seen, not_seen=body.not_seen, checks=body.checks, facts=body.facts)
+    return answer(diagnosis_out(diagnose(body.family, body.seen, body.not_seen, body.checks, body.facts)))
+
+
+def refuse_unknown(seen: Iterable[str], not_seen: Iterable[str], checks: Iterable[str], facts: Iterable[str]) -> None:
+    """Keys that nobody knows are refused by their name. Raises Refusal."""
     known = knowledge()
-    for name, told, there in (
-        ("seen", body.seen, known.signs), ("not_seen", body.not_seen, known.signs), ("checks", body.checks, known.checks),
-        ("facts", body.facts, known.facts),
-    ):  # fmt: skip
-        for key in told:
+    told: tuple[tuple[str, Iterable[str], Container[str]], ...] = (
+        ("seen", seen, known.signs),
+        ("not_seen", not_seen, known.signs),
+        ("checks", checks, known.checks),
+        ("facts", facts, known.facts),
+    )
+    for name, keys, there in told:
+        for key in keys:
             if key not in there:
                 raise Refusal(422, f"“{key}” is not known here.", [FieldError(field=f"{name}.{key}", detail=f"“{key}” is not known here.")])
-    return answer(diagnosis_out(diagnose(body.family, body.seen, body.not_seen, body.checks, body.facts)))
 
 
 def diagnosis_out(found: Diagnosis) -> DiagnosisOut:

@@ -1,4 +1,4 @@
-"""Signs, causes, checks and facts as tables/diagnosis.toml has them."""
+"""Signs, causes, checks and facts as knowledge.toml has them."""
 
 import tomllib
 from dataclasses import dataclass
@@ -13,13 +13,14 @@ NOTHING = "nothing_wrong"  # the cause that says so; it is never one of two
 
 @dataclass(frozen=True)
 class Sign:
-    """Something to see, hear, smell or feel. `leak`: how often it is there with none of the causes; `said`: how people put it."""
+    """Something to see, hear, smell or feel, and where it is tapped. `leak`: how often it is there with none of the causes; `said`: how people put it."""
 
     key: str
     question: str
     families: tuple[str, ...]
     leak: float
     said: tuple[str, ...]
+    place: str
 
 
 @dataclass(frozen=True)
@@ -94,10 +95,10 @@ class Knowledge:
 @cache
 def knowledge() -> Knowledge:
     """As the file has it."""
-    text = (resources.files("tuyere.core") / "tables" / "diagnosis.toml").read_text(encoding="utf-8")
+    text = (resources.files("tuyere.core.diagnosis") / "knowledge.toml").read_text(encoding="utf-8")
     told = tomllib.loads(text)
     return Knowledge(
-        {k: Sign(k, s["question"], tuple(s["families"]), s["leak"], tuple(s["said"])) for k, s in told["signs"].items()},
+        {k: Sign(k, s["question"], tuple(s["families"]), s["leak"], tuple(s["said"]), s["place"]) for k, s in told["signs"].items()},
         {k: Cause(k, c["name"], c["do"], c["prior"], c["shows"], c["checks"]) for k, c in told["causes"].items()},
         {
             k: Check(k, c["question"], tuple(c["families"]), c["minutes"], c["state"], c["default"], c.get("over"), c.get("under"), c.get("unit", ""))

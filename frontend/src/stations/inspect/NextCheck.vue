@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { computed, inject, ref, watch } from 'vue'
+
+import { say } from '../../settings'
+import { inspectKey } from './useInspect'
+
+/** The next check: what to do, in which state of the machine, and what came of it. */
+const desk = inject(inspectKey)!
+const next = computed(() => desk.answer.value?.diagnosis.next_check)
+const number = ref('')
+watch(next, () => (number.value = ''))
+const asksNumber = computed(() => /\((over|under) [\d.]+\)/.test(next.value?.question ?? ''))
+const parsed = computed(() => {
+  const value = Number(number.value.replace(',', '.'))
+  return number.value.trim() && Number.isFinite(value) ? value : null
+})
+const STATES: Record<string, string> = {
+  'locked out': 'Machine isolated: locked out, tried, guard off only now.',
+  'running, guarded': 'Machine running, guard on: from outside the guard.',
+  'running, guard on': 'Machine running, guard on: from outside the guard.',
+  'qualified person': 'Live parts: a qualified person only.',
+}
+</script>
+
+<template>
+  <section v-if="next" class="next" aria-label="Next check">
+    <span class="small soft">Look next, about {{ next.minutes }} min</span>
+    <b>{{ say(next.question.replace(/ \((over|under) [\d.]+\)/, '')) }}</b>
+    <p class="small">{{ STATES[next.state] ?? `Machine: ${next.state}.` }}</p>
+    <p class="small soft">{{ say(next.why) }}</p>
+    <div v-if="asksNumber" class="row">
+      <input v-model="number" inputmode="decimal" maxlength="12" :aria-label="next.question" placeholder="read" />
+      <el-button :disabled="parsed === null" @click="desk.check(next.key, parsed!)">That is it</el-button>
+      <el-button @click="desk.check(next.key, 'cannot')">Cannot</el-button>
+    </div>
+    <div v-else class="three">
+      <el-button @click="desk.check(next.key, true)">Yes</el-button>
+      <el-button @click="desk.check(next.key, false)">No</el-button>
+      <el-button @click="desk.check(next.key, 'cannot')">Cannot</el-button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.next {
+  border: 1px solid var(--ink);
+  border-radius: 3px;
+  padding: 10px 12px 12px;
+  display: grid;
+  gap: 5px;
+}
+b {
+  font-size: 16px;
+  line-height: 1.25;
+}
+.three {
+  display: grid;
+  grid-template-columns: 1fr 1fr 1fr;
+  gap: 8px;
+}
+.three :deep(.el-button) {
+  margin: 0;
+  min-height: 48px;
+}
+input {
+  min-height: 44px;
+  width: 90px;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: var(--ink);
+  font: inherit;
+  font-size: 17px;
+  padding: 0 10px;
+}
+</style>

@@ -1,0 +1,179 @@
+"""The Inspect station of a drive: what its record knows enters a diagnosis by itself, and says so."""
+
+from datetime import datetime
+
+from flask import Response
+from pydantic import BaseModel, Field, StrictBool
+from sqlmodel import Session, col, select
+
+from tuyere.core.diagnosis.diagnose import diagnose
+from tuyere.core.diagnosis.knowledge import Family, knowledge
+from tuyere.core.drives import registry
+from tuyere.core.sheet.solve import solve
+from tuyere.store import drives
+from tuyere.store.columns import now
+from tuyere.store.dues import facts_of
+from tuyere.store.tables import BeltLife, Configuration, Drive, Reading, Role, TemporaryFix
+from tuyere.web.answers import answer
+from tuyere.web.diagnosis import DiagnosisOut, Key, Number, diagnosis_out, refuse_unknown
+from tuyere.web.drives import DrivePath
+from tuyere.web.entry import Strict, part_of
+from tuyere.web.forms import SheetForm, ToothedForm, read_sheet
+from tuyere.web.routes import routes
+from tuyere.web.rules import at_site_of_drive
+from tuyere.web.state import reading
+from tuyere.web.surveyed import survey_form
+
+blueprint = routes("inspect", "/api", "inspect")
+
+FAMILY: dict[str, Family] = {"v-belt": "v", "synchronous": "synchronous", "roller chain": "chain", "flat belt": "flat"}
+BELTS_LOW = 0.9  # of the target, where the right range of a belt begins: tables/tension_bands.csv
+
+
+class SeenIn(Strict):
+    """What somebody tapped, what is not there, and how checks came out."""
+
+    seen: list[Key] = Field(default_factory=list, max_length=120)
+    not_seen: list[Key] = Field(default_factory=list, max_length=120)
+    checks: dict[Key, StrictBool | Number | str] = Field(default_factory=dict, max_length=120)
+    left_out: list[Key] = Field(default_factory=list, max_length=40, description="facts of the record that do not hold any more")
+
+
+class KnownOut(BaseModel):
+    """A fact that entered by itself: what, its value in its unit, and where it is from."""
+
+    key: str
+    question: str
+    value: str
+    source: str
+    used: bool
+
+
+class InspectSignOut(BaseModel):
+    """Something to tap, and where."""
+
+    key: str
+    question: str
+    place: str
+
+
+class AskedOut(BaseModel):
+    """A check that was answered: its question."""
+
+    key: str
+    question: str
+    unit: str
+
+
+class InspectOut(BaseModel):
+    """The station: what the drive's kind can show, what its record knows, and what it comes to."""
+
+    family: str
+    signs: list[InspectSignOut]
+    known: list[KnownOut]
+    checks: list[AskedOut]
+    diagnosis: DiagnosisOut
+
+
+Known = dict[str, tuple[bool | float, str]]
+
+
+@blueprint.post("/drives/<uuid:drive_id>/diagnosis", summary="What is wrong with a drive", responses={"200": InspectOut})
+@at_site_of_drive(Role.VIEWER)
+def post_diagnosis(path: DrivePath, body: SeenIn) -> Response:
+    known = knowledge()
+    refuse_unknown(seen=body.seen, not_seen=body.not_seen, checks=body.checks, facts=body.left_out)
+    with reading() as session:
+        drive = session.get_one(Drive, path.drive_id)
+        configuration = drives.current_configuration(session, drive.id)
+        family = family_of(drive, configuration)
+        facts = {k: v for k, v in known_of(session, drive, configuration).items() if family in known.facts[k].families}
+    used = {k: value for k, (value, _) in facts.items() if k not in body.left_out}
+    answers = {k: a if not isinstance(a, str) else "cannot" for k, a in body.checks.items()}
+    found = diagnose(family, body.seen, body.not_seen, answers, used)  # type: ignore[arg-type]
+    return answer(
+        InspectOut(
+            family=family,
+            signs=[InspectSignOut(key=s.key, question=s.question, place=s.place) for s in known.signs.values() if family in s.families],
+            known=[
+                KnownOut(key=k, question=known.facts[k].question, value=_shown(value, known.facts[k].unit), source=source, used=k in used)
+                for k, (value, source) in facts.items()
+            ],
+            checks=[AskedOut(key=k, question=known.checks[k].question, unit=known.checks[k].unit) for k in body.checks],
+            diagnosis=diagnosis_out(found),
+        )
+    )
+
+
+def _shown(value: bool | float, unit: str) -> str:
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return f"{value:.3g} {unit}" if value < 1000 else f"{value:.0f} {unit}"
+
+
+def family_of(drive: Drive, configuration: Configuration | None) -> Family:
+    """Which knowledge holds: a chain with dogs drives a conveyor, joined ribs are ribbed."""
+    first = survey_form(drive, configuration).first.fitted
+    if drive.family == "roller chain" and isinstance(first, ToothedForm) and first.dogs.fitted:
+        return "conveyor"
+    read = registry.family(drive.family).loop(part_of(first))
+    if read and read.loop and read.loop.traits == "ribbed":
+        return "ribbed"
+    return FAMILY.get(drive.family, "v")
+
+
+def known_of(session: Session, drive: Drive, configuration: Configuration | None) -> Known:
+    """What the record knows of a drive, by fact: its value in the fact's unit, and where that is from."""
+    found: Known = {}
+    if (kept := drives.last_tension(session, drive.id)) and (share := _tension(kept)):
+        found["tension_share"] = (share, f"read {_day(kept.taken_at)}")
+    if rows := drives.alignments(session, drive.id, 1):
+        row = rows[0][0]
+        allowed, figures = row.summary["allowed"], row.summary["figures"]
+        of = {"angle": allowed["angle"], "twist": allowed["angle"], "offset": allowed["offset"]}
+        worst = max((abs(figures[k]["si"]) / most for k, most in of.items() if k in figures), default=0.0)
+        found["align_share"] = (100 * worst, f"{row.standing}, {_day(row.taken_at)}")
+    if (slip := drives.last_slip(session, drive.id)) is not None:
+        found["slip"] = (100 * slip, "by the tachometer")
+    found |= _of_sheet(drive, configuration) | _of_life(session, drive, configuration)
+    return found
+
+
+def _tension(row: Reading) -> float | None:
+    """The last tension, of what it should be (%): of the target where the right range begins at a share of it."""
+    figures = row.summary.get("figures", {})
+    mean, low = figures.get("strand_average"), figures.get("tension_low")
+    return 100 * mean["si"] / (low["si"] / BELTS_LOW) if mean and low and low["si"] else None
+
+
+def _of_sheet(drive: Drive, configuration: Configuration | None) -> Known:
+    figures = solve(read_sheet(SheetForm(survey=survey_form(drive, configuration))).spec).figures
+    design, carries = figures.get("design_power"), figures.get("capacity")
+    if design and carries and carries.value_si:
+        return {"load_share": (100 * design.value_si / carries.value_si, "by the sheet")}
+    return {}
+
+
+def _of_life(session: Session, drive: Drive, configuration: Configuration | None) -> Known:
+    """Hours, the last set's life, fixes and whether the tension was set again."""
+    found: Known = {}
+    facts = facts_of(session, [drive.id])[drive.id]
+    fitted = max((h.at for h in facts.happened if h.kind == "new set"), default=None)
+    if fitted:
+        ran = facts.clock(configuration.hours_per_day if configuration else None).between(fitted, now())
+        if ran:
+            found["hours_on"] = (ran[1], f"fitted {_day(fitted)}")
+            if ran[1] > 48:
+                again = any(h.kind == "re-tension" and h.at > fitted for h in facts.happened)
+                found["run_in_done"] = (again, "by the record")
+    wanted = select(BeltLife).where(BeltLife.drive_id == drive.id).order_by(col(BeltLife.ended_on).desc()).limit(1)
+    if life := session.exec(wanted).first():
+        found["last_life"] = (life.hours_h, f"came off {life.ended_on:%d %b %Y}")
+    fix = session.exec(select(TemporaryFix).where(TemporaryFix.drive_id == drive.id, col(TemporaryFix.off_at).is_(None))).first()
+    if fix:
+        found["temporary_fix"] = (True, fix.what)
+    return found
+
+
+def _day(at: datetime) -> str:
+    return f"{at:%d %b %Y}"
