@@ -92,6 +92,10 @@ def test_align(open_as: Any) -> None:
     for fold in page.locator("details.fold summary").all():
         fold.click()
     assert violations(page) == []
+    at(page, "inspect")
+    page.locator(".signs button").first.click()
+    page.wait_for_selector(".causes li")
+    assert violations(page) == []
     hop(page, "/bench/align")
     page.wait_for_selector(".rig")
     assert violations(page) == []

@@ -88,7 +88,7 @@ def test_keys(open_as: Any) -> None:
     expect(page.locator("#f-force_1")).to_have_value("2")
     page.keyboard.press("Alt+5")
     expect(page).to_have_url(re.compile("/align$"))
-    page.keyboard.press("6")
+    page.keyboard.press("7")
     expect(page).to_have_url(re.compile("/log$"))
     page.keyboard.press("?")
     expect(page.get_by_role("dialog", name="Keys")).to_be_visible()

@@ -3,7 +3,7 @@ import { settings } from '../settings'
 
 const open = defineModel<boolean>({ required: true })
 const KEYS = [
-  ['1 … 6', 'go to the station (Alt with the digit works inside a field too)'],
+  ['1 … 7', 'go to the station (Alt with the digit works inside a field too)'],
   ['/', 'search on Floor'],
   ['n', 'new drive on Floor'],
   ['u', 'swap inches and millimetres'],

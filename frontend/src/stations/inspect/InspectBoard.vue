@@ -1,12 +1,15 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed, inject } from 'vue'
 
 import { say } from '../../settings'
+import SignList from './SignList.vue'
 import { inspectKey, type Place } from './useInspect'
 
 /** A drive to point at: tap where something is seen or heard, then what. */
 defineOptions({ inheritAttrs: false })
 const desk = inject(inspectKey)!
+const wide = useMediaQuery('(min-width: 761px)')
 const chain = computed(() => ['chain', 'conveyor'].includes(desk.answer.value?.family ?? ''))
 const count = (key: Place) => desk.places.value.find((p) => p.key === key)?.count ?? 0
 const has = (key: Place) => desk.places.value.some((p) => p.key === key)
@@ -56,19 +59,7 @@ const title = (key: Place) => desk.places.value.find((p) => p.key === key)?.titl
         {{ say(title(s.key)) }}<b v-if="count(s.key)"> {{ count(s.key) }}</b>
       </button>
     </div>
-    <ul class="signs" :aria-label="title(desk.place.value)">
-      <li v-for="s in desk.signs.value" :key="s.key">
-        <button
-          type="button"
-          :class="desk.state(s.key)"
-          :aria-pressed="desk.state(s.key) === 'there'"
-          @click="desk.tap(s.key)"
-        >
-          <span class="mark" aria-hidden="true">{{ { there: '✓', not: '–', '': '' }[desk.state(s.key)] }}</span>
-          <span>{{ say(s.question) }}<span v-if="desk.state(s.key) === 'not'" class="soft"> (not so)</span></span>
-        </button>
-      </li>
-    </ul>
+    <SignList v-if="wide" />
   </div>
 </template>
 
@@ -146,63 +137,18 @@ circle {
 .spot.on.some b {
   color: inherit;
 }
-.signs {
-  list-style: none;
-  margin: 0;
-  padding: 10px 16px;
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
-  gap: 6px;
-  align-content: start;
-  overflow-y: auto;
-  border-top: 1px solid var(--hair);
-  background: var(--sheet);
-}
-.signs button {
-  display: grid;
-  grid-template-columns: 22px 1fr;
-  gap: 6px;
-  align-items: center;
-  width: 100%;
-  min-height: 48px;
-  padding: 6px 10px 6px 8px;
-  text-align: left;
-  border: 1px solid var(--hair);
-  border-radius: 3px;
-  background: none;
-  cursor: pointer;
-  font-size: 14.5px;
-  line-height: 1.25;
-}
-.signs .there {
-  border-color: var(--ember);
-  box-shadow: inset 4px 0 0 var(--ember);
-  font-weight: 600;
-}
-.signs .not {
-  color: var(--ink-2);
-}
-.mark {
-  font-size: 17px;
-  font-weight: 640;
-  text-align: center;
-}
 @media (max-width: 760px) {
   .inspect {
     display: block;
   }
   .picture {
-    height: 210px;
+    height: 196px;
     margin: 0 auto;
   }
   .spot {
     padding: 0 8px;
     font-size: 13px;
     min-height: 36px;
-  }
-  .signs {
-    max-height: 46vh;
-    grid-template-columns: 1fr;
   }
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed, inject } from 'vue'
 
 import type { Choices, DriveOut } from '../../api/client'
@@ -6,12 +7,14 @@ import { say } from '../../settings'
 import CautionStrip from '../../sheet/CautionStrip.vue'
 import { inspectKey } from './useInspect'
 import NextCheck from './NextCheck.vue'
+import SignList from './SignList.vue'
 
 /** What is wrong: said in one's own words or tapped, with what the record knows; causes ranked, and one check at a time. */
 defineOptions({ inheritAttrs: false })
 const { choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
 const desk = inject(inspectKey)!
 const { told, answer: a } = desk
+const narrow = useMediaQuery('(max-width: 760px)')
 const causes = computed(() => (a.value?.diagnosis.causes ?? []).slice(0, 5))
 const first = computed(() => causes.value[0])
 const headline = computed(() => {
@@ -40,6 +43,7 @@ const answered = (key: string) => {
       <button type="button" class="bare" @click="desk.again()"><u>Ask again</u></button>
     </p>
     <CautionStrip :cautions="choices.cautions.tension" state="Look with the machine isolated." />
+    <SignList v-if="narrow" />
     <label class="own">
       <span>Or say it in your own words</span>
       <input
