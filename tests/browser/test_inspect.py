@@ -73,7 +73,6 @@ def test_the_conveyor_that_stopped_on_a_phone(open_as: Any) -> None:
     tap(page, "The conveyor", "The conveyor has stopped")
     tap(page, "The conveyor", "no jam is seen")
     expect(causes(page).first).to_contain_text(re.compile("motor|Gearbox"))
-    answer(page, "does the motor turn freely", "Yes")
     answer(page, "gearbox stuck", "Yes")
     expect(causes(page).first).to_contain_text("Gearbox worn or stuck")
     expect(causes(page).first).to_contain_text("Usually replaced")
