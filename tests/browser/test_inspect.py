@@ -76,3 +76,20 @@ def test_the_conveyor_that_stopped_on_a_phone(open_as: Any) -> None:
     answer(page, "gearbox stuck", "Yes")
     expect(causes(page).first).to_contain_text("Gearbox worn or stuck")
     expect(causes(page).first).to_contain_text("Usually replaced")
+
+
+def test_the_chain_at_2_4_percent_with_its_forecast(open_as: Any) -> None:
+    page = open_as("Tobias")
+    open_drive(page, "Drag-chain conveyor", "Inspect")
+    page.get_by_role("link", name="How worn?").click()
+    expect(page.get_by_role("list", name="Measured before").locator("li")).to_have_count(4)
+    page.locator("#f-span").fill("24.58")
+    page.locator("#f-count").fill("24")
+    expect(page.locator(".is")).to_contain_text("2.42 %")
+    expect(page.get_by_role("region", name="When the limit comes")).to_contain_text(re.compile(r"The limit comes in about \d+ h"))
+    expect(page.get_by_role("region", name="When the limit comes")).to_contain_text("Look again before")
+    page.get_by_role("button", name="Keep this").click()
+    expect(page.get_by_text("Kept. Chain elongated: 81% of its limit.")).to_be_visible()
+    expect(page.get_by_role("list", name="Measured before").locator("li")).to_have_count(5)
+    page.locator("#f-span").fill("twenty")
+    expect(page.locator(".problem").first).to_be_visible()

@@ -42,3 +42,12 @@ export const SPEED_TITLES: Record<SpeedAsk, string> = {
   make: 'Make a wheel',
   trial: 'Trial',
 }
+
+/** The questions of Inspect. */
+export const INSPECT_ASKS = ['wrong', 'wear'] as const
+export type InspectAsk = (typeof INSPECT_ASKS)[number]
+
+export const INSPECT_TITLES: Record<InspectAsk, string> = {
+  wrong: 'What is wrong?',
+  wear: 'How worn?',
+}

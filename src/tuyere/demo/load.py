@@ -51,6 +51,7 @@ from tuyere.web.rig import practice, shown_by
 from tuyere.web.stages import train_of
 from tuyere.web.surveyed import survey_form
 from tuyere.web.tight import tight_of
+from tuyere.web.worn import KeepWear, keep_wear, wear_of
 
 # What is a quantity in a layout; everything else in it is a word, a number or a part of its own.
 LAYOUT_QUANTITIES = ("diameter", "distance", "power", "tension", "gap", "least", "most", "tape_a", "tape_b", "tighten", "slacken",
@@ -119,6 +120,7 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
         + [(-t["days"], 1, "tension", t) for t in entry.get("tension", [])]
         + [(-v["days"], 2, "speed", v) for v in entry.get("speed", [])]
         + [(-v["days"], 1 + (v["standing"] == "as left"), "align", v) for v in entry.get("align", [])]
+        + [(-w["days"], 1, "wear", w) for w in entry.get("wear", [])]
         + [(-d["days"], 0, "did", d) for d in entry.get("did", [])],
         key=lambda r: r[:2],
     )
@@ -129,9 +131,16 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
             configuration = _survey(session, writer, drive, entry, item, at)
         elif what == "did":
             _did(session, writer, drive, item, at)
+        elif what == "wear":
+            body = KeepWear(
+                id=uuid.uuid4(), what=item["what"], where=item.get("where", ""), words=item.get("words", {}),
+                quantities={k: Entry(text=v) for k, v in item["measured"].items()}, note=item.get("note", ""),
+            )  # fmt: skip
+            worn = wear_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
+            keep_wear(session, writer, drive, configuration, worn)
         elif what == "align":
-            body = _align_round(survey_form(drive, configuration), item)
-            kept = alignment_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
+            round_ = _align_round(survey_form(drive, configuration), item)
+            kept = alignment_of(round_, drive, configuration, writer.person_id, item.get("hours"), at)
             keep_alignment(session, writer, drive, configuration, kept)
         else:
             _reading(session, writer, drive, configuration, what, item, at)

@@ -231,6 +231,13 @@ def alignments(session: Session, drive_id: uuid.UUID, most: int = 24) -> list[tu
     return list(session.exec(kept.order_by(col(Reading.taken_at).desc()).limit(most)))
 
 
+def wears(session: Session, drive_id: uuid.UUID, most: int = 200) -> list[tuple[Reading, str]]:
+    """The wear measured on a drive that is not struck out, oldest first, and who measured each."""
+    wanted = select(Reading, Person.name).join(Person, col(Person.id) == col(Reading.taken_by))
+    kept = wanted.where(Reading.drive_id == drive_id, Reading.kind == "wear", col(Reading.struck_at).is_(None))
+    return list(reversed(session.exec(kept.order_by(col(Reading.taken_at).desc()).limit(most)).all()))
+
+
 def values_of(session: Session, reading_id: uuid.UUID) -> list[ReadingValue]:
     """The values of a reading, as typed and in SI."""
     return list(session.exec(select(ReadingValue).where(ReadingValue.reading_id == reading_id)))

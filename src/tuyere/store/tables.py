@@ -259,7 +259,7 @@ class Reading(SQLModel, table=True):
     """
 
     __table_args__ = (
-        one_of("kind", "belt tension", "shaft speed", "alignment"),
+        one_of("kind", "belt tension", "shaft speed", "alignment", "wear"),
         one_of("standing", "", "as found", "between", "as left"),
         one_of("machine_state", "isolated", "running, guard on"),
         one_of("engaged", "", "yes", "no"),

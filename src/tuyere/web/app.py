@@ -51,6 +51,7 @@ from tuyere.web import (
     tension,
     toothed,
     wear,
+    worn,
 )
 from tuyere.web.answers import answer
 from tuyere.web.errors import ProblemOut, respond, titled, validation_problem
@@ -148,6 +149,7 @@ def openapi_app() -> OpenAPI:
         readings,
         alignments,
         inspect,
+        worn,
         seen,
         happened,
         due_answers,

@@ -52,8 +52,8 @@ class LoggedFigure(BaseModel):
 
 
 LogKind = Literal[
-    "belt tension", "shaft speed", "alignment", "survey", "finding", "counter slip", "get-home fix", "set ended", "trial", "done", "due",
-    "hours"
+    "belt tension", "shaft speed", "alignment", "wear", "survey", "finding", "counter slip", "get-home fix", "set ended", "trial", "done",
+    "due", "hours"
 ]  # fmt: skip
 
 

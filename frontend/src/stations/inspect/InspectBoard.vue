@@ -8,6 +8,7 @@ import { inspectKey, type Place } from './useInspect'
 
 /** A drive to point at: tap where something is seen or heard, then what. */
 defineOptions({ inheritAttrs: false })
+const { ask } = defineProps<{ ask: string }>()
 const desk = inject(inspectKey)!
 const wide = useMediaQuery('(min-width: 761px)')
 const chain = computed(() => ['chain', 'conveyor'].includes(desk.answer.value?.family ?? ''))
@@ -27,7 +28,8 @@ const title = (key: Place) => desk.places.value.find((p) => p.key === key)?.titl
 </script>
 
 <template>
-  <div class="inspect">
+  <slot v-if="ask === 'wear'" />
+  <div v-else class="inspect">
     <div class="picture">
       <svg viewBox="0 0 680 410" aria-hidden="true">
         <path d="M150 132 488 96" class="run" :class="{ chain }" />

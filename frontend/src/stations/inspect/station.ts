@@ -1,3 +1,4 @@
+import { INSPECT_ASKS } from '../asks'
 import type { StationFace } from '../station'
 import InspectBoard from './InspectBoard.vue'
 import InspectPanel from './InspectPanel.vue'
@@ -6,7 +7,7 @@ import { provideInspect, useInspect } from './useInspect'
 export const inspectStation: StationFace = {
   key: 'inspect',
   title: 'Inspect',
-  asks: [''],
+  asks: INSPECT_ASKS,
   topics: [],
   panel: InspectPanel,
   board: InspectBoard,

@@ -110,6 +110,11 @@ class Loop(ABC):
         return None
 
     @property
+    def link_m(self) -> float | None:
+        """From joint to joint of a chain, new; None where it has none."""
+        return None
+
+    @property
     def stretch(self) -> Stretch | None:
         """How far it is stretched when it is set, where that is a rule of its material."""
         return None

@@ -36,6 +36,10 @@ class ChainLoop(Loop):
         return ROLLER_CHAIN
 
     @property
+    def link_m(self) -> float:
+        return self.chain.pitch_m
+
+    @property
     def of(self) -> str:
         return self.chain.name
 

@@ -1,0 +1,63 @@
+"""Measured wear as somebody typed it, against its limit."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from tuyere.core.entry.field import Note
+from tuyere.core.entry.reader import FieldReader
+from tuyere.core.entry.typed import Typed
+from tuyere.core.table import rows
+from tuyere.core.wear.limits import Limit, Worn, elongation, judge, limit_of
+from tuyere.core.working.verdict import Problem
+
+SPANS = ("chain", "dogs")  # measured over many pitches
+
+
+@dataclass(frozen=True)
+class Part:
+    """What the drive says of the part: whose tables hold, a chain's pitch (m) and large sprocket, whether belts are narrow, joined or ribbed."""
+
+    family: str
+    pitch_m: float | None = None
+    large_teeth: int | None = None
+    narrow: bool = False
+
+
+@dataclass(frozen=True)
+class WearRead:
+    """What was measured, its value (m or share), what it means, and what is still to say."""
+
+    what: str
+    limit: Limit
+    value: float | None
+    worn: Worn | None
+    lacks: str
+    notes: dict[str, Note]
+    problems: tuple[Problem, ...]
+
+
+def whats_of(family: str) -> dict[str, str]:
+    """What can be measured on a kind of drive: how each is called."""
+    return {r["what"]: r["label"] for r in rows("wear_limits") if family in r["families"].split()}
+
+
+def read_wear(what: str, part: Part, quantities: Mapping[str, Typed], words: Mapping[str, str]) -> WearRead:
+    """Read and judge. Raises KeyError for what is not in the table."""
+    reader = FieldReader(quantities, words)
+    limit = limit_of(what, part.narrow, words.get("fixed") == "yes", part.large_teeth)
+    value, lacks = None, ""
+    if what in SPANS:
+        span, count = reader.value("span", "pitch_span"), reader.whole("count", 1, 400)
+        pitch = reader.value("pitch", "pitch_span") or (part.pitch_m if what == "chain" else None)
+        if span and count and pitch:
+            value = elongation(span, count, pitch)
+        else:
+            lacks = f"Still to say: {', '.join(n for n, v in (('the length', span), ('how many pitches', count), ('the pitch when new', pitch)) if not v)}."
+    elif limit.unit == "share":
+        value = reader.value("value", "wear_share")
+    else:
+        value = reader.value("value", "wear_depth")
+    if value is not None and value < -0.01:
+        reader.problems.append(Problem("span", "That is shorter than new: count the pitches again."))
+        value = None
+    return WearRead(what, limit, value, judge(value, limit) if value is not None else None, lacks, reader.notes, tuple(reader.problems))

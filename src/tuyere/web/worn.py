@@ -1,0 +1,260 @@
+"""Measured wear of a drive: looked at against its limit, kept, and when the limit will come by this drive's own readings."""
+
+import uuid
+from collections.abc import Sequence
+from datetime import date, datetime
+from typing import Annotated, Any
+
+from flask import Response
+from pydantic import BaseModel, Field
+from sqlmodel import Session
+
+from tuyere.core.drives import registry
+from tuyere.core.dues.hours import RunningHours
+from tuyere.core.entry.field import Note
+from tuyere.core.sheet.solve import solve
+from tuyere.core.wear.forecast import Kind, forecast
+from tuyere.core.wear.read import SPANS, Part, WearRead, read_wear, whats_of
+from tuyere.core.working.figure import fine
+from tuyere.core.working.verdict import Problem, Tone
+from tuyere.store import drives
+from tuyere.store.columns import now
+from tuyere.store.dues import answer_by_look, facts_of
+from tuyere.store.findings import Cause, Raised, settle
+from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role
+from tuyere.store.write import Answer, Writer
+from tuyere.web.answers import answer
+from tuyere.web.drives import DrivePath
+from tuyere.web.entry import Entry, Strict, part_of
+from tuyere.web.errors import FieldError, Refusal
+from tuyere.web.forms import SheetForm, read_sheet
+from tuyere.web.inspect import family_of
+from tuyere.web.readings import KeptReadingOut, entry_known, hour_meter, value_row
+from tuyere.web.routes import routes
+from tuyere.web.rules import at_site_of_drive
+from tuyere.web.state import reading, write
+from tuyere.web.surveyed import survey_form
+
+blueprint = routes("worn", "/api", "inspect")
+
+FORECAST: dict[str, Kind] = {"chain": "chain", "dogs": "chain", "groove": "groove"}
+ANEW = ("new set", "new wheel")
+
+
+class WearForm(Strict):
+    """What was measured, where in words, and the reading: `value`, or `span` over so many pitches (`count`, `pitch`); `fixed`."""
+
+    what: str = Field("", max_length=40, description="empty: the first that suits the drive")
+    where: str = Field("", max_length=60, description="such as: driver sheave, groove 2")
+    quantities: dict[str, Entry] = Field(default_factory=dict, max_length=6)
+    words: dict[str, Annotated[str, Field(max_length=20)]] = Field(default_factory=dict, max_length=6)
+
+
+class KeepWear(WearForm):
+    """Wear to keep: client-made id, hours on the meter, a note. Taken with the machine isolated."""
+
+    id: uuid.UUID
+    hour_meter: str = Field("", max_length=60)
+    note: str = Field("", max_length=2000)
+
+
+class WearKeptOut(BaseModel):
+    """One measured before: when, who, where, as a share of its limit, in words."""
+
+    id: uuid.UUID
+    at: datetime
+    who: str
+    where: str
+    share: float
+    text: str
+    headline: str
+
+
+class LookOut(BaseModel):
+    """The question: what may be measured here, its limit, what was understood, the verdict, and when the limit will come.
+
+    `runs_out`: days, low and high (null: open); `refused`: why it cannot be said.
+    """
+
+    what: str
+    whats: dict[str, str]
+    measured: str
+    limit: str
+    source: str
+    spans: bool
+    pitch_known: bool
+    field: str
+    value: str
+    share: float | None
+    tone: str
+    headline: str
+    detail: str
+    lacks: str
+    notes: dict[str, Note]
+    problems: list[Problem]
+    kept: list[WearKeptOut]
+    hours_left: list[float | None] | None
+    runs_out: list[date | None] | None
+    refused: str
+
+
+@blueprint.post("/drives/<uuid:drive_id>/wear/look", summary="Wear against its limit, and when it comes", responses={"200": LookOut})
+@at_site_of_drive(Role.VIEWER)
+def post_look(path: DrivePath, body: WearForm) -> Response:
+    with reading() as session:
+        drive = session.get_one(Drive, path.drive_id)
+        configuration = drives.current_configuration(session, drive.id)
+        found = _read(body, drive, configuration)
+        rows = [(r, who) for r, who in drives.wears(session, drive.id) if r.summary["what"] == found.what]
+        facts = facts_of(session, [drive.id])[drive.id]
+        clock = facts.clock(configuration.hours_per_day if configuration else None)
+        fitted = max((h.at for h in facts.happened if h.kind in ANEW), default=None)
+    same = [r for r, _ in rows if not body.where or r.summary["where"] == body.where]
+    left, days, refused = _ahead(found, same, clock, fitted)
+    worn, limit = found.worn, found.limit
+    return answer(
+        LookOut(
+            what=found.what,
+            whats=whats_of(_part(drive, configuration).family),
+            measured=limit.measured,
+            limit=_said(limit.limit, limit.unit),
+            source=f"{limit.source} ({limit.confidence})",
+            spans=found.what in SPANS,
+            pitch_known=_part(drive, configuration).pitch_m is not None and found.what == "chain",
+            field="wear_share" if limit.unit == "share" else "wear_depth",
+            value=_said(found.value, limit.unit) if found.value is not None else "",
+            share=worn.share if worn else None,
+            tone=worn.tone.value if worn else "",
+            headline=worn.headline if worn else "",
+            detail=worn.detail if worn else "",
+            lacks=found.lacks,
+            notes=found.notes,
+            problems=list(found.problems),
+            kept=[
+                WearKeptOut(
+                    id=r.id, at=r.taken_at, who=who, where=r.summary["where"], share=r.summary["share"], text=r.summary["text"],
+                    headline=r.summary["headline"],
+                )
+                for r, who in reversed(rows)
+            ],
+            hours_left=left,
+            runs_out=days,
+            refused=refused,
+        )
+    )  # fmt: skip
+
+
+def _said(value: float, unit: str) -> str:
+    return f"{100 * value:.2f} %" if unit == "share" else fine(value)
+
+
+def _part(drive: Drive, configuration: Configuration | None) -> Part:
+    """What the drive's survey says of the part."""
+    survey = survey_form(drive, configuration)
+    read = registry.family(drive.family).loop(part_of(survey.first.fitted))
+    loop = read.loop if read else None
+    family = family_of(drive, configuration)
+    narrow = bool(loop and (loop.ribs > 1 or loop.traits == "ribbed" or loop.of.endswith(("V", "VX"))))
+    figures = solve(read_sheet(SheetForm(survey=survey)).spec).figures
+    teeth = [f.value_si for k, f in figures.items() if k in ("driver_teeth", "driven_teeth")]
+    return Part(family, loop.link_m if loop else None, round(max(teeth)) if teeth else None, narrow)
+
+
+def _read(form: WearForm, drive: Drive, configuration: Configuration | None) -> WearRead:
+    """Raises Refusal for what is not measured on this kind of drive."""
+    part = _part(drive, configuration)
+    known = whats_of(part.family)
+    what = form.what or next(iter(known))
+    if what not in known:
+        sentence = "Choose what was measured."
+        raise Refusal(422, sentence, [FieldError(field="what", detail=sentence)])
+    return read_wear(what, part, {k: e.typed() for k, e in form.quantities.items()}, form.words)
+
+
+def _ahead(
+    found: WearRead, same: Sequence[Reading], clock: RunningHours, fitted: datetime | None
+) -> tuple[list[float | None] | None, list[date | None] | None, str]:  # fmt: skip
+    """Hours and days from today at which the limit comes, by the readings kept and the one being typed."""
+    points: list[tuple[datetime, float]] = [(r.taken_at, r.summary["share"]) for r in same if fitted is None or r.taken_at > fitted]
+    if found.worn:
+        points.append((now(), found.worn.share))
+    if not points:
+        return None, None, ""
+    # Of a part that was fitted new on the record the hours count from then; of any other from its first reading.
+    begin, start = (fitted, 0.0) if fitted else points[0]
+    rest = points if fitted else points[1:]
+    if not rest:
+        return None, None, "One reading says nothing of how fast: measure it again after some hundred hours."
+    hours = [ran[1] if (ran := clock.between(begin, at)) else None for at, _ in rest]
+    if None in hours or (today := clock.between(begin, now())) is None:
+        return None, None, "Say the hours a day at Survey, or note the hour meter: without hours there is no day to tell."
+    said = forecast([h for h in hours if h is not None], [s for _, s in rest], 1.0, FORECAST.get(found.what, ""), 0.0, start)
+    if said.refused or said.low is None or said.middle is None:
+        return None, None, said.refused
+    left = [None if h is None else max(0.0, h - today[1]) for h in (said.low, said.middle, said.high)]
+    when = [None if h is None else clock.when(now(), h) for h in left]
+    days = [w.likely.date() if w and w.likely else None for w in when]
+    return left, days, ""
+
+
+@blueprint.post("/drives/<uuid:drive_id>/wear", summary="Keep measured wear", responses={"201": KeptReadingOut})
+@at_site_of_drive(Role.MECHANIC)
+def post_wear(path: DrivePath, body: KeepWear) -> Response:
+    hours = hour_meter(body.hour_meter)
+
+    def work(session: Session, writer: Writer) -> Answer:
+        drive = session.get_one(Drive, path.drive_id)
+        configuration = drives.current_configuration(session, drive.id)
+        rows = wear_of(body, drive, configuration, writer.person_id, hours)
+        return Answer(201, {"id": str(rows[0].id), **keep_wear(session, writer, drive, configuration, rows)})
+
+    done = write(body.model_dump(mode="json"), work)
+    return answer(KeptReadingOut(**done.body), done.status)
+
+
+def keep_wear(
+    session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, rows: tuple[Reading, list[ReadingValue]]
+) -> dict[str, Any]:
+    """Keep it, with the finding it raises or closes, and the dues that are answered here."""
+    row, values = rows
+    drives.keep_reading(session, writer, row, values)
+    said = row.summary
+    cause = Cause(row.id, "reading", f"Measured {row.taken_at:%d %b %Y}: {said['headline']}"[:400], row.taken_at)
+    what = f"{said['where']}: {said['headline']}" if said["where"] else said["headline"]
+    raised = [Raised(what[:120], said["tone"], "inspect/wear")] if said["tone"] in (Tone.WATCH, Tone.STOP) else []
+    settle(session, writer, drive.id, cause, f"wear {said['what']} {said['where']}"[:80], raised)
+    done = answer_by_look(session, writer, drive, cause, "inspect", configuration.hours_per_day if configuration else None)
+    return {"headline": said["headline"], "tone": said["tone"], "done": done}
+
+
+def wear_of(
+    body: KeepWear, drive: Drive, configuration: Configuration | None, person_id: uuid.UUID, hours: float | None, at: datetime | None = None
+) -> tuple[Reading, list[ReadingValue]]:
+    """The rows of measured wear. Raises Refusal."""
+    found = _read(body, drive, configuration)
+    if found.problems or found.worn is None or found.value is None:
+        sentence = found.problems[0].sentence if found.problems else found.lacks or "Measure it before keeping."
+        field = found.problems[0].field if found.problems else ("span" if found.what in SPANS else "value")
+        raise Refusal(422, sentence, [FieldError(field=field, detail=sentence)])
+    worn, limit = found.worn, found.limit
+    row = Reading(
+        id=body.id, drive_id=drive.id, configuration_id=configuration.id if configuration else None, kind="wear", taken_at=at or now(),
+        taken_by=person_id, machine_state="isolated", method=limit.label.lower(), tool="", hour_meter_h=hours, note=body.note.strip(),
+        summary={
+            "what": found.what,
+            "where": " ".join(body.where.split()),
+            "value": found.value,
+            "share": worn.share,
+            "limit": limit.limit,
+            "text": _said(found.value, limit.unit),
+            "headline": worn.headline,
+            "detail": worn.detail,
+            "tone": worn.tone.value,
+            "figures": {},
+        },
+    )  # fmt: skip
+    share = "wear_share" if limit.unit == "share" else "wear_depth"
+    fields = {"span": "pitch_span", "pitch": "pitch_span"} if found.what in SPANS else {"value": share}
+    typed = [(f, body.quantities.get(k)) for k, f in fields.items()]
+    values = [value_row(row.id, f, i, e, None) for i, (f, e) in enumerate(typed, 1) if e is not None and entry_known(f, e)]
+    return row, values

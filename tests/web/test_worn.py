@@ -1,0 +1,72 @@
+"""Measured wear kept of a drive: its limit, the finding it raises and closes, its forecast, and what is refused; a diagnosis with the record's facts."""
+
+import uuid
+from typing import Any
+
+from tests.conftest import Caller
+from tests.web.test_said_done_due import drive, of
+
+
+def keep(caller: Caller, drive_id: str, what: str, status: int = 201, **more: Any) -> Any:
+    body = {"id": str(uuid.uuid4()), "what": what, **more}
+    kept = caller.post(f"/api/drives/{drive_id}/wear", body)
+    assert kept.status_code == status, kept.json
+    return kept.json
+
+
+def look(caller: Caller, drive_id: str, **body: Any) -> Any:
+    found = caller.post(f"/api/drives/{drive_id}/wear/look", body)
+    assert found.status_code == 200, found.json
+    return found.json
+
+
+def test_a_worn_groove_raises_a_finding_and_a_new_one_closes_it(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    drive_id = of(caller, "Steep-water pump")["id"]
+    first = look(caller, drive_id)
+    assert first["what"] == "groove" and "chain" not in first["whats"] and first["share"] is None and not first["kept"]
+    worn = keep(caller, drive_id, "groove", where="driver sheave", quantities={"value": {"text": "0.9 mm"}})
+    assert worn["tone"] == "stop"
+    open_now = [f for f in drive(caller, drive_id)["findings"] if f["page"] == "inspect/wear"]
+    assert len(open_now) == 1 and open_now[0]["what"].startswith("driver sheave: Groove dished out")
+    keep(caller, drive_id, "groove", where="driver sheave", quantities={"value": {"text": "0.1 mm"}})
+    assert not [f for f in drive(caller, drive_id)["findings"] if f["page"] == "inspect/wear"]
+    after = look(caller, drive_id, what="groove", where="driver sheave")
+    assert next(k["headline"] for k in after["kept"]) == "Groove dished out: 12% of its limit"
+    line = next(e for e in caller.get(f"/api/drives/{drive_id}/log").json["entries"] if e["kind"] == "wear")
+    assert line["values"] and line["title"].startswith("Groove dished out")
+
+
+def test_wear_is_refused_beside_its_field(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    drive_id = of(caller, "Drag-chain conveyor")["id"]
+    assert keep(caller, drive_id, "chain", 422, quantities={"span": {"text": "24.5 in"}})["errors"][0]["field"] == "span"
+    assert "how many pitches" in look(caller, drive_id, quantities={"span": {"text": "24.5 in"}})["lacks"]
+    assert keep(caller, drive_id, "groove", 422, quantities={"value": {"text": "1 mm"}})["errors"][0]["field"] == "what"
+    short = look(caller, drive_id, quantities={"span": {"text": "20 in"}}, words={"count": "24"})
+    assert short["share"] is None and "shorter than new" in short["problems"][0]["sentence"]
+    seen = look(caller, drive_id, quantities={"span": {"text": "24.58 in"}}, words={"count": "24"})
+    assert seen["share"] > 0.7 and seen["hours_left"][0] <= seen["hours_left"][1] and seen["runs_out"][0]
+    assert look(caller, drive_id, quantities={"span": {"text": "24.58 in"}}, words={"count": "24", "fixed": "yes"})["tone"] == "stop"
+    viewer = sign_in("Rowan")
+    assert viewer.post(f"/api/drives/{drive_id}/wear", {"id": str(uuid.uuid4()), "what": "chain"}).status_code == 403
+
+
+def test_what_the_record_knows_enters_a_diagnosis_and_may_be_left_out(sign_in: Any) -> None:
+    caller = sign_in("Rowan")
+    drive_id = of(caller, "Kiln exhaust fan")["id"]
+    ask = {"seen": ["one_side_wear"]}
+    found = caller.post(f"/api/drives/{drive_id}/diagnosis", ask).json
+    facts = {f["key"]: f for f in found["known"]}
+    assert found["family"] == "v" and {"tension_share", "align_share", "slip", "load_share"} <= set(facts)
+    assert facts["align_share"]["source"].startswith("as left") and facts["align_share"]["used"]
+    without = caller.post(f"/api/drives/{drive_id}/diagnosis", {**ask, "left_out": ["align_share"]}).json
+
+    def chance(of_: Any) -> float:
+        return next((c["probability"] for c in of_["diagnosis"]["causes"] if c["key"] == "mis_inplane"), 0.0)
+
+    assert chance(without) > chance(found), "an alignment on the record speaks against it"
+    conveyor = caller.post(f"/api/drives/{of(caller, 'Overhead sack conveyor')['id']}/diagnosis", {}).json
+    assert conveyor["family"] == "conveyor" and any(s["place"] == "conveyor" for s in conveyor["signs"])
+    unknown = caller.post(f"/api/drives/{drive_id}/diagnosis", {"seen": ["purple"]})
+    assert unknown.status_code == 422 and unknown.json["errors"][0]["field"] == "seen.purple"
