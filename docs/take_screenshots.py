@@ -4,7 +4,6 @@
 """
 
 import os
-import re
 import shutil
 import sys
 from pathlib import Path
@@ -78,6 +77,13 @@ def align(page: Page, address: str) -> None:
     page.wait_for_timeout(500)
     page.locator("[data-panel]").evaluate("panel => panel.scrollTo(0, 0)")
     shot(page, "align")
+    open_drive(page, address, "Kiln exhaust fan", "Survey")
+    page.get_by_role("navigation", name="Stations").get_by_role("link", name="Inspect").click()
+    for place, sign in (("On the belt", "worn on one side only"), ("What was before", "keep failing far too early")):
+        page.locator(".spot").filter(has_text=place).click()
+        page.locator(".signs button").filter(has_text=sign).click()
+    page.wait_for_selector(".causes li")
+    shot(page, "inspect")
 
 
 def desk(page: Page, address: str) -> None:
@@ -105,10 +111,6 @@ def desk(page: Page, address: str) -> None:
     shot(page, "log")
     which_belt(page, address)
     shot(page, "which-belt")
-    page.get_by_role("link", name="No belt").click()
-    page.get_by_role("button", name=re.compile("^SPA")).filter(has_text="best").click()
-    page.wait_for_selector("article")
-    shot(page, "counter-slip")
     page.goto(f"{address}/floor")
     page.locator("a.drive").filter(has_text="Yard sweeper").click()
     page.get_by_role("link", name="Many wheels").click()

@@ -166,8 +166,7 @@ const ahead = computed(() => {
       </div>
       <p v-if="a.lacks" class="small soft">{{ a.lacks }}</p>
       <p v-if="a.value" class="is">
-        <b>{{ a.value }}</b
-        ><span class="soft small"> of {{ a.limit }}</span>
+        <b>{{ a.value }}</b><span class="soft small"> of {{ a.limit }}</span>
       </p>
       <section v-if="ahead" class="ahead" aria-label="When the limit comes">
         <b>{{ ahead.head }}</b>
