@@ -93,3 +93,22 @@ def test_the_chain_at_2_4_percent_with_its_forecast(open_as: Any) -> None:
     expect(page.get_by_role("list", name="Measured before").locator("li")).to_have_count(5)
     page.locator("#f-span").fill("twenty")
     expect(page.locator(".problem").first).to_be_visible()
+
+
+def test_a_new_set_on_a_worn_groove_is_asked_about(open_as: Any) -> None:
+    page = open_as("Tobias")
+    open_drive(page, "Steep-water pump", "Inspect")
+    page.get_by_role("link", name="How worn?").click()
+    page.get_by_placeholder("driver sheave, groove 2").fill("driver sheave")
+    page.locator("#f-value").fill("1 mm")
+    expect(page.locator(".verdict")).to_contain_text("past its limit")
+    page.get_by_role("button", name="Keep this").click()
+    expect(page.get_by_text("Kept. Groove dished out: past its limit.")).to_be_visible()
+    page.get_by_role("button", name="Did something").click()
+    page.get_by_role("button", name=re.compile("New belts")).click()
+    asked = page.get_by_role("group", name="Still open under it")
+    expect(asked).to_contain_text("driver sheave: Groove dished out")
+    expect(page.get_by_role("button", name="Keep it")).to_be_disabled()
+    asked.get_by_text("Fitted all the same").click()
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_text("Kept: New belts, the whole set.")).to_be_visible()

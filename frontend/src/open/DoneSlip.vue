@@ -23,6 +23,13 @@ const chosen = computed(() => KINDS.find((k) => k.key === kind.value))
 const form = reactive({ what: '', came_off: '', why_off: '', hour_meter: '', life: '', interval: '', at: '' })
 const closes = ref<string[]>([])
 const own = computed(() => drive.findings.filter((f) => !f.by_core))
+/** A new belt on a bad wheel dies as fast: what stays open under a new set is shown, and asked about. */
+const under = computed(() =>
+  kind.value === 'new set'
+    ? drive.findings.filter((f) => f.page !== 'tension' && !closes.value.includes(f.id) && f.place !== 'belt')
+    : [],
+)
+const knowing = ref(false)
 const WHY = ['worn', 'broke', 'cracked', 'glazed', 'turned over', 'stretched', 'with a new sheave', 'by plan']
 const number = (text: string) => {
   const cleaned = text.replaceAll(',', '').replace(/h$/, '').trim()
@@ -144,12 +151,21 @@ const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === 
           <el-checkbox v-for="f in own" :key="f.id" :value="f.id">{{ say(f.what) }}</el-checkbox>
         </el-checkbox-group>
       </fieldset>
+      <div v-if="under.length" class="under" role="group" aria-label="Still open under it">
+        <b>A new {{ drive.kind.runs === 'chain' ? 'chain' : 'belt' }} on a bad drive dies as fast. Still open:</b>
+        <ul class="dues">
+          <li v-for="f in under" :key="f.id">{{ say(f.what) }}</li>
+        </ul>
+        <el-checkbox v-model="knowing">Fitted all the same: it stays open</el-checkbox>
+      </div>
       <p v-if="bad" class="ember" role="alert">Write the hours as a number, such as 1200.</p>
       <p v-if="problem && !problem.errors?.length" class="ember" role="alert">{{ problem.detail }}</p>
       <p v-if="waiting" role="status">No connection. Sending again by itself; nothing is stored twice.</p>
       <p class="small soft">Guards back on before it runs. New belts are set again after their first day's running.</p>
       <p class="row">
-        <el-button type="primary" native-type="submit" :loading="busy" :disabled="bad">Keep it</el-button>
+        <el-button type="primary" native-type="submit" :loading="busy" :disabled="bad || (under.length > 0 && !knowing)"
+          >Keep it</el-button
+        >
         <el-button @click="open = false">Leave it</el-button>
       </p>
     </form>
@@ -196,6 +212,12 @@ const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === 
   min-height: 36px;
   padding: 0 10px;
   cursor: pointer;
+}
+.under {
+  border-left: 4px solid var(--ember);
+  padding-left: 12px;
+  display: grid;
+  gap: 4px;
 }
 .dues {
   margin: 0;

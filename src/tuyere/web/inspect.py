@@ -27,6 +27,7 @@ from tuyere.web.surveyed import survey_form
 blueprint = routes("inspect", "/api", "inspect")
 
 FAMILY: dict[str, Family] = {"v-belt": "v", "synchronous": "synchronous", "roller chain": "chain", "flat belt": "flat"}
+MEASURED = {"chain": ("elongation", 100.0), "dogs": ("dog_elongation", 100.0), "groove": ("groove_wear", 1000.0)}  # by what was measured
 BELTS_LOW = 0.9  # of the target, where the right range of a belt begins: tables/tension_bands.csv
 
 
@@ -136,6 +137,10 @@ def known_of(session: Session, drive: Drive, configuration: Configuration | None
     if (slip := drives.last_slip(session, drive.id)) is not None:
         found["slip"] = (100 * slip, "by the tachometer")
     found |= _of_sheet(drive, configuration) | _of_life(session, drive, configuration)
+    for row, _ in drives.wears(session, drive.id):  # oldest first: the newest stands
+        if (fact := MEASURED.get(row.summary["what"])) is not None:
+            key, times = fact
+            found[key] = (times * row.summary["value"], f"measured {_day(row.taken_at)}")
     return found
 
 

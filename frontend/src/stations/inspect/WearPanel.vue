@@ -185,7 +185,7 @@ const ahead = computed(() => {
           >
           <span
             ><b>{{ k.text }}</b>
-            <span class="bar" aria-hidden="true"
+            <span class="level" aria-hidden="true"
               ><i :style="{ width: `${Math.min(1, k.share) * 100}%` }" :class="{ out: k.share >= 1 }" /></span
           ></span>
         </li>
@@ -240,7 +240,7 @@ h3 {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 8px 14px;
-  align-items: end;
+  align-items: start;
 }
 .is b {
   font-size: 22px;
@@ -266,19 +266,19 @@ h3 {
   justify-content: space-between;
   gap: 12px;
 }
-.bar {
+.level {
   display: inline-block;
   width: 90px;
   height: 6px;
   background: var(--hair-2);
   vertical-align: middle;
 }
-.bar i {
+.level i {
   display: block;
   height: 100%;
   background: var(--ink);
 }
-.bar .out {
+.level .out {
   background: var(--ember);
 }
 </style>
