@@ -67,6 +67,10 @@ def test_what_the_record_knows_enters_a_diagnosis_and_may_be_left_out(sign_in: A
         return next((c["probability"] for c in of_["diagnosis"]["causes"] if c["key"] == "mis_inplane"), 0.0)
 
     assert chance(without) > chance(found), "an alignment on the record speaks against it"
+    assert 100 <= float(facts["wheel_share"]["value"].split()[0]) < 400, "its smallest wheel is no smaller than the least for its section"
+    small = caller.post(f"/api/drives/{of(caller, 'Laboratory air cooler')['id']}/diagnosis", {"seen": ["loose_quiet"]}).json
+    assert any(f["key"] == "meant_loose" and f["value"] == "yes" for f in small["known"])
+    assert small["diagnosis"]["causes"][0]["key"] == "nothing_wrong", "a small blower that is meant to run loose is left alone"
     conveyor = caller.post(f"/api/drives/{of(caller, 'Overhead sack conveyor')['id']}/diagnosis", {}).json
     assert conveyor["family"] == "conveyor" and any(s["place"] == "conveyor" for s in conveyor["signs"])
     unknown = caller.post(f"/api/drives/{drive_id}/diagnosis", {"seen": ["purple"]})

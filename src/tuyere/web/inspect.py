@@ -28,6 +28,7 @@ blueprint = routes("inspect", "/api", "inspect")
 
 FAMILY: dict[str, Family] = {"v-belt": "v", "synchronous": "synchronous", "roller chain": "chain", "flat belt": "flat"}
 MEASURED = {"chain": ("elongation", 100.0), "dogs": ("dog_elongation", 100.0), "groove": ("groove_wear", 1000.0)}  # by what was measured
+SMALL_W = 746.0  # under it a drive in plain bushings is meant to run loose: trade fact, common practice
 BELTS_LOW = 0.9  # of the target, where the right range of a belt begins: tables/tension_bands.csv
 
 
@@ -152,11 +153,22 @@ def _tension(row: Reading) -> float | None:
 
 
 def _of_sheet(drive: Drive, configuration: Configuration | None) -> Known:
-    figures = solve(read_sheet(SheetForm(survey=survey_form(drive, configuration))).spec).figures
+    """What its survey says: load, smallest wheel, and whether it is a small plain-bushed drive, which is meant to run loose."""
+    found: Known = {}
+    survey = survey_form(drive, configuration)
+    figures = solve(read_sheet(SheetForm(survey=survey)).spec).figures
     design, carries = figures.get("design_power"), figures.get("capacity")
     if design and carries and carries.value_si:
-        return {"load_share": (100 * design.value_si / carries.value_si, "by the sheet")}
-    return {}
+        found["load_share"] = (100 * design.value_si / carries.value_si, "by the sheet")
+    read = registry.family(drive.family).loop(part_of(survey.first.fitted))
+    least = read.loop.least_m if read and read.loop else 0.0
+    across = [f.value_si for k, f in figures.items() if k in ("driver_datum", "driven_datum")]
+    if least and across:
+        found["wheel_share"] = (round(100 * min(across) / least, 1), "by the survey")
+    power, bearings = figures.get("driver_power"), survey.first.kept.words
+    if power and power.value_si < SMALL_W and "bushing" in (bearings.get("wheel_1_bearing"), bearings.get("wheel_2_bearing")):
+        found["meant_loose"] = (True, "under 1 hp in plain bushings")
+    return found
 
 
 def _of_life(session: Session, drive: Drive, configuration: Configuration | None) -> Known:
