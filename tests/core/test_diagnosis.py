@@ -101,6 +101,9 @@ def test_evidence_speaks_for_and_against_and_cannot_is_none() -> None:
     assert low.probability < 0.3 and any("Looked for, not found" in a for a in low.against), "100 % of target is not low"
     told = diagnose("v", ["squeal_start"], checks={"tension_gauge": 50})
     assert told.causes[0].cause.key == "low_tension" and told.causes[0].probability > plain.causes[0].probability
+    for answer in (100, "cannot"):
+        once = diagnose("v", ["squeal_start"], checks={"tension_high": answer})
+        assert once.next_check and once.next_check.check != "tension_gauge", "one measured tension answers both, and is not asked for twice"
     by_record = diagnose("v", ["squeal_start"], facts={"tension_share": 50.0})
     assert by_record.causes[0].probability == pytest.approx(told.causes[0].probability, abs=0.02), (
         "the record's reading counts as the check's"

@@ -89,7 +89,7 @@ class AlignViewOut(BaseModel):
 
 
 class AlignErrorOut(BaseModel):
-    """An error and the most that is allowed; null where it is not read. rad or m. `tells`: in, out, near."""
+    """An error and the most that is allowed; null where it is not read. rad or m."""
 
     key: str
     value: float | None

@@ -6,6 +6,7 @@ from datetime import datetime
 from pydantic import BaseModel
 from sqlmodel import Session
 
+from tuyere.core.align.judge import said as spoken
 from tuyere.store import drives
 from tuyere.store.tables import Reading
 
@@ -23,6 +24,7 @@ class AlignmentKept(BaseModel):
     angle: float | None
     twist: float | None
     offset: float | None
+    texts: dict[str, str]
     angle_allowed: float
     offset_allowed: float
     headline: str
@@ -38,6 +40,7 @@ def alignments_kept(session: Session, drive_id: uuid.UUID) -> list[AlignmentKept
         return AlignmentKept(
             id=row.id, stage=row.stage_position, wheel=row.wheel, at=row.taken_at, who=who, method=row.method, standing=row.standing,
             **{k: figures[k]["si"] if k in figures else None for k in ("angle", "twist", "offset")},
+            texts={k: spoken(k, figures[k]["si"]) for k in ("angle", "twist", "offset") if k in figures},
             angle_allowed=said["allowed"]["angle"], offset_allowed=said["allowed"]["offset"], headline=said["headline"], tone=said["tone"],
             true=said["true"],
         )  # fmt: skip

@@ -123,6 +123,7 @@ class NextCheckOut(BaseModel):
     why: str
     question: str
     state: str
+    unit: str = Field("", description="where a number may be answered in place of yes or no")
 
 
 class DiagnosisOut(BaseModel):
@@ -157,8 +158,6 @@ def refuse_unknown(seen: Iterable[str], not_seen: Iterable[str], checks: Iterabl
 
 def diagnosis_out(found: Diagnosis) -> DiagnosisOut:
     """As an answer."""
-    step = found.next_check
-    check = knowledge().checks[step.check] if step else None
     return DiagnosisOut(
         causes=[
             RankedOut(
@@ -167,10 +166,16 @@ def diagnosis_out(found: Diagnosis) -> DiagnosisOut:
             )
             for r in found.causes
         ],
-        next_check=NextCheckOut(key=step.check, minutes=step.minutes, why=step.why, question=check.question, state=check.state)
-        if step and check else None,
+        next_check=_next(found),
         enough_to_tell=found.enough,
     )  # fmt: skip
+
+
+def _next(found: Diagnosis) -> NextCheckOut | None:
+    if (step := found.next_check) is None:
+        return None
+    check = knowledge().checks[step.check]
+    return NextCheckOut(key=check.key, minutes=step.minutes, why=step.why, question=check.question, state=check.state, unit=check.unit)
 
 
 class SentenceIn(Strict):

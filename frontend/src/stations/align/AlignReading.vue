@@ -91,59 +91,11 @@ function choose(key: string): void {
   </section>
 </template>
 
+<style src="../methods.css" scoped></style>
 <style scoped>
 .reading {
   display: grid;
   gap: 10px;
-}
-.chosen {
-  display: grid;
-  grid-template-columns: 72px 1fr auto;
-  gap: 12px;
-  align-items: center;
-  text-align: left;
-  min-height: 56px;
-  width: 100%;
-  border: 1px solid var(--hair);
-  border-radius: 3px;
-  padding: 4px 12px 4px 8px;
-}
-.chosen > span {
-  display: grid;
-}
-.chosen b {
-  font-stretch: 80%;
-  font-size: 16px;
-}
-.methods {
-  display: grid;
-  grid-template-columns: repeat(3, minmax(0, 1fr));
-  gap: 6px;
-}
-label {
-  border: 1px solid var(--hair);
-  border-radius: 3px;
-  padding: 6px 6px 8px;
-  min-height: 86px;
-  display: grid;
-  justify-items: center;
-  align-content: start;
-  gap: 2px;
-  text-align: center;
-  font-size: 13px;
-  font-stretch: 80%;
-  line-height: 1.15;
-  cursor: pointer;
-  color: var(--ink-2);
-}
-.on {
-  border-color: var(--ink);
-  box-shadow: inset 0 0 0 1px var(--ink);
-  color: var(--ink);
-  font-weight: 620;
-}
-label:focus-within {
-  outline: 2px solid var(--focus);
 }
 .steps {
   margin: 0;

@@ -2,7 +2,6 @@
 import { computed, inject } from 'vue'
 
 import { when } from '../../words'
-import { fineText } from './shown'
 import { alignKey, type AlignmentKept } from './useAlign'
 
 /** As found beside as left: the last round of this pair that is on the record. */
@@ -33,7 +32,7 @@ const out = (k: AlignmentKept, row: (typeof ROWS)[number]) =>
       <tr v-for="r in ROWS" :key="r">
         <th scope="row">{{ r }}</th>
         <td v-for="k in columns" :key="k.id" :class="{ ember: out(k, r) }">
-          {{ k[r] === null ? '–' : fineText(r, k[r]!) }}<span v-if="out(k, r)"> ▲</span>
+          {{ k.texts[r] ?? '–' }}<span v-if="out(k, r)"> ▲</span>
         </td>
       </tr>
     </tbody>

@@ -9,7 +9,6 @@ const desk = inject(inspectKey)!
 const next = computed(() => desk.answer.value?.diagnosis.next_check)
 const number = ref('')
 watch(next, () => (number.value = ''))
-const asksNumber = computed(() => /\((over|under) [\d.]+\)/.test(next.value?.question ?? ''))
 const parsed = computed(() => {
   const value = Number(number.value.replace(',', '.'))
   return number.value.trim() && Number.isFinite(value) ? value : null
@@ -25,19 +24,23 @@ const STATES: Record<string, string> = {
 <template>
   <section v-if="next" class="next" aria-label="Next check">
     <span class="small soft">Look next, about {{ next.minutes }} min</span>
-    <b>{{ say(next.question.replace(/ \((over|under) [\d.]+\)/, '')) }}</b>
+    <b>{{ say(next.question) }}</b>
     <p class="small">{{ STATES[next.state] ?? `Machine: ${next.state}.` }}</p>
     <p class="small soft">{{ say(next.why) }}</p>
-    <div v-if="asksNumber" class="row">
-      <input v-model="number" inputmode="decimal" maxlength="12" :aria-label="next.question" placeholder="read" />
-      <el-button :disabled="parsed === null" @click="desk.check(next.key, parsed!)">That is it</el-button>
-      <el-button @click="desk.check(next.key, 'cannot')">Cannot</el-button>
-    </div>
-    <div v-else class="three">
+    <div class="three">
       <el-button @click="desk.check(next.key, true)">Yes</el-button>
       <el-button @click="desk.check(next.key, false)">No</el-button>
       <el-button @click="desk.check(next.key, 'cannot')">Cannot</el-button>
     </div>
+    <div v-if="next.unit" class="row">
+      <span class="small">or as read</span>
+      <input v-model="number" inputmode="decimal" maxlength="12" :aria-label="`${next.question} In ${next.unit}`" />
+      <span class="small">{{ next.unit }}</span>
+      <el-button :disabled="parsed === null" @click="desk.check(next.key, parsed!)">That is it</el-button>
+    </div>
+    <p v-if="next.unit && number.trim() && parsed === null" class="small ember" role="alert">
+      Write the number alone, such as 85.
+    </p>
   </section>
 </template>
 

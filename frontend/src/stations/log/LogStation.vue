@@ -11,6 +11,7 @@ import { inSystem, say } from '../../settings'
 import OriginMark from '../../sheet/OriginMark.vue'
 import type { Origin } from '../../api/client'
 import { dueText, when } from '../../words'
+import AlignLines from './AlignLines.vue'
 import AlignTrend from './AlignTrend.vue'
 import TrendChart from './TrendChart.vue'
 
@@ -36,12 +37,11 @@ const aligned = computed(() => {
   const pairs = [...new Set(read.map((e) => `${e.stage} ${e.wheel}`))].sort()
   return pairs.map((pair) => ({ pair, entries: read.filter((e) => `${e.stage} ${e.wheel}` === pair) }))
 })
-const ERRORS = ['angle', 'twist', 'offset'] as const
 const marked = ref('')
 /** What the log is looked through for. */
 const SHOWN: { title: string; kinds: readonly string[] }[] = [
   { title: 'All', kinds: [] },
-  { title: 'Readings', kinds: ['belt tension', 'alignment', 'shaft speed', 'trial', 'hours'] },
+  { title: 'Readings', kinds: ['belt tension', 'alignment', 'wear', 'shaft speed', 'trial', 'hours'] },
   { title: 'Seen', kinds: ['finding'] },
   { title: 'Done', kinds: ['done', 'set ended', 'get-home fix', 'due'] },
   { title: 'Surveys', kinds: ['survey', 'counter slip'] },
@@ -111,6 +111,8 @@ async function strike(entry: LogEntry, struck: boolean): Promise<void> {
   ])
 }
 function how(e: LogEntry): string {
+  if (e.kind === 'wear')
+    return `${e.who}; machine ${e.machine_state}${e.hour_meter_h == null ? '' : `; meter ${e.hour_meter_h} h`}${e.struck ? '; struck out' : ''}`
   const parts = [
     e.method
       ? e.kind === 'alignment'
@@ -209,23 +211,8 @@ const print = () => window.print()
           </div>
           <p class="small soft">{{ how(e) }}</p>
           <p v-if="['survey', 'finding', 'done'].includes(e.kind)" class="small">{{ e.detail }}</p>
-          <dl v-if="e.kind === 'alignment'" class="values">
-            <div v-for="k in ERRORS.filter((x) => e.figures?.[x])" :key="k" class="mean">
-              <dt>{{ k }}</dt>
-              <dd>
-                <OriginMark origin="computed" />
-                {{ inSystem(e.figures![k]!) }}
-                <span v-if="e.figures![k]!.plus_minus_us" class="soft">
-                  ± {{ inSystem({ us: e.figures![k]!.plus_minus_us, si: e.figures![k]!.plus_minus_si }) }}
-                </span>
-              </dd>
-            </div>
-          </dl>
-          <details v-if="e.kind === 'alignment' && e.words?.length" class="small">
-            <summary>What was said then</summary>
-            <p v-for="w in e.words" :key="w">{{ say(w) }}</p>
-          </details>
-          <dl v-if="e.values?.length && e.kind !== 'alignment'" class="values">
+          <AlignLines v-if="e.kind === 'alignment'" :entry="e" />
+          <dl v-else-if="e.values?.length" class="values">
             <div v-for="v in e.values" :key="v.quantity + v.position">
               <dt>{{ v.quantity === 'force' ? `belt ${v.position}` : v.label.replace(' by tachometer', '') }}</dt>
               <dd :title="`typed ${v.typed}`">

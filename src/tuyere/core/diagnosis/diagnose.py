@@ -54,7 +54,7 @@ def diagnose(
     """Keys as in the knowledge. A sign that is said to be there and not there is there. Raises KeyError for a key that is not known."""
     known, on = knowledge(), net(family)
     signs = {known.signs[k].key: False for k in not_seen} | {known.signs[k].key: True for k in seen}
-    answered = {known.checks[k].key: a for k, a in (checks or {}).items()}
+    answered = _answered(known, checks or {})
     found = {k: known.checks[k].yes(a) for k, a in answered.items() if not isinstance(a, str)}
     for key, told in (facts or {}).items():
         for then in known.facts[key].then:
@@ -72,6 +72,17 @@ def diagnose(
     )
     enough = _enough([r.probability for r in ranked], signs, found)
     return Diagnosis(ranked, _next(known, on, states, likely, {*answered, *found}), enough)
+
+
+def _answered(known: Knowledge, checks: Mapping[str, Answer]) -> dict[str, Answer]:
+    """Answers by check; one number, or that it cannot be measured, answers every check of what it measures."""
+    found: dict[str, Answer] = {}
+    for key, a in checks.items():
+        one = known.checks[key]
+        if one.measures and not isinstance(a, bool):
+            found |= {c.key: a for c in known.checks.values() if c.measures == one.measures and c.key not in checks}
+        found[key] = a
+    return found
 
 
 def _enough(probabilities: Sequence[float], signs: Mapping[str, bool], found: Mapping[str, bool]) -> bool:

@@ -25,7 +25,10 @@ class Sign:
 
 @dataclass(frozen=True)
 class Check:
-    """Something to do and look at. `leak`: how often it comes out yes with none of its causes; a number counts as yes `over` or `under` a value."""
+    """Something to do and look at. `leak`: how often it comes out yes with none of its causes; a number counts as yes `over` or `under` a value.
+
+    `measures`: what is measured, where one number answers several checks.
+    """
 
     key: str
     question: str
@@ -36,6 +39,7 @@ class Check:
     over: float | None = None
     under: float | None = None
     unit: str = ""
+    measures: str = ""
 
     def yes(self, answer: bool | float) -> bool:
         """Whether an answer says that what it asks for was found."""
@@ -101,7 +105,7 @@ def knowledge() -> Knowledge:
         {k: Sign(k, s["question"], tuple(s["families"]), s["leak"], tuple(s["said"]), s["place"]) for k, s in told["signs"].items()},
         {k: Cause(k, c["name"], c["do"], c["prior"], c["shows"], c["checks"]) for k, c in told["causes"].items()},
         {
-            k: Check(k, c["question"], tuple(c["families"]), c["minutes"], c["state"], c["default"], c.get("over"), c.get("under"), c.get("unit", ""))
+            k: Check(k, c["question"], tuple(c["families"]), c["minutes"], c["state"], c["default"], c.get("over"), c.get("under"), c.get("unit", ""), c.get("measures", ""))
             for k, c in told["checks"].items()
         },
         {k: Fact(k, f["question"], tuple(f["families"]), f["unit"], tuple(Then(**t) for t in f["then"])) for k, f in told["facts"].items()},
