@@ -14,13 +14,14 @@ from tuyere.core.diagnosis.diagnose import Diagnosis, diagnose
 from tuyere.core.diagnosis.knowledge import FAMILIES, NOTHING, knowledge
 from tuyere.core.diagnosis.model import net
 
-CASES = Path(__file__).parents[1] / "tests" / "diagnosis_cases.csv"
+CASES = Path(__file__).parents[1] / "tests"
+FIRST, MORE = "diagnosis_cases.csv", "diagnosis_more_cases.csv"
 MOST = 5
 
 
-def cases() -> list[dict[str, str]]:
-    """Every case as written."""
-    lines = [line for line in CASES.read_text(encoding="utf-8").splitlines() if not line.startswith("#")]
+def cases(file: str = FIRST) -> list[dict[str, str]]:
+    """Every case of a file as written."""
+    lines = [line for line in (CASES / file).read_text(encoding="utf-8").splitlines() if not line.startswith("#")]
     return list(csv.DictReader(lines, delimiter=";"))
 
 
@@ -57,10 +58,10 @@ def reliability(draws: int, seed: int = 1) -> list[tuple[int, int, int]]:
     return [(i, n, hit) for i, (n, hit) in enumerate(bins)]
 
 
-def main() -> None:
-    """Run it."""
+def told(file: str) -> None:
+    """Print how the cases of a file end, and each that ends wrong."""
     first = top3 = left = healthy = sick = 0
-    for case in cases():
+    for case in cases(file):
         found, checks = asked(case)
         names = [r.cause.key for r in found.causes]
         if case["cause"] == NOTHING:
@@ -75,8 +76,14 @@ def main() -> None:
                 f"{case['id']:>3} {case['cause']:16} {', '.join(f'{r.cause.key} {r.probability:.2f}' for r in found.causes[:3])}; asked {' '.join(checks)}"
             )
     print(
-        f"first {first / sick:.0%}, top three {top3 / sick:.0%} of {sick}; left alone {left} of {healthy}; {len(knowledge().causes)} causes"
+        f"{file}: first {first / sick:.0%}, top three {top3 / sick:.0%} of {sick}; left alone {left} of {healthy}; {len(knowledge().causes)} causes"
     )
+
+
+def main() -> None:
+    """Run it."""
+    for file in (FIRST, MORE):
+        told(file)
     for at, n, hit in reliability(1500):
         print(f"stated {at / 10:.1f} to {at / 10 + 0.1:.1f}: {n:6} given, {hit / n if n else 0:.2f} true")
 

@@ -12,6 +12,7 @@ from tuyere.core.diagnosis.model import Net, Vector, net
 Answer = bool | float | Literal["cannot"]
 _SHOWN = 0.2  # a sign that a cause shows so often speaks for it
 _EXPECTED = 0.45  # and one that it shows so often speaks against it where it is not there
+_WALK_MIN = 5.0  # to any check: a judgement
 _WORTH_BITS = 0.015  # of a check, less is not worth the walk: a judgement
 _NEARLY_SURE = 0.9  # of a cause, and a check must say more to be worth it
 _THEN_BITS = 0.06
@@ -124,10 +125,10 @@ def _small(text: str) -> str:
 
 
 def _next(known: Knowledge, on: Net, states: Vector, likely: Vector, asked: set[str]) -> Next | None:
-    """The check that says most a minute; the walk to it counts as one."""
+    """The check that says most a minute, the walk to it counted."""
     worth = [(on.tells(states, k), k) for k in on.checks if k not in asked]
     least = _THEN_BITS if float(likely.max()) >= _NEARLY_SURE else _WORTH_BITS
-    worth = [(bits / (known.checks[k].minutes + 1), k) for bits, k in worth if bits >= least]
+    worth = [(bits / (known.checks[k].minutes + _WALK_MIN), k) for bits, k in worth if bits >= least]
     if not worth:
         return None
     _, best = max(worth, key=lambda w: (round(w[0], 12), w[1]))

@@ -24,7 +24,13 @@ SCATTER = (0.004, 0.008, 0.015, 0.03, 0.06, 0.12)  # of the limit, one standard 
 USUAL_SCATTER = 0.02
 BLUNDERS = 0.04  # of readings
 WIDE = 8.0  # times the scatter, of a blunder
-SPEEDS_UP = ((-0.15, 0.1), (0.0, 0.62), (0.1, 0.16), (0.25, 0.08), (0.45, 0.04))  # share of the hours left that may yet be lost (or won), and how likely
+SPEEDS_UP = (
+    (-0.15, 0.1),
+    (0.0, 0.62),
+    (0.1, 0.16),
+    (0.25, 0.08),
+    (0.45, 0.04),
+)  # share of the hours left that may yet be lost (or won), and how likely
 OPEN = 25.0  # times the hours run so far: further than that nobody can say
 LOW, MIDDLE, HIGH = 0.05, 0.5, 0.95
 
