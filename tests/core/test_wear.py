@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from tests.conftest import examples
 from tuyere.core.table import rows
 from tuyere.core.wear.forecast import forecast
-from tuyere.core.wear.limits import Dogs, elongation, judge, judge_dogs, limit_of, whats
+from tuyere.core.wear.limits import LOOKED, Dogs, elongation, judge, judge_dogs, limit_of, whats
 from tuyere.core.working.verdict import Tone
 
 INCH = 0.0254
@@ -27,15 +27,30 @@ def test_limits_are_their_sources() -> None:
     assert limit_of("chain", fixed=True, large_teeth=80).limit == 0.015
     assert elongation(6.180 * INCH, 12, 0.5 * INCH) == pytest.approx(0.03)
     assert limit_of("splice").limit == pytest.approx((INCH / 16) / 0.3048, rel=0.05)
-    assert all(r["unit"] in ("m", "share") and float(r["limit"]) > 0 for r in rows("wear_limits"))
+    assert all(
+        r["unit"] in ("m", "share", "count", "look") and r["sense"] in ("most", "least") and float(r["limit"]) > 0
+        for r in rows("wear_limits")
+    )
 
 
-@pytest.mark.parametrize("what", whats())
+MEASURED = [w for w in whats() if limit_of(w).unit != "look" and not limit_of(w).least]
+
+
+@pytest.mark.parametrize("what", MEASURED)
 def test_a_verdict_hardens_toward_the_limit(what: str) -> None:
     limit = limit_of(what)
     tones = [judge(limit.limit * share, limit).tone for share in (0.2, 0.7, 1.0, 1.5)]
     assert tones == [Tone.GOOD, Tone.WATCH, Tone.STOP, Tone.STOP]
     assert judge(limit.limit * 0.7, limit).headline.endswith("70% of its limit")
+
+
+def test_what_is_judged_by_eye_is_there_begins_or_is_not_and_a_gap_must_not_be_too_small() -> None:
+    for what in set(whats()) - set(MEASURED):
+        limit = limit_of(what)
+        if limit.unit == "look":
+            assert [judge(v, limit).tone for v in LOOKED.values()] == [Tone.GOOD, Tone.WATCH, Tone.STOP], what
+    guard = limit_of("guard_gap")  # at least half an inch: common practice
+    assert [judge(g * INCH, guard).tone for g in (2, 0.6, 0.4, 0)] == [Tone.GOOD, Tone.WATCH, Tone.STOP, Tone.STOP]
 
 
 def test_dogs_are_judged_against_new_and_against_their_chain() -> None:

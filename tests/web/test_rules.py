@@ -9,6 +9,8 @@ from flask import Flask
 from sqlalchemy import text
 
 from tests.web.test_found import test_a_slip_is_kept_once_and_printed
+from tests.web.test_photos import jpeg, send
+from tests.web.test_said_done_due import of
 from tuyere.store.database import engine_from
 from tuyere.store.names import name_key
 from tuyere.store.people import hash_passphrase
@@ -102,6 +104,8 @@ SUBJECTS = {
     "finding_id": "SELECT id FROM finding LIMIT 1",
     "due_id": "SELECT id FROM due LIMIT 1",
     "happened_id": "SELECT id FROM happened LIMIT 1",
+    "photo_id": "SELECT id FROM photo LIMIT 1",
+    "round_id": "SELECT id FROM inspection_round LIMIT 1",
     "machine_id": "SELECT id FROM machine WHERE site_id = :site LIMIT 1",
 }
 
@@ -119,6 +123,9 @@ def test_route_by_role_by_site(app: Flask, sign_in: Any, demo_database_url: str)
         f"/api/sites/{marta.site_id}/what-ifs", {"id": str(uuid.uuid4()), "name": "of the matrix", "size": {}, "chosen": "", "beside": []}
     )
     test_a_slip_is_kept_once_and_printed(sign_in)
+    pump = of(marta, "Drill press")["id"]
+    assert send(marta, pump, jpeg(40, 30)).status_code == 201
+    assert marta.post(f"/api/drives/{pump}/rounds", {"id": str(uuid.uuid4())}).status_code == 201
     owner = engine_from(demo_database_url)
     with owner.begin() as connection:
         values = {

@@ -75,3 +75,37 @@ def test_what_the_record_knows_enters_a_diagnosis_and_may_be_left_out(sign_in: A
     assert conveyor["family"] == "conveyor" and any(s["place"] == "conveyor" for s in conveyor["signs"])
     unknown = caller.post(f"/api/drives/{drive_id}/diagnosis", {"seen": ["purple"]})
     assert unknown.status_code == 422 and unknown.json["errors"][0]["field"] == "seen.purple"
+
+
+def test_a_worn_groove_calls_for_every_wheel_and_a_chain_is_measured_again_in_time(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    drive_id = of(caller, "Kiln exhaust fan")["id"]
+    places = look(caller, drive_id, what="groove")["places"]
+    belts = int(drive(caller, drive_id)["survey"]["stages"][0]["fitted"]["choices"]["belt_count"])
+    assert [p["where"] for p in places[:2]] == ["driver sheave, groove 1", "driver sheave, groove 2"] and len(places) == 2 * belts
+    keep(caller, drive_id, "groove", where="driven sheave, groove 2", quantities={"value": {"text": "1 mm"}})
+    found = look(caller, drive_id, what="groove")
+    assert [p["share"] for p in found["places"] if p["where"] == "driven sheave, groove 2"][0] > 1
+    assert len(found["whole_set"]) == 3 and f"{belts} x" in found["whole_set"][2], "both wheels, and the belts with them"
+    eye = keep(caller, drive_id, "nick", where="driver sheave", words={"seen": "yes"})
+    assert eye["tone"] == "stop" and look(caller, drive_id, what="nick", where="driver sheave")["hours_left"] is None
+    assert "say whether" in keep(caller, drive_id, "nick", 422)["detail"]
+
+    sweeper = of(caller, "Yard sweeper")["id"]
+    path = [p["where"] for p in look(caller, sweeper, what="nick")["places"]]
+    assert len(path) == len(drive(caller, sweeper)["survey"]["layout"]["wheels"]), (
+        "every wheel on the path, the engine's and the clutch's too"
+    )
+
+    chain = of(caller, "Drag-chain conveyor")["id"]
+    where = look(caller, chain)["kept"][0]["where"]
+
+    def promised() -> list[dict[str, Any]]:
+        return [d for d in drive(caller, chain)["dues"] if d["what"].startswith("Measure again")]
+
+    said = keep(caller, chain, "chain", where=where, quantities={"span": {"text": "24.55 in"}}, words={"count": "24"})
+    (due,) = promised()
+    ends = look(caller, chain, what="chain", where=where)["runs_out"]
+    assert due["due_on"] < ends[0] and due["page"] == "inspect/wear?what=chain" and "measured again by" in said["headline"]
+    keep(caller, chain, "chain", where=where, quantities={"span": {"text": "24.56 in"}}, words={"count": "24"})
+    assert len(promised()) == 1 and promised()[0]["key"] != due["key"], "measured again: the promise before is done, and the next is made"

@@ -4,6 +4,9 @@ import { ref } from 'vue'
 import { api, unwrap } from '../api/client'
 import type { components } from '../api/schema'
 import { useWrite } from '../api/useWrite'
+import PhotoButton from '../photos/PhotoButton.vue'
+import PhotoStrip from '../photos/PhotoStrip.vue'
+import { useSendPhoto } from '../photos/usePhotos'
 import { say } from '../settings'
 import { ago } from '../words'
 import { mark, STATES, useRefresh } from './useOpen'
@@ -11,12 +14,13 @@ import { mark, STATES, useRefresh } from './useOpen'
 /** An open finding: who saw it, what is being done, and closing it with what was done. */
 const { finding, drive, mayWrite } = defineProps<{
   finding: components['schemas']['FindingOut']
-  drive: { id: string }
+  drive: { id: string; findings?: { id: string; what: string }[] }
   mayWrite: boolean
 }>()
 const emit = defineEmits<{ go: [] }>()
 const refresh = useRefresh()
 const closing = ref(false)
+const { send, busy: sending, waiting, problem: photoProblem } = useSendPhoto(() => drive.id, finding.id)
 const why = ref('')
 type Body = { row_version: number; state: 'open' | 'being done' | 'closed'; why: string }
 const { write, busy, problem } = useWrite(`finding-${finding.id}`, (body: Body, key) =>
@@ -48,12 +52,14 @@ async function become(state: Body['state']): Promise<void> {
         · <b>{{ finding.being_done_by }} is on it</b></template
       >
     </p>
+    <PhotoStrip :drive="drive" :finding-id="finding.id" />
     <p v-if="finding.by_core" class="small soft">A newer reading or survey that finds it in order closes it.</p>
     <p class="row">
       <router-link :to="`/drives/${drive.id}/${finding.page}`" class="go" @click="emit('go')">
         Look into it at {{ finding.page.split('/')[0] }}
       </router-link>
       <template v-if="mayWrite && !closing">
+        <PhotoButton :busy="sending" @taken="send($event, finding.id)" />
         <el-button v-if="!finding.being_done_by" :loading="busy" @click="become('being done')">I am on it</el-button>
         <el-button v-if="!finding.by_core" @click="closing = true">Close…</el-button>
       </template>
@@ -68,7 +74,8 @@ async function become(state: Body['state']): Promise<void> {
         <el-button @click="closing = false">Leave it open</el-button>
       </p>
     </form>
-    <p v-if="problem" class="ember" role="alert">{{ problem.detail }}</p>
+    <p v-if="waiting" role="status">No connection. The photo is sent again by itself.</p>
+    <p v-if="problem ?? photoProblem" class="ember" role="alert">{{ (problem ?? photoProblem)!.detail }}</p>
   </li>
 </template>
 

@@ -1,8 +1,11 @@
 <script setup lang="ts">
-import { computed, inject, ref } from 'vue'
+import { computed, inject, ref, shallowRef } from 'vue'
 
 import type { DriveOut } from '../api/client'
 import { useMayWrite } from '../api/queries'
+import PhotoButton from '../photos/PhotoButton.vue'
+import PhotoSlip from '../photos/PhotoSlip.vue'
+import { type Photo, usePhotos, useSendPhoto } from '../photos/usePhotos'
 import { say } from '../settings'
 import OpenSlip from './OpenSlip.vue'
 import SawSlip from './SawSlip.vue'
@@ -14,6 +17,14 @@ const mayWrite = useMayWrite()
 const listing = ref(false)
 const seeing = ref(false)
 const done = inject(doneKey)!
+const { data: photos } = usePhotos(() => drive.id)
+const { send, busy: sending, problem: photoProblem } = useSendPhoto(() => drive.id, `bar-${drive.id}`)
+/** The photo that was just taken: kept already, and now one says what it shows. */
+const taken = shallowRef<Photo | null>(null)
+async function take(file: File): Promise<void> {
+  const id = await send(file)
+  taken.value = photos.value?.find((p) => p.id === id) ?? null
+}
 /** What presses most is the core's to say; the rest is counted. */
 const pressing = computed(() => ['stop', 'overdue', 'watch'].includes(drive.level))
 const first = computed(() => (drive.level === 'quiet' ? '' : drive.why))
@@ -33,8 +44,11 @@ const count = computed(() => drive.findings.length + drive.dues.length)
     <template v-if="mayWrite">
       <button type="button" class="act" @click="seeing = true">Saw something</button>
       <button type="button" class="act" @click="done()">Did something</button>
+      <PhotoButton :busy="sending" @taken="take" />
     </template>
     <OpenSlip v-if="listing" v-model="listing" :drive="drive" />
+    <p v-if="photoProblem" class="ember small" role="alert">{{ photoProblem.detail }}</p>
+    <PhotoSlip v-if="taken" :photo="taken" :drive="drive" @close="taken = null" />
     <SawSlip v-if="seeing" v-model="seeing" :drive="drive" />
   </div>
 </template>

@@ -148,7 +148,16 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
     dues = _by(
         "drive_id",
         session.execute(
-            columns(col(Due.drive_id), col(Due.id), col(Due.what), col(Due.kind), col(Due.due_on), col(Due.why), col(Due.row_version))
+            columns(
+                col(Due.drive_id),
+                col(Due.id),
+                col(Due.what),
+                col(Due.kind),
+                col(Due.due_on),
+                col(Due.why),
+                col(Due.page),
+                col(Due.row_version),
+            )
             .where(col(Due.drive_id).in_(here), col(Due.done_at).is_(None))
             .order_by(col(Due.due_on))
         ),

@@ -7,6 +7,7 @@ from datetime import datetime
 from sqlmodel import Session, col, select
 
 from tuyere.store.dues_tables import DueAnswer, Happened, HourReading
+from tuyere.store.inspect_tables import Round
 from tuyere.store.tables import (
     BeltLife,
     Configuration,
@@ -41,6 +42,7 @@ class LogEntry:
     answer: DueAnswer | None = None
     promise: Due | None = None
     hours: HourReading | None = None
+    round: Round | None = None
     by: str = ""
 
 
@@ -94,4 +96,6 @@ def _done(session: Session, drive_id: uuid.UUID, names: dict[uuid.UUID, str]) ->
     found += [LogEntry(h.at, names[h.taken_by], hours=h) for h in session.exec(select(HourReading).where(HourReading.drive_id == drive_id))]
     ended = select(Due).where(Due.drive_id == drive_id, col(Due.done_at).is_not(None), col(Due.done_by).is_not(None))
     found += [LogEntry(d.done_at, names[d.done_by], promise=d) for d in session.exec(ended) if d.done_at and d.done_by]
+    rounds = select(Round).where(Round.drive_id == drive_id, col(Round.finished_at).is_not(None))
+    found += [LogEntry(r.finished_at, names[r.finished_by], round=r) for r in session.exec(rounds) if r.finished_at and r.finished_by]
     return found

@@ -345,7 +345,7 @@ class Finding(SQLModel, table=True):
 
 
 class Due(SQLModel, table=True):
-    """A promise to look again on a day; open until it is done or not needed. The kind says where it is done.
+    """A promise to look again on a day; open until it is done or not needed. `page`: where it is done, else the kind says.
 
     `why`: it was moved, or is not needed.
     """
@@ -356,6 +356,7 @@ class Due(SQLModel, table=True):
     what: str
     kind: str = Field(default="look again", sa_column_kwargs={"server_default": "look again"})
     due_on: date
+    page: str = Field(default="", sa_column_kwargs={"server_default": ""})
     answer: str = Field(default="", sa_column_kwargs={"server_default": ""})
     why: str = Field(default="", sa_column_kwargs={"server_default": ""})
     done_by: uuid.UUID | None = Field(default=None, foreign_key="person.id")

@@ -149,7 +149,7 @@ def audit(
 
 def _plain(row: SQLModel) -> dict[str, Any]:
     secret = {"passphrase_hash", "code_hash", "reset_hash"}
-    return {k: _json_value(v) for k, v in row.model_dump().items() if k not in secret}
+    return {k: _json_value(v) for k, v in row.model_dump().items() if k not in secret and not isinstance(v, bytes)}
 
 
 def _json_value(value: Any) -> Any:

@@ -96,9 +96,9 @@ class DiagnosisIn(Strict):
     """What is seen and not seen, how checks came out (\"cannot\": not done, no evidence), and what the record knows."""
 
     family: Family
-    seen: list[Key] = Field(default_factory=list, max_length=120)
-    not_seen: list[Key] = Field(default_factory=list, max_length=120)
-    checks: dict[Key, StrictBool | Number | Literal["cannot"]] = Field(default_factory=dict, max_length=120)
+    seen: list[Key] = Field(default_factory=list, max_length=400)
+    not_seen: list[Key] = Field(default_factory=list, max_length=400)
+    checks: dict[Key, StrictBool | Number | Literal["cannot"]] = Field(default_factory=dict, max_length=400)
     facts: dict[Key, StrictBool | Number] = Field(default_factory=dict, max_length=40)
 
 

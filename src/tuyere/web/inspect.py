@@ -35,9 +35,9 @@ BELTS_LOW = 0.9  # of the target, where the right range of a belt begins: tables
 class SeenIn(Strict):
     """What somebody tapped, what is not there, and how checks came out."""
 
-    seen: list[Key] = Field(default_factory=list, max_length=120)
-    not_seen: list[Key] = Field(default_factory=list, max_length=120)
-    checks: dict[Key, StrictBool | Number | str] = Field(default_factory=dict, max_length=120)
+    seen: list[Key] = Field(default_factory=list, max_length=400)
+    not_seen: list[Key] = Field(default_factory=list, max_length=400)
+    checks: dict[Key, StrictBool | Number | str] = Field(default_factory=dict, max_length=400)
     left_out: list[Key] = Field(default_factory=list, max_length=40, description="facts of the record that do not hold any more")
 
 

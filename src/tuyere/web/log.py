@@ -2,7 +2,7 @@
 
 import uuid
 from datetime import datetime
-from typing import Any, Literal
+from typing import Any, Literal, cast
 
 from flask import Response
 from pydantic import BaseModel, Field
@@ -10,6 +10,7 @@ from sqlmodel import Session
 
 from tuyere.core.dues.rules import standard_rules
 from tuyere.core.entry.field import FIELDS
+from tuyere.core.rounds.checklist import TITLES, Depth
 from tuyere.core.tight.settling import left_after
 from tuyere.core.working.figure import plus_minus, shown
 from tuyere.store import drives
@@ -53,7 +54,7 @@ class LoggedFigure(BaseModel):
 
 LogKind = Literal[
     "belt tension", "shaft speed", "alignment", "wear", "survey", "finding", "counter slip", "get-home fix", "set ended", "trial", "done",
-    "due", "hours"
+    "due", "hours", "round"
 ]  # fmt: skip
 
 
@@ -214,6 +215,8 @@ def _done(entry: store.LogEntry) -> LogEntryOut | None:
         return line(a.id, "due", f"{rule}: {a.answer}{to}", "", note=a.why)
     if d := entry.promise:
         return line(d.id, "due", f"{d.what}: {d.answer or 'done'}", "", note=d.why)
+    if r := entry.round:
+        return line(r.id, "round", TITLES[cast(Depth, r.depth)], r.said, note=r.note)
     if m := entry.hours:
         return line(m.id, "hours", f"Hour meter: {m.hours_h:g} h", "", struck=m.struck_at is not None, row_version=m.row_version)
     return None

@@ -33,6 +33,7 @@ _SITE = {
 }
 _COOKIE = {"schema": {"type": "string"}, "description": "the session: HttpOnly, SameSite=Lax, Secure where the server is reached by TLS"}
 _FILES = {
+    "/api/photos/{photo_id}/picture": ("image/jpeg",),
     "/api/slips/{slip_id}/pdf": ("application/pdf",),
     "/api/shop-lists/{list_id}/file": ("text/csv", "application/json"),
     "/api/calc/speed/wheel.{form}": ("image/svg+xml", "image/vnd.dxf"),

@@ -79,7 +79,7 @@ def _promise(d: Any, days: int, resting: bool) -> DueOut:
     return DueOut(
         key=str(d.id), promised=True, what=d.what, kind=d.kind, due_on=d.due_on, days=days,
         said=f"{d.due_on:%a} {d.due_on.day} {d.due_on:%b}",
-        because=f"Moved: {d.why}" if d.why else "Promised for that day.", page="survey/home" if get_home else "tension",
+        because=f"Moved: {d.why}" if d.why else "Promised for that day.", page=d.page or ("survey/home" if get_home else "tension"),
         resting=resting and not get_home, row_version=d.row_version,
     )  # fmt: skip
 

@@ -8,7 +8,7 @@ from typing import Any, TypeVar
 from flask import Flask, g, request
 from flask_login import current_user
 
-from tuyere.store import drives, dues, findings, found, people, shop_lists, what_ifs
+from tuyere.store import drives, dues, findings, found, people, photos, rounds, shop_lists, what_ifs
 from tuyere.store.tables import Role
 from tuyere.web.errors import Refusal
 from tuyere.web.state import reading
@@ -89,6 +89,16 @@ def at_site_of_shop_list(role: Role) -> Callable[[View], View]:
 def at_site_of_finding(role: Role) -> Callable[[View], View]:
     """`role` at the site of the finding in the path."""
     return _mark(Rule("role", role, "finding_id", findings.site_of_finding))
+
+
+def at_site_of_photo(role: Role) -> Callable[[View], View]:
+    """`role` at the site of the photograph in the path."""
+    return _mark(Rule("role", role, "photo_id", photos.site_of_photo))
+
+
+def at_site_of_round(role: Role) -> Callable[[View], View]:
+    """`role` at the site of the round in the path."""
+    return _mark(Rule("role", role, "round_id", rounds.site_of_round))
 
 
 def at_site_of_due(role: Role) -> Callable[[View], View]:

@@ -20,13 +20,14 @@ Share = Annotated[float, Field(ge=-0.5, le=2)]
 
 
 class WearIn(Bare):
-    """What was measured: `value` (m, or a share where the limit is one), or of a chain or dogs what lies over so many pitches.
+    """What was measured: `value`, or of a chain or dogs what lies over so many pitches.
 
+    `value`: m, a share or a count, as its limit is; by eye 0 where it is not there, 0.7 where it begins, 1 where it is there.
     `what`: see the description. Dogs: `value` (or the span) of the dogs, `chain` of the conveyor chain they drive, shares longer than new.
     """
 
     what: str = Field(max_length=40, description="one of: " + ", ".join(whats()))
-    value: float | None = Field(None, ge=-1, le=10)
+    value: float | None = Field(None, ge=-1, le=400)
     measured_m: float | None = Field(None, ge=1e-4, le=100)
     pitches: int | None = Field(None, ge=1, le=10000)
     pitch_m: float | None = Field(None, ge=1e-4, le=10)

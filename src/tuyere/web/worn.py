@@ -3,17 +3,18 @@
 import uuid
 from collections.abc import Sequence
 from datetime import date, datetime
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from flask import Response
 from pydantic import BaseModel, Field
-from sqlmodel import Session
+from sqlmodel import Session, col, select
 
 from tuyere.core.drives import registry
 from tuyere.core.dues.hours import RunningHours
 from tuyere.core.entry.field import Note
 from tuyere.core.sheet.solve import solve
 from tuyere.core.wear.forecast import Kind, forecast
+from tuyere.core.wear.limits import limit_of
 from tuyere.core.wear.read import SPANS, Part, WearRead, read_wear, whats_of
 from tuyere.core.working.figure import fine
 from tuyere.core.working.verdict import Problem, Tone
@@ -21,8 +22,8 @@ from tuyere.store import drives
 from tuyere.store.columns import now
 from tuyere.store.dues import answer_by_look, facts_of
 from tuyere.store.findings import Cause, Raised, settle
-from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role
-from tuyere.store.write import Answer, Writer
+from tuyere.store.tables import Configuration, Drive, Due, Reading, ReadingValue, Role
+from tuyere.store.write import Answer, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import Entry, Strict, part_of
@@ -34,10 +35,12 @@ from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
 from tuyere.web.surveyed import survey_form
+from tuyere.web.worn_places import PlaceOut, places_of, places_out, whole_set
 
 blueprint = routes("worn", "/api", "inspect")
 
 FORECAST: dict[str, Kind] = {"chain": "chain", "dogs": "chain", "groove": "groove"}
+SEEN = {"not there": 0.0, "it begins": 0.7, "there": 1.0}
 ANEW = ("new set", "new wheel")
 
 
@@ -78,6 +81,9 @@ class LookOut(BaseModel):
 
     what: str
     whats: dict[str, str]
+    look: str = Field(description="which picture shows what to measure")
+    unit: Literal["m", "share", "count", "look"]
+    tool: str
     measured: str
     limit: str
     source: str
@@ -93,6 +99,8 @@ class LookOut(BaseModel):
     notes: dict[str, Note]
     problems: list[Problem]
     kept: list[WearKeptOut]
+    places: list[PlaceOut] = Field(description="every wheel, groove or belt to go round, with its last reading")
+    whole_set: list[str] = Field(description="what to renew together where a wheel is at its limit")
     hours_left: list[float | None] | None
     runs_out: list[date | None] | None
     refused: str
@@ -110,14 +118,21 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
         clock = facts.clock(configuration.hours_per_day if configuration else None)
         fitted = max((h.at for h in facts.happened if h.kind in ANEW), default=None)
     same = [r for r, _ in rows if not body.where or r.summary["where"] == body.where]
-    left, days, refused = _ahead(found, same, clock, fitted)
+    left, days, refused = _ahead(found, [_point(r) for r in same], clock, fitted)
     worn, limit = found.worn, found.limit
+    survey, family = survey_form(drive, configuration), family_of(drive, configuration)
+    places = places_out(places_of(found.what, survey, family), [r for r, _ in rows], fitted)
     return answer(
         LookOut(
             what=found.what,
             whats=whats_of(_part(drive, configuration).family),
+            look=limit.look,
+            unit=limit.unit,
+            tool=limit.tool,
+            places=places,
+            whole_set=whole_set(found.what, survey, family, places),
             measured=limit.measured,
-            limit=_said(limit.limit, limit.unit),
+            limit=f"{'at least ' if limit.least else ''}{_said(limit.limit, limit.unit)}",
             source=f"{limit.source} ({limit.confidence})",
             spans=found.what in SPANS,
             pitch_known=_part(drive, configuration).pitch_m is not None and found.what == "chain",
@@ -145,7 +160,9 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
 
 
 def _said(value: float, unit: str) -> str:
-    return f"{100 * value:.2f} %" if unit == "share" else fine(value)
+    if unit == "look":
+        return next(said for said, v in SEEN.items() if v == value)
+    return f"{100 * value:.2f} %" if unit == "share" else f"{value:.0f}" if unit == "count" else fine(value)
 
 
 def _part(drive: Drive, configuration: Configuration | None) -> Part:
@@ -171,11 +188,17 @@ def _read(form: WearForm, drive: Drive, configuration: Configuration | None) -> 
     return read_wear(what, part, {k: e.typed() for k, e in form.quantities.items()}, form.words)
 
 
+def _point(row: Reading) -> tuple[datetime, float]:
+    return row.taken_at, row.summary["share"]
+
+
 def _ahead(
-    found: WearRead, same: Sequence[Reading], clock: RunningHours, fitted: datetime | None
+    found: WearRead, same: Sequence[tuple[datetime, float]], clock: RunningHours, fitted: datetime | None
 ) -> tuple[list[float | None] | None, list[date | None] | None, str]:  # fmt: skip
     """Hours and days from today at which the limit comes, by the readings kept and the one being typed."""
-    points: list[tuple[datetime, float]] = [(r.taken_at, r.summary["share"]) for r in same if fitted is None or r.taken_at > fitted]
+    if found.limit.unit == "look":
+        return None, None, ""
+    points = [p for p in same if fitted is None or p[0] > fitted]
     if found.worn:
         points.append((now(), found.worn.share))
     if not points:
@@ -223,8 +246,37 @@ def keep_wear(
     what = f"{said['where']}: {said['headline']}" if said["where"] else said["headline"]
     raised = [Raised(what[:120], said["tone"], "inspect/wear")] if said["tone"] in (Tone.WATCH, Tone.STOP) else []
     settle(session, writer, drive.id, cause, f"wear {said['what']} {said['where']}"[:80], raised)
-    done = answer_by_look(session, writer, drive, cause, "inspect", configuration.hours_per_day if configuration else None)
-    return {"headline": said["headline"], "tone": said["tone"], "done": done}
+    hours = configuration.hours_per_day if configuration else None
+    done = answer_by_look(session, writer, drive, cause, "inspect", hours)
+    promise = _promise(session, writer, drive, configuration, row)
+    return {"headline": f"{said['headline']}{f'. {promise}' if promise else ''}", "tone": said["tone"], "done": done}
+
+
+EARLY = 0.8  # of the running hours to the earliest day: time to order the part. A judgement
+
+
+def _promise(session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, row: Reading) -> str:
+    """Before the earliest day on which the limit may come it is measured again: that promise is made, and the one before it done."""
+    said = row.summary
+    what = f"Measure again: {said['where'] + ', ' if said['where'] else ''}{limit_of(said['what']).label.lower()}"[:120]
+    page = f"inspect/wear?what={said['what']}"
+    held = select(Due).where(Due.drive_id == drive.id, Due.what == what, Due.page == page, col(Due.done_at).is_(None))
+    for due in session.exec(held):
+        update(session, writer, due, due.row_version, {"answer": "done", "done_by": writer.person_id, "done_at": row.taken_at}, "did a due")
+    facts = facts_of(session, [drive.id])[drive.id]
+    clock = facts.clock(configuration.hours_per_day if configuration else None)
+    rows = [r for r, _ in drives.wears(session, drive.id) if (r.summary["what"], r.summary["where"]) == (said["what"], said["where"])]
+    nothing_typed = read_wear(said["what"], _part(drive, configuration), {}, {})
+    fitted = max((h.at for h in facts.happened if h.kind in ANEW), default=None)
+    left, _, _ = _ahead(nothing_typed, [_point(r) for r in rows], clock, fitted)
+    when = clock.when(now(), EARLY * left[0]) if left and left[0] else None
+    if when is None or when.likely is None or when.likely.date() <= now().date():
+        return ""
+    on = when.likely.date()
+    insert(
+        session, writer, Due(id=uuid.uuid5(row.id, "measure again"), drive_id=drive.id, what=what, due_on=on, page=page), "promised a look"
+    )
+    return f"To be measured again by {on:%d %b %Y}"
 
 
 def wear_of(

@@ -21,6 +21,7 @@ class Sign:
     leak: float
     said: tuple[str, ...]
     place: str
+    look: str = ""
 
 
 @dataclass(frozen=True)
@@ -40,6 +41,7 @@ class Check:
     under: float | None = None
     unit: str = ""
     measures: str = ""
+    look: str = ""
 
     def yes(self, answer: bool | float) -> bool:
         """Whether an answer says that what it asks for was found."""
@@ -102,10 +104,10 @@ def knowledge() -> Knowledge:
     text = (resources.files("tuyere.core.diagnosis") / "knowledge.toml").read_text(encoding="utf-8")
     told = tomllib.loads(text)
     return Knowledge(
-        {k: Sign(k, s["question"], tuple(s["families"]), s["leak"], tuple(s["said"]), s["place"]) for k, s in told["signs"].items()},
+        {k: Sign(k, s["question"], tuple(s["families"]), s["leak"], tuple(s["said"]), s["place"], s.get("look", "")) for k, s in told["signs"].items()},
         {k: Cause(k, c["name"], c["do"], c["prior"], c["shows"], c["checks"]) for k, c in told["causes"].items()},
         {
-            k: Check(k, c["question"], tuple(c["families"]), c["minutes"], c["state"], c["default"], c.get("over"), c.get("under"), c.get("unit", ""), c.get("measures", ""))
+            k: Check(k, c["question"], tuple(c["families"]), c["minutes"], c["state"], c["default"], c.get("over"), c.get("under"), c.get("unit", ""), c.get("measures", ""), c.get("look", ""))
             for k, c in told["checks"].items()
         },
         {k: Fact(k, f["question"], tuple(f["families"]), f["unit"], tuple(Then(**t) for t in f["then"])) for k, f in told["facts"].items()},

@@ -7,6 +7,7 @@ from tuyere.core.table import rows
 from tuyere.core.working.verdict import Tone
 
 _SOON = 0.6  # of its limit, and a part is planned for: common practice, no source
+_FAR_OUT = 5.0  # times past a limit that is a least: further is said as that
 _BIG_SPROCKET = 67  # teeth above which a chain climbs sooner: 200/N % (Machinery's Handbook style rule)
 
 
@@ -17,9 +18,15 @@ class Limit(NamedTuple):
     limit: float
     unit: str
     measured: str
+    tool: str
     then: str
     source: str
     confidence: str
+    look: str = ""
+    least: bool = False  # too little is wrong, not too much
+
+
+LOOKED: dict[str, float] = {"no": 0.0, "begins": 0.7, "yes": 1.0}  # what is judged by eye, as a share of its limit
 
 
 def whats() -> tuple[str, ...]:
@@ -43,7 +50,18 @@ def limit_of(what: str, narrow: bool = False, fixed: bool = False, large_teeth: 
     limit, source = float(row["limit"]), row["source"]
     if what == "chain" and large_teeth and large_teeth > _BIG_SPROCKET and 2 / large_teeth < limit:
         limit, source = 2 / large_teeth, f"{source}; 200/{large_teeth} % on its large sprocket"
-    return Limit(row["label"], limit, row["unit"], row["measured"], row["then"], source, row["confidence"])
+    return Limit(
+        row["label"],
+        limit,
+        row["unit"],
+        row["measured"],
+        row["tool"],
+        row["then"],
+        source,
+        row["confidence"],
+        row["look"],
+        row["sense"] == "least",
+    )
 
 
 def elongation(measured_m: float, pitches: int, pitch_m: float) -> float:
@@ -68,7 +86,9 @@ class Worn:
 
 def judge(value: float, limit: Limit) -> Worn:
     """A measured value (m or share) against its limit."""
-    share = value / limit.limit
+    share = limit.limit / max(value, limit.limit / _FAR_OUT) if limit.least else value / limit.limit
+    if limit.unit == "look":
+        return _seen(share, limit)
     if share >= 1:
         return Worn(share, limit, Tone.STOP, f"{limit.label}: past its limit", f"{limit.then}.")
     if share >= _SOON:
@@ -80,6 +100,21 @@ def judge(value: float, limit: Limit) -> Worn:
             f"Plan for it. At the limit: {limit.then[0].lower()}{limit.then[1:]}.",
         )
     return Worn(share, limit, Tone.GOOD, f"{limit.label}: {share:.0%} of its limit", "Leave it, and measure again at the next round.")
+
+
+def _seen(share: float, limit: Limit) -> Worn:
+    """What is judged by eye is there, begins, or is not there."""
+    if share >= 1:
+        return Worn(share, limit, Tone.STOP, limit.label, f"{limit.then}.")
+    if share > 0:
+        return Worn(
+            share,
+            limit,
+            Tone.WATCH,
+            f"{limit.label}: it begins",
+            f"Plan for it. Once it is there: {limit.then[0].lower()}{limit.then[1:]}.",
+        )
+    return Worn(0.0, limit, Tone.GOOD, f"{limit.label}: no", "Leave it, and look again at the next round.")
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ from tuyere.core.entry.field import Note
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.entry.typed import Typed
 from tuyere.core.table import rows
-from tuyere.core.wear.limits import Limit, Worn, elongation, judge, limit_of
+from tuyere.core.wear.limits import LOOKED, Dogs, Limit, Worn, elongation, judge, judge_dogs, limit_of
 from tuyere.core.working.verdict import Problem
 
 SPANS = ("chain", "dogs")  # measured over many pitches
@@ -53,6 +53,12 @@ def read_wear(what: str, part: Part, quantities: Mapping[str, Typed], words: Map
             value = elongation(span, count, pitch)
         else:
             lacks = f"Still to say: {', '.join(n for n, v in (('the length', span), ('how many pitches', count), ('the pitch when new', pitch)) if not v)}."
+    elif limit.unit == "look":
+        value = LOOKED.get(words.get("seen", ""))
+        lacks = "" if value is not None else "Look, and say whether it is there."
+    elif limit.unit == "count":
+        counted = reader.whole("count", 0, 400)
+        value, lacks = (None, "Count them.") if counted is None else (float(counted), "")
     elif limit.unit == "share":
         value = reader.value("value", "wear_share")
     else:
@@ -60,4 +66,17 @@ def read_wear(what: str, part: Part, quantities: Mapping[str, Typed], words: Map
     if value is not None and value < -0.01:
         reader.problems.append(Problem("span", "That is shorter than new: count the pitches again."))
         value = None
-    return WearRead(what, limit, value, judge(value, limit) if value is not None else None, lacks, reader.notes, tuple(reader.problems))
+    worn = None if value is None else judge(value, limit)
+    if value is not None and what == "dogs" and (chain := _their_chain(reader)) is not None:
+        worn = judge_dogs(Dogs(value, chain))
+    return WearRead(what, limit, value, worn, lacks, reader.notes, tuple(reader.problems))
+
+
+def _their_chain(reader: FieldReader) -> float | None:
+    """How much longer the conveyor chain is that dogs drive, where it was measured too."""
+    span, count, pitch = (
+        reader.value("chain_span", "pitch_span"),
+        reader.whole("chain_count", 1, 400),
+        reader.value("chain_pitch", "pitch_span"),
+    )
+    return elongation(span, count, pitch) if span and count and pitch else None
