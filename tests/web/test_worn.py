@@ -85,7 +85,7 @@ def test_a_worn_groove_calls_for_every_wheel_and_a_chain_is_measured_again_in_ti
     assert [p["where"] for p in places[:2]] == ["driver sheave, groove 1", "driver sheave, groove 2"] and len(places) == 2 * belts
     keep(caller, drive_id, "groove", where="driven sheave, groove 2", quantities={"value": {"text": "1 mm"}})
     found = look(caller, drive_id, what="groove")
-    assert [p["share"] for p in found["places"] if p["where"] == "driven sheave, groove 2"][0] > 1
+    assert next(p["share"] for p in found["places"] if p["where"] == "driven sheave, groove 2") > 1
     assert len(found["whole_set"]) == 3 and f"{belts} x" in found["whole_set"][2], "both wheels, and the belts with them"
     eye = keep(caller, drive_id, "nick", where="driver sheave", words={"seen": "yes"})
     assert eye["tone"] == "stop" and look(caller, drive_id, what="nick", where="driver sheave")["hours_left"] is None
@@ -109,3 +109,24 @@ def test_a_worn_groove_calls_for_every_wheel_and_a_chain_is_measured_again_in_ti
     assert due["due_on"] < ends[0] and due["page"] == "inspect/wear?what=chain" and "measured again by" in said["headline"]
     keep(caller, chain, "chain", where=where, quantities={"span": {"text": "24.56 in"}}, words={"count": "24"})
     assert len(promised()) == 1 and promised()[0]["key"] != due["key"], "measured again: the promise before is done, and the next is made"
+
+
+def test_dressing_that_was_seen_enters_and_a_stopped_conveyor_is_gone_through_step_by_step(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    drive_id = of(caller, "Hammer mill")["id"]
+    assert caller.post(f"/api/drives/{drive_id}/findings", {"id": str(uuid.uuid4()), "sign": "dressing"}).status_code == 201
+    found = caller.post(f"/api/drives/{drive_id}/diagnosis", {"seen": ["squeal_start"]}).json
+    assert next(f["value"] for f in found["known"] if f["key"] == "dressing_used") == "yes" and not found["triage"]
+
+    conveyor = of(caller, "Overhead sack conveyor")["id"]
+
+    def steps(**told: Any) -> list[Any]:
+        asked = {"seen": ["conv_stopped", "conv_no_jam"], **told}
+        return caller.post(f"/api/drives/{conveyor}/diagnosis", asked).json["triage"]
+
+    walked = {"conv_walk": False, "conv_volts": False}
+    assert [s["key"] for s in steps()] == ["walk"] and steps(checks=walked)[-1]["key"] == "isolate"
+    apart = {"checks": {**walked, "conv_motor_free": True}, "ticks": ["isolate", "chain_off"]}
+    assert "suspect the motor" in steps(**apart)[-1]["ends"]
+    apart["checks"] = {**walked, "conv_motor_free": False, "conv_gear_stuck": True}
+    assert "usually replaced" in steps(**apart)[-1]["ends"]

@@ -9,7 +9,7 @@ const drawn = computed(() => LOOKS[look])
 </script>
 
 <template>
-  <svg v-if="drawn" viewBox="0 0 120 80" class="look" aria-hidden="true">
+  <svg v-if="drawn" viewBox="0 0 120 80" class="drawn" aria-hidden="true">
     <path v-if="drawn.w" :d="drawn.w" class="w" />
     <path v-if="drawn.b" :d="drawn.b" class="b" />
     <path v-if="drawn.i" :d="drawn.i" class="i" />
@@ -18,7 +18,7 @@ const drawn = computed(() => LOOKS[look])
 </template>
 
 <style scoped>
-.look {
+.drawn {
   display: block;
   width: 100%;
   fill: none;
@@ -27,18 +27,18 @@ const drawn = computed(() => LOOKS[look])
 }
 .w {
   stroke: var(--quench);
-  stroke-width: 1.6;
+  stroke-width: calc(1.6px * var(--line, 1));
 }
 .b {
   stroke: var(--belt);
-  stroke-width: 2.6;
+  stroke-width: calc(2.6px * var(--line, 1));
 }
 .i {
   stroke: var(--ink-2);
-  stroke-width: 1.6;
+  stroke-width: calc(1.6px * var(--line, 1));
 }
 .e {
   stroke: var(--ember);
-  stroke-width: 2.8;
+  stroke-width: calc(2.8px * var(--line, 1));
 }
 </style>

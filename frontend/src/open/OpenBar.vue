@@ -44,7 +44,7 @@ const count = computed(() => drive.findings.length + drive.dues.length)
     <template v-if="mayWrite">
       <button type="button" class="act" @click="seeing = true">Saw something</button>
       <button type="button" class="act" @click="done()">Did something</button>
-      <PhotoButton :busy="sending" @taken="take" />
+      <PhotoButton :busy="sending" bare @taken="take" />
     </template>
     <OpenSlip v-if="listing" v-model="listing" :drive="drive" />
     <p v-if="photoProblem" class="ember small" role="alert">{{ photoProblem.detail }}</p>
@@ -59,7 +59,7 @@ const count = computed(() => drive.findings.length + drive.dues.length)
   gap: 8px;
   align-items: center;
   min-width: 0;
-  max-width: 60%;
+  max-width: 52%;
 }
 button {
   min-height: 44px;

@@ -1,6 +1,10 @@
 <script setup lang="ts">
 /** One tap takes a photo on a phone, or picks one at a desk. */
-const { busy = false, label = 'Photo' } = defineProps<{ busy?: boolean; label?: string }>()
+const {
+  busy = false,
+  label = 'Photo',
+  bare = false,
+} = defineProps<{ busy?: boolean; label?: string; bare?: boolean }>()
 const emit = defineEmits<{ taken: [file: File] }>()
 function taken(event: Event): void {
   const input = event.target as HTMLInputElement
@@ -16,7 +20,7 @@ function taken(event: Event): void {
       <path d="M2 5h5l2-3h6l2 3h5v13H2z" />
       <circle cx="12" cy="11" r="4" />
     </svg>
-    <span>{{ busy ? 'Sending…' : label }}</span>
+    <span :class="{ sr: bare && !busy }">{{ busy ? 'Sending…' : label }}</span>
     <input type="file" accept="image/*" capture="environment" :disabled="busy" @change="taken" />
   </label>
 </template>

@@ -140,7 +140,7 @@ useKeys({ '/': () => void router.push('/floor?find') })
 
     <component :is="own" v-if="own" :drive="drive" :choices="choices" />
     <div v-else class="work" :class="{ bare }">
-      <section v-if="!bare" class="board" aria-label="Drawing">
+      <section v-if="!bare" class="board" :class="{ tall: station.tall?.(ask) }" aria-label="Drawing">
         <component :is="station.board ?? OnlyTheDrive" :drive="drive" :choices="choices" :ask="ask">
           <DriveView :drive="drive" :station="station.key" :ask="ask" :tried="tried" />
         </component>
@@ -315,6 +315,10 @@ header {
   .board {
     position: sticky;
     grid-template-rows: 196px auto;
+  }
+  .board.tall {
+    position: static;
+    display: block;
   }
 }
 @media print {

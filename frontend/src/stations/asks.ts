@@ -44,10 +44,12 @@ export const SPEED_TITLES: Record<SpeedAsk, string> = {
 }
 
 /** The questions of Inspect. */
-export const INSPECT_ASKS = ['wrong', 'wear'] as const
+export const INSPECT_ASKS = ['wrong', 'wear', 'round', 'photos'] as const
 export type InspectAsk = (typeof INSPECT_ASKS)[number]
 
 export const INSPECT_TITLES: Record<InspectAsk, string> = {
   wrong: 'What is wrong?',
   wear: 'How worn?',
+  round: 'Round',
+  photos: 'Photos',
 }

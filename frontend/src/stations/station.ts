@@ -24,7 +24,7 @@ export interface Desk {
  * One station along the rule. `asks`: its questions, the first at the station's own address. `topics`: the verdicts whose
  * tone it wears. `panel` and `board` are given drive, choices and ask; a board draws what its questions are about, and the
  * drive (its slot) for the rest. `strip`: whether the key figures stand under it. `bare`: no drawing where nothing of the
- * drive belongs beside it.
+ * drive belongs beside it. `tall`: whether on a phone its board takes the height it wants and scrolls along.
  */
 export interface StationFace {
   key: string
@@ -35,5 +35,6 @@ export interface StationFace {
   board?: Component
   strip: (ask: string) => boolean
   bare?: (drive: DriveOut) => boolean
+  tall?: (ask: string) => boolean
   setup?: (context: SheetContext) => Desk | undefined
 }

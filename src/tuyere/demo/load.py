@@ -18,6 +18,7 @@ from tuyere.core.cross_reference import read_csv
 from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.quantity import from_si
 from tuyere.core.rating.own import RatingsReport, read_ratings
+from tuyere.core.rounds.checklist import compose
 from tuyere.core.selection.parts_list import PartsReport, read_parts
 from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.core.signs import sign
@@ -26,6 +27,7 @@ from tuyere.instruments.rig import Rig, Truth
 from tuyere.store import drives, found, people
 from tuyere.store.columns import now
 from tuyere.store.dues_tables import DueAnswer, Happened, HourReading, LaidUp
+from tuyere.store.inspect_tables import Round, RoundAnswer
 from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, Person, ShopList, Site
 from tuyere.store.write import Writer, insert
 from tuyere.web.aligned import aligned_of
@@ -46,8 +48,10 @@ from tuyere.web.forms import (
     read_sheet,
 )
 from tuyere.web.found import fix_row
+from tuyere.web.inspect import family_of
 from tuyere.web.readings import KeepReading, keep_round, reading_of
 from tuyere.web.rig import practice, shown_by
+from tuyere.web.rounds import counted, has_of, raise_finding
 from tuyere.web.stages import train_of
 from tuyere.web.surveyed import survey_form
 from tuyere.web.tight import tight_of
@@ -121,6 +125,7 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
         + [(-v["days"], 2, "speed", v) for v in entry.get("speed", [])]
         + [(-v["days"], 1 + (v["standing"] == "as left"), "align", v) for v in entry.get("align", [])]
         + [(-w["days"], 1, "wear", w) for w in entry.get("wear", [])]
+        + [(-r["days"], 2, "round", r) for r in entry.get("rounds", [])]
         + [(-d["days"], 0, "did", d) for d in entry.get("did", [])],
         key=lambda r: r[:2],
     )
@@ -138,6 +143,8 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
             )  # fmt: skip
             worn = wear_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
             keep_wear(session, writer, drive, configuration, worn)
+        elif what == "round":
+            _round(session, writer, drive, configuration, item, at)
         elif what == "align":
             round_ = _align_round(survey_form(drive, configuration), item)
             kept = alignment_of(round_, drive, configuration, writer.person_id, item.get("hours"), at)
@@ -314,6 +321,26 @@ def _tension_round(survey: SurveyForm, item: dict[str, Any]) -> KeepReading:
     shows = [SHOWS[found.method.key](found.at, tension) for tension in wanted]
     gauge.forces = [Entry(text=f"{from_si(v, kind, unit):.{digits}f}", unit=unit) for v in shows]
     return KeepReading(id=uuid.uuid4(), kind="belt tension", machine_state="isolated", gauge=gauge, note=item.get("note", ""))
+
+
+def _round(session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, item: dict[str, Any], at: datetime) -> None:
+    """A round that was walked, everything in order but what the story says."""
+    asked = compose(family_of(drive, configuration), has_of(survey_form(drive, configuration)), item["depth"])
+    ended = counted(len(asked), len(asked), len(item.get("not_ok", {})))
+    row = Round(
+        id=uuid.uuid4(), drive_id=drive.id, depth=item["depth"], items=[i.key for i in asked], began_at=at, began_by=writer.person_id,
+        finished_at=at + timedelta(minutes=2 * len(asked)), finished_by=writer.person_id, said=ended, note=item.get("note", ""),
+    )  # fmt: skip
+    insert(session, writer, row, "finished a round")
+    for n, asked_for in enumerate(asked):
+        bad, cannot = item.get("not_ok", {}).get(asked_for.key), item.get("cannot", {}).get(asked_for.key)
+        said = "not ok" if bad else "cannot" if cannot else "ok"
+        found = RoundAnswer(
+            id=uuid.uuid4(), round_id=row.id, item=asked_for.key, found=said, words=bad or cannot or "",
+            by=writer.person_id, at=at + timedelta(minutes=2 * n),
+        )  # fmt: skip
+        found.finding_id = raise_finding(session, writer, row, found) if bad else None
+        insert(session, writer, found, "answered an item of a round")
 
 
 def _align_round(survey: SurveyForm, item: dict[str, Any]) -> KeepAlignment:

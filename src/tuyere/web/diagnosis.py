@@ -124,6 +124,7 @@ class NextCheckOut(BaseModel):
     question: str
     state: str
     unit: str = Field("", description="where a number may be answered in place of yes or no")
+    look: str = Field("", description="which picture shows it")
 
 
 class DiagnosisOut(BaseModel):
@@ -175,7 +176,9 @@ def _next(found: Diagnosis) -> NextCheckOut | None:
     if (step := found.next_check) is None:
         return None
     check = knowledge().checks[step.check]
-    return NextCheckOut(key=check.key, minutes=step.minutes, why=step.why, question=check.question, state=check.state, unit=check.unit)
+    return NextCheckOut(
+        key=check.key, minutes=step.minutes, why=step.why, question=check.question, state=check.state, unit=check.unit, look=check.look
+    )
 
 
 class SentenceIn(Strict):

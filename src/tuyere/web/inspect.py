@@ -1,5 +1,6 @@
 """The Inspect station of a drive: what its record knows enters a diagnosis by itself, and says so."""
 
+import uuid
 from datetime import datetime
 
 from flask import Response
@@ -8,17 +9,20 @@ from sqlmodel import Session, col, select
 
 from tuyere.core.diagnosis.diagnose import diagnose
 from tuyere.core.diagnosis.knowledge import Family, knowledge
+from tuyere.core.diagnosis.triage import triage
 from tuyere.core.drives import registry
+from tuyere.core.layout.form import read_path
+from tuyere.core.layout.routing import tight_on_back
 from tuyere.core.sheet.solve import solve
 from tuyere.store import drives
 from tuyere.store.columns import now
 from tuyere.store.dues import facts_of
-from tuyere.store.tables import BeltLife, Configuration, Drive, Reading, Role, TemporaryFix
+from tuyere.store.tables import BeltLife, Configuration, Drive, Finding, Reading, Role, TemporaryFix
 from tuyere.web.answers import answer
 from tuyere.web.diagnosis import DiagnosisOut, Key, Number, diagnosis_out, refuse_unknown
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import Strict, part_of
-from tuyere.web.forms import SheetForm, ToothedForm, read_sheet
+from tuyere.web.forms import SheetForm, SurveyForm, ToothedForm, read_sheet, typed_path
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading
@@ -38,6 +42,7 @@ class SeenIn(Strict):
     seen: list[Key] = Field(default_factory=list, max_length=400)
     not_seen: list[Key] = Field(default_factory=list, max_length=400)
     checks: dict[Key, StrictBool | Number | str] = Field(default_factory=dict, max_length=400)
+    ticks: list[Key] = Field(default_factory=list, max_length=40, description="steps of a triage that are done")
     left_out: list[Key] = Field(default_factory=list, max_length=40, description="facts of the record that do not hold any more")
 
 
@@ -57,6 +62,7 @@ class InspectSignOut(BaseModel):
     key: str
     question: str
     place: str
+    look: str
 
 
 class AskedOut(BaseModel):
@@ -67,6 +73,19 @@ class AskedOut(BaseModel):
     unit: str
 
 
+class TriageOut(BaseModel):
+    """A step for a machine that stands: how it came out (null: it is the next), and what that means where it ends the matter."""
+
+    key: str
+    ask: str
+    how: str
+    state: str
+    look: str
+    check: str = Field(description="the check that it answers; empty: it is done and ticked")
+    answer: bool | None
+    ends: str
+
+
 class InspectOut(BaseModel):
     """The station: what the drive's kind can show, what its record knows, and what it comes to."""
 
@@ -74,6 +93,7 @@ class InspectOut(BaseModel):
     signs: list[InspectSignOut]
     known: list[KnownOut]
     checks: list[AskedOut]
+    triage: list[TriageOut]
     diagnosis: DiagnosisOut
 
 
@@ -96,12 +116,29 @@ def post_diagnosis(path: DrivePath, body: SeenIn) -> Response:
     return answer(
         InspectOut(
             family=family,
-            signs=[InspectSignOut(key=s.key, question=s.question, place=s.place) for s in known.signs.values() if family in s.families],
+            signs=[
+                InspectSignOut(key=s.key, question=s.question, place=s.place, look=s.look)
+                for s in known.signs.values()
+                if family in s.families
+            ],
             known=[
                 KnownOut(key=k, question=known.facts[k].question, value=_shown(value, known.facts[k].unit), source=source, used=k in used)
                 for k, (value, source) in facts.items()
             ],
             checks=[AskedOut(key=k, question=known.checks[k].question, unit=known.checks[k].unit) for k in body.checks],
+            triage=[
+                TriageOut(
+                    key=t.step.key,
+                    ask=t.step.ask,
+                    how=t.step.how,
+                    state=t.step.state,
+                    look=t.step.look,
+                    check=t.step.check,
+                    answer=t.answer,
+                    ends=t.ends,
+                )
+                for t in triage(family, body.seen, body.checks, body.ticks)
+            ],
             diagnosis=diagnosis_out(found),
         )
     )
@@ -161,6 +198,7 @@ def _of_sheet(drive: Drive, configuration: Configuration | None) -> Known:
     if design and carries and carries.value_si:
         found["load_share"] = (100 * design.value_si / carries.value_si, "by the sheet")
     read = registry.family(drive.family).loop(part_of(survey.first.fitted))
+    found |= _of_path(survey)
     least = read.loop.least_m if read and read.loop else 0.0
     across = [f.value_si for k, f in figures.items() if k in ("driver_datum", "driven_datum")]
     if least and across:
@@ -169,6 +207,21 @@ def _of_sheet(drive: Drive, configuration: Configuration | None) -> Known:
     if power and power.value_si < SMALL_W and "bushing" in (bearings.get("wheel_1_bearing"), bearings.get("wheel_2_bearing")):
         found["meant_loose"] = (True, "under 1 hp in plain bushings")
     return found
+
+
+def _of_path(survey: SurveyForm) -> Known:
+    """What its wheels in the plane say: whether one bends the belt backward more tightly than it is made for."""
+    if not survey.layout.wheels:
+        return {}
+    tight = [w for on in read_path(typed_path(survey)).on_wheels for w in tight_on_back(on)]
+    return {"back_idler": (True, f"{tight[0].name}, by the survey")} if tight else {}
+
+
+def _dressed(session: Session, drive_id: uuid.UUID, since: datetime | None) -> Known:
+    """Whether somebody saw dressing on the set that is on."""
+    wanted = select(Finding).where(Finding.drive_id == drive_id, Finding.sign == "dressing").order_by(col(Finding.found_at).desc())
+    seen = session.exec(wanted.limit(1)).first()
+    return {"dressing_used": (True, f"seen {_day(seen.found_at)}")} if seen and (since is None or seen.found_at > since) else {}
 
 
 def _of_life(session: Session, drive: Drive, configuration: Configuration | None) -> Known:
@@ -184,6 +237,7 @@ def _of_life(session: Session, drive: Drive, configuration: Configuration | None
                 again = any(h.kind == "re-tension" and h.at > fitted for h in facts.happened)
                 found["run_in_done"] = (again, "by the record")
     wanted = select(BeltLife).where(BeltLife.drive_id == drive.id).order_by(col(BeltLife.ended_on).desc()).limit(1)
+    found |= _dressed(session, drive.id, fitted)
     if life := session.exec(wanted).first():
         found["last_life"] = (life.hours_h, f"came off {life.ended_on:%d %b %Y}")
     fix = session.exec(select(TemporaryFix).where(TemporaryFix.drive_id == drive.id, col(TemporaryFix.off_at).is_(None))).first()

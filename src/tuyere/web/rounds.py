@@ -225,7 +225,7 @@ def post_round(path: DrivePath, body: BeginRound) -> Response:
 
 
 class FoundForm(Strict):
-    """What was found at an item; over which version of the answer (0: the first). `words`: what is not OK, or why it cannot be looked at."""
+    """What was found at an item, over which version of the answer (0: the first). `words`: what is not OK, or why it cannot be."""
 
     item: str = Field(max_length=40)
     found: Literal["ok", "not ok", "cannot"]
@@ -260,7 +260,7 @@ def post_item(path: RoundPath, body: FoundForm) -> Response:
             row = RoundAnswer(
                 id=uuid.uuid5(round_.id, body.item), round_id=round_.id, item=body.item, found=body.found, words=words, by=writer.person_id
             )
-            row.finding_id = _raise(session, writer, round_, row) if body.found == "not ok" else None
+            row.finding_id = raise_finding(session, writer, round_, row) if body.found == "not ok" else None
             insert(session, writer, row, "answered an item of a round")
         else:
             values = {"found": body.found, "words": words, "at": now(), "by": writer.person_id}
@@ -272,12 +272,13 @@ def post_item(path: RoundPath, body: FoundForm) -> Response:
     return answer(ItemKeptOut(**done.body), done.status)
 
 
-def _raise(session: Session, writer: Writer, round_: Round, row: RoundAnswer) -> uuid.UUID:
-    """The finding of an item that is not OK."""
+def raise_finding(session: Session, writer: Writer, round_: Round, row: RoundAnswer) -> uuid.UUID:
+    """The finding of an item that is not OK, as old as the answer."""
     item = items()[row.item]
     finding = Finding(
         id=uuid.uuid5(row.id, "finding"), drive_id=round_.drive_id, what=f"Not OK: {item.ask.rstrip('?')}"[:120], weight=item.weight.value,
-        found_by=writer.person_id, sign="round", words=row.words, page=item.measure or "inspect/wrong", machine_state=item.state,
+        found_by=writer.person_id, found_at=row.at, sign="round", words=row.words, page=item.measure or "inspect",
+        machine_state=item.state,
     )  # fmt: skip
     insert(session, writer, finding, "raised a finding")
     return finding.id
@@ -291,13 +292,22 @@ def _follow(session: Session, writer: Writer, round_: Round, row: RoundAnswer) -
             change(session, writer, finding, finding.row_version, "closed", "said", f"Answered anew on the round: {row.found}.")
         return
     if finding is None:
-        row.finding_id = _raise(session, writer, round_, row)
+        row.finding_id = raise_finding(session, writer, round_, row)
         session.add(row)
         return
     if finding.closed_at is not None:
         change(session, writer, finding, finding.row_version, "open", "said", "")
     if finding.words != row.words:
         update(session, writer, finding, finding.row_version, {"words": row.words}, "said more of a finding")
+
+
+def counted(done: int, of: int, not_ok: int) -> str:
+    """How a round ended.
+
+    >>> counted(11, 12, 1)
+    '11 of 12 looked at, 1 not OK'
+    """
+    return f"{done} of {of} looked at, {not_ok} not OK"
 
 
 class FinishRound(Strict):
@@ -321,7 +331,7 @@ def post_finish(path: RoundPath, body: FinishRound) -> Response:
         if left and not note:
             sentence = f"{left} of {len(told.items)} not looked at yet: look, or say why they are left."
             raise Refusal(422, sentence, [FieldError(field="note", detail=sentence)])
-        at, counts = now(), f"{told.done} of {len(told.items)} looked at, {told.not_ok} not OK"
+        at, counts = now(), counted(told.done, len(told.items), told.not_ok)
         values = {"finished_at": at, "finished_by": writer.person_id, "note": note, "said": counts}
         update(session, writer, row, body.row_version, values, "finished a round")
         drive = session.get_one(Drive, row.drive_id)

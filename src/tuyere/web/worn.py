@@ -2,7 +2,7 @@
 
 import uuid
 from collections.abc import Sequence
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from typing import Annotated, Any, Literal
 
 from flask import Response
@@ -35,7 +35,7 @@ from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
 from tuyere.web.surveyed import survey_form
-from tuyere.web.worn_places import PlaceOut, places_of, places_out, whole_set
+from tuyere.web.worn_places import WornPlaceOut, places_of, places_out, whole_set
 
 blueprint = routes("worn", "/api", "inspect")
 
@@ -99,7 +99,7 @@ class LookOut(BaseModel):
     notes: dict[str, Note]
     problems: list[Problem]
     kept: list[WearKeptOut]
-    places: list[PlaceOut] = Field(description="every wheel, groove or belt to go round, with its last reading")
+    places: list[WornPlaceOut] = Field(description="every wheel, groove or belt to go round, with its last reading")
     whole_set: list[str] = Field(description="what to renew together where a wheel is at its limit")
     hours_left: list[float | None] | None
     runs_out: list[date | None] | None
@@ -117,7 +117,8 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
         facts = facts_of(session, [drive.id])[drive.id]
         clock = facts.clock(configuration.hours_per_day if configuration else None)
         fitted = max((h.at for h in facts.happened if h.kind in ANEW), default=None)
-    same = [r for r, _ in rows if not body.where or r.summary["where"] == body.where]
+    wheres = {r.summary["where"] for r, _ in rows}  # one place's readings say nothing of another's
+    same = [r for r, _ in rows if r.summary["where"] == body.where or (not body.where and len(wheres) == 1)]
     left, days, refused = _ahead(found, [_point(r) for r in same], clock, fitted)
     worn, limit = found.worn, found.limit
     survey, family = survey_form(drive, configuration), family_of(drive, configuration)
@@ -269,10 +270,10 @@ def _promise(session: Session, writer: Writer, drive: Drive, configuration: Conf
     nothing_typed = read_wear(said["what"], _part(drive, configuration), {}, {})
     fitted = max((h.at for h in facts.happened if h.kind in ANEW), default=None)
     left, _, _ = _ahead(nothing_typed, [_point(r) for r in rows], clock, fitted)
-    when = clock.when(now(), EARLY * left[0]) if left and left[0] else None
-    if when is None or when.likely is None or when.likely.date() <= now().date():
+    when = clock.when(now(), EARLY * left[0]) if left and left[0] is not None and said["share"] < 1 else None
+    if when is None or when.likely is None:
         return ""
-    on = when.likely.date()
+    on = max(when.likely.date(), now().date() + timedelta(days=1))
     insert(
         session, writer, Due(id=uuid.uuid5(row.id, "measure again"), drive_id=drive.id, what=what, due_on=on, page=page), "promised a look"
     )

@@ -16,7 +16,7 @@ NOUN = {"v": "sheave", "ribbed": "sheave", "chain": "sprocket", "conveyor": "spr
 MOST = 24
 
 
-class PlaceOut(BaseModel):
+class WornPlaceOut(BaseModel):
     """A place to measure, and the last reading there since the part went on: share of the limit, words, when; null where there is none."""
 
     where: str
@@ -50,19 +50,19 @@ def _count(fitted: FittedForm | SheavesForm | ToothedForm | FlatForm) -> int:
     return int(said) if said.isdigit() and 1 <= int(said) <= MOST else 1
 
 
-def places_out(where: Sequence[str], rows: Sequence[Reading], since: datetime | None) -> list[PlaceOut]:
+def places_out(where: Sequence[str], rows: Sequence[Reading], since: datetime | None) -> list[WornPlaceOut]:
     """Each place with its last reading since the part went on; places that were measured and are not on the list come last."""
     last = {r.summary["where"]: r for r in rows if since is None or r.taken_at > since}
     names = [*where, *(w for w in last if w and w not in where)]
     return [
-        PlaceOut(where=w, share=last[w].summary["share"], text=last[w].summary["text"], at=last[w].taken_at)
+        WornPlaceOut(where=w, share=last[w].summary["share"], text=last[w].summary["text"], at=last[w].taken_at)
         if w in last
-        else PlaceOut(where=w, share=None, text="", at=None)
+        else WornPlaceOut(where=w, share=None, text="", at=None)
         for w in names
     ]
 
 
-def whole_set(what: str, survey: SurveyForm, family: str, places: Sequence[PlaceOut]) -> list[str]:
+def whole_set(what: str, survey: SurveyForm, family: str, places: Sequence[WornPlaceOut]) -> list[str]:
     """What a wheel at its limit calls for: every wheel on the path and what runs on them; empty while none is at its limit."""
     if what not in RUINS_THE_NEXT or not any(p.share is not None and p.share >= 1 for p in places):
         return []

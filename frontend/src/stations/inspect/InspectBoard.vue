@@ -2,13 +2,16 @@
 import { useMediaQuery } from '@vueuse/core'
 import { computed, inject } from 'vue'
 
+import type { Choices, DriveOut } from '../../api/client'
 import { say } from '../../settings'
+import RoundBoard from './RoundBoard.vue'
 import SignList from './SignList.vue'
+import WearBoard from './WearBoard.vue'
 import { inspectKey, type Place } from './useInspect'
 
 /** A drive to point at: tap where something is seen or heard, then what. */
 defineOptions({ inheritAttrs: false })
-const { ask } = defineProps<{ ask: string }>()
+const { ask } = defineProps<{ drive: DriveOut; choices: Choices; ask: string }>()
 const desk = inject(inspectKey)!
 const wide = useMediaQuery('(min-width: 761px)')
 const chain = computed(() => ['chain', 'conveyor'].includes(desk.answer.value?.family ?? ''))
@@ -28,7 +31,9 @@ const title = (key: Place) => desk.places.value.find((p) => p.key === key)?.titl
 </script>
 
 <template>
-  <slot v-if="ask === 'wear'" />
+  <WearBoard v-if="ask === 'wear'" />
+  <RoundBoard v-else-if="ask === 'round'" :drive="drive" :choices="choices" />
+  <slot v-else-if="ask === 'photos'" />
   <div v-else class="inspect">
     <div class="picture">
       <svg viewBox="0 0 680 410" aria-hidden="true">
@@ -132,6 +137,9 @@ circle {
 .spot.on {
   background: var(--ink);
   color: var(--sheet);
+}
+.spot b {
+  margin-left: 5px;
 }
 .spot.some b {
   color: var(--ember);

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, inject, ref, watch } from 'vue'
 
+import LookPicture from '../../looks/LookPicture.vue'
 import { say } from '../../settings'
-import { inspectKey } from './useInspect'
+import { inspectKey, stateOf } from './useInspect'
 
 /** The next check: what to do, in which state of the machine, and what came of it. */
 const desk = inject(inspectKey)!
@@ -13,19 +14,16 @@ const parsed = computed(() => {
   const value = Number(number.value.replace(',', '.'))
   return number.value.trim() && Number.isFinite(value) ? value : null
 })
-const STATES: Record<string, string> = {
-  'locked out': 'Machine isolated: locked out, tried, guard off only now.',
-  'running, guarded': 'Machine running, guard on: from outside the guard.',
-  'running, guard on': 'Machine running, guard on: from outside the guard.',
-  'qualified person': 'Live parts: a qualified person only.',
-}
 </script>
 
 <template>
   <section v-if="next" class="next" aria-label="Next check">
     <span class="small soft">Look next, about {{ next.minutes }} min</span>
-    <b>{{ say(next.question) }}</b>
-    <p class="small">{{ STATES[next.state] ?? `Machine: ${next.state}.` }}</p>
+    <div class="what">
+      <div v-if="next.look" class="look"><LookPicture :look="next.look" /></div>
+      <b>{{ say(next.question) }}</b>
+    </div>
+    <p class="small">{{ stateOf(next.state) }}</p>
     <p class="small soft">{{ say(next.why) }}</p>
     <div class="three">
       <el-button @click="desk.check(next.key, true)">Yes</el-button>
@@ -51,6 +49,16 @@ const STATES: Record<string, string> = {
   padding: 10px 12px 12px;
   display: grid;
   gap: 5px;
+}
+
+.what {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 12px;
+  align-items: center;
+}
+.look {
+  width: 104px;
 }
 b {
   font-size: 16px;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
 
+import LookPicture from '../../looks/LookPicture.vue'
 import { say } from '../../settings'
 import { inspectKey } from './useInspect'
 
@@ -19,6 +20,7 @@ const title = computed(() => desk.places.value.find((p) => p.key === desk.place.
         @click="desk.tap(s.key)"
       >
         <span class="mark" aria-hidden="true">{{ { there: '✓', not: '–', '': '' }[desk.state(s.key)] }}</span>
+        <span v-if="s.look" class="look"><LookPicture :look="s.look" /></span>
         <span>{{ say(s.question) }}<span v-if="desk.state(s.key) === 'not'" class="soft"> (not so)</span></span>
       </button>
     </li>
@@ -31,7 +33,7 @@ const title = computed(() => desk.places.value.find((p) => p.key === desk.place.
   margin: 0;
   padding: 10px 16px;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
   gap: 6px;
   align-content: start;
   overflow-y: auto;
@@ -39,9 +41,8 @@ const title = computed(() => desk.places.value.find((p) => p.key === desk.place.
   background: var(--sheet);
 }
 .signs button {
-  display: grid;
-  grid-template-columns: 22px 1fr;
-  gap: 6px;
+  display: flex;
+  gap: 8px;
   align-items: center;
   width: 100%;
   min-height: 48px;
@@ -62,7 +63,11 @@ const title = computed(() => desk.places.value.find((p) => p.key === desk.place.
 .signs .not {
   color: var(--ink-2);
 }
+.look {
+  flex: 0 0 50px;
+}
 .mark {
+  flex: 0 0 16px;
   font-size: 17px;
   font-weight: 640;
   text-align: center;

@@ -1,60 +1,39 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
-import { useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, inject } from 'vue'
+import { useRoute } from 'vue-router'
 
-import { api, type Choices, type DriveOut, type Entry, unwrap } from '../../api/client'
+import type { Choices } from '../../api/client'
 import { useMayWrite } from '../../api/queries'
-import type { components } from '../../api/schema'
-import { useWrite } from '../../api/useWrite'
 import { say } from '../../settings'
 import CautionStrip from '../../sheet/CautionStrip.vue'
-import { blankEntry, usualUnit } from '../../sheet/form'
 import KeepBar from '../../sheet/KeepBar.vue'
 import MeasureField from '../../sheet/MeasureField.vue'
 import ReadingFoot from '../../sheet/ReadingFoot.vue'
-import { useAnswer } from '../../sheet/useAnswer'
 import { useAnswers } from '../../sheet/useAnswers'
 import VerdictNotes from '../../sheet/VerdictNotes.vue'
 import { when } from '../../words'
 import WordField from '../survey/WordField.vue'
+import { wearKey } from './useWear'
 
 /** How worn: measured against its limit, kept, and when the limit will come by this drive's own readings. */
-type Form = Required<components['schemas']['WearForm']>
-const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
-const client = useQueryClient()
+const { drive, choices } = defineProps<{ drive: { id: string }; choices: Choices }>()
 const mayWrite = useMayWrite()
-const empty = (what = ''): Form => ({ what, where: '', quantities: {}, words: {} })
-const form = useLocalStorage<Form>(`tuyere-wear-${drive.id}`, empty())
-const stamp = ref(0)
-const { answer: a } = useAnswer(
-  () => [form.value, stamp.value],
-  (signal) =>
-    unwrap(
-      api.POST('/api/drives/{drive_id}/wear/look', {
-        params: { path: { drive_id: drive.id } },
-        body: form.value,
-        signal,
-      }),
-    ),
-)
+const desk = inject(wearKey)!
+const { form, answer: a, what, at, put, hourMeter, note, kept, keep, busy, waiting, problem, retry } = desk
 useAnswers(a)
 const whats = computed(() => Object.entries(a.value?.whats ?? {}).map(([value, label]) => ({ value, label })))
-const what = computed({
-  get: () => a.value?.what ?? '',
-  set: (said: string) => (form.value = empty(said)),
-})
-const at = (key: string, field: string): Entry =>
-  form.value.quantities[key] ?? { ...blankEntry(), unit: usualUnit(choices, field) }
-const put = (key: string) => (e: Entry) =>
-  (form.value = { ...form.value, quantities: { ...form.value.quantities, [key]: e } })
-const word = (key: string) =>
-  computed({
-    get: () => form.value.words[key] ?? '',
-    set: (said: string) => (form.value = { ...form.value, words: { ...form.value.words, [key]: said } }),
-  })
-const count = word('count')
-const fixed = word('fixed')
+const count = desk.word('count')
+const fixed = desk.word('fixed')
+const seen = desk.word('seen')
+const chainCount = desk.word('chain_count')
+const SEEN = [
+  { key: 'no', label: 'Not there' },
+  { key: 'begins', label: 'It begins' },
+  { key: 'yes', label: 'There' },
+]
+/** The address may name what to measure: from a round, or a promise. */
+const asked = useRoute().query.what
+if (typeof asked === 'string' && asked && asked !== form.value.what) what.value = asked
 const verdicts = computed(() =>
   a.value?.headline
     ? [
@@ -68,29 +47,6 @@ const verdicts = computed(() =>
       ]
     : [],
 )
-const hourMeter = ref('')
-const note = ref('')
-const kept = ref('')
-const { write, busy, waiting, problem, retry } = useWrite(
-  `wear-${drive.id}`,
-  (body: Omit<components['schemas']['KeepWear'], 'id'>, key, id) =>
-    unwrap(
-      api.POST('/api/drives/{drive_id}/wear', {
-        params: { path: { drive_id: drive.id }, header: { 'Idempotency-Key': key } },
-        body: { ...body, id },
-      }),
-    ),
-)
-async function keep(): Promise<void> {
-  const done = await write({ ...form.value, hour_meter: hourMeter.value, note: note.value })
-  if (!done) return
-  kept.value = `Kept. ${done.headline}.`
-  form.value = { ...empty(form.value.what), where: form.value.where }
-  hourMeter.value = note.value = ''
-  stamp.value += 1
-  for (const key of ['log', 'drive']) void client.invalidateQueries({ queryKey: [key, drive.id] })
-  void client.invalidateQueries({ queryKey: ['floor'] })
-}
 const hours = (h: number | null | undefined) => (h === null || h === undefined ? '' : `${Math.round(h / 10) * 10} h`)
 const day = (d: string | null | undefined) =>
   d ? new Date(d).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' }) : ''
@@ -100,13 +56,14 @@ const ahead = computed(() => {
   if (!left) return null
   const [low, middle, high] = left
   return {
-    head: middle === 0 ? 'The limit is reached' : `The limit comes in about ${hours(middle)}`,
+    head:
+      middle === 0 ? 'By its readings the limit may be reached by now' : `The limit comes in about ${hours(middle)}`,
     band:
       high === null || high === undefined
         ? `at the earliest in ${hours(low)}; how late is open`
         : `between ${hours(low)} and ${hours(high)}, nine times in ten`,
     days: days?.[0] ? `by the hours it runs: ${day(days[0])}${days[2] ? ` to ${day(days[2])}` : ' or later'}` : '',
-    before: days?.[0] ? `Look again before ${day(days[0])}.` : '',
+    before: middle === 0 ? 'Measure it today.' : days?.[0] ? `Look again before ${day(days[0])}.` : '',
   }
 })
 </script>
@@ -122,11 +79,28 @@ const ahead = computed(() => {
       <WordField v-model="what" name="what" label="What is worn" :options="whats" />
       <label class="own">
         <span>Where</span>
-        <input v-model="form.where" data-entry maxlength="60" placeholder="driver sheave, groove 2" />
+        <input
+          v-model="form.where"
+          data-entry
+          maxlength="60"
+          :placeholder="a.places[0]?.where ?? 'first third of the chain'"
+        />
       </label>
-      <p class="small">Measure {{ say(a.measured) }}. Limit {{ a.limit }}.</p>
-      <div class="two">
-        <template v-if="a.spans">
+      <p class="small">
+        {{ a.unit === 'look' ? 'Look' : 'Measure' }} {{ say(a.measured) }}, with {{ say(a.tool) }}.<template
+          v-if="a.unit !== 'look'"
+        >
+          Limit {{ a.limit }}.</template
+        >
+      </p>
+      <div v-if="a.unit === 'look'" class="three" role="group" :aria-label="a.whats[a.what]">
+        <button v-for="x in SEEN" :key="x.key" type="button" :aria-pressed="seen === x.key" @click="seen = x.key">
+          {{ x.label }}
+        </button>
+      </div>
+      <div v-else class="two">
+        <WordField v-if="a.unit === 'count'" v-model="count" name="count" label="How many" placeholder="2" />
+        <template v-else-if="a.spans">
           <MeasureField
             :model-value="at('span', 'pitch_span')"
             name="span"
@@ -143,6 +117,23 @@ const ahead = computed(() => {
             label="One pitch, new"
             @update:model-value="put('pitch')($event)"
           />
+          <template v-if="a.what === 'dogs'">
+            <MeasureField
+              :model-value="at('chain_span', 'pitch_span')"
+              name="chain_span"
+              field="pitch_span"
+              label="Conveyor chain: length"
+              @update:model-value="put('chain_span')($event)"
+            />
+            <WordField v-model="chainCount" name="chain_count" label="over how many pitches" placeholder="10" />
+            <MeasureField
+              :model-value="at('chain_pitch', 'pitch_span')"
+              name="chain_pitch"
+              field="pitch_span"
+              label="its pitch, new"
+              @update:model-value="put('chain_pitch')($event)"
+            />
+          </template>
           <WordField
             v-if="a.what === 'chain'"
             v-model="fixed"
@@ -165,7 +156,7 @@ const ahead = computed(() => {
         />
       </div>
       <p v-if="a.lacks" class="small soft">{{ a.lacks }}</p>
-      <p v-if="a.value" class="is">
+      <p v-if="a.value && a.unit !== 'look'" class="is">
         <b>{{ a.value }}</b><span class="soft small"> of {{ a.limit }}</span>
       </p>
       <section v-if="ahead" class="ahead" aria-label="When the limit comes">
@@ -190,6 +181,17 @@ const ahead = computed(() => {
           ></span>
         </li>
       </ol>
+      <section v-if="a.whole_set.length" class="ahead" aria-label="The whole set">
+        <b>Renew it as a set</b>
+        <span class="small"
+          >A new belt or chain on a worn wheel wears as fast as the old one, and a new wheel under a worn one’s belt
+          too.</span
+        >
+        <ul>
+          <li v-for="w in a.whole_set" :key="w">{{ w }}</li>
+        </ul>
+        <router-link :to="`/drives/${drive.id}/counter`" class="small">To the counter slip</router-link>
+      </section>
       <p class="small soft">{{ a.source }}</p>
     </template>
   </div>
@@ -241,6 +243,28 @@ h3 {
   grid-template-columns: 1fr 1fr;
   gap: 8px 14px;
   align-items: start;
+}
+.three {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 8px;
+}
+.three button {
+  min-height: 56px;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  background: var(--sheet);
+  font-size: 17px;
+  font-weight: 600;
+  cursor: pointer;
+}
+.three [aria-pressed='true'] {
+  border-color: var(--ink);
+  box-shadow: inset 0 0 0 2px var(--ink);
+}
+.ahead ul {
+  margin: 2px 0;
+  padding-left: 18px;
 }
 .is b {
   font-size: 22px;

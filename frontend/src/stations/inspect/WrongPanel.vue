@@ -8,6 +8,7 @@ import CautionStrip from '../../sheet/CautionStrip.vue'
 import { inspectKey } from './useInspect'
 import NextCheck from './NextCheck.vue'
 import SignList from './SignList.vue'
+import TriageSteps from './TriageSteps.vue'
 
 /** What is wrong: said in one's own words or tapped, with what the record knows; causes ranked, and one check at a time. */
 defineOptions({ inheritAttrs: false })
@@ -80,7 +81,8 @@ const answered = (key: string) => {
         </button>
       </li>
     </ul>
-    <NextCheck v-if="desk.something.value" />
+    <TriageSteps />
+    <NextCheck v-if="desk.something.value && !a?.triage.length" />
     <ol v-if="desk.something.value" class="causes">
       <li v-for="c in causes" :key="c.key">
         <details :open="c === first">

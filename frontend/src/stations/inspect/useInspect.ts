@@ -23,14 +23,19 @@ export const PLACES = [
 ] as const
 export type Place = (typeof PLACES)[number]['key']
 
+const STATES: Record<string, string> = {
+  'locked out': 'Machine isolated: locked out, tried, guard off only now.',
+  'running, guarded': 'Machine running, guard on: from outside the guard.',
+  'running, guard on': 'Machine running, guard on: from outside the guard.',
+  'qualified person': 'Live parts: a qualified person only.',
+}
+/** In which state the machine must be, as a sentence. */
+export const stateOf = (state: string) => STATES[state] ?? `Machine: ${state}.`
+
 /** What is tapped and found at a drive, kept on this device until it is done with, and what it comes to; each change asks the server once. */
 export function useInspect(drive: () => DriveOut) {
-  const told = useLocalStorage(`tuyere-inspect-${drive().id}`, {
-    seen: [] as string[],
-    notSeen: [] as string[],
-    checks: {} as Record<string, Answered>,
-    leftOut: [] as string[],
-  })
+  const blank = { seen: [] as string[], notSeen: [] as string[], checks: {} as Record<string, Answered>, leftOut: [] as string[], ticks: [] as string[] } // prettier-ignore
+  const told = useLocalStorage(`tuyere-inspect-${drive().id}`, blank, { mergeDefaults: true })
   const { answer, unreachable, again } = useAnswer(
     () => told.value,
     (signal) =>
@@ -42,6 +47,7 @@ export function useInspect(drive: () => DriveOut) {
             not_seen: told.value.notSeen,
             checks: told.value.checks,
             left_out: told.value.leftOut,
+            ticks: told.value.ticks,
           },
           signal,
         }),
@@ -90,8 +96,12 @@ export function useInspect(drive: () => DriveOut) {
     const without = told.value.leftOut.filter((k) => k !== key)
     told.value = { ...told.value, leftOut: holds ? without : [...without, key] }
   }
+  function tick(key: string, done: boolean): void {
+    const without = told.value.ticks.filter((k) => k !== key)
+    told.value = { ...told.value, ticks: done ? [...without, key] : without }
+  }
   function clear(): void {
-    told.value = { seen: [], notSeen: [], checks: {}, leftOut: [] }
+    told.value = { seen: [], notSeen: [], checks: {}, leftOut: [], ticks: [] }
   }
 
   const matched = shallowRef<{ key: string; question: string }[] | null>(null)
@@ -108,7 +118,7 @@ export function useInspect(drive: () => DriveOut) {
     matched.value = found.signs.filter((s) => mine.has(s.key)).slice(0, 6)
   }, 250)
   const something = computed(() => told.value.seen.length + Object.keys(told.value.checks).length > 0)
-  return { told, answer, unreachable, again, place, places, signs, question, tap, take, see, state, check, uncheck, useFact, clear, matched, words, look, something } // prettier-ignore
+  return { told, answer, unreachable, again, place, places, signs, question, tap, take, see, state, check, uncheck, tick, useFact, clear, matched, words, look, something } // prettier-ignore
 }
 
 export type InspectDesk = ReturnType<typeof useInspect>

@@ -13,6 +13,7 @@ import type { Origin } from '../../api/client'
 import { dueText, when } from '../../words'
 import AlignLines from './AlignLines.vue'
 import AlignTrend from './AlignTrend.vue'
+import PhotoStrip from '../../photos/PhotoStrip.vue'
 import TrendChart from './TrendChart.vue'
 
 defineOptions({ inheritAttrs: false })
@@ -42,7 +43,7 @@ const marked = ref('')
 const SHOWN: { title: string; kinds: readonly string[] }[] = [
   { title: 'All', kinds: [] },
   { title: 'Readings', kinds: ['belt tension', 'alignment', 'wear', 'shaft speed', 'trial', 'hours'] },
-  { title: 'Seen', kinds: ['finding'] },
+  { title: 'Seen', kinds: ['finding', 'round'] },
   { title: 'Done', kinds: ['done', 'set ended', 'get-home fix', 'due'] },
   { title: 'Surveys', kinds: ['survey', 'counter slip'] },
 ]
@@ -248,8 +249,9 @@ const print = () => window.print()
             </div>
           </dl>
           <p v-if="e.note" class="note">“{{ e.note }}”</p>
+          <PhotoStrip v-if="e.kind === 'finding'" :drive="drive" :finding-id="e.id" />
           <button
-            v-if="mayWrite && e.values?.length"
+            v-if="mayWrite && (e.values?.length || e.kind === 'wear')"
             type="button"
             class="bare small no-print act"
             @click="strike(e, !e.struck)"

@@ -89,6 +89,22 @@ class Fact:
 
 
 @dataclass(frozen=True)
+class Step:
+    """One step of a triage: done and ticked, or a check; what it means where it comes out `yes` or `no`, empty where one goes on."""
+
+    family: str
+    sign: str
+    key: str
+    ask: str
+    how: str
+    state: str
+    look: str
+    check: str = ""
+    yes: str = ""
+    no: str = ""
+
+
+@dataclass(frozen=True)
 class Knowledge:
     """All of it, by key."""
 
@@ -96,6 +112,7 @@ class Knowledge:
     causes: dict[str, Cause]
     checks: dict[str, Check]
     facts: dict[str, Fact]
+    triage: tuple[Step, ...]
 
 
 @cache
@@ -111,4 +128,5 @@ def knowledge() -> Knowledge:
             for k, c in told["checks"].items()
         },
         {k: Fact(k, f["question"], tuple(f["families"]), f["unit"], tuple(Then(**t) for t in f["then"])) for k, f in told["facts"].items()},
+        tuple(Step(**s) for s in told["triage"]),
     )  # fmt: skip

@@ -127,10 +127,8 @@ def judge_bends(belt: BeltOnWheels) -> list[Verdict]:
                 f"The belt wants {both(belt.least_line_diameter_m)} at least on its line; bent tighter it cracks and slips early.",
             )
         )
-    loaded = [2 * w.rim_radius_m for w in belt.wheels if w.role != "idler"]
-    least = _BACK_IDLER * min(loaded, default=0.0)
-    tight = [w for w in belt.wheels if belt.seat != "sprocket" and w.contact == "back" and 2 * w.rim_radius_m < least - 1e-9]
-    if tight:
+    least = _least_on_back_m(belt)
+    if tight := tight_on_back(belt):
         found.append(
             Verdict(
                 "bend",
@@ -140,6 +138,16 @@ def judge_bends(belt: BeltOnWheels) -> list[Verdict]:
             )
         )
     return found  # fmt: skip
+
+
+def _least_on_back_m(belt: BeltOnWheels) -> float:
+    return _BACK_IDLER * min((2 * w.rim_radius_m for w in belt.wheels if w.role != "idler"), default=0.0)
+
+
+def tight_on_back(belt: BeltOnWheels) -> list[PathWheel]:
+    """Wheels that bend a belt backward more tightly than it is made for; a chain bends both ways."""
+    least = _least_on_back_m(belt)
+    return [w for w in belt.wheels if belt.seat != "sprocket" and w.contact == "back" and 2 * w.rim_radius_m < least - 1e-9]
 
 
 def judge_crossed(belt: BeltOnWheels, centre_m: float) -> list[Verdict]:
