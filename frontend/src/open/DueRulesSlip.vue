@@ -135,8 +135,8 @@ const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === 
       <label>
         Done at
         <select v-model="form.page">
-          <option v-for="p in ['tension', 'align', 'survey', 'speed', 'size']" :key="p" :value="p">
-            {{ capital(p) }}
+          <option v-for="p in ['tension', 'align', 'inspect/round', 'survey', 'speed', 'size']" :key="p" :value="p">
+            {{ capital(p.replace('inspect/', '')) }}
           </option>
         </select>
       </label>

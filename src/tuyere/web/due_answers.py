@@ -206,7 +206,7 @@ class RuleForm(Strict):
     after_months: int | None = Field(None, ge=1, le=240)
     repeats: bool = False
     kinds: list[str] = Field(default_factory=list, max_length=20)
-    page: Literal["survey", "speed", "size", "tension", "align"] = "tension"
+    page: Literal["survey", "speed", "size", "tension", "align", "inspect/round"] = "tension"
     used: bool = True
 
 

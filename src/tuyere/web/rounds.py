@@ -16,7 +16,7 @@ from tuyere.store.columns import now
 from tuyere.store.dues import answer_by_look
 from tuyere.store.findings import Cause, change
 from tuyere.store.inspect_tables import Round, RoundAnswer
-from tuyere.store.tables import Configuration, Drive, Finding, Reading, Role
+from tuyere.store.tables import Drive, Finding, Reading, Role
 from tuyere.store.write import Answer, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
@@ -337,14 +337,10 @@ def post_finish(path: RoundPath, body: FinishRound) -> Response:
         drive = session.get_one(Drive, row.drive_id)
         configuration = drives.current_configuration(session, drive.id)
         cause = Cause(row.id, "job", f"Round finished {at:%d %b %Y}: {counts}", at)
-        dues = _dues_by(session, writer, drive, configuration, cause) if not left and row.depth != "quick" else []
+        # A whole or usual round, all of it looked at, does the dues that ask for one.
+        hours = configuration.hours_per_day if configuration else None
+        dues = [] if left or row.depth == "quick" else answer_by_look(session, writer, drive, cause, "inspect/round", hours)
         return Answer(200, {"id": str(row.id), "row_version": row.row_version, "dues_done": dues})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(RoundKeptOut(**done.body), done.status)
-
-
-def _dues_by(session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, cause: Cause) -> list[str]:
-    """A whole or usual round, all of it looked at, does the dues that ask to look."""
-    hours = configuration.hours_per_day if configuration else None
-    return [what for page in ("survey", "inspect") for what in answer_by_look(session, writer, drive, cause, page, hours)]

@@ -128,9 +128,21 @@ li button {
   .wear {
     padding: 10px 14px;
     overflow: visible;
+    gap: 8px;
   }
   figure {
-    width: 220px;
+    width: 100%;
+    display: grid;
+    grid-template-columns: 128px 1fr;
+    gap: 12px;
+    align-items: center;
+  }
+  ul {
+    grid-auto-flow: column;
+    grid-template-columns: none;
+    grid-auto-columns: 200px;
+    overflow-x: auto;
+    padding-bottom: 4px;
   }
 }
 </style>
