@@ -56,12 +56,6 @@ def size(page: Page, address: str) -> None:
     page.locator("[data-drive] .pick").first.click()
     page.wait_for_selector(".slip")
     shot(page, "size")
-    rows = page.locator("[data-drive]")
-    for family in ("5VX", "AT20", "chain"):
-        rows.filter(has_text=family).first.locator(".beside").click()
-    page.get_by_role("link", name="Side by side").click()
-    page.wait_for_selector("svg[role=img] .belt")
-    shot(page, "side-by-side")
 
 
 def align(page: Page, address: str) -> None:
@@ -84,6 +78,12 @@ def align(page: Page, address: str) -> None:
         page.locator(".signs button").filter(has_text=sign).click()
     page.wait_for_selector(".causes li")
     shot(page, "inspect")
+    open_drive(page, address, "Kiln exhaust fan", "Survey")
+    page.get_by_role("navigation", name="Stations").get_by_role("link", name="Inspect").click()
+    page.get_by_role("navigation", name="Questions").get_by_role("link", name="How worn").click()
+    page.locator(".wear li button").first.click()
+    page.wait_for_selector("svg[role=img] .fan")
+    shot(page, "wear")
 
 
 def desk(page: Page, address: str) -> None:
@@ -130,7 +130,7 @@ def desk(page: Page, address: str) -> None:
 
 def main(address: str) -> None:
     HERE.mkdir(exist_ok=True)
-    chromium = os.environ.get("TUYERE_CHROMIUM") or shutil.which("chromium")
+    chromium = os.environ.get("TUYERE_CHROMIUM") or shutil.which("chromium-headless-shell") or shutil.which("chromium")
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=chromium, args=FLAGS)
         for width, height, touch in ((1280, 800, False), (390, 844, True)):

@@ -20,7 +20,7 @@ from tuyere.core.working.figure import fine
 from tuyere.core.working.verdict import Problem, Tone
 from tuyere.store import drives
 from tuyere.store.columns import now
-from tuyere.store.dues import answer_by_look, facts_of
+from tuyere.store.dues import facts_of
 from tuyere.store.findings import Cause, Raised, settle
 from tuyere.store.tables import Configuration, Drive, Due, Reading, ReadingValue, Role
 from tuyere.store.write import Answer, Writer, insert, update
@@ -239,7 +239,7 @@ def post_wear(path: DrivePath, body: KeepWear) -> Response:
 def keep_wear(
     session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, rows: tuple[Reading, list[ReadingValue]]
 ) -> dict[str, Any]:
-    """Keep it, with the finding it raises or closes, and the dues that are answered here."""
+    """Keep it, with the finding it raises or closes, and the promise to measure again."""
     row, values = rows
     drives.keep_reading(session, writer, row, values)
     said = row.summary
@@ -247,10 +247,8 @@ def keep_wear(
     what = f"{said['where']}: {said['headline']}" if said["where"] else said["headline"]
     raised = [Raised(what[:120], said["tone"], "inspect/wear")] if said["tone"] in (Tone.WATCH, Tone.STOP) else []
     settle(session, writer, drive.id, cause, f"wear {said['what']} {said['where']}"[:80], raised)
-    hours = configuration.hours_per_day if configuration else None
-    done = answer_by_look(session, writer, drive, cause, "inspect", hours)
     promise = _promise(session, writer, drive, configuration, row)
-    return {"headline": f"{said['headline']}{f'. {promise}' if promise else ''}", "tone": said["tone"], "done": done}
+    return {"headline": f"{said['headline']}{f'. {promise}' if promise else ''}", "tone": said["tone"]}
 
 
 EARLY = 0.8  # of the running hours to the earliest day: time to order the part. A judgement

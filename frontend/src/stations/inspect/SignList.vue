@@ -19,9 +19,9 @@ const title = computed(() => desk.places.value.find((p) => p.key === desk.place.
         :aria-pressed="desk.state(s.key) === 'there'"
         @click="desk.tap(s.key)"
       >
-        <span class="mark" aria-hidden="true">{{ { there: '✓', not: '–', '': '' }[desk.state(s.key)] }}</span>
         <span v-if="s.look" class="look"><LookPicture :look="s.look" /></span>
         <span>{{ say(s.question) }}<span v-if="desk.state(s.key) === 'not'" class="soft"> (not so)</span></span>
+        <span class="mark" aria-hidden="true">{{ { there: '✓', not: '–', '': '' }[desk.state(s.key)] }}</span>
       </button>
     </li>
   </ul>
@@ -68,6 +68,7 @@ const title = computed(() => desk.places.value.find((p) => p.key === desk.place.
 }
 .mark {
   flex: 0 0 16px;
+  margin-left: auto;
   font-size: 17px;
   font-weight: 640;
   text-align: center;

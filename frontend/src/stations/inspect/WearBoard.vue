@@ -5,17 +5,24 @@ import LookPicture from '../../looks/LookPicture.vue'
 import { say } from '../../settings'
 import { when } from '../../words'
 import { wearKey } from './useWear'
+import WearChart from './WearChart.vue'
 
 /** What to measure, drawn; and every place of it on the drive, with what was measured there last. */
 const desk = inject(wearKey)!
 const { answer: a, form } = desk
 const measured = computed(() => a.value?.places.filter((p) => p.at).length ?? 0)
+/** The readings of the place in hand: one place's say nothing of another's. */
+const ofThis = computed(() => {
+  const kept = a.value?.kept ?? []
+  const alone = new Set(kept.map((k) => k.where)).size === 1
+  return kept.filter((k) => k.where === form.value.where || (!form.value.where && alone))
+})
 </script>
 
 <template>
   <div class="wear">
     <template v-if="a">
-      <figure>
+      <figure class="subject">
         <LookPicture :look="a.look" />
         <figcaption>
           <b>{{ a.whats[a.what] }}</b>
@@ -24,6 +31,13 @@ const measured = computed(() => a.value?.places.filter((p) => p.at).length ?? 0)
           </span>
         </figcaption>
       </figure>
+      <WearChart
+        v-if="a.unit !== 'look' && ofThis.length + (a.share === null ? 0 : 1) > 1"
+        class="chart"
+        :readings="ofThis"
+        :runs-out="a.runs_out"
+        :now="a.share"
+      />
       <section v-if="a.places.length" aria-label="Every place of it">
         <p class="head">
           <b>Every one on the path</b>
@@ -58,20 +72,26 @@ const measured = computed(() => a.value?.places.filter((p) => p.at).length ?? 0)
   gap: 16px;
   align-content: start;
 }
-figure {
+.subject {
   margin: 0 auto;
   width: min(340px, 100%);
   --line: 0.6;
 }
-figure :deep(svg) {
+.subject :deep(svg) {
   background: var(--sheet);
   border: 1px solid var(--hair-2);
 }
-figcaption {
+.wear:has(.chart) {
+  grid-template-columns: minmax(200px, 280px) 1fr;
+}
+.wear:has(.chart) section {
+  grid-column: 1 / -1;
+}
+.subject figcaption {
   display: grid;
   padding-top: 8px;
 }
-figcaption b {
+.subject figcaption b {
   font-size: 20px;
   font-stretch: 78%;
 }
@@ -125,12 +145,14 @@ li button {
   background: var(--ember);
 }
 @media (max-width: 760px) {
-  .wear {
+  .wear,
+  .wear:has(.chart) {
+    grid-template-columns: minmax(0, 1fr);
     padding: 10px 14px;
     overflow: visible;
     gap: 8px;
   }
-  figure {
+  .subject {
     width: 100%;
     display: grid;
     grid-template-columns: 128px 1fr;

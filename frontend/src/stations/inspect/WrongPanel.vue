@@ -240,6 +240,14 @@ h3 {
   cursor: pointer;
   font-weight: 560;
 }
+.fold summary::after {
+  content: '▾';
+  color: var(--ink-2);
+  margin-left: auto;
+}
+.fold[open] summary::after {
+  content: '▴';
+}
 .fact {
   display: grid;
   grid-template-columns: 26px 1fr;
