@@ -189,7 +189,7 @@ def test_a_trial_by_simulated_instruments_and_a_file_is_kept(open_as: Any, tmp_p
     page.get_by_text("read into “after”").click()
     readings = tmp_path / "readings.csv"
     readings.write_text("what,value,unit\npressure,1.51,inH2O\ndriven speed,quick,rpm\n")
-    page.locator("input[type=file]").set_input_files(readings)
+    page.locator("input[type=file][accept*=csv]").set_input_files(readings)
     expect(page.locator("#f-after_pressure")).to_have_value("1.51")
     expect(page.get_by_text(re.compile("Line 3: quick rpm. “quick rpm” is not a speed of rotation"))).to_be_visible()
     page.locator("#f-before_tach_driven").fill("")

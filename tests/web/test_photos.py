@@ -5,7 +5,7 @@ import uuid
 from typing import Any
 
 import pytest
-from PIL import Image
+from PIL import Image, ImageFile
 
 from tests.conftest import Caller
 from tests.web.test_said_done_due import drive, of
@@ -52,7 +52,8 @@ def test_a_picture_is_kept_upright_small_and_without_anything_but_itself() -> No
     [b"", b"GIF89a\x01\x00\x01\x00", b"<svg xmlns='http://www.w3.org/2000/svg'><script>1</script></svg>", b"\xff\xd8\xff\xe0nothing more",
      b"%PDF-1.7", jpeg()[:900], b"\x89PNG\r\n\x1a\n" + b"\0" * 40],
 )  # fmt: skip
-def test_what_is_no_picture_is_refused_by_its_content(content: bytes) -> None:
+def test_what_is_no_picture_is_refused_by_its_content(content: bytes, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(ImageFile, "LOAD_TRUNCATED_IMAGES", True)  # as it stands once something was printed
     with pytest.raises(NotAPictureError, match="JPEG, PNG or WebP"):
         picture_of(content)
 

@@ -106,6 +106,7 @@ SUBJECTS = {
     "happened_id": "SELECT id FROM happened LIMIT 1",
     "photo_id": "SELECT id FROM photo LIMIT 1",
     "round_id": "SELECT id FROM inspection_round LIMIT 1",
+    "job_id": "SELECT id FROM job LIMIT 1",
     "machine_id": "SELECT id FROM machine WHERE site_id = :site LIMIT 1",
 }
 

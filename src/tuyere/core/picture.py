@@ -3,7 +3,7 @@
 import io
 from dataclasses import dataclass
 
-from PIL import Image, ImageOps
+from PIL import Image, ImageFile, ImageOps
 
 LARGEST_BYTES = 16 * 1024 * 1024  # as sent
 LARGEST_PIXELS = 80_000_000  # unpacked; more is a bomb or no photograph
@@ -32,6 +32,7 @@ def picture_of(sent: bytes) -> Picture:
     """
     if len(sent) > LARGEST_BYTES:
         raise NotAPictureError(f"That picture is larger than {LARGEST_BYTES // 1024**2} MB: take it again with a lower setting.")
+    ImageFile.LOAD_TRUNCATED_IMAGES = False  # the library that prints switches it on for the whole process
     try:
         with Image.open(io.BytesIO(sent), formats=_KINDS) as found:
             if found.width * found.height > LARGEST_PIXELS:

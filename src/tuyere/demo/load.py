@@ -23,6 +23,7 @@ from tuyere.core.selection.parts_list import PartsReport, read_parts
 from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.core.signs import sign
 from tuyere.core.tight.methods import SHOWS
+from tuyere.demo.load_jobs import load_jobs
 from tuyere.instruments.rig import Rig, Truth
 from tuyere.store import drives, found, people
 from tuyere.store.columns import now
@@ -152,6 +153,7 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
         else:
             _reading(session, writer, drive, configuration, what, item, at)
     _said(session, site, writer, drive, entry)
+    load_jobs(session, writer, drive, entry.get("jobs", []))
     for item in entry.get("get_home", []):
         _get_home(session, writer, drive, configuration, item)
     for item in entry.get("lives", []):

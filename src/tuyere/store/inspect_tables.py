@@ -14,7 +14,7 @@ LARGEST_PHOTO = 2 * 1024 * 1024  # bytes as kept, some times what a kept picture
 
 
 class Photo(SQLModel, table=True):
-    """A photograph of a drive, of a finding where it has one. Put away, never deleted.
+    """A photograph of a drive, of a finding or of a step of a job where it has one. Put away, never deleted.
 
     `turned`: clockwise by so many degrees to stand right; `arrows`: as shares of the picture before it is turned.
     """
@@ -27,6 +27,8 @@ class Photo(SQLModel, table=True):
     id: uuid.UUID = Field(primary_key=True)
     drive_id: uuid.UUID = Field(foreign_key="drive.id")
     finding_id: uuid.UUID | None = Field(default=None, foreign_key="finding.id", index=True)
+    job_id: uuid.UUID | None = Field(default=None, foreign_key="job.id", index=True)
+    step: str = Field(default="", sa_column_kwargs={"server_default": ""})
     taken_at: datetime = when()
     taken_by: uuid.UUID = Field(foreign_key="person.id")
     note: str = ""

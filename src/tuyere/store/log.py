@@ -8,6 +8,7 @@ from sqlmodel import Session, col, select
 
 from tuyere.store.dues_tables import DueAnswer, Happened, HourReading
 from tuyere.store.inspect_tables import Round
+from tuyere.store.job_tables import Job
 from tuyere.store.tables import (
     BeltLife,
     Configuration,
@@ -43,6 +44,7 @@ class LogEntry:
     promise: Due | None = None
     hours: HourReading | None = None
     round: Round | None = None
+    job: Job | None = None
     by: str = ""
 
 
@@ -98,4 +100,8 @@ def _done(session: Session, drive_id: uuid.UUID, names: dict[uuid.UUID, str]) ->
     found += [LogEntry(d.done_at, names[d.done_by], promise=d) for d in session.exec(ended) if d.done_at and d.done_by]
     rounds = select(Round).where(Round.drive_id == drive_id, col(Round.finished_at).is_not(None))
     found += [LogEntry(r.finished_at, names[r.finished_by], round=r) for r in session.exec(rounds) if r.finished_at and r.finished_by]
+    ended_jobs = select(Job).where(Job.drive_id == drive_id, col(Job.ended_by).is_not(None))
+    found += [
+        LogEntry(j.finished_at or j.dropped_at or j.planned_at, names[j.ended_by], job=j) for j in session.exec(ended_jobs) if j.ended_by
+    ]
     return found

@@ -18,6 +18,8 @@ class Listed(NamedTuple):
 
     id: uuid.UUID
     finding_id: uuid.UUID | None
+    job_id: uuid.UUID | None
+    step: str
     taken_at: datetime
     who: str
     note: str
@@ -36,8 +38,8 @@ def site_of_photo(photo_id: uuid.UUID) -> SiteId:
 def photos(session: Session, drive_id: uuid.UUID) -> list[Listed]:
     """Those of a drive that are not put away, newest first."""
     columns = (
-        Photo.id, Photo.finding_id, Photo.taken_at, Person.name, Photo.note, Photo.width, Photo.height, Photo.turned, Photo.arrows,
-        Photo.row_version,
+        Photo.id, Photo.finding_id, Photo.job_id, Photo.step, Photo.taken_at, Person.name, Photo.note, Photo.width,
+        Photo.height, Photo.turned, Photo.arrows, Photo.row_version,
     )  # fmt: skip
     wanted = select(*columns).join(Person, col(Person.id) == col(Photo.taken_by))  # type: ignore[call-overload]
     kept = wanted.where(Photo.drive_id == drive_id, col(Photo.put_away_at).is_(None)).order_by(col(Photo.taken_at).desc())

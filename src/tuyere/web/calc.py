@@ -79,6 +79,11 @@ def _refuse(field: str, reason: Exception) -> Refusal:
 @blueprint.post("/sheet", summary="The whole sheet from what was typed", responses={"200": SheetOut})
 @computes()
 def calc_sheet(body: SheetForm) -> Response:
+    return answer(sheet_answer(body))
+
+
+def sheet_answer(body: SheetForm) -> SheetOut:
+    """Every station of a drive as typed: what all pages show."""
     reading = read_sheet(body)
     sheet = solve(reading.spec)
     out = sheet_out(sheet, reading.notes, reading.problems)
@@ -99,7 +104,7 @@ def calc_sheet(body: SheetForm) -> Response:
         out.align = aligned_out(aligned, [s.title for s in train.stages] if train else [])
         out.notes |= aligned.notes
         out.problems += [p for p in aligned.problems if p not in out.problems]
-    return answer(out)
+    return out
 
 
 class SurveyOut(BaseModel):

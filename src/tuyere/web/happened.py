@@ -12,7 +12,7 @@ from tuyere.core.dues.hours import MeterReading
 from tuyere.store import drives, dues
 from tuyere.store.columns import now
 from tuyere.store.dues_tables import Happened, HourReading, LaidUp
-from tuyere.store.findings import change
+from tuyere.store.findings import How, change
 from tuyere.store.tables import BeltLife, Drive, Finding, Machine, Role
 from tuyere.store.write import Answer, Writer, insert, update
 from tuyere.web.answers import answer
@@ -81,32 +81,43 @@ def post_happened(path: DrivePath, body: HappenedForm) -> Response:
 
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
-        life = _life(session, drive, body, at, hours) if body.kind in ("new set", "proposal fitted") else None
-        row = Happened(
-            id=body.id, drive_id=drive.id, kind="new set" if body.kind == "proposal fitted" else body.kind, at=at, what=body.what.strip(),
-            came_off=body.came_off.strip(), why_off=body.why_off.strip(), interval_h=body.interval_h, made_by=writer.person_id,
-        )  # fmt: skip
-        insert(session, writer, row, "did")
-        if hours is not None:
-            meter = HourReading(id=uuid.uuid5(row.id, "hours"), drive_id=drive.id, at=at, hours_h=hours, taken_by=writer.person_id)
-            insert(session, writer, meter, "read the hour meter")
-        if life is not None:
-            ended = BeltLife(
-                id=uuid.uuid5(row.id, "life"), drive_id=drive.id, ended_on=at.date(), hours_h=life, why=body.why_off.strip(),
-                made_by=writer.person_id, typed={"text": f"{life:g}", "unit": "h", "origin": None},
-            )  # fmt: skip
-            insert(session, writer, ended, "recorded the life of a set")
-        for closed in body.closes:
-            finding = session.get(Finding, closed.id)
-            if finding is None or finding.drive_id != drive.id:
-                sentence = "That was not seen at this drive."
-                raise Refusal(422, sentence, [FieldError(field="closes", detail=sentence)])
-            if finding.closed_at is None:
-                change(session, writer, finding, closed.row_version, "closed", "fitted", body.what.strip() or "Fitted")
-        return Answer(201, {"id": str(row.id), "life_h": life})
+        life = keep_happened(session, writer, drive, body, at, hours)
+        return Answer(201, {"id": str(body.id), "life_h": life})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(HappenedOut(**done.body), done.status)
+
+
+def keep_happened(session: Session, writer: Writer, drive: Drive, body: HappenedForm, at: datetime, hours: float | None) -> float | None:
+    """Keep what was done, the hours that were read, the end of the set before it and the findings put right: how long that set ran (h)."""
+    life = _life(session, drive, body, at, hours) if body.kind in ("new set", "proposal fitted") else None
+    row = Happened(
+        id=body.id, drive_id=drive.id, kind="new set" if body.kind == "proposal fitted" else body.kind, at=at, what=body.what.strip(),
+        came_off=body.came_off.strip(), why_off=body.why_off.strip(), interval_h=body.interval_h, made_by=writer.person_id,
+    )  # fmt: skip
+    insert(session, writer, row, "did")
+    if hours is not None:
+        meter = HourReading(id=uuid.uuid5(row.id, "hours"), drive_id=drive.id, at=at, hours_h=hours, taken_by=writer.person_id)
+        insert(session, writer, meter, "read the hour meter")
+    if life is not None:
+        ended = BeltLife(
+            id=uuid.uuid5(row.id, "life"), drive_id=drive.id, ended_on=at.date(), hours_h=life, why=body.why_off.strip(),
+            made_by=writer.person_id, typed={"text": f"{life:g}", "unit": "h", "origin": None},
+        )  # fmt: skip
+        insert(session, writer, ended, "recorded the life of a set")
+    close_findings(session, writer, drive, body.closes, body.what.strip() or "Fitted")
+    return life
+
+
+def close_findings(session: Session, writer: Writer, drive: Drive, closes: list[ClosesIn], why: str, how: How = "fitted") -> None:
+    """Close the findings that it puts right. Raises Refusal for one of another drive."""
+    for closed in closes:
+        finding = session.get(Finding, closed.id)
+        if finding is None or finding.drive_id != drive.id:
+            sentence = "That was not seen at this drive."
+            raise Refusal(422, sentence, [FieldError(field="closes", detail=sentence)])
+        if finding.closed_at is None:
+            change(session, writer, finding, closed.row_version, "closed", how, why)
 
 
 def _not_ahead(at: datetime | None) -> datetime:

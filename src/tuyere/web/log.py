@@ -54,7 +54,7 @@ class LoggedFigure(BaseModel):
 
 LogKind = Literal[
     "belt tension", "shaft speed", "alignment", "wear", "survey", "finding", "counter slip", "get-home fix", "set ended", "trial", "done",
-    "due", "hours", "round"
+    "due", "hours", "round", "job"
 ]  # fmt: skip
 
 
@@ -217,6 +217,9 @@ def _done(entry: store.LogEntry) -> LogEntryOut | None:
         return line(d.id, "due", f"{d.what}: {d.answer or 'done'}", "", note=d.why)
     if r := entry.round:
         return line(r.id, "round", TITLES[cast(Depth, r.depth)], r.said, note=r.note)
+    if j := entry.job:
+        how = j.said if j.finished_at else "dropped"
+        return line(j.id, "job", j.title, how, note="; ".join(s for s in (j.note, j.safety_note) if s))
     if m := entry.hours:
         return line(m.id, "hours", f"Hour meter: {m.hours_h:g} h", "", struck=m.struck_at is not None, row_version=m.row_version)
     return None

@@ -23,6 +23,8 @@ class PhotoOut(BaseModel):
 
     id: uuid.UUID
     finding_id: uuid.UUID | None
+    job_id: uuid.UUID | None
+    step: str
     taken_at: datetime
     who: str
     note: str

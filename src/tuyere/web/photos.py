@@ -13,6 +13,7 @@ from tuyere.core.picture import LARGEST_BYTES, NotAPictureError, picture_of
 from tuyere.store import photos as store
 from tuyere.store.columns import now
 from tuyere.store.inspect_tables import Photo
+from tuyere.store.job_tables import Job
 from tuyere.store.tables import Drive, Finding, Role
 from tuyere.store.write import Answer, Writer, insert, update
 from tuyere.web.answers import answer
@@ -46,10 +47,12 @@ class SentPhoto(RawModel):
 
 
 class PhotoQuery(Strict):
-    """Client-made id, the finding that it shows (left out: the drive alone), a note."""
+    """Client-made id, the finding or the step of a job that it shows (left out: the drive alone), a note."""
 
     id: uuid.UUID
     finding_id: uuid.UUID | None = None
+    job_id: uuid.UUID | None = None
+    step: str = Field("", max_length=60)
     note: str = Field("", max_length=400)
 
 
@@ -80,8 +83,13 @@ def post_photo(path: DrivePath, query: PhotoQuery, raw: SentPhoto) -> Response:
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
         _of_this_drive(session, query.finding_id, drive.id)
+        job = session.get(Job, query.job_id) if query.job_id else None
+        if query.job_id and (job is None or job.drive_id != drive.id):
+            sentence = "That job is not one of this drive."
+            raise Refusal(422, sentence, [FieldError(field="job_id", detail=sentence)])
         row = Photo(
-            id=query.id, drive_id=drive.id, finding_id=query.finding_id, taken_by=writer.person_id, note=" ".join(query.note.split()),
+            id=query.id, drive_id=drive.id, finding_id=query.finding_id, job_id=query.job_id, step=query.step,
+            taken_by=writer.person_id, note=" ".join(query.note.split()),
             width=picture.width, height=picture.height, content=picture.content, thumb=picture.thumb,
         )  # fmt: skip
         insert(session, writer, row, "kept a photograph")

@@ -8,7 +8,7 @@ from typing import Any, TypeVar
 from flask import Flask, g, request
 from flask_login import current_user
 
-from tuyere.store import drives, dues, findings, found, people, photos, rounds, shop_lists, what_ifs
+from tuyere.store import drives, dues, findings, found, jobs, people, photos, rounds, shop_lists, what_ifs
 from tuyere.store.tables import Role
 from tuyere.web.errors import Refusal
 from tuyere.web.state import reading
@@ -99,6 +99,11 @@ def at_site_of_photo(role: Role) -> Callable[[View], View]:
 def at_site_of_round(role: Role) -> Callable[[View], View]:
     """`role` at the site of the round in the path."""
     return _mark(Rule("role", role, "round_id", rounds.site_of_round))
+
+
+def at_site_of_job(role: Role) -> Callable[[View], View]:
+    """`role` at the site of the job in the path."""
+    return _mark(Rule("role", role, "job_id", jobs.site_of_job))
 
 
 def at_site_of_due(role: Role) -> Callable[[View], View]:

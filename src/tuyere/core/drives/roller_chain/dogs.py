@@ -57,7 +57,7 @@ def read_dogs(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> DogR
         verdicts += _conveyor_wear(words.get("conveyor", ""), link)
     dogs = _engage(dog, link * per_dog, min(engaged, 12)) if dog is not None and link is not None else None
     if dogs and link is not None:
-        new, known = _new_pitch(words.get("conveyor", ""), link)
+        new, known = new_pitch(words.get("conveyor", ""), link)
         verdicts = [_judge(dogs, new * per_dog if new else None, known), *verdicts]
     return DogReading(dogs, tuple(verdicts), reader.notes, tuple(reader.problems))
 
@@ -76,7 +76,7 @@ _NOMINAL_IN = (3, 4, 6)
 _MOST_WORN = 0.06
 
 
-def _new_pitch(name: str, link_m: float) -> tuple[float | None, bool]:
+def new_pitch(name: str, link_m: float) -> tuple[float | None, bool]:
     """The conveyor chain's pitch when new (m), and whether its name says it; by the measurement alone the nominal one it has grown from."""
     try:
         return (roller_chain.chain(name).pitch_m, True) if name.strip() else _nominal(link_m)

@@ -1,0 +1,48 @@
+"""Jobs of a drive and of a site, what was done of them, and the steps that people added on a machine."""
+
+import uuid
+
+from sqlmodel import Session, col, select
+
+from tuyere.store.job_tables import Job, JobStep, MachineSteps
+from tuyere.store.people import SiteId
+from tuyere.store.tables import Drive, Machine, Person
+
+MOST_BEFORE = 20
+
+
+def site_of_job(job_id: uuid.UUID) -> SiteId:
+    """The site of a job's drive: the statement that finds it."""
+    return select(Machine.site_id).join(Drive).join(Job, col(Job.drive_id) == col(Drive.id)).where(Job.id == job_id)
+
+
+def open_at_drive(session: Session, drive_id: uuid.UUID) -> list[Job]:
+    """Waiting or under way, the newest first."""
+    wanted = select(Job).where(Job.drive_id == drive_id, col(Job.finished_at).is_(None), col(Job.dropped_at).is_(None))
+    return list(session.exec(wanted.order_by(col(Job.planned_at).desc())))
+
+
+def open_at_site(session: Session, site_id: uuid.UUID) -> list[tuple[Job, Drive, Machine]]:
+    """Every job of a site that is waiting or under way; what is under way first, then the oldest."""
+    wanted = select(Job, Drive, Machine).join(Drive, col(Drive.id) == col(Job.drive_id)).join(Machine)
+    still = wanted.where(Machine.site_id == site_id, col(Job.finished_at).is_(None), col(Job.dropped_at).is_(None))
+    return list(session.exec(still.order_by(col(Job.began_at).is_(None), col(Job.planned_at))).all())
+
+
+def ended(session: Session, drive_id: uuid.UUID) -> list[tuple[Job, str]]:
+    """Signed off, the newest first, and by whom."""
+    wanted = select(Job, Person.name).join(Person, col(Person.id) == col(Job.ended_by))
+    done = wanted.where(Job.drive_id == drive_id, col(Job.finished_at).is_not(None))
+    return list(session.exec(done.order_by(col(Job.finished_at).desc()).limit(MOST_BEFORE)).all())
+
+
+def steps(session: Session, job_id: uuid.UUID) -> dict[str, tuple[JobStep, str]]:
+    """What was said of each step of a job, and by whom."""
+    wanted = select(JobStep, Person.name).join(Person, col(Person.id) == col(JobStep.by))
+    return {s.step: (s, name) for s, name in session.exec(wanted.where(JobStep.job_id == job_id))}
+
+
+def own_steps(session: Session, machine_id: uuid.UUID, kind: str) -> MachineSteps | None:
+    """The newest version of what people added to a kind of job on a machine."""
+    wanted = select(MachineSteps).where(MachineSteps.machine_id == machine_id, MachineSteps.kind == kind)
+    return session.exec(wanted.order_by(col(MachineSteps.version).desc()).limit(1)).first()

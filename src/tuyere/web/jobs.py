@@ -1,0 +1,171 @@
+"""Jobs: composed for a drive, worked step by step on any device, signed off with what they closed and what they raise."""
+
+import uuid
+
+from flask import Response
+from pydantic import BaseModel
+from sqlmodel import Session
+
+from tuyere.core.jobs.compose import fitting
+from tuyere.core.jobs.library import Step, as_kept, library
+from tuyere.store import jobs as store
+from tuyere.store.columns import now
+from tuyere.store.job_tables import Job, MachineSteps
+from tuyere.store.tables import Drive, Role
+from tuyere.store.write import Answer, Writer, insert, update
+from tuyere.web.answers import answer
+from tuyere.web.drives import DrivePath
+from tuyere.web.errors import Refusal
+from tuyere.web.floor import SitePath
+from tuyere.web.job_answers import JobOut, JobsOut, SiteJobOut, SiteJobsOut, about_job_drive, brief_out, job_out, kind_out, steps_of
+from tuyere.web.job_work import AddStep, BeginJob, DropJob, FinishJob, SayStep, done_at, make_job, refused, say_step, sign_off
+from tuyere.web.readings import hour_meter
+from tuyere.web.routes import routes
+from tuyere.web.rules import at_site, at_site_of_drive, at_site_of_job
+from tuyere.web.state import reading, write
+
+blueprint = routes("jobs", "/api", "jobs", "Jobs, from lock-out to run-in")
+
+
+class JobPath(BaseModel):
+    """A job."""
+
+    job_id: uuid.UUID
+
+
+class JobKeptOut(BaseModel):
+    """A job, its version, and what comes next."""
+
+    id: uuid.UUID
+    row_version: int
+    said: str = ""
+
+
+@blueprint.get("/drives/<uuid:drive_id>/jobs", summary="The jobs of a drive", responses={"200": JobsOut})
+@at_site_of_drive(Role.VIEWER)
+def get_jobs(path: DrivePath) -> Response:
+    with reading() as session:
+        drive = session.get_one(Drive, path.drive_id)
+        told = about_job_drive(session, drive, {})
+        kinds = fitting(library(), told.facts)
+        return answer(
+            JobsOut(
+                kinds=[kind_out(k, told) for k in kinds],
+                open=[brief_out(session, j) for j in store.open_at_drive(session, drive.id)],
+                before=[brief_out(session, j, who) for j, who in store.ended(session, drive.id)],
+            )
+        )
+
+
+@blueprint.get("/sites/<uuid:site_id>/jobs", summary="Jobs waiting and under way", responses={"200": SiteJobsOut})
+@at_site(Role.VIEWER)
+def get_site_jobs(path: SitePath) -> Response:
+    with reading() as session:
+        listed = store.open_at_site(session, path.site_id)
+        return answer(
+            SiteJobsOut(
+                jobs=[
+                    SiteJobOut(**brief_out(session, j).model_dump(), drive_id=d.id, machine=m.name, place=m.place or "")
+                    for j, d, m in listed
+                ]
+            )
+        )
+
+
+@blueprint.post("/drives/<uuid:drive_id>/jobs", summary="Make a job of a drive", responses={"201": JobKeptOut})
+@at_site_of_drive(Role.MECHANIC)
+def post_job(path: DrivePath, body: BeginJob) -> Response:
+    def work(session: Session, writer: Writer) -> Answer:
+        drive = session.get_one(Drive, path.drive_id)
+        row = make_job(session, drive, body, writer.person_id, now())
+        insert(session, writer, row, "made a job")
+        return Answer(201, {"id": str(row.id), "row_version": 1})
+
+    done = write(body.model_dump(mode="json"), work)
+    return answer(JobKeptOut(**done.body), done.status)
+
+
+@blueprint.get("/jobs/<uuid:job_id>", summary="A job with its steps", responses={"200": JobOut})
+@at_site_of_job(Role.VIEWER)
+def get_job(path: JobPath) -> Response:
+    with reading() as session:
+        return answer(job_out(session, session.get_one(Job, path.job_id)))
+
+
+@blueprint.post("/jobs/<uuid:job_id>/steps", summary="Do a step of a job, pass it over, or take it back", responses={"200": JobKeptOut})
+@at_site_of_job(Role.MECHANIC)
+def post_step(path: JobPath, body: SayStep) -> Response:
+    words = " ".join(body.words.split())
+
+    def work(session: Session, writer: Writer) -> Answer:
+        job = session.get_one(Job, path.job_id)
+        said = say_step(session, writer, job, body.step, body.standing, words, done_at(body.at), body.row_version)
+        return Answer(200, {"id": str(job.id), "row_version": said})
+
+    done = write(body.model_dump(mode="json"), work)
+    return answer(JobKeptOut(**done.body), done.status)
+
+
+@blueprint.post("/jobs/<uuid:job_id>/own-steps", summary="Add a step on this machine", responses={"201": JobKeptOut})
+@at_site_of_job(Role.MECHANIC)
+def post_own_step(path: JobPath, body: AddStep) -> Response:
+    do, why = " ".join(body.do.split()), " ".join(body.why.split())
+
+    def work(session: Session, writer: Writer) -> Answer:
+        job = session.get_one(Job, path.job_id)
+        if job.finished_at or job.dropped_at:
+            raise Refusal(422, "This job is ended: nothing of it changes any more.")
+        drive = session.get_one(Drive, job.drive_id)
+        held = store.own_steps(session, drive.machine_id, job.kind)
+        listed = list(held.steps) if held else []
+        version = (held.version if held else 0) + 1
+        if len(listed) >= 40:
+            raise refused("do", "That is many steps of your own: take the job's kind apart first.")
+        added = {"key": f"own-{uuid.uuid4().hex[:12]}", "after": body.after, "do": do, "why": why}
+        row = MachineSteps(
+            id=uuid.uuid4(), machine_id=drive.machine_id, kind=job.kind, version=version, steps=[*listed, added], made_by=writer.person_id
+        )
+        insert(session, writer, row, "added a step")
+        steps = steps_of(job)
+        kept = [as_kept(s) for s in steps]
+        place = next((i + 1 for i, s in enumerate(steps) if s.key == body.after), len(kept))
+        kept.insert(
+            place, as_kept(Step(added["key"], do, why, "added on this machine", after=(body.after,) if body.after else (), look="mark"))
+        )
+        update(session, writer, job, job.row_version, {"steps": kept, "own_version": version}, "added a step to a job")
+        return Answer(201, {"id": str(job.id), "row_version": job.row_version})
+
+    done = write(body.model_dump(mode="json"), work)
+    return answer(JobKeptOut(**done.body), done.status)
+
+
+@blueprint.post("/jobs/<uuid:job_id>/finish", summary="Sign a job off", responses={"200": JobKeptOut})
+@at_site_of_job(Role.MECHANIC)
+def post_sign_off(path: JobPath, body: FinishJob) -> Response:
+    hours = hour_meter(body.hour_meter)
+
+    def work(session: Session, writer: Writer) -> Answer:
+        job = session.get_one(Job, path.job_id)
+        said = sign_off(session, writer, job, body, hours, now())
+        return Answer(200, {"id": str(job.id), "row_version": job.row_version, "said": said})
+
+    done = write(body.model_dump(mode="json"), work)
+    return answer(JobKeptOut(**done.body), done.status)
+
+
+@blueprint.post("/jobs/<uuid:job_id>/drop", summary="Drop a job", responses={"200": JobKeptOut})
+@at_site_of_job(Role.MECHANIC)
+def post_drop(path: JobPath, body: DropJob) -> Response:
+    why = " ".join(body.why.split())
+    if not why:
+        raise refused("why", "Say why it is dropped.")
+
+    def work(session: Session, writer: Writer) -> Answer:
+        job = session.get_one(Job, path.job_id)
+        if job.finished_at or job.dropped_at:
+            raise Refusal(422, "This job is ended already.")
+        update(session, writer, job, body.row_version, {"dropped_at": now(), "ended_by": writer.person_id, "note": why}, "dropped a job")
+        return Answer(200, {"id": str(job.id), "row_version": job.row_version})
+
+    done = write(body.model_dump(mode="json"), work)
+    return answer(JobKeptOut(**done.body), done.status)

@@ -1,0 +1,178 @@
+"""Jobs over the API: every kind to its sign-off on a demo drive, in order, with the stations' numbers, and what a sign-off leaves on the record."""
+
+import uuid
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+import pytest
+
+from tests.conftest import Caller
+from tests.web.test_said_done_due import drive, of
+from tuyere.core.jobs.library import library
+
+# A demo drive for each kind, and what is asked before it.
+AT: dict[str, tuple[str, dict[str, str]]] = {
+    "adjustable": ("Germination rooftop air unit", {}),
+    "align": ("Dust-collector fan", {}),
+    "belt_set": ("Steep-water pump", {}),
+    "carriage": ("Bag palletiser", {}),
+    "chain_join": ("Drag-chain conveyor", {"link": "spring clip link", "offset": "no: even"}),
+    "chain_oil": ("Drag-chain conveyor", {}),
+    "convert": ("Roller mill", {}),
+    "dogs": ("Overhead sack conveyor", {}),
+    "flat_join": ("Workshop lathe", {"joint": "metal hooks", "place": "joined in place", "stretched": "no: cut short by the table"}),
+    "link_belt": ("Sack roller conveyor", {}),
+    "motor_new": ("Barley screener", {}),
+    "motor_oil": ("Laboratory air cooler", {}),
+    "mower_belt": ("Verge mower", {"which": "traction belt of a walk-behind"}),
+    "run_in": ("Roller mill", {}),
+    "sheave": ("Refrigeration compressor 1", {"hub": "split bushing with flange", "bushing": "SK"}),
+    "tension": ("Bucket elevator 2", {}),
+    "triage": ("Intake bucket elevator", {}),
+}
+
+
+def begin(caller: Caller, machine: str, kind: str, asked: dict[str, str] | None = None, **more: Any) -> Any:
+    drive_id, job_id = of(caller, machine)["id"], str(uuid.uuid4())
+    told = caller.post(f"/api/drives/{drive_id}/jobs", {"id": job_id, "kind": kind, "asked": asked or {}, **more})
+    assert told.status_code == 201, told.json
+    return caller.get(f"/api/jobs/{job_id}").json
+
+
+def say(caller: Caller, job: Any, step: str, standing: str = "done", status: int = 200, **more: Any) -> Any:
+    told = caller.post(f"/api/jobs/{job['id']}/steps", {"step": step, "standing": standing, **more})
+    assert told.status_code == status, told.json
+    return told.json
+
+
+def test_every_kind_of_job_has_a_drive_here() -> None:
+    assert set(AT) == set(library().kinds)
+
+
+@pytest.mark.parametrize("kind", sorted(AT))
+def test_a_kind_runs_to_its_sign_off(sign_in: Any, kind: str) -> None:
+    caller = sign_in("Tobias")
+    machine, asked = AT[kind]
+    job = begin(caller, machine, kind, asked)
+    assert job["standing"] == "waiting" and len(job["steps"]) >= 5 and all(s["why"] and s["source"] for s in job["steps"])
+    safety = [s for s in job["steps"] if s["safety"]]
+    assert {s["safety"] for s in safety} == {"lock", "guard"} and all(s["cautions"] for s in safety)
+    order = []
+    while (now := caller.get(f"/api/jobs/{job['id']}").json)["next"]:
+        say(caller, job, now["next"])
+        order.append(now["next"])
+    keys = [s["key"] for s in job["steps"]]
+    assert order == keys, "the order it is read in is one in which it can be done"
+    before = {f["id"] for f in drive(caller, now["drive_id"])["findings"]}
+    closes = [{"id": f["id"], "row_version": f["row_version"]} for f in now["findings"] if f["id"] in now["answers"]]
+    done = caller.post(f"/api/jobs/{job['id']}/finish", {"row_version": now["row_version"], "closes": closes})
+    assert done.status_code == 200, done.json
+    assert done.json["said"] == f"{len(keys)} of {len(keys)} steps done"
+    after = caller.get(f"/api/jobs/{job['id']}").json
+    assert after["standing"] == "signed off" and after["ended_by"] == "Tobias" and not after["lacking"]
+    numbers = {s["key"]: s["number"] for s in now["steps"]}
+    assert {s["key"]: s["number"] for s in after["steps"]} == numbers, "the numbers stay as they stood at the sign-off"
+    assert {f["id"] for f in drive(caller, now["drive_id"])["findings"]} == before - {c["id"] for c in closes}
+    log = caller.get(f"/api/drives/{now['drive_id']}/log").json["entries"]
+    assert any(e["kind"] == "job" and e["id"] == job["id"] for e in log)
+    event = library().kinds[kind].event
+    assert (not event) or any(e["kind"] == "done" and e["at"] >= after["finished_at"] for e in log)
+
+
+def figure(caller: Caller, drive_id: str, key: str, **gauge: Any) -> Any:
+    survey = drive(caller, drive_id)["survey"]
+    return caller.post("/api/calc/sheet", {"survey": survey, "gauge": gauge} if gauge else {"survey": survey}).json["tight"]["figures"][key]
+
+
+def test_numbers_are_the_stations_own(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    job = begin(caller, "Kiln exhaust fan", "belt_set")
+    at = {s["key"]: s["number"] for s in job["steps"]}
+    low, high = (figure(caller, job["drive_id"], k, belt_state="new") for k in ("aim_low", "aim_high"))
+    assert at["gauge_new"]["us"] == f"{low['us'].removesuffix(' lbf')} to {high['us']}" and at["gauge_new"]["page"] == "tension"
+    assert at["on_set"]["us"] == "5 × C144"
+    sheet = caller.post("/api/calc/sheet", {"survey": drive(caller, job["drive_id"])["survey"]}).json["figures"]
+    assert at["slack_base"]["si"] == sheet["installation"]["si"]
+    links = caller.post(
+        "/api/calc/link", {"link": drive(caller, of(caller, "Sack roller conveyor")["id"])["survey"]["stages"][0]["fitted"]["link"]}
+    )
+    fitted = {s["key"]: s["number"] for s in begin(caller, "Sack roller conveyor", "link_belt")["steps"]}
+    assert fitted["wrap_links"]["us"] == str(links.json["links"] + links.json["take_out"])
+    torque = {s["key"]: s["number"] for s in begin(caller, *(AT["sheave"][0], "sheave", AT["sheave"][1]))["steps"]}["flange_on"]
+    assert torque["us"] == "15.0 lbf ft", "MPTA: SK, three 5/16-18 screws at 15 lbf ft (from memory)"
+
+
+def test_order_undo_and_what_two_devices_say(sign_in: Any) -> None:
+    caller, mate = sign_in("Tobias"), sign_in("Ines")
+    job = begin(caller, "Roller mill", "tension")
+    early = say(caller, job, "locks_off", status=422)
+    assert early["detail"].startswith("First: ") and early["errors"][0]["field"] == "step"
+    for key in ("conveyor_empty", "dust_permit", "lock"):
+        if any(s["key"] == key for s in job["steps"]):
+            say(caller, job, key)
+    told = say(mate, job, "try_start", at=(datetime.now(UTC) - timedelta(hours=2)).isoformat())
+    assert say(caller, job, "try_start")["row_version"] == told["row_version"], "the same said by two devices is said once"
+    assert say(caller, job, "lock", "", 422, row_version=1)["detail"].startswith("Take back first: ")
+    say(caller, job, "try_start", "passed", 422, row_version=1)
+    say(caller, job, "try_start", "", 409, row_version=7)
+    say(caller, job, "try_start", "", row_version=1)
+    say(caller, job, "try_start", "passed", words="no control on the machine", row_version=2)
+    now = caller.get(f"/api/jobs/{job['id']}").json
+    assert now["standing"] == "under way" and now["began_at"]
+    short = caller.post(f"/api/jobs/{job['id']}/finish", {"row_version": now["row_version"]})
+    assert short.status_code == 422 and short.json["errors"][0]["field"] == "safety_note"
+    note = {"row_version": now["row_version"], "safety_note": "machine scrapped today"}
+    still = caller.post(f"/api/jobs/{job['id']}/finish", note)
+    assert still.status_code == 422 and still.json["errors"][0]["field"] == "note"
+    assert caller.post(f"/api/jobs/{job['id']}/finish", {**note, "note": "not needed any more"}).status_code == 200
+    assert "ended" in say(caller, job, "stored", status=422)["detail"]
+
+
+def test_a_due_makes_its_job_and_is_done_with_it(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    drive_id = of(caller, "Roller mill")["id"]
+    due = next(d for d in drive(caller, drive_id)["dues"] if d["what"].startswith("Read tension and alignment"))
+    job = begin(caller, "Roller mill", "", due=due["key"])
+    assert job["kind"] == "run_in" and job["due_what"] == due["what"]
+    site = caller.get(f"/api/sites/{caller.site_id}/jobs").json["jobs"]
+    assert [j["standing"] for j in site if j["id"] == job["id"]] == ["waiting"]
+    assert caller.get(f"/api/drives/{drive_id}/jobs").json["open"][0]["id"] == job["id"]
+    end = {"row_version": job["row_version"], "note": "done by the fitter", "safety_note": "the fitter's own lock"}
+    assert caller.post(f"/api/jobs/{job['id']}/finish", end).status_code == 200
+    left = drive(caller, drive_id)["dues"]
+    assert due["key"] not in {d["key"] for d in left} or next(d for d in left if d["key"] == due["key"])["because"] != due["because"]
+
+
+def test_a_step_of_ones_own_stands_in_every_later_job_of_the_machine(sign_in: Any) -> None:
+    caller, viewer = sign_in("Tobias"), sign_in("Rowan")
+    job = begin(caller, "Dust-collector fan", "tension")
+    added = {"after": "lock", "do": "Tell the control room on channel 4", "why": "They start it by remote."}
+    assert viewer.post(f"/api/jobs/{job['id']}/own-steps", added).status_code == 403
+    assert caller.post(f"/api/jobs/{job['id']}/own-steps", added).status_code == 201
+    for told in (caller.get(f"/api/jobs/{job['id']}").json, begin(caller, "Dust-collector fan", "tension")):
+        keys = [s["key"] for s in told["steps"]]
+        own = next(s for s in told["steps"] if s["own"])
+        assert own["do"] == added["do"] and keys.index(own["key"]) == keys.index("lock") + 1 and told["own_version"] == 1
+    assert not [s for s in begin(caller, "Kiln exhaust fan", "tension")["steps"] if s["own"]]
+
+
+@pytest.mark.parametrize(
+    ("machine", "kind", "asked", "field"),
+    [
+        ("Workshop lathe", "flat_join", {"joint": "glue"}, "asked.joint"), ("Workshop lathe", "flat_join", {}, "asked.joint"),
+        ("Kiln exhaust fan", "chain_oil", {}, "kind"), ("Kiln exhaust fan", "nothing", {}, "kind"),
+        ("Refrigeration compressor 1", "sheave", {"hub": "taper bushing"}, "asked.bushing"),
+    ],
+)  # fmt: skip
+def test_what_cannot_be_begun_says_why(sign_in: Any, machine: str, kind: str, asked: dict[str, str], field: str) -> None:
+    caller = sign_in("Tobias")
+    told = caller.post(f"/api/drives/{of(caller, machine)['id']}/jobs", {"id": str(uuid.uuid4()), "kind": kind, "asked": asked})
+    assert told.status_code == 422 and told.json["errors"][0]["field"] == field
+
+
+def test_a_dropped_job_says_why_and_is_over(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    job = begin(caller, "Hammer mill", "triage")
+    assert caller.post(f"/api/jobs/{job['id']}/drop", {"row_version": 1, "why": "  "}).status_code == 422
+    assert caller.post(f"/api/jobs/{job['id']}/drop", {"row_version": 1, "why": "runs again"}).status_code == 200
+    assert say(caller, job, "ask_who", status=422) and caller.get(f"/api/jobs/{job['id']}").json["standing"] == "dropped"
