@@ -9,6 +9,8 @@ export const router = createRouter({
     { path: '/sign-in', component: () => import('./places/SignIn.vue') },
     { path: '/floor', component: () => import('./places/FloorPlace.vue') },
     { path: '/drives/:id', redirect: (to) => `/drives/${String(to.params.id)}/survey` },
+    { path: '/drives/:id/jobs', component: () => import('./jobs/JobsPlace.vue') },
+    { path: '/jobs/:id', component: () => import('./jobs/JobPlace.vue') },
     ...STATIONS.filter((s) => s.asks.length > 1).map((s) => ({
       path: `/drives/:id/:station(${s.key})/:ask(${s.asks.slice(1).join('|')})`,
       component: () => import('./sheet/SheetPlace.vue'),

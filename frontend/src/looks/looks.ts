@@ -25,6 +25,12 @@ const WEDGE = 'M23 22h26l-7 26H30z'
 const CLOCK = ring(98, 20, 13) + 'M98 20l6-6M98 33v9'
 
 export const LOOKS: Record<string, Look> = {
+  push: {
+    w: ring(22, 52, 14) + ring(98, 52, 14),
+    b: 'M22 38L60 46L98 38M22 66H98',
+    i: 'M22 36H98M48 14h24',
+    e: 'M60 10V42M54 34l6 8 6-8',
+  },
   guard: {
     w: ring(36, 44, 12) + ring(82, 44, 16),
     i: 'M12 66V22a8 8 0 0 1 8-8h80a8 8 0 0 1 8 8v44z',

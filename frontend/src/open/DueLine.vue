@@ -4,6 +4,7 @@ import { ref } from 'vue'
 import { api, unwrap } from '../api/client'
 import type { components } from '../api/schema'
 import { useWrite } from '../api/useWrite'
+import { useStartJob } from '../jobs/useJobs'
 import { dayFromNow, dueText } from '../words'
 import { useRefresh } from './useOpen'
 
@@ -15,6 +16,7 @@ const { due, drive, mayWrite } = defineProps<{
 }>()
 const emit = defineEmits<{ go: []; said: [answer: string, row_version: number] }>()
 const refresh = useRefresh()
+const { start, busy: starting } = useStartJob(`due-${drive.id}-${due.key}`)
 type Said = 'done' | 'moved' | 'not needed'
 const saying = ref<Said | ''>('')
 const why = ref('')
@@ -60,6 +62,7 @@ const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === 
         Do it at {{ due.page.split('/')[0] }}
       </router-link>
       <template v-if="mayWrite && !saying">
+        <el-button :loading="starting" @click="start(drive.id, '', {}, due.key)">Start its job</el-button>
         <el-button :loading="busy" @click="keep('done')">Done</el-button>
         <el-button @click="saying = 'moved'">Move…</el-button>
         <el-button @click="saying = 'not needed'">Not needed…</el-button>

@@ -42,8 +42,9 @@ const count = computed(() => drive.findings.length + drive.dues.length)
       <span class="sr">: all that is open</span>
     </button>
     <template v-if="mayWrite">
-      <button type="button" class="act" @click="seeing = true">Saw something</button>
-      <button type="button" class="act" @click="done()">Did something</button>
+      <button type="button" class="act" @click="seeing = true">Saw<span class="rest"> something</span></button>
+      <button type="button" class="act" @click="done()">Did<span class="rest"> something</span></button>
+      <router-link :to="`/drives/${drive.id}/jobs`" class="act jobs">Jobs</router-link>
       <PhotoButton :busy="sending" bare @taken="take" />
     </template>
     <OpenSlip v-if="listing" v-model="listing" :drive="drive" />
@@ -103,6 +104,18 @@ button:hover {
   background: var(--sheet);
   font-weight: 600;
 }
+.jobs {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  padding: 0 12px;
+  font-size: 14.5px;
+  font-stretch: 80%;
+  color: inherit;
+  text-decoration: none;
+}
 @media (max-width: 760px) {
   .open {
     max-width: none;
@@ -112,8 +125,19 @@ button:hover {
   .now {
     flex: 1;
   }
-  button {
+  button,
+  .jobs {
     padding: 0 9px;
+  }
+  .rest {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+  .act:has(.rest)::after {
+    content: '…';
   }
 }
 </style>

@@ -22,18 +22,21 @@ export function usePhotos(driveId: MaybeRefOrGetter<string>) {
   })
 }
 
+/** The step of a job that a photograph shows. */
+type Of = { job_id?: string; step?: string }
+
 /** Sending a photograph: made small first; sent until the server answers, and stored once. */
 export function useSendPhoto(driveId: () => string, name: string) {
   const client = useQueryClient()
   let picture: Blob = new Blob()
   const { write, busy, waiting, problem, retry } = useWrite(
     `photo-${name}`,
-    (body: { finding_id: string; note: string; print: string }, key, id) =>
+    (body: { finding_id: string; note: string; print: string; of: Of }, key, id) =>
       unwrap(
         api.POST('/api/drives/{drive_id}/photos', {
           params: {
             path: { drive_id: driveId() },
-            query: { id, note: body.note, ...(body.finding_id ? { finding_id: body.finding_id } : {}) },
+            query: { id, note: body.note, ...(body.finding_id ? { finding_id: body.finding_id } : {}), ...body.of },
             header: { 'Idempotency-Key': key },
           },
           body: picture as unknown as string,
@@ -43,10 +46,10 @@ export function useSendPhoto(driveId: () => string, name: string) {
       ),
   )
   /** The id of the kept photograph, or null where it was refused. */
-  async function send(file: File, findingId = ''): Promise<string | null> {
+  async function send(file: File, findingId = '', of: Of = {}): Promise<string | null> {
     picture = await shrink(file)
     const print = `${file.name} ${file.size} ${file.lastModified}`
-    const done = await write({ finding_id: findingId, note: '', print })
+    const done = await write({ finding_id: findingId, note: '', print, of })
     await client.invalidateQueries({ queryKey: ['photos', driveId()] })
     return done?.id ?? null
   }

@@ -6,6 +6,7 @@ import { useFloor, useMayWrite, useSite } from '../api/queries'
 import type { FloorDrive } from '../api/client'
 import { say } from '../settings'
 import { useKeys } from '../useKeys'
+import { useSiteJobs } from '../jobs/useJobs'
 import SawSlip from '../open/SawSlip.vue'
 import { ago, dueText } from '../words'
 import DriveSketch from './DriveSketch.vue'
@@ -17,6 +18,7 @@ onMounted(() => 'find' in route.query && box.value?.focus())
 const site = useSite()
 const mayWrite = useMayWrite()
 const { data, error, refetch, isPending } = useFloor()
+const { data: jobs } = useSiteJobs()
 const search = ref('')
 const box = ref<HTMLInputElement>()
 const adding = ref(false)
@@ -172,8 +174,20 @@ function walk(event: KeyboardEvent, step: number): void {
           </li>
         </ul>
       </section>
-      <aside v-if="promises.length">
-        <h2>Due</h2>
+      <aside v-if="promises.length || jobs?.length">
+        <template v-if="jobs?.length">
+          <h2>Jobs</h2>
+          <ol class="at">
+            <li v-for="j in jobs" :key="j.id">
+              <router-link :to="`/jobs/${j.id}`">
+                <b>{{ j.standing === 'waiting' ? 'waiting' : `${j.done} of ${j.of}` }}</b>
+                <span>{{ say(j.title) }}</span>
+                <span class="soft small">{{ j.machine }} · {{ j.who }}</span>
+              </router-link>
+            </li>
+          </ol>
+        </template>
+        <h2 v-if="promises.length">Due</h2>
         <ol>
           <li v-for="{ d, due, days } in promises" :key="`${d.id} ${due.key}`">
             <router-link :to="`/drives/${d.id}/${due.page}`" :title="due.because">

@@ -149,13 +149,13 @@ def _push(survey: SurveyForm, sheet: SheetOut, state: str) -> Number | None:
     detail = f"at {deflection.us} ({deflection.si}) of deflection" if deflection and tight.method in ("gauge", "scale") else ""
     if "span" in tight.figures:
         detail = ", ".join(filter(None, (detail, f"span {tight.figures['span'].us} ({tight.figures['span'].si})")))
-    return Number(label, _to(low.us, high.us), _to(low.si, high.si), f"{detail}; {state} {tight.runs}", "tension")
+    return Number(label, range_of(low.us, high.us), range_of(low.si, high.si), f"{detail}; {state} {tight.runs}", "tension")
 
 
-def _to(low: str, high: str) -> str:
+def range_of(low: str, high: str) -> str:
     """Two figures of one unit as a range: the unit once.
 
-    >>> _to("7.9 lbf", "12.0 lbf"), _to("5.5 mm", "8 mm")
+    >>> range_of("7.9 lbf", "12.0 lbf"), range_of("5.5 mm", "8 mm")
     ('7.9 to 12.0 lbf', '5.5 to 8 mm')
     """
     unit = low.rsplit(" ", 1)[-1]
@@ -204,9 +204,11 @@ def _toothed_numbers(survey: SurveyForm, oiling: Oiling | None) -> dict[str, Num
         except ChainError:
             return found
         if fitted.drive.count:
-            limit = numbers.elongation_limit(of.pitch_m, 12, limit_of("chain").limit)
+            teeth = [int(t) for t in (fitted.drive.teeth_1, fitted.drive.teeth_2) if t.isdigit()]
+            limit = numbers.elongation_limit(of.pitch_m, 12, limit_of("chain", large_teeth=max(teeth, default=None)).limit)
+            found["chain_limit"] = limit
             found["chain_pitches"] = numbers.said(
-                "Pitches", fitted.drive.count, f"{of.name}; {limit.label.lower()}: {limit.us} ({limit.si})", "survey"
+                "Pitches", fitted.drive.count, f"{of.name}; {limit.label}: {limit.us} ({limit.si})", "survey"
             )
     if fitted.dogs.fitted:
         dogs = fitted.dogs.read().dogs

@@ -100,7 +100,7 @@ class JobStepOut(BaseModel):
     why: str
     source: str
     look: str
-    state: Literal["isolated", "running"]
+    state: Literal["isolated", "running", "any"]
     safety: str
     photo: bool
     own: bool
@@ -142,6 +142,7 @@ class JobOut(BaseModel):
     lacking: list[str]
     findings: list[FindingOut] = Field(description="open at the drive, which it may have put right")
     answers: list[uuid.UUID] = Field(description="those it is likely to have put right")
+    event: str = Field(description="what it is on the record once signed off")
     note: str
     safety_note: str
     said: str
@@ -237,6 +238,7 @@ def job_out(session: Session, job: Job) -> JobOut:
         steps=[_step_out(s, steps, said, settled, numbers, readings) for s in steps], next=at.key if at else "",
         lacking=[s.do for s in open_safety(steps, done_of(said))], findings=open_now,
         answers=[f.id for f in open_now if kind and f.page.split("/")[0] in kind.closes],
+        event=kind.event if kind else "",
         note=job.note, safety_note=job.safety_note, said=job.said, deference=DEFERENCE, own_version=job.own_version,
         row_version=job.row_version,
     )  # fmt: skip

@@ -44,7 +44,7 @@ const SHOWN: { title: string; kinds: readonly string[] }[] = [
   { title: 'All', kinds: [] },
   { title: 'Readings', kinds: ['belt tension', 'alignment', 'wear', 'shaft speed', 'trial', 'hours'] },
   { title: 'Seen', kinds: ['finding', 'round'] },
-  { title: 'Done', kinds: ['done', 'set ended', 'get-home fix', 'due'] },
+  { title: 'Done', kinds: ['done', 'set ended', 'get-home fix', 'due', 'job'] },
   { title: 'Surveys', kinds: ['survey', 'counter slip'] },
 ]
 const shown = shallowRef(SHOWN[0]!)

@@ -11,7 +11,7 @@ from typing import Any, Literal
 
 from tuyere.core.table import rows
 
-State = Literal["isolated", "running"]
+State = Literal["isolated", "running", "any"]
 Safety = Literal["", "lock", "guard"]
 EVENTS = ("", "new set", "new wheel", "re-tension", "first start", "oil change")
 
@@ -24,7 +24,7 @@ class LibraryError(ValueError):
 class Step:
     """One thing to do. `when`: terms that must all hold; `after`: steps that must be done before it, where they are part of the job.
 
-    `number`: the figure of the drive that stands with it; `read`: the page that takes its reading; `safety`: no sign-off with it open
+    `state`: of the machine; "any" before the lock and after the start. `number`: the figure of the drive that stands with it; `read`: the page that takes its reading; `safety`: no sign-off with it open
     unless a written reason is given.
     """
 

@@ -1,0 +1,435 @@
+<script setup lang="ts">
+import { useWakeLock } from '@vueuse/core'
+import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
+
+import { useMayWrite } from '../api/queries'
+import LookPicture from '../looks/LookPicture.vue'
+import PhotoButton from '../photos/PhotoButton.vue'
+import { useSendPhoto } from '../photos/usePhotos'
+import { inSystem, say } from '../settings'
+import { when } from '../words'
+import JobEnd from './JobEnd.vue'
+import JobSteps from './JobSteps.vue'
+import type { JobStep } from './useJobs'
+import { useJobWork } from './useJobWork'
+
+/** A job for gloves: one step at a time, its drawing and its number large, two buttons; the next one can be read ahead. */
+const route = useRoute()
+const id = String(route.params.id)
+const work = useJobWork(id)
+const { job, error, problem, waiting } = work
+const mayWrite = useMayWrite()
+const { isSupported, request, release } = useWakeLock()
+onMounted(() => isSupported.value && void request('screen').catch(() => undefined))
+onUnmounted(() => void release().catch(() => undefined))
+
+const STATES = { running: 'machine running, guard on', isolated: 'machine isolated', any: 'guard on, nothing opened' }
+const chosen = ref('')
+const listing = ref(false)
+const passing = ref(false)
+const why = ref('')
+const whyField = ref<HTMLInputElement>()
+const open = computed(() => job.value?.standing === 'waiting' || job.value?.standing === 'under way')
+const step = computed(() => {
+  const steps = job.value?.steps ?? []
+  return steps.find((s) => s.key === (chosen.value || job.value?.next)) ?? null
+})
+const place = computed(() => job.value?.steps.findIndex((s) => s.key === step.value?.key) ?? -1)
+const ahead = computed(() => job.value?.steps.slice(place.value + 1).find((s) => !s.standing) ?? null)
+const settled = computed(() => job.value?.steps.filter((s) => s.standing).length ?? 0)
+const title = ref<HTMLElement>()
+watch(
+  () => step.value?.key,
+  () => {
+    passing.value = false
+    why.value = ''
+    window.scrollTo({ top: 0 })
+  },
+)
+function show(key: string): void {
+  chosen.value = key === job.value?.next ? '' : key
+  listing.value = false
+}
+function done(s: JobStep): void {
+  work.say(s, 'done', s.words)
+  chosen.value = ''
+  void nextTick(() => title.value?.focus())
+}
+async function pass(s: JobStep): Promise<void> {
+  if (!passing.value) {
+    passing.value = true
+    await nextTick()
+    whyField.value?.focus()
+    return
+  }
+  if (!why.value.trim()) return
+  work.say(s, 'passed', why.value.trim())
+  chosen.value = ''
+}
+const { send, busy } = useSendPhoto(() => job.value?.drive_id ?? '', `job-${id}`)
+const photographed = ref('')
+async function photo(file: File, s: JobStep): Promise<void> {
+  if (await send(file, '', { job_id: id, step: s.key })) photographed.value = s.key
+}
+</script>
+
+<template>
+  <div class="job" :class="step?.state">
+    <header class="no-print">
+      <router-link v-if="job" :to="`/drives/${job.drive_id}/jobs`" class="back" aria-label="Back to the drive’s jobs">
+        ‹
+      </router-link>
+      <div v-if="job" class="of">
+        <b>{{ job.title }}</b>
+        <span class="soft small">{{ job.machine }} · {{ job.place }}</span>
+      </div>
+      <button v-if="job" type="button" class="count" :aria-expanded="listing" @click="listing = !listing">
+        <b>{{ settled }}</b> of {{ job.steps.length }}<span class="sr"> steps, show all</span>
+      </button>
+    </header>
+    <div v-if="job" class="bar" aria-hidden="true">
+      <i v-for="s in job.steps" :key="s.key" :class="[s.standing, { here: s.key === step?.key }]" />
+    </div>
+    <p v-if="waiting" class="waits" role="status">
+      No connection: {{ waiting === 1 ? 'one step is' : `${waiting} steps are` }} kept on this device and sent once it
+      is back.
+    </p>
+    <p v-if="problem" class="waits ember" role="alert">{{ problem.detail }}</p>
+    <p v-if="!job" class="waits">{{ error ? error.message : 'Reading the job…' }}</p>
+
+    <div v-if="job" class="two">
+      <main>
+        <section v-if="step && open" class="step" aria-live="polite">
+          <div class="look"><LookPicture :look="step.look || 'mark'" /></div>
+          <div class="say">
+            <p class="soft small">
+              Step {{ place + 1 }} ·
+              {{ STATES[step.state] }}
+            </p>
+            <h1 ref="title" tabindex="-1">{{ say(step.do) }}</h1>
+            <p v-if="step.number" class="number">
+              <span class="soft small">{{ step.number.label }}</span>
+              <b>{{ inSystem(step.number) }}</b>
+              <span v-if="step.number.detail" class="small">{{ say(step.number.detail) }}</span>
+            </p>
+            <p v-else-if="step.lacks" class="small soft">{{ step.lacks }}</p>
+            <p class="why">{{ say(step.why) }}</p>
+            <p v-for="c in step.cautions" :key="c.id" class="caution">
+              <svg viewBox="0 0 20 18" aria-hidden="true"><path d="M10 1.5 19 17H1z M10 7v5 M10 14.4v.2" /></svg>
+              {{ say(c.text) }}
+            </p>
+            <p v-if="step.was_read" class="small">
+              Read since the job began: <b>{{ say(step.was_read) }}</b>
+            </p>
+            <p v-if="step.standing" class="small">
+              {{ step.standing === 'done' ? 'Done' : 'Passed over'
+              }}<template v-if="step.at">, {{ when(step.at) }}</template
+              ><template v-if="step.who"> by {{ step.who }}</template
+              ><template v-if="step.words">: {{ step.words }}</template>
+            </p>
+            <p class="tools no-print">
+              <router-link v-if="step.read" class="go" :to="`/drives/${job.drive_id}/${step.read}`">
+                Take the reading at {{ step.read.split('/')[0] }} ›
+              </router-link>
+              <PhotoButton
+                v-if="mayWrite"
+                :busy="busy"
+                :label="photographed === step.key ? 'Photo kept: one more' : 'Photo'"
+                @taken="(f: File) => photo(f, step!)"
+              />
+              <span class="soft small source">{{ step.source }}</span>
+            </p>
+          </div>
+        </section>
+        <JobEnd v-else :job="job" @ended="work.fresh()" />
+        <p v-if="step && open && ahead && ahead.key !== step.key" class="ahead">
+          <span class="soft small">Then</span> {{ say(ahead.do) }}
+        </p>
+      </main>
+      <JobSteps
+        class="all"
+        :class="{ listing }"
+        :job="job"
+        :here="step?.key ?? ''"
+        @show="show"
+        @back="(s: JobStep) => work.say(s, '')"
+        @added="work.fresh()"
+      />
+    </div>
+
+    <footer v-if="job && step && open && mayWrite" class="no-print">
+      <form v-if="passing" @submit.prevent="pass(step)">
+        <label>
+          <span class="sr">Why is it passed over?</span>
+          <input ref="whyField" v-model="why" maxlength="400" placeholder="Why is it passed over?" />
+        </label>
+        <button type="submit" class="pass" :disabled="!why.trim()">Pass over</button>
+        <button type="button" class="pass" @click="passing = false">Leave it</button>
+      </form>
+      <template v-else-if="step.standing">
+        <button type="button" class="pass" @click="work.say(step, '')">Take it back</button>
+        <button type="button" class="done" @click="chosen = ''">Go on</button>
+      </template>
+      <template v-else>
+        <button type="button" class="pass" @click="pass(step)">Cannot…</button>
+        <button type="button" class="done" @click="done(step)">Done</button>
+      </template>
+    </footer>
+  </div>
+</template>
+
+<style scoped>
+.job {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+  background: var(--paper);
+}
+header {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  padding: 10px 20px;
+}
+.back {
+  font-size: 26px;
+  padding: 4px 12px;
+  text-decoration: none;
+}
+.of {
+  flex: 1;
+  display: grid;
+  min-width: 0;
+}
+.of b {
+  font-size: 20px;
+  font-stretch: 78%;
+}
+.count {
+  min-height: 44px;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  background: var(--sheet);
+  padding: 0 14px;
+  font-size: 16px;
+  cursor: pointer;
+}
+.bar {
+  display: flex;
+  gap: 2px;
+  padding: 0 20px;
+}
+.bar i {
+  flex: 1;
+  height: 6px;
+  background: var(--hair);
+}
+.bar .done {
+  background: var(--ink);
+}
+.bar .passed {
+  background: repeating-linear-gradient(90deg, var(--ink) 0 3px, var(--hair) 3px 6px);
+}
+.bar .here {
+  outline: 2px solid var(--ember);
+}
+.waits {
+  padding: 8px 22px 0;
+}
+.two {
+  flex: 1;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 330px;
+  grid-template-rows: minmax(0, 1fr);
+  min-height: 0;
+}
+main {
+  overflow-y: auto;
+  padding: 22px 26px;
+  display: grid;
+  align-content: start;
+  gap: 20px;
+}
+.step {
+  display: grid;
+  grid-template-columns: minmax(150px, 38%) 1fr;
+  gap: 28px;
+  align-items: start;
+}
+.look {
+  --line: 0.8;
+  background: var(--sheet);
+  border: 1px solid var(--hair-2);
+}
+.running .look {
+  border-top: 5px solid var(--within);
+}
+.isolated .look {
+  border-top: 5px solid var(--ink);
+}
+.say {
+  display: grid;
+  gap: 12px;
+}
+h1 {
+  font-size: 31px;
+  line-height: 1.18;
+  font-stretch: 82%;
+  outline: none;
+}
+.number {
+  display: grid;
+  border-left: 5px solid var(--quench);
+  padding-left: 14px;
+}
+.number b {
+  font-size: clamp(34px, 5vw, 58px);
+  line-height: 1.08;
+  font-stretch: 74%;
+  font-variant-numeric: tabular-nums;
+}
+.why {
+  font-size: 17px;
+  color: var(--ink-2);
+}
+.caution {
+  display: flex;
+  gap: 10px;
+  border: 1px solid var(--ember);
+  border-radius: 3px;
+  padding: 9px 12px;
+  font-size: 15.5px;
+  line-height: 1.35;
+}
+.caution svg {
+  width: 22px;
+  flex: none;
+  fill: none;
+  stroke: var(--ember);
+  stroke-width: 1.6;
+}
+.tools {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.go {
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+  border: 1px solid var(--ink);
+  border-radius: 3px;
+  padding: 0 14px;
+  font-weight: 600;
+  text-decoration: none;
+}
+.source {
+  margin-left: auto;
+}
+.ahead {
+  border-top: 1px solid var(--hair);
+  padding-top: 12px;
+  font-size: 18px;
+}
+.all {
+  border-left: 1px solid var(--hair);
+}
+footer {
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  gap: 12px;
+  padding: 12px 20px;
+  background: var(--paper);
+  border-top: 1px solid var(--hair);
+  z-index: 2;
+}
+footer form {
+  display: contents;
+}
+footer label {
+  flex: 1;
+}
+footer input {
+  width: 100%;
+  min-height: 64px;
+  font: inherit;
+  font-size: 18px;
+  padding: 0 14px;
+  border: 1px solid var(--ink);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: var(--ink);
+}
+footer button {
+  min-height: 64px;
+  border-radius: 3px;
+  font-size: 21px;
+  font-weight: 640;
+  cursor: pointer;
+}
+.pass {
+  flex: 1;
+  border: 1px solid var(--ink);
+  background: var(--sheet);
+  color: var(--ink);
+}
+.pass:disabled {
+  opacity: 0.5;
+}
+.done {
+  flex: 2;
+  border: 0;
+  background: var(--ink);
+  color: var(--paper);
+}
+footer .done {
+  background: var(--ink);
+}
+@media (max-width: 760px) {
+  header {
+    padding: 6px 10px;
+  }
+  .bar {
+    padding: 0 10px;
+  }
+  .job {
+    height: auto;
+    min-height: 100%;
+  }
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: none;
+    align-content: start;
+  }
+  main {
+    overflow: visible;
+    padding: 12px 14px;
+    gap: 12px;
+  }
+  .step {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 12px;
+  }
+  .look {
+    width: 168px;
+  }
+  h1 {
+    font-size: 25px;
+  }
+  .all {
+    display: none;
+    border-left: 0;
+    order: -1;
+  }
+  .all.listing {
+    display: block;
+  }
+  footer {
+    padding: 8px 10px;
+    bottom: var(--rail-bottom, 0);
+  }
+}
+</style>

@@ -1,0 +1,36 @@
+import { describe, expect, it } from 'vitest'
+
+import { queued, type Said, taken, withSaid } from './queue'
+import type { Job } from './useJobs'
+
+const said = (step: string, standing: Said['standing'] = 'done', row_version = 0): Said => ({
+  step,
+  standing,
+  words: '',
+  at: '2026-03-01T08:00:00Z',
+  row_version,
+  key: `${step} ${standing}`,
+})
+const job = {
+  next: 'lock',
+  steps: ['lock', 'try', 'off'].map((key) => ({ key, standing: '', words: '', row_version: 0 })),
+} as unknown as Job
+
+describe('what a device without signal says of a job', () => {
+  it('shows at once, and the next step follows', () => {
+    const now = withSaid(job, [said('lock'), said('try')])
+    expect(now.next).toBe('off')
+    expect(now.steps.map((s) => s.standing)).toEqual(['done', 'done', ''])
+  })
+  it('keeps the order, and what is said anew replaces what waits, but not what may be on its way', () => {
+    const both = queued(queued([], said('lock')), said('try'))
+    expect(queued(both, said('try', 'passed')).map((s) => s.standing)).toEqual(['done', 'passed'])
+    expect(queued(both, said('lock', '')).map((s) => s.step)).toEqual(['lock', 'try', 'lock'])
+  })
+  it('goes over the version that the server kept', () => {
+    expect(taken([said('lock'), said('try'), said('lock', '')], 4).map((s) => [s.step, s.row_version])).toEqual([
+      ['try', 0],
+      ['lock', 4],
+    ])
+  })
+})

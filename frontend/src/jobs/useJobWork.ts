@@ -1,0 +1,80 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useEventListener, useLocalStorage, useTimeoutFn } from '@vueuse/core'
+import { v4 as uuid } from 'uuid'
+import { computed, ref, shallowRef, watch } from 'vue'
+
+import { api, type Problem, Refused, Unreachable, unwrap } from '../api/client'
+import { queued, type Said, taken, withSaid } from './queue'
+import type { Job, JobStep } from './useJobs'
+
+const RETRY_AFTER_MS = 5_000
+
+/** A job in hand: kept on this device too, so that a lost signal in the middle loses nothing; each step is sent once, in order. */
+export function useJobWork(id: string) {
+  const client = useQueryClient()
+  const copy = useLocalStorage<string>(`tuyere-job-${id}`, '')
+  const queue = useLocalStorage<Said[]>(`tuyere-job-said-${id}`, [])
+  const problem = shallowRef<Problem | null>(null)
+  const sending = ref(false)
+  const { data, error, refetch } = useQuery({
+    queryKey: ['job', id],
+    queryFn: () => unwrap(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id } } })),
+    retry: false,
+  })
+  watch(data, (job) => job && (copy.value = JSON.stringify(job)))
+  const kept = computed<Job | null>(() => data.value ?? (copy.value ? (JSON.parse(copy.value) as Job) : null))
+  const job = computed(() => (kept.value ? withSaid(kept.value, queue.value) : null))
+
+  const { start: later, stop: notLater } = useTimeoutFn(() => void send(), RETRY_AFTER_MS, { immediate: false })
+  async function send(): Promise<void> {
+    if (sending.value || !queue.value.length) return
+    sending.value = true
+    notLater()
+    try {
+      while (queue.value.length) {
+        const { key, ...body } = queue.value[0]!
+        const done = await unwrap(
+          api.POST('/api/jobs/{job_id}/steps', {
+            params: { path: { job_id: id }, header: { 'Idempotency-Key': key } },
+            body,
+          }),
+        )
+        queue.value = taken(queue.value, done.row_version)
+      }
+      await fresh()
+    } catch (reason) {
+      if (reason instanceof Unreachable) later()
+      else if (reason instanceof Refused) {
+        problem.value = reason.problem
+        queue.value = queue.value.slice(1)
+        await fresh()
+        if (queue.value.length) later()
+      } else throw reason
+    } finally {
+      sending.value = false
+    }
+  }
+  async function fresh(): Promise<void> {
+    await refetch()
+    const drive = kept.value?.drive_id
+    for (const key of ['jobs', 'drive', 'log', 'photos']) void client.invalidateQueries({ queryKey: [key, drive] })
+    for (const key of ['site-jobs', 'floor']) void client.invalidateQueries({ queryKey: [key] })
+  }
+  function say(step: JobStep, standing: Said['standing'], words = ''): void {
+    problem.value = null
+    queue.value = queued(queue.value, {
+      step: step.key,
+      standing,
+      words,
+      at: new Date().toISOString(),
+      row_version: step.row_version,
+      key: uuid(),
+    })
+    void send()
+  }
+  useEventListener(window, 'online', () => void send())
+  void send()
+  return { job, error, say, problem, fresh, waiting: computed(() => (sending.value ? 0 : queue.value.length)) }
+}
+
+export type JobWork = ReturnType<typeof useJobWork>
