@@ -120,3 +120,16 @@ def test_sign_in(address: str, page: Page) -> None:
     page.goto(address)
     page.wait_for_selector(".person")
     assert violations(page) == []
+
+
+def test_jobs(open_as: Any) -> None:
+    page = open_as("Marta")
+    open_drive(page, "Kiln exhaust fan", "Survey")
+    page.get_by_role("link", name="Jobs", exact=True).click()
+    page.get_by_role("button", name=re.compile("^Change or re-pitch")).click()
+    assert violations(page) == []
+    page.get_by_role("link", name=re.compile("Change a belt or set")).click()
+    page.wait_for_selector("main h1")
+    assert violations(page) == []
+    page.get_by_role("button", name="Cannot…").click()
+    assert violations(page) == []

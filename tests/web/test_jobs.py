@@ -1,14 +1,18 @@
 """Jobs over the API: every kind to its sign-off on a demo drive, in order, with the stations' numbers, and what a sign-off leaves on the record."""
 
+import re
 import uuid
 from datetime import UTC, datetime, timedelta
 from typing import Any
+from xml.etree import ElementTree
 
 import pytest
 
-from tests.conftest import Caller
+from tests.conftest import SECRET, Caller
 from tests.web.test_said_done_due import drive, of
 from tuyere.core.jobs.library import library
+from tuyere.web.app import create_app
+from tuyere.web.settings import Settings
 
 # A demo drive for each kind, and what is asked before it.
 AT: dict[str, tuple[str, dict[str, str]]] = {
@@ -176,3 +180,52 @@ def test_a_dropped_job_says_why_and_is_over(sign_in: Any) -> None:
     assert caller.post(f"/api/jobs/{job['id']}/drop", {"row_version": 1, "why": "  "}).status_code == 422
     assert caller.post(f"/api/jobs/{job['id']}/drop", {"row_version": 1, "why": "runs again"}).status_code == 200
     assert say(caller, job, "ask_who", status=422) and caller.get(f"/api/jobs/{job['id']}").json["standing"] == "dropped"
+
+
+def test_a_job_outlives_its_server(sign_in: Any, serving_url: str) -> None:
+    """Half a job, then another server on the same database: every step is there, and it goes on."""
+    caller = sign_in("Ines")
+    job = begin(caller, "Yard sweeper", "tension")
+    keys = [s["key"] for s in job["steps"]]
+    for key in keys[:5]:
+        say(caller, job, key)
+    client = create_app(Settings(serving_url, SECRET, demo=True, plant="test")).test_client()
+    session = client.get("/api/session").json
+    person = next(p for p in session["demo_people"] if p["name"] == "Ines")
+    entered = client.post("/api/session/demo", json={"person_id": person["id"]}, headers={"X-CSRFToken": session["csrf_token"]}).json
+    other = Caller(client, entered["csrf_token"], entered["sites"][0]["id"])
+    again = other.get(f"/api/jobs/{job['id']}").json
+    assert [s["key"] for s in again["steps"] if s["standing"] == "done"] == keys[:5] and again["next"] == keys[5]
+    say(other, job, keys[5])
+
+
+NUMBER = re.compile(r'font-weight="bold">([^<]*)</text>')
+
+
+@pytest.mark.parametrize("size", ["A6", "A5", "half", "label"])
+def test_the_card_says_the_stations_numbers_inside_its_frame(sign_in: Any, size: str) -> None:
+    caller = sign_in("Rowan")
+    for machine in ("Kiln exhaust fan", "Drag-chain conveyor", "Bag palletiser", "Hammer mill"):
+        drive_id = of(caller, machine)["id"]
+        drawn = caller.get(f"/api/drives/{drive_id}/card.svg?size={size}")
+        root = ElementTree.fromstring(drawn.text)
+        width, height = (float(v) for v in root.attrib["viewBox"].split()[2:])
+        for text in root.iter("{http://www.w3.org/2000/svg}text"):
+            long = 0.56 * float(text.attrib["font-size"]) * len(text.text or "")
+            at = float(text.attrib["x"])
+            anchor = text.attrib.get("text-anchor", "start")
+            left = at - {"start": 0, "middle": long / 2, "end": long}[anchor]
+            assert left >= 0 and left + long <= width and 0 < float(text.attrib["y"]) < height, (machine, text.text)
+        pdf = caller.get(f"/api/drives/{drive_id}/card.pdf?size={size}")
+        assert pdf.data.startswith(b"%PDF") and len(re.findall(rb"/Type /Page\b", pdf.data)) <= 1
+    shown = NUMBER.findall(caller.get(f"/api/drives/{of(caller, 'Kiln exhaust fan')['id']}/card.svg?size={size}").text)
+    kiln = of(caller, "Kiln exhaust fan")["id"]
+    assert shown[:3] == ["Kiln exhaust fan", "5 × C144", figure(caller, kiln, "deflection")["us"]]
+    assert shown[3] == f"{figure(caller, kiln, 'aim_low')['us'].removesuffix(' lbf')} to {figure(caller, kiln, 'aim_high')['us']}"
+
+
+def test_a_job_on_paper_has_every_step(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    job = begin(caller, "Workshop lathe", "align")
+    pdf = caller.get(f"/api/jobs/{job['id']}/sheet.pdf")
+    assert pdf.content_type == "application/pdf" and pdf.data.startswith(b"%PDF")

@@ -9,11 +9,11 @@ import { when } from '../words'
 import type { Job } from './useJobs'
 
 /** The end of a job: what is open, what it put right, a note, the sign-off; afterwards what was done. */
-const { job } = defineProps<{ job: Job }>()
+const { job, unsent } = defineProps<{ job: Job; unsent: boolean }>()
 const emit = defineEmits<{ ended: [] }>()
 const mayWrite = useMayWrite()
 const form = reactive({ note: '', safety_note: '', hour_meter: '', what: '', came_off: '', why_off: '' })
-const closes = ref<string[]>([...(job.answers ?? [])])
+const closes = ref<string[]>([...job.answers])
 const open = computed(() => job.standing === 'waiting' || job.standing === 'under way')
 const left = computed(() => job.steps.filter((s) => !s.standing).length)
 const passed = computed(() => job.steps.filter((s) => s.standing === 'passed'))
@@ -82,7 +82,9 @@ const tick = (id: string) =>
         </div>
         <p v-if="problem && !problem.errors?.length" class="ember" role="alert">{{ problem.detail }}</p>
         <p v-if="waiting" class="small" role="status">No connection: it is sent once it is back.</p>
-        <button type="submit" class="sign" :disabled="busy">Sign off</button>
+        <button type="submit" class="sign" :disabled="busy || unsent">
+          {{ unsent ? 'Sending the last step…' : 'Sign off' }}
+        </button>
         <p class="small soft">{{ job.deference }}</p>
       </form>
     </template>

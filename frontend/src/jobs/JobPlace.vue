@@ -18,7 +18,7 @@ import { useJobWork } from './useJobWork'
 const route = useRoute()
 const id = String(route.params.id)
 const work = useJobWork(id)
-const { job, error, problem, waiting } = work
+const { job, error, problem, waiting, unsent } = work
 const mayWrite = useMayWrite()
 const { isSupported, request, release } = useWakeLock()
 onMounted(() => isSupported.value && void request('screen').catch(() => undefined))
@@ -142,7 +142,7 @@ async function photo(file: File, s: JobStep): Promise<void> {
             </p>
           </div>
         </section>
-        <JobEnd v-else :job="job" @ended="work.fresh()" />
+        <JobEnd v-else :job="job" :unsent="unsent" @ended="work.fresh()" />
         <p v-if="step && open && ahead && ahead.key !== step.key" class="ahead">
           <span class="soft small">Then</span> {{ say(ahead.do) }}
         </p>

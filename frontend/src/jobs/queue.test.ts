@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 
-import { queued, type Said, taken, withSaid } from './queue'
+import { queued, type Said, taken, toSend, withSaid } from './queue'
 import type { Job } from './useJobs'
 
 const said = (step: string, standing: Said['standing'] = 'done', row_version = 0): Said => ({
@@ -28,9 +28,11 @@ describe('what a device without signal says of a job', () => {
     expect(queued(both, said('lock', '')).map((s) => s.step)).toEqual(['lock', 'try', 'lock'])
   })
   it('goes over the version that the server kept', () => {
-    expect(taken([said('lock'), said('try'), said('lock', '')], 4).map((s) => [s.step, s.row_version])).toEqual([
+    const after = taken([said('lock'), said('try'), said('lock', '')], 'lock done', 4)
+    expect(toSend(after).map((s) => [s.step, s.row_version])).toEqual([
       ['try', 0],
       ['lock', 4],
     ])
+    expect(withSaid(job, taken([said('lock')], 'lock done', 1)).next).toBe('try')
   })
 })

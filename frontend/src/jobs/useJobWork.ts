@@ -4,7 +4,7 @@ import { v4 as uuid } from 'uuid'
 import { computed, ref, shallowRef, watch } from 'vue'
 
 import { api, type Problem, Refused, Unreachable, unwrap } from '../api/client'
-import { queued, type Said, taken, withSaid } from './queue'
+import { queued, type Said, taken, toSend, withSaid } from './queue'
 import type { Job, JobStep } from './useJobs'
 
 const RETRY_AFTER_MS = 5_000
@@ -28,37 +28,44 @@ export function useJobWork(id: string) {
   const { start: later, stop: notLater } = useTimeoutFn(() => void send(), RETRY_AFTER_MS, { immediate: false })
   async function send(): Promise<void> {
     if (sending.value || !queue.value.length) return
+    let at: Said | undefined
     sending.value = true
     notLater()
     try {
-      while (queue.value.length) {
-        const { key, ...body } = queue.value[0]!
+      for (;;) {
+        at = toSend(queue.value)[0]
+        if (!at && (!queue.value.length || !(await fresh()))) break
+        if (!at) continue // said while the job was read anew, perhaps
+        const { key, step, standing, words, at: when, row_version } = at
         const done = await unwrap(
           api.POST('/api/jobs/{job_id}/steps', {
             params: { path: { job_id: id }, header: { 'Idempotency-Key': key } },
-            body,
+            body: { step, standing, words, at: when, row_version },
           }),
         )
-        queue.value = taken(queue.value, done.row_version)
+        queue.value = taken(queue.value, key, done.row_version)
       }
-      await fresh()
     } catch (reason) {
       if (reason instanceof Unreachable) later()
       else if (reason instanceof Refused) {
         problem.value = reason.problem
-        queue.value = queue.value.slice(1)
+        queue.value = queue.value.filter((s) => s.key !== at?.key)
         await fresh()
-        if (queue.value.length) later()
+        if (toSend(queue.value).length) later()
       } else throw reason
     } finally {
       sending.value = false
     }
   }
-  async function fresh(): Promise<void> {
-    await refetch()
+  /** Reads the job anew, and lets go of what it shows now; whether it could be read. */
+  async function fresh(): Promise<boolean> {
+    const shown = queue.value.filter((s) => s.kept !== undefined).map((s) => s.key)
+    if ((await refetch()).isError) return false
+    queue.value = queue.value.filter((s) => !shown.includes(s.key))
     const drive = kept.value?.drive_id
     for (const key of ['jobs', 'drive', 'log', 'photos']) void client.invalidateQueries({ queryKey: [key, drive] })
     for (const key of ['site-jobs', 'floor']) void client.invalidateQueries({ queryKey: [key] })
+    return true
   }
   function say(step: JobStep, standing: Said['standing'], words = ''): void {
     problem.value = null
@@ -74,7 +81,17 @@ export function useJobWork(id: string) {
   }
   useEventListener(window, 'online', () => void send())
   void send()
-  return { job, error, say, problem, fresh, waiting: computed(() => (sending.value ? 0 : queue.value.length)) }
+  /** Said here and not shown by the server's own answer yet: nothing is signed off over it. */
+  const unsent = computed(() => queue.value.length > 0)
+  return {
+    job,
+    error,
+    say,
+    problem,
+    fresh,
+    unsent,
+    waiting: computed(() => (sending.value ? 0 : toSend(queue.value).length)),
+  }
 }
 
 export type JobWork = ReturnType<typeof useJobWork>

@@ -98,7 +98,7 @@ def post_step(path: JobPath, body: SayStep) -> Response:
     words = " ".join(body.words.split())
 
     def work(session: Session, writer: Writer) -> Answer:
-        job = session.get_one(Job, path.job_id)
+        job = session.get_one(Job, path.job_id, with_for_update=True)
         said = say_step(session, writer, job, body.step, body.standing, words, done_at(body.at), body.row_version)
         return Answer(200, {"id": str(job.id), "row_version": said})
 
@@ -112,7 +112,7 @@ def post_own_step(path: JobPath, body: AddStep) -> Response:
     do, why = " ".join(body.do.split()), " ".join(body.why.split())
 
     def work(session: Session, writer: Writer) -> Answer:
-        job = session.get_one(Job, path.job_id)
+        job = session.get_one(Job, path.job_id, with_for_update=True)
         if job.finished_at or job.dropped_at:
             raise Refusal(422, "This job is ended: nothing of it changes any more.")
         drive = session.get_one(Drive, job.drive_id)
@@ -145,7 +145,7 @@ def post_sign_off(path: JobPath, body: FinishJob) -> Response:
     hours = hour_meter(body.hour_meter)
 
     def work(session: Session, writer: Writer) -> Answer:
-        job = session.get_one(Job, path.job_id)
+        job = session.get_one(Job, path.job_id, with_for_update=True)
         said = sign_off(session, writer, job, body, hours, now())
         return Answer(200, {"id": str(job.id), "row_version": job.row_version, "said": said})
 
@@ -161,7 +161,7 @@ def post_drop(path: JobPath, body: DropJob) -> Response:
         raise refused("why", "Say why it is dropped.")
 
     def work(session: Session, writer: Writer) -> Answer:
-        job = session.get_one(Job, path.job_id)
+        job = session.get_one(Job, path.job_id, with_for_update=True)
         if job.finished_at or job.dropped_at:
             raise Refusal(422, "This job is ended already.")
         update(session, writer, job, body.row_version, {"dropped_at": now(), "ended_by": writer.person_id, "note": why}, "dropped a job")
