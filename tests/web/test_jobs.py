@@ -158,6 +158,10 @@ def test_a_step_of_ones_own_stands_in_every_later_job_of_the_machine(sign_in: An
         own = next(s for s in told["steps"] if s["own"])
         assert own["do"] == added["do"] and keys.index(own["key"]) == keys.index("lock") + 1 and told["own_version"] == 1
     assert not [s for s in begin(caller, "Kiln exhaust fan", "tension")["steps"] if s["own"]]
+    assert caller.post(f"/api/jobs/{job['id']}/own-steps", {"do": " "}).status_code == 422
+    assert caller.post(f"/api/jobs/{job['id']}/own-steps", {"take_out": own["key"]}).status_code == 201
+    assert not [s for s in caller.get(f"/api/jobs/{job['id']}").json["steps"] if s["own"]]
+    assert begin(caller, "Dust-collector fan", "tension")["own_version"] == 2
 
 
 @pytest.mark.parametrize(

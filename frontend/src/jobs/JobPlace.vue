@@ -28,6 +28,8 @@ const STATES = { running: 'machine running, guard on', isolated: 'machine isolat
 const chosen = ref('')
 const listing = ref(false)
 const passing = ref(false)
+const noting = ref(false)
+const note = ref('')
 const why = ref('')
 const whyField = ref<HTMLInputElement>()
 const open = computed(() => job.value?.standing === 'waiting' || job.value?.standing === 'under way')
@@ -42,8 +44,8 @@ const title = ref<HTMLElement>()
 watch(
   () => step.value?.key,
   () => {
-    passing.value = false
-    why.value = ''
+    passing.value = noting.value = false
+    why.value = note.value = ''
     window.scrollTo({ top: 0 })
   },
 )
@@ -52,7 +54,7 @@ function show(key: string): void {
   listing.value = false
 }
 function done(s: JobStep): void {
-  work.say(s, 'done', s.words)
+  work.say(s, 'done', note.value.trim())
   chosen.value = ''
   void nextTick(() => title.value?.focus())
 }
@@ -138,8 +140,15 @@ async function photo(file: File, s: JobStep): Promise<void> {
                 :label="photographed === step.key ? 'Photo kept: one more' : 'Photo'"
                 @taken="(f: File) => photo(f, step!)"
               />
+              <button v-if="mayWrite && !step.standing" type="button" class="note" @click="noting = !noting">
+                Note
+              </button>
               <span class="soft small source">{{ step.source }}</span>
             </p>
+            <label v-if="noting" class="small">
+              What to keep with this step
+              <el-input v-model="note" maxlength="400" type="textarea" autosize />
+            </label>
           </div>
         </section>
         <JobEnd v-else :job="job" :unsent="unsent" @ended="work.fresh()" />
@@ -324,6 +333,16 @@ h1 {
   padding: 0 14px;
   font-weight: 600;
   text-decoration: none;
+}
+.note {
+  min-height: 44px;
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  background: var(--sheet);
+  padding: 0 14px;
+  font-size: 14.5px;
+  font-weight: 600;
+  cursor: pointer;
 }
 .source {
   margin-left: auto;

@@ -18,7 +18,7 @@ const open = computed(() => job.standing === 'waiting' || job.standing === 'unde
 const after = computed(() => job.steps.find((s) => s.key === here) ?? job.steps.at(-1))
 const { write, busy, problem } = useWrite(
   `job-own-${job.id}`,
-  (body: { after: string; do: string; why: string; own_version: number }, key) =>
+  (body: { after: string; do: string; why: string; take_out: string; own_version: number }, key) =>
     unwrap(
       api.POST('/api/jobs/{job_id}/own-steps', {
         params: { path: { job_id: job.id }, header: { 'Idempotency-Key': key } },
@@ -27,7 +27,15 @@ const { write, busy, problem } = useWrite(
     ),
 )
 async function add(): Promise<void> {
-  if (!(await write({ after: after.value?.key ?? '', do: what.value, why: why.value, own_version: job.own_version })))
+  if (
+    !(await write({
+      after: after.value?.key ?? '',
+      do: what.value,
+      why: why.value,
+      take_out: '',
+      own_version: job.own_version,
+    }))
+  )
     return
   adding.value = false
   what.value = why.value = ''
@@ -38,6 +46,27 @@ const list = ref<HTMLElement>()
 const follow = () => void nextTick(() => list.value?.querySelector('.here')?.scrollIntoView?.({ block: 'nearest' }))
 onMounted(follow)
 watch(() => here, follow)
+async function takeOut(key: string): Promise<void> {
+  const gone = await write({ after: '', do: '', why: '', take_out: key, own_version: job.own_version })
+  if (gone) emit('added')
+}
+const dropping = ref(false)
+const whyDropped = ref('')
+const {
+  write: drop,
+  busy: dropBusy,
+  problem: dropProblem,
+} = useWrite(`job-drop-${job.id}`, (body: { row_version: number; why: string }, key) =>
+  unwrap(
+    api.POST('/api/jobs/{job_id}/drop', {
+      params: { path: { job_id: job.id }, header: { 'Idempotency-Key': key } },
+      body,
+    }),
+  ),
+)
+async function dropIt(): Promise<void> {
+  if (await drop({ row_version: job.row_version, why: whyDropped.value })) emit('added')
+}
 const MARKS = { done: '✓', passed: '–', '': '' }
 </script>
 
@@ -54,6 +83,14 @@ const MARKS = { done: '✓', passed: '–', '': '' }
           <span class="mark">{{ MARKS[s.standing] }}</span>
           <span>{{ say(s.do) }}<span v-if="s.own" class="soft"> (this machine’s own)</span></span>
         </button>
+        <button
+          v-if="s.own && open && mayWrite && !s.standing"
+          type="button"
+          class="bare out no-print"
+          @click="takeOut(s.key)"
+        >
+          <u class="small">Take it out of this machine’s jobs</u>
+        </button>
       </li>
     </ol>
     <form v-if="adding" class="stack" @submit.prevent="add">
@@ -68,9 +105,26 @@ const MARKS = { done: '✓', passed: '–', '': '' }
         <el-button @click="adding = false">Leave it</el-button>
       </p>
     </form>
-    <button v-else-if="open && mayWrite" type="button" class="bare add no-print" @click="adding = true">
-      <u>Add a step for this machine</u>
-    </button>
+    <form v-else-if="dropping" class="stack" @submit.prevent="dropIt">
+      <label>Why is it dropped?<el-input v-model="whyDropped" maxlength="400" /></label>
+      <p v-if="dropProblem" class="ember small" role="alert">{{ dropProblem.detail }}</p>
+      <p>
+        <el-button type="primary" native-type="submit" :loading="dropBusy" :disabled="!whyDropped.trim()">
+          Drop the job
+        </el-button>
+        <el-button @click="dropping = false">Go on with it</el-button>
+      </p>
+    </form>
+    <p v-else class="more no-print">
+      <template v-if="open && mayWrite">
+        <button type="button" class="bare" @click="adding = true"><u>Add a step for this machine</u></button>
+        <button type="button" class="bare" @click="dropping = true"><u>Drop this job…</u></button>
+      </template>
+      <a :href="`/api/jobs/${job.id}/sheet.pdf`" target="_blank">On paper</a>
+    </p>
+    <p v-if="problem && !adding" class="ember small" role="alert">
+      {{ problem.errors?.[0]?.detail ?? problem.detail }}
+    </p>
   </nav>
 </template>
 
@@ -113,8 +167,19 @@ li button {
   font-weight: 620;
   color: var(--ink);
 }
-.add {
+.more {
+  display: grid;
+  justify-items: start;
+  padding: 8px;
+}
+.more > * {
   min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+}
+.out {
+  min-height: 32px;
+  padding-left: 36px;
 }
 .stack {
   display: grid;

@@ -10,13 +10,13 @@ from pydantic import AwareDatetime, Field
 from sqlmodel import Session
 
 from tuyere.core.dues.rules import Rule
-from tuyere.core.jobs.compose import OwnStep, asked_facts, compose, fitting, for_due, held_up_by, open_safety, waits_for
-from tuyere.core.jobs.library import Ask, Kind, as_kept, holds, library
+from tuyere.core.jobs.compose import OWN, OwnStep, asked_facts, compose, fitting, for_due, held_up_by, open_safety, waits_for
+from tuyere.core.jobs.library import Ask, Kind, Step, as_kept, holds, library
 from tuyere.store import jobs as store
 from tuyere.store.columns import now
 from tuyere.store.dues import place_of
 from tuyere.store.dues_tables import DueAnswer
-from tuyere.store.job_tables import Job, JobStep
+from tuyere.store.job_tables import Job, JobStep, MachineSteps
 from tuyere.store.tables import Drive, Due, Machine
 from tuyere.store.write import Writer, insert, update
 from tuyere.web.entry import MOST_VERSIONS, Strict
@@ -158,12 +158,50 @@ def say_step(
 
 
 class AddStep(Strict):
-    """A step for this machine from now on, behind another one."""
+    """A step for this machine from now on, behind another one; or, with `take_out`, one of its own that it is to have no more."""
 
-    after: str = Field(max_length=60)
-    do: str = Field(min_length=3, max_length=200)
+    after: str = Field("", max_length=60)
+    do: str = Field("", max_length=200)
+    take_out: str = Field("", max_length=60)
     why: str = Field("", max_length=200)
     own_version: int = Field(0, ge=0, le=MOST_VERSIONS, description="of the machine's own steps, as seen")
+
+
+MOST_OWN = 40
+LEAST_LETTERS = 3
+
+
+def change_own_steps(session: Session, writer: Writer, job: Job, body: AddStep) -> None:
+    """A new version of the machine's own steps, and the job in hand with it. Raises Refusal."""
+    if job.finished_at or job.dropped_at:
+        raise Refusal(422, "This job is ended: nothing of it changes any more.")
+    do, why = " ".join(body.do.split()), " ".join(body.why.split())
+    drive = session.get_one(Drive, job.drive_id)
+    held = store.own_steps(session, drive.machine_id, job.kind)
+    listed = list(held.steps) if held else []
+    steps = steps_of(job)
+    if body.take_out:
+        listed = [s for s in listed if s["key"] != body.take_out]
+        if body.take_out in settled_of(store.steps(session, job.id)):
+            raise refused("take_out", "It is done already in this job: take that back first.")
+        kept = [s for s in steps if s.key != body.take_out]
+    else:
+        if len(do) < LEAST_LETTERS:
+            raise refused("do", "Say what to do.")
+        if len(listed) >= MOST_OWN:
+            raise refused("do", f"A kind of job takes {MOST_OWN} steps of a machine's own: take one out first.")
+        added = OwnStep(f"own-{uuid.uuid4().hex[:12]}", body.after, do, why)
+        listed.append(asdict(added))
+        place = next((i + 1 for i, s in enumerate(steps) if s.key == body.after), len(steps))
+        own = Step(added.key, do, why, OWN, after=(body.after,) if body.after else (), look="mark")
+        kept = [*steps[:place], own, *steps[place:]]
+    version = (held.version if held else 0) + 1
+    row = MachineSteps(
+        id=uuid.uuid4(), machine_id=drive.machine_id, kind=job.kind, version=version, steps=listed, made_by=writer.person_id
+    )  # fmt: skip
+    insert(session, writer, row, "changed a machine's own steps")
+    values = {"steps": [as_kept(s) for s in kept], "own_version": version}
+    update(session, writer, job, job.row_version, values, "changed the steps of a job")
 
 
 class FinishJob(Strict):

@@ -7,18 +7,30 @@ from pydantic import BaseModel
 from sqlmodel import Session
 
 from tuyere.core.jobs.compose import fitting
-from tuyere.core.jobs.library import Step, as_kept, library
+from tuyere.core.jobs.library import library
 from tuyere.store import jobs as store
 from tuyere.store.columns import now
-from tuyere.store.job_tables import Job, MachineSteps
+from tuyere.store.job_tables import Job
 from tuyere.store.tables import Drive, Role
 from tuyere.store.write import Answer, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.errors import Refusal
 from tuyere.web.floor import SitePath
-from tuyere.web.job_answers import JobOut, JobsOut, SiteJobOut, SiteJobsOut, about_job_drive, brief_out, job_out, kind_out, steps_of
-from tuyere.web.job_work import AddStep, BeginJob, DropJob, FinishJob, SayStep, done_at, make_job, refused, say_step, sign_off
+from tuyere.web.job_answers import JobOut, JobsOut, SiteJobOut, SiteJobsOut, about_job_drive, brief_out, job_out, kind_out
+from tuyere.web.job_work import (
+    AddStep,
+    BeginJob,
+    DropJob,
+    FinishJob,
+    SayStep,
+    change_own_steps,
+    done_at,
+    make_job,
+    refused,
+    say_step,
+    sign_off,
+)
 from tuyere.web.readings import hour_meter
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site, at_site_of_drive, at_site_of_job
@@ -106,33 +118,12 @@ def post_step(path: JobPath, body: SayStep) -> Response:
     return answer(JobKeptOut(**done.body), done.status)
 
 
-@blueprint.post("/jobs/<uuid:job_id>/own-steps", summary="Add a step on this machine", responses={"201": JobKeptOut})
+@blueprint.post("/jobs/<uuid:job_id>/own-steps", summary="Add a step on this machine, or take one out", responses={"201": JobKeptOut})
 @at_site_of_job(Role.MECHANIC)
 def post_own_step(path: JobPath, body: AddStep) -> Response:
-    do, why = " ".join(body.do.split()), " ".join(body.why.split())
-
     def work(session: Session, writer: Writer) -> Answer:
         job = session.get_one(Job, path.job_id, with_for_update=True)
-        if job.finished_at or job.dropped_at:
-            raise Refusal(422, "This job is ended: nothing of it changes any more.")
-        drive = session.get_one(Drive, job.drive_id)
-        held = store.own_steps(session, drive.machine_id, job.kind)
-        listed = list(held.steps) if held else []
-        version = (held.version if held else 0) + 1
-        if len(listed) >= 40:
-            raise refused("do", "That is many steps of your own: take the job's kind apart first.")
-        added = {"key": f"own-{uuid.uuid4().hex[:12]}", "after": body.after, "do": do, "why": why}
-        row = MachineSteps(
-            id=uuid.uuid4(), machine_id=drive.machine_id, kind=job.kind, version=version, steps=[*listed, added], made_by=writer.person_id
-        )
-        insert(session, writer, row, "added a step")
-        steps = steps_of(job)
-        kept = [as_kept(s) for s in steps]
-        place = next((i + 1 for i, s in enumerate(steps) if s.key == body.after), len(kept))
-        kept.insert(
-            place, as_kept(Step(added["key"], do, why, "added on this machine", after=(body.after,) if body.after else (), look="mark"))
-        )
-        update(session, writer, job, job.row_version, {"steps": kept, "own_version": version}, "added a step to a job")
+        change_own_steps(session, writer, job, body)
         return Answer(201, {"id": str(job.id), "row_version": job.row_version})
 
     done = write(body.model_dump(mode="json"), work)
