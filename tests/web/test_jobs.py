@@ -79,6 +79,10 @@ def test_a_kind_runs_to_its_sign_off(sign_in: Any, kind: str) -> None:
     assert {f["id"] for f in drive(caller, now["drive_id"])["findings"]} == before - {c["id"] for c in closes}
     log = caller.get(f"/api/drives/{now['drive_id']}/log").json["entries"]
     assert any(e["kind"] == "job" and e["id"] == job["id"] for e in log)
+    again = [d for d in drive(caller, now["drive_id"])["dues"] if d["page"] == f"jobs?kind={kind}"]
+    assert bool(again) == bool(library().kinds[kind].again_days), "what is done by the calendar is promised again"
+    if again:
+        assert begin(caller, machine, "", {}, due=again[0]["key"])["kind"] == kind
     event = library().kinds[kind].event
     assert (not event) or any(e["kind"] == "done" and e["at"] >= after["finished_at"] for e in log)
 

@@ -14,7 +14,7 @@ const due = computed(() => (typeof route.query.due === 'string' ? route.query.du
 const { data: drive } = useDrive(id)
 const { data, error } = useJobs(id)
 const mayWrite = useMayWrite()
-const chosen = ref('')
+const chosen = ref(typeof route.query.kind === 'string' ? route.query.kind : '')
 const asked = ref<Record<string, string>>({})
 watch(chosen, () => (asked.value = {}))
 const { start, busy, problem } = useStartJob(`begin-${id.value}`)

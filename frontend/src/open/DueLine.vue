@@ -59,7 +59,7 @@ const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === 
     <p class="small soft">{{ due.because }}</p>
     <p class="row">
       <router-link :to="`/drives/${drive.id}/${due.page}`" class="go" @click="emit('go')">
-        Do it at {{ due.page.split('/')[0] }}
+        Do it at {{ due.page.split(/[/?]/)[0] }}
       </router-link>
       <template v-if="mayWrite && !saying">
         <el-button :loading="starting" @click="start(drive.id, '', {}, due.key)">Start its job</el-button>

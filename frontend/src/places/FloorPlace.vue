@@ -6,7 +6,7 @@ import { useFloor, useMayWrite, useSite } from '../api/queries'
 import type { FloorDrive } from '../api/client'
 import { say } from '../settings'
 import { useKeys } from '../useKeys'
-import { useSiteJobs } from '../jobs/useJobs'
+import { useSiteJobs, useStartJob } from '../jobs/useJobs'
 import SawSlip from '../open/SawSlip.vue'
 import { ago, dueText } from '../words'
 import DriveSketch from './DriveSketch.vue'
@@ -19,6 +19,7 @@ const site = useSite()
 const mayWrite = useMayWrite()
 const { data, error, refetch, isPending } = useFloor()
 const { data: jobs } = useSiteJobs()
+const { start, busy: starting } = useStartJob('floor')
 const search = ref('')
 const box = ref<HTMLInputElement>()
 const adding = ref(false)
@@ -166,7 +167,7 @@ function walk(event: KeyboardEvent, step: number): void {
               </span>
             </router-link>
             <router-link v-if="d.page && weight(d) < 4" class="go" :to="`/drives/${d.id}/${d.page}`">
-              {{ d.page.split('/')[0] }} ›<span class="sr">: answers why {{ d.machine }} wants attention</span>
+              {{ d.page.split(/[/?]/)[0] }} ›<span class="sr">: answers why {{ d.machine }} wants attention</span>
             </router-link>
             <button v-if="mayWrite" type="button" class="bare saw no-print" @click="seeing = d">
               Saw <br />something<span class="sr"> at {{ d.machine }}</span>
@@ -195,6 +196,15 @@ function walk(event: KeyboardEvent, step: number): void {
               <span>{{ due.what }}</span>
               <span class="soft small">{{ d.machine }}</span>
             </router-link>
+            <button
+              v-if="mayWrite"
+              type="button"
+              class="bare start no-print"
+              :disabled="starting"
+              @click="start(d.id, '', {}, due.key)"
+            >
+              Job ›<span class="sr">: start it for {{ due.what }}, {{ d.machine }}</span>
+            </button>
           </li>
         </ol>
       </aside>
@@ -371,6 +381,25 @@ ol {
   margin-right: 6px;
   vertical-align: 1px;
 }
+aside ol {
+  padding-bottom: 14px;
+}
+aside li {
+  display: flex;
+  align-items: center;
+  border-top: 1px solid var(--hair-2);
+}
+aside li > a {
+  flex: 1;
+}
+.start {
+  flex: none;
+  min-height: 44px;
+  padding: 0 8px;
+  font-size: 14px;
+  font-stretch: 80%;
+  color: var(--quench);
+}
 aside ol a {
   display: grid;
   grid-template-columns: 84px 1fr;
@@ -378,7 +407,6 @@ aside ol a {
   text-decoration: none;
   color: inherit;
   padding: 10px 0;
-  border-top: 1px solid var(--hair-2);
   min-height: 44px;
 }
 aside ol a span {

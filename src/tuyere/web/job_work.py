@@ -25,6 +25,7 @@ from tuyere.web.happened import ClosesIn, HappenedForm, close_findings, keep_hap
 from tuyere.web.job_about import About
 from tuyere.web.job_answers import about_job_drive, done_of, settled_of, steps_of
 
+PROMISED = "jobs?kind="  # the page of a promise that a job made: which kind is to be done again
 LONGEST_OFFLINE = timedelta(days=3)  # a step done without signal is sent this late at most
 
 
@@ -91,6 +92,8 @@ def _due_what(session: Session, drive: Drive, key: str) -> str:
 def _kind_of_due(session: Session, drive: Drive, key: str) -> str:
     kinds = fitting(library(), about_job_drive(session, drive, {}).facts)
     if promise := _promise(session, drive, key):
+        if promise.page.startswith(PROMISED):
+            return promise.page.removeprefix(PROMISED)
         return for_due(kinds, promise.kind, promise.page or "tension", False)
     rule = next((r for r in _rules(session, drive) if r.key == key), None)
     return for_due(kinds, rule.event, rule.page, not rule.repeats) if rule else ""
@@ -247,6 +250,12 @@ def sign_off(session: Session, writer: Writer, job: Job, body: FinishJob, hours:
     else:
         close_findings(session, writer, drive, body.closes, job.title, "job")
     _do_due(session, writer, drive, job, at)
+    if kind and kind.again_days:
+        again = Due(
+            id=uuid.uuid5(job.id, "again"), drive_id=drive.id, what=kind.title[:120], due_on=(at + timedelta(days=kind.again_days)).date(),
+            page=f"{PROMISED}{kind.key}",
+        )  # fmt: skip
+        insert(session, writer, again, "raised a due")
     counted = f"{len(done_of(said))} of {len(steps)} steps done"
     if passed := len(settled_of(said)) - len(done_of(said)):
         counted += f", {passed} passed over"

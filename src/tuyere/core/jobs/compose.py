@@ -28,7 +28,7 @@ def for_due(kinds: Sequence[Kind], event: str, page: str, once: bool) -> str:
     if once and page == "tension" and event in ("new set", "re-tension", "first start"):
         wanted = ("run_in", *wanted)
     if event == "oil change":
-        wanted = ("chain_oil", "dogs", "tension")
+        wanted = ("tension",)
     if event in ("get-home fix", "replace"):
         wanted = ("belt_set", "mower_belt", "link_belt", "chain_join", "flat_join", "carriage")
     return next((w for w in wanted if any(k.key == w for k in kinds)), "")

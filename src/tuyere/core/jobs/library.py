@@ -57,7 +57,9 @@ class Ask:
 
 @dataclass(frozen=True)
 class Kind:
-    """A kind of job. `fits`: what the drive must have; `event`: what it is on the record when signed off; `closes`: findings that it may answer."""
+    """A kind of job. `fits`: what the drive must have; `event`: what it is on the record when signed off; `closes`: findings that it may answer;
+    `again_days`: when it is to be done again, where it is by the calendar.
+    """
 
     key: str
     title: str
@@ -68,6 +70,7 @@ class Kind:
     closes: tuple[str, ...]
     steps: tuple[str, ...]
     asks: tuple[Ask, ...]
+    again_days: int = 0
 
 
 @dataclass(frozen=True)
@@ -180,7 +183,7 @@ def _kind(told: dict[str, Any], name: str) -> tuple[Kind, dict[str, Step]]:
     try:
         kind = Kind(
             told["key"], told["title"], told["about"], tuple(told["for"]), told["minutes"], told["event"], tuple(told["closes"]),
-            tuple(told["steps"]), tuple(asks),
+            tuple(told["steps"]), tuple(asks), told.get("again_days", 0),
         )  # fmt: skip
     except KeyError as missing:
         raise LibraryError(f"{name} lacks {missing}") from None
