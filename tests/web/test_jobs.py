@@ -7,10 +7,12 @@ from typing import Any
 from xml.etree import ElementTree
 
 import pytest
+from flask import Flask
 
-from tests.conftest import SECRET, Caller
+from tests.conftest import SECRET, Caller, database
 from tests.web.test_said_done_due import drive, of
 from tuyere.core.jobs.library import library
+from tuyere.upkeep.prepare import prepare
 from tuyere.web.app import create_app
 from tuyere.web.settings import Settings
 
@@ -34,6 +36,17 @@ AT: dict[str, tuple[str, dict[str, str]]] = {
     "tension": ("Bucket elevator 2", {}),
     "triage": ("Intake bucket elevator", {}),
 }
+
+
+@pytest.fixture(scope="module")
+def serving_url() -> str:
+    """A plant of its own: a job that is signed off leaves its mark on a drive."""
+    return prepare(database("tuyere_test_jobs", "demo"), SECRET, demo=True)
+
+
+@pytest.fixture(scope="module")
+def app(serving_url: str) -> Flask:
+    return create_app(Settings(serving_url, SECRET, demo=True, plant="test"))
 
 
 def begin(caller: Caller, machine: str, kind: str, asked: dict[str, str] | None = None, **more: Any) -> Any:

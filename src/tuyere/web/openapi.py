@@ -33,6 +33,9 @@ _SITE = {
 }
 _COOKIE = {"schema": {"type": "string"}, "description": "the session: HttpOnly, SameSite=Lax, Secure where the server is reached by TLS"}
 _FILES = {
+    "/api/drives/{drive_id}/card.pdf": ("application/pdf",),
+    "/api/drives/{drive_id}/card.svg": ("image/svg+xml",),
+    "/api/jobs/{job_id}/sheet.pdf": ("application/pdf",),
     "/api/photos/{photo_id}/picture": ("image/jpeg",),
     "/api/slips/{slip_id}/pdf": ("application/pdf",),
     "/api/shop-lists/{list_id}/file": ("text/csv", "application/json"),
