@@ -77,6 +77,22 @@ def test_facts_choose_kinds_and_steps() -> None:
     assert for_due(fitting(library(), blower), "new set", "inspect/round", False) == ""
 
 
+@pytest.mark.parametrize(
+    ("machine", "steps"),
+    [
+        ("walk-behind mower", {"plug_off", "fuel_low", "caps_tight", "tip_up", "blade_block", "fuel_wiped", "plug_on"}),
+        ("rooftop blower", {"roof_way", "damper_shut", "blower_gas", "coast"}), ("condenser fan", {"roof_way", "damper_shut", "coast"}),
+        ("exhaust fan", {"damper_shut", "coast"}), ("engine pump", {"engine_off", "plug_off", "plug_on"}),
+        ("sawmill", {"log_clear", "coast", "blade_block"}), ("lathe", {"chuck_clear"}), ("turret mill", {"chuck_clear"}),
+        ("drag conveyor", {"conveyor_empty"}), ("bucket elevator", {"dust_permit", "conveyor_empty", "backstop"}),
+        ("hammer mill", {"dust_permit", "conveyor_empty", "coast"}), ("reciprocating compressor", {"discharge"}),
+    ],
+)  # fmt: skip
+def test_each_machine_has_its_own_hazards_prepared_for(machine: str, steps: set[str]) -> None:
+    keys = {s.key for s in compose(library(), library().kinds["own"], called(library(), machine) | {"v", "base"})}
+    assert steps <= keys and ("engine_off" in keys) != ("lock" in keys), "one way or the other it is dead before hands go in"
+
+
 def test_own_steps_stand_where_they_were_added() -> None:
     own = [
         OwnStep("own-1", "lock", "Call the control room."),

@@ -31,6 +31,7 @@ AT: dict[str, tuple[str, dict[str, str]]] = {
     "motor_new": ("Barley screener", {}),
     "motor_oil": ("Laboratory air cooler", {}),
     "mower_belt": ("Verge mower", {"which": "traction belt of a walk-behind"}),
+    "own": ("Apprentice stand", {}),
     "run_in": ("Roller mill", {}),
     "sheave": ("Refrigeration compressor 1", {"hub": "split bushing with flange", "bushing": "SK"}),
     "tension": ("Bucket elevator 2", {}),

@@ -85,6 +85,7 @@ const wrong = (key: string) => problem.value?.errors?.find((e) => e.field === `a
                   >
                     {{ say(o) }}
                   </button>
+                  <p v-if="a.notes?.[asked[a.key] ?? '']" class="ember small">{{ say(a.notes[asked[a.key]!]!) }}</p>
                 </div>
                 <input
                   v-else

@@ -1,11 +1,12 @@
 """What a job knows of its drive: facts that its steps ask for, and the numbers that stand with them, each from its station."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 from sqlmodel import Session, col, select
 
 from tuyere.core.drives.flat import FlatBelt, flat_belts
+from tuyere.core.drives.flat.joint import JOINTS, suits
 from tuyere.core.drives.roller_chain import ChainError, chain
 from tuyere.core.drives.roller_chain.dogs import new_pitch
 from tuyere.core.drives.roller_chain.lubrication import Oiling, lubrication
@@ -29,12 +30,13 @@ HELD = {"spring idler, slack side": "spring", "weight idler, slack side": "idler
 
 @dataclass(frozen=True)
 class About:
-    """A drive as its jobs see it."""
+    """A drive as its jobs see it. `notes`: what is to be said of an option before it is chosen, by question and option."""
 
     facts: frozenset[str]
     numbers: Mapping[str, Number]
     belts: str
     survey: SurveyForm
+    notes: Mapping[str, Mapping[str, str]] = field(default_factory=dict)
 
 
 def about(session: Session, drive: Drive, configuration: Configuration | None, asked: Mapping[str, str]) -> About:
@@ -57,7 +59,7 @@ def about(session: Session, drive: Drive, configuration: Configuration | None, a
         found["ask_for"] = numbers.said("Ask for", belts, page="counter")
     if flat:
         found |= _flat_numbers(asked, flat, survey, sheet)
-    return About(frozenset(facts), found, belts, survey)
+    return About(frozenset(facts), found, belts, survey, {"joint": _joints(flat, sheet)} if flat else {})
 
 
 def _stages(session: Session, configuration: Configuration | None) -> list[str]:
@@ -269,6 +271,15 @@ def _flat(survey: SurveyForm, asked: Mapping[str, str]) -> _Flat | None:
     thickness = reader.value("thickness", "flat_thickness") or reader.value("flat_thickness", "flat_thickness")
     tape = reader.value("tape", "outside_length") or (drive.inside_m if drive else None)
     return _Flat(flat_belts().get(fitted.belt), thickness, tape, reader.value("flat_width", "belt_width"), min(sides) if sides else None)
+
+
+def _joints(flat: _Flat, sheet: SheetOut) -> dict[str, str]:
+    """Which joints do not suit this wheel and speed, and why."""
+    thickness, speed = flat.thickness_m or (flat.belt.thickness_m if flat.belt else None), sheet.figures.get("belt_speed")
+    if thickness is None or flat.smallest_m is None:
+        return {}
+    at = speed.value_si if speed else 0.0
+    return {j: said for j in JOINTS if (said := suits(j, thickness, flat.smallest_m, at))}
 
 
 def _flat_numbers(asked: Mapping[str, str], flat: _Flat, survey: SurveyForm, sheet: SheetOut) -> dict[str, Number]:

@@ -11,7 +11,7 @@ from sqlmodel import Session, select
 
 from tuyere.core.caution import DEFERENCE
 from tuyere.core.jobs.compose import compose, next_step, open_safety, waits_for
-from tuyere.core.jobs.library import Kind, Step, from_kept, holds, library
+from tuyere.core.jobs.library import Ask, Kind, Step, from_kept, holds, library
 from tuyere.core.jobs.numbers import Number
 from tuyere.core.table import rows
 from tuyere.store import drives
@@ -34,6 +34,7 @@ class JobAskOut(BaseModel):
     field: str
     optional: bool
     when: list[str]
+    notes: dict[str, str] = Field(default_factory=dict, description="what is to be said of an option on this drive")
 
 
 class JobKindOut(BaseModel):
@@ -174,7 +175,14 @@ def kind_out(kind: Kind, told: About) -> JobKindOut:
     asks = [a for a in kind.asks if all(_of_asks(kind, t) or holds([t], told.facts) for t in a.when)]
     return JobKindOut(
         key=kind.key, title=kind.title, about=kind.about, minutes=kind.minutes, steps=len(compose(library(), kind, told.facts)),
-        asks=[JobAskOut(**{**asdict(a), "options": list(a.options), "when": list(a.when)}) for a in asks],
+        asks=[_ask(a, told) for a in asks],
+    )  # fmt: skip
+
+
+def _ask(ask: Ask, told: About) -> JobAskOut:
+    return JobAskOut(
+        key=ask.key, question=ask.question, options=list(ask.options), field=ask.field, optional=ask.optional, when=list(ask.when),
+        notes=dict(told.notes.get(ask.key, {})),
     )  # fmt: skip
 
 
