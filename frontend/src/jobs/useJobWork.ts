@@ -21,7 +21,10 @@ export function useJobWork(id: string) {
     queryFn: () => unwrap(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id } } })),
     retry: false,
   })
-  watch(data, (job) => job && (copy.value = JSON.stringify(job)))
+  watch(data, (job) => {
+    const ended = job?.standing === 'signed off' || job?.standing === 'dropped'
+    if (job) copy.value = ended ? '' : JSON.stringify(job)
+  })
   const kept = computed<Job | null>(() => data.value ?? (copy.value ? (JSON.parse(copy.value) as Job) : null))
   const job = computed(() => (kept.value ? withSaid(kept.value, queue.value) : null))
 
