@@ -28,7 +28,9 @@ const lockFirst = computed(() => item.value?.state === 'stopped' && !desk.maySto
 const place = computed(() => desk.items.value.findIndex((i) => i.key === item.value?.key) + 1)
 const { send, busy: sending, problem: photoProblem } = useSendPhoto(() => drive.id, `round-${drive.id}`)
 async function answer(found: 'ok' | 'not ok' | 'cannot'): Promise<void> {
-  if (await desk.say(item.value!, found, found === 'ok' ? '' : words.value)) asking.value = ''
+  const at = item.value!
+  const kept = await desk.say(at, found, found === 'ok' ? '' : words.value)
+  if (kept && item.value?.key === at.key) asking.value = '' // one may have gone on meanwhile
 }
 function ask(what: 'not ok' | 'cannot'): void {
   words.value = item.value?.words ?? ''

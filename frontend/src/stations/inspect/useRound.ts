@@ -65,7 +65,8 @@ export function useRound(drive: () => DriveOut) {
       words,
       row_version: at.row_version,
     })
-    if (done) gone.value = found === 'not ok' ? at.key : ''
+    // Who went to another item meanwhile stays there.
+    if (done && ['', at.key].includes(gone.value)) gone.value = found === 'not ok' ? at.key : ''
     await again()
     return done && { finding_id: done.finding_id ?? null }
   }
