@@ -129,6 +129,7 @@ def _sheet_numbers(survey: SurveyForm, sheet: SheetOut) -> dict[str, Number]:
             str(len(survey.layout.keepers)),
             "each by the machine's manual; a finger's breadth from the tight belt where it is silent",
             "survey",
+            "common practice, no source",
         )
     if sheet.align:
         allowed = {e.key: e.allowed_both for e in sheet.align.errors}

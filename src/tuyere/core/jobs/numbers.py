@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from tuyere.core.drives.flat import FlatBelt
-from tuyere.core.drives.flat.joint import IN, JOINTS, LIGHT_LAP_M, Joint, cut, holes, lap_of, size_of, suits
+from tuyere.core.drives.flat.joint import JOINTS, LIGHT_LAP_M, LIGHT_M, Joint, cut, holes, lap_of, size_of, suits
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.table import rows
 from tuyere.core.working.figure import shown
@@ -108,7 +108,7 @@ def light_lap(asked: Mapping[str, str], thickness_m: float | None, belt: FlatBel
     """Whether the belt is light enough that its lap alone makes it short."""
     thickness = thickness_m or (belt.thickness_m if belt else None)
     leather = belt is not None and belt.material == "leather"
-    return bool(thickness and leather and asked.get("joint") == "cemented lap" and thickness <= 0.125 * IN + 1e-5)
+    return bool(thickness and leather and asked.get("joint") == "cemented lap" and thickness <= LIGHT_M)
 
 
 def elongation_limit(pitch_m: float, links: int, share: float) -> Number:
