@@ -152,5 +152,5 @@ def test_days_are_days_of_the_place(day: int, months: int) -> None:
 def test_every_standard_rule_is_whole() -> None:
     assert len({r.key for r in standard_rules()}) == len(standard_rules())
     for rule in standard_rules():
-        assert rule.what and rule.source and rule.page in ("survey", "tension", "align", "inspect/round")
+        assert rule.what and rule.source and rule.page in ("survey", "tension", "align", "inspect/round", "jobs?kind=chain_oil")
         assert (rule.after_hours, rule.after_days, rule.after_months) != (None, None, None)

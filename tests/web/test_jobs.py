@@ -10,8 +10,10 @@ import pytest
 from flask import Flask
 
 from tests.conftest import SECRET, Caller, database
+from tests.core.test_jobs import broken
 from tests.web.test_said_done_due import drive, of
-from tuyere.core.jobs.library import library
+from tuyere.core.jobs.library import Step
+from tuyere.core.jobs.read import library
 from tuyere.upkeep.prepare import prepare
 from tuyere.web.app import create_app
 from tuyere.web.settings import Settings
@@ -20,7 +22,9 @@ from tuyere.web.settings import Settings
 AT: dict[str, tuple[str, dict[str, str]]] = {
     "adjustable": ("Germination rooftop air unit", {}),
     "align": ("Dust-collector fan", {}),
+    "bearing": ("Dust-collector fan", {"outer": "90 mm", "wide": "23 mm"}),
     "belt_set": ("Steep-water pump", {}),
+    "blower_belt": ("Laboratory air cooler", {}),
     "carriage": ("Bag palletiser", {}),
     "chain_join": ("Drag-chain conveyor", {"link": "spring clip link", "offset": "no: even"}),
     "chain_oil": ("Drag-chain conveyor", {}),
@@ -30,7 +34,7 @@ AT: dict[str, tuple[str, dict[str, str]]] = {
     "link_belt": ("Sack roller conveyor", {}),
     "motor_new": ("Barley screener", {}),
     "motor_oil": ("Laboratory air cooler", {}),
-    "mower_belt": ("Verge mower", {"which": "traction belt of a walk-behind"}),
+    "mower_belt": ("Verge mower", {"which": "traction belt of a walk-behind", "fuel": "run the tank dry"}),
     "own": ("Apprentice stand", {}),
     "run_in": ("Roller mill", {}),
     "sheave": ("Refrigeration compressor 1", {"hub": "split bushing with flange", "bushing": "SK"}),
@@ -50,8 +54,8 @@ def app(serving_url: str) -> Flask:
     return create_app(Settings(serving_url, SECRET, demo=True, plant="test"))
 
 
-def begin(caller: Caller, machine: str, kind: str, asked: dict[str, str] | None = None, **more: Any) -> Any:
-    drive_id, job_id = of(caller, machine)["id"], str(uuid.uuid4())
+def begin(caller: Caller, at: str, kind: str, asked: dict[str, str] | None = None, **more: Any) -> Any:
+    drive_id, job_id = of(caller, at)["id"], str(uuid.uuid4())
     told = caller.post(f"/api/drives/{drive_id}/jobs", {"id": job_id, "kind": kind, "asked": asked or {}, **more})
     assert told.status_code == 201, told.json
     return caller.get(f"/api/jobs/{job_id}").json
@@ -75,6 +79,7 @@ def test_a_kind_runs_to_its_sign_off(sign_in: Any, kind: str) -> None:
     assert job["standing"] == "waiting" and len(job["steps"]) >= 5 and all(s["why"] and s["source"] for s in job["steps"])
     safety = [s for s in job["steps"] if s["safety"]]
     assert {s["safety"] for s in safety} == {"lock", "guard"} and all(s["cautions"] for s in safety)
+    assert not broken(library().kinds[kind], [plain(s) for s in job["steps"]]), "as the API tells it, without reading words"
     keys = [s["key"] for s in job["steps"]]
     assert job["next"] == keys[0]
     for key in keys:  # the order it is read in is one in which it can be done
@@ -85,20 +90,35 @@ def test_a_kind_runs_to_its_sign_off(sign_in: Any, kind: str) -> None:
     closes = [{"id": f["id"], "row_version": f["row_version"]} for f in now["findings"] if f["id"] in now["answers"]]
     done = caller.post(f"/api/jobs/{job['id']}/finish", {"row_version": now["row_version"], "closes": closes})
     assert done.status_code == 200, done.json
-    assert done.json["said"] == f"{len(keys)} of {len(keys)} steps done"
+    assert done.json["said"].startswith(f"{len(keys)} of {len(keys)} steps done")
+    unread = {s["read"].partition("?")[0] for s in job["steps"] if s["read"]}
+    assert ("not measured" in done.json["said"]) == bool(unread), "nothing was read: it says so"
     after = caller.get(f"/api/jobs/{job['id']}").json
     assert after["standing"] == "signed off" and after["ended_by"] == "Tobias" and not after["lacking"]
+    assert {u["page"].partition("?")[0] for u in after["unread"]} == unread
+    event_of = library().kinds[kind].event
+    nobody = [d for d in after["raised"] if d["page"] == "tension"]
+    assert bool(nobody) == (event_of in ("new set", "new wheel")), "a new set whose tension nobody read is a due"
+    for due in after["raised"]:
+        assert due["what"] in {d["what"] for d in drive(caller, now["drive_id"])["dues"]}
     numbers = {s["key"]: s["number"] for s in now["steps"]}
     assert {s["key"]: s["number"] for s in after["steps"]} == numbers, "the numbers stay as they stood at the sign-off"
     assert {f["id"] for f in drive(caller, now["drive_id"])["findings"]} == before - {c["id"] for c in closes}
     log = caller.get(f"/api/drives/{now['drive_id']}/log").json["entries"]
     assert any(e["kind"] == "job" and e["id"] == job["id"] for e in log)
     again = [d for d in drive(caller, now["drive_id"])["dues"] if d["page"] == f"jobs?kind={kind}"]
-    assert bool(again) == bool(library().kinds[kind].again_days), "what is done by the calendar is promised again"
+    assert bool(again) == bool(library().kinds[kind].again_days or kind == "chain_oil"), "what is done by the calendar is promised again"
     if again:
         assert begin(caller, machine, "", {}, due=again[0]["key"])["kind"] == kind
     event = library().kinds[kind].event
+    assert any("not measured" in e["detail"] for e in log if e["id"] == job["id"]) == bool(unread)
     assert (not event) or any(e["kind"] == "done" and e["at"] >= after["finished_at"] for e in log)
+
+
+def plain(told: Any) -> Step:
+    """A step as the API tells it, its waits by key."""
+    same = ("key", "do", "why", "source", "state", "safety", "sort", "leaves", "lasting", "turns")
+    return Step(**{k: told[k] for k in same}, after=tuple(told["waits_for"]), undoes=tuple(told["undoes"]))
 
 
 def figure(caller: Caller, drive_id: str, key: str, **gauge: Any) -> Any:
@@ -112,7 +132,7 @@ def test_numbers_are_the_stations_own(sign_in: Any) -> None:
     at = {s["key"]: s["number"] for s in job["steps"]}
     low, high = (figure(caller, job["drive_id"], k, belt_state="new") for k in ("aim_low", "aim_high"))
     assert at["gauge_new"]["us"] == f"{low['us'].removesuffix(' lbf')} to {high['us']}" and at["gauge_new"]["page"] == "tension"
-    assert at["on_set"]["us"] == "5 × C144"
+    assert at["on_set"]["us"] == "5 × C144" and at["read_locked"]["us"] == at["gauge_new"]["us"]
     sheet = caller.post("/api/calc/sheet", {"survey": drive(caller, job["drive_id"])["survey"]}).json["figures"]
     assert at["slack_base"]["si"] == sheet["installation"]["si"]
     links = caller.post(
@@ -129,18 +149,21 @@ def test_order_undo_and_what_two_devices_say(sign_in: Any) -> None:
     job = begin(caller, "Roller mill", "tension")
     early = say(caller, job, "locks_off", status=422)
     assert early["detail"].startswith("First: ") and early["errors"][0]["field"] == "step"
-    for key in ("conveyor_empty", "dust_permit", "lock"):
-        if any(s["key"] == key for s in job["steps"]):
-            say(caller, job, key)
+    keys = [s["key"] for s in job["steps"]]
+    for key in keys[: keys.index("try_start")]:
+        say(caller, job, key)
     told = say(mate, job, "try_start", at=(datetime.now(UTC) - timedelta(hours=2)).isoformat())
     assert say(caller, job, "try_start")["row_version"] == told["row_version"], "the same said by two devices is said once"
-    assert say(caller, job, "lock", "", 422, row_version=1)["detail"].startswith("Take back first: ")
+    assert "go back with it" in say(caller, job, "lock", "", 422, row_version=1)["detail"]
     say(caller, job, "try_start", "passed", 422, row_version=1)
     say(caller, job, "try_start", "", 409, row_version=7)
     say(caller, job, "try_start", "", row_version=1)
     say(caller, job, "try_start", "passed", words="no control on the machine", row_version=2)
+    say(caller, job, "lock", "", row_version=1, later=True)
     now = caller.get(f"/api/jobs/{job['id']}").json
-    assert now["standing"] == "under way" and now["began_at"]
+    standing = {s["key"]: s["standing"] for s in now["steps"]}
+    assert {k for k in keys if standing[k]} == set(keys[: keys.index("lock")]), "an early step takes the later ones back with it"
+    assert now["standing"] == "under way" and now["began_at"] and now["next"] == "lock"
     short = caller.post(f"/api/jobs/{job['id']}/finish", {"row_version": now["row_version"]})
     assert short.status_code == 422 and short.json["errors"][0]["field"] == "safety_note"
     note = {"row_version": now["row_version"], "safety_note": "machine scrapped today"}
@@ -148,6 +171,77 @@ def test_order_undo_and_what_two_devices_say(sign_in: Any) -> None:
     assert still.status_code == 422 and still.json["errors"][0]["field"] == "note"
     assert caller.post(f"/api/jobs/{job['id']}/finish", {**note, "note": "not needed any more"}).status_code == 200
     assert "ended" in say(caller, job, "stored", status=422)["detail"]
+
+
+def test_what_the_machine_is_is_asked_kept_and_shown_before_it_is_begun(sign_in: Any) -> None:
+    caller, viewer = sign_in("Tobias"), sign_in("Rowan")
+    drive_id = of(caller, "Grain auger")["id"]
+    asks = {a["key"]: a for a in caller.get(f"/api/drives/{drive_id}/jobs").json["machine"]}
+    assert asks["pto"]["guess"] and "tractor" in asks["pto"]["because"] and asks["pto"]["kept"] is None and not asks["engine"]["guess"]
+    shown = viewer.post(f"/api/drives/{drive_id}/jobs/preview", {"kind": "belt_set"}).json
+    keys = {s["key"] for s in shown["steps"]}
+    assert (
+        {"machine_told", "pto_uncouple", "tractor_chocked", "dust_permit"} <= keys
+        and "lock" not in keys
+        and "pto_uncouple" in shown["text"]
+    )
+    electric = {"pto": False, "hydraulics": False, "dust": False}
+    shown = viewer.post(f"/api/drives/{drive_id}/jobs/preview", {"kind": "belt_set", "machine": electric}).json
+    keys = {s["key"] for s in shown["steps"]}
+    assert "lock" in keys and not {"pto_uncouple", "dust_permit", "machine_told"} & keys
+    job = begin(caller, "Grain auger", "belt_set", machine=electric)
+    assert [s["key"] for s in job["steps"]] == [s["key"] for s in shown["steps"]], "what was shown is what is begun"
+    kept = {a["key"]: a["kept"] for a in caller.get(f"/api/drives/{drive_id}/jobs").json["machine"]}
+    assert kept["pto"] is False and kept["roof"] is None
+    assert "lock" in {s["key"] for s in begin(caller, "Grain auger", "tension")["steps"]}, "and asked no more"
+    wrong = caller.post(f"/api/drives/{drive_id}/jobs/preview", {"kind": "belt_set", "machine": {"wings": True}})
+    assert wrong.status_code == 422 and wrong.json["errors"][0]["field"] == "machine.wings"
+    half = viewer.post(
+        f"/api/drives/{of(caller, 'Workshop lathe')['id']}/jobs/preview", {"kind": "flat_join", "asked": {"joint": "rawhide"}}
+    ).json
+    assert half["lacking"] == ["place", "stretched"] and "lace" in {s["key"] for s in half["steps"]}
+
+
+def test_a_reading_counts_for_the_step_it_was_taken_at(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    job = begin(caller, "Steep-water pump", "belt_set")
+    keys = [s["key"] for s in job["steps"]]
+
+    def unread() -> set[str]:
+        return {u["key"] for u in caller.get(f"/api/jobs/{job['id']}").json["unread"]}
+
+    for key in keys[: keys.index("read_as_found")]:
+        say(caller, job, key)
+    tension = {"id": str(uuid.uuid4()), "kind": "belt tension", "machine_state": "isolated", "gauge": {"forces": [{"text": "5", "unit": "lbf"}]}}
+    kept = caller.post(f"/api/drives/{job['drive_id']}/readings", tension)
+    assert kept.status_code == 201, kept.json
+    for key in keys[keys.index("read_as_found") :]:
+        say(caller, job, key)
+    assert "read_as_found" not in unread() and {"gauge_new", "read_locked"} <= unread(), (
+        "read before the new belts went on, it says nothing of them"
+    )
+    note = "belts from the new box"
+    at = next(s for s in caller.get(f"/api/jobs/{job['id']}").json["steps"] if s["key"] == "wheels_look")
+    say(caller, job, "wheels_look", words=note, row_version=at["row_version"])
+    now = caller.get(f"/api/jobs/{job['id']}").json
+    assert caller.post(f"/api/jobs/{job['id']}/finish", {"row_version": now["row_version"]}).status_code == 200
+    floor = {d["id"]: d for d in caller.get(f"/api/sites/{caller.site_id}/floor").json["drives"]}[job["drive_id"]]
+    after = caller.get(f"/api/jobs/{job['id']}").json
+    assert note in {n["words"] for n in after["notes"]}, "notes are readable after the sign-off"
+    entry = next(e for e in caller.get(f"/api/drives/{job['drive_id']}/log").json["entries"] if e["id"] == job["id"])
+    assert note in entry["note"] and "not measured" in entry["detail"]
+    assert floor["level"] != "quiet"
+    again = begin(caller, "Steep-water pump", "belt_set")
+    assert note in {n["words"] for n in again["earlier"]}, "and at the next job of that kind on that machine"
+
+
+def test_a_second_new_set_within_the_hour_signs_off(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    for _ in range(2):
+        job = begin(caller, "Sack roller conveyor", "link_belt")
+        end = {"row_version": job["row_version"], "note": "done by the fitter", "safety_note": "the fitter's own lock"}
+        told = caller.post(f"/api/jobs/{job['id']}/finish", end)
+        assert told.status_code == 200, told.json
 
 
 def test_a_due_makes_its_job_and_is_done_with_it(sign_in: Any) -> None:
@@ -168,18 +262,24 @@ def test_a_due_makes_its_job_and_is_done_with_it(sign_in: Any) -> None:
 def test_a_step_of_ones_own_stands_in_every_later_job_of_the_machine(sign_in: Any) -> None:
     caller, viewer = sign_in("Tobias"), sign_in("Rowan")
     job = begin(caller, "Dust-collector fan", "tension")
-    added = {"after": "lock", "do": "Tell the control room on channel 4", "why": "They start it by remote."}
+    added = {"after": "tell", "do": "Tell the control room on channel 4", "why": "They start it by remote.", "state": "any"}
     assert viewer.post(f"/api/jobs/{job['id']}/own-steps", added).status_code == 403
     assert caller.post(f"/api/jobs/{job['id']}/own-steps", added).status_code == 201
     for told in (caller.get(f"/api/jobs/{job['id']}").json, begin(caller, "Dust-collector fan", "tension")):
         keys = [s["key"] for s in told["steps"]]
         own = next(s for s in told["steps"] if s["own"])
-        assert own["do"] == added["do"] and keys.index(own["key"]) == keys.index("lock") + 1 and told["own_version"] == 1
+        assert own["do"] == added["do"] and keys.index(own["key"]) == keys.index("tell") + 1 and told["own_version"] == 1
     assert not [s for s in begin(caller, "Kiln exhaust fan", "tension")["steps"] if s["own"]]
+    hands = caller.post(f"/api/jobs/{job['id']}/own-steps", {"after": "tell", "do": "Feel the belt's back", "own_version": 1})
+    assert hands.status_code == 201
+    told = caller.get(f"/api/jobs/{job['id']}").json["steps"]
+    felt = next(s for s in told if s["do"] == "Feel the belt's back")
+    assert {"lock", "dead_stop_coasts", "try_start"} <= set(felt["waits_for"]) and felt["state"] == "isolated" and felt["sort"] == "hands"
+    assert caller.post(f"/api/jobs/{job['id']}/own-steps", {"take_out": felt["key"]}).status_code == 201
     assert caller.post(f"/api/jobs/{job['id']}/own-steps", {"do": " "}).status_code == 422
     assert caller.post(f"/api/jobs/{job['id']}/own-steps", {"take_out": own["key"]}).status_code == 201
     assert not [s for s in caller.get(f"/api/jobs/{job['id']}").json["steps"] if s["own"]]
-    assert begin(caller, "Dust-collector fan", "tension")["own_version"] == 2
+    assert begin(caller, "Dust-collector fan", "tension")["own_version"] == 4
 
 
 @pytest.mark.parametrize(
@@ -188,6 +288,8 @@ def test_a_step_of_ones_own_stands_in_every_later_job_of_the_machine(sign_in: An
         ("Workshop lathe", "flat_join", {"joint": "glue"}, "asked.joint"), ("Workshop lathe", "flat_join", {}, "asked.joint"),
         ("Kiln exhaust fan", "chain_oil", {}, "kind"), ("Kiln exhaust fan", "nothing", {}, "kind"),
         ("Refrigeration compressor 1", "sheave", {"hub": "taper bushing"}, "asked.bushing"),
+        ("Refrigeration compressor 1", "sheave", {"hub": "taper bushing", "bushing": "SK"}, "asked.bushing"),
+        ("Dust-collector fan", "bearing", {"outer": "wide"}, "asked.outer"),
     ],
 )  # fmt: skip
 def test_what_cannot_be_begun_says_why(sign_in: Any, machine: str, kind: str, asked: dict[str, str], field: str) -> None:

@@ -5,7 +5,7 @@ import { api, unwrap } from '../api/client'
 import { useMayWrite } from '../api/queries'
 import { useWrite } from '../api/useWrite'
 import { say } from '../settings'
-import { when } from '../words'
+import { dateText, when } from '../words'
 import type { Job } from './useJobs'
 
 /** The end of a job: what is open, what it put right, a note, the sign-off; afterwards what was done. */
@@ -47,8 +47,15 @@ const tick = (id: string) =>
     <template v-if="open">
       <h1>{{ left ? `${left} steps are open` : 'All done: sign it off' }}</h1>
       <p v-if="passed.length" class="small">
-        Passed over:
+        Skipped:
         <template v-for="(s, i) in passed" :key="s.key">{{ i ? '; ' : '' }}{{ say(s.do) }} ({{ s.words }})</template>
+      </p>
+      <p v-if="job.unread.length" class="ember">
+        Not measured:
+        <template v-for="(u, i) in job.unread" :key="u.key"
+          >{{ i ? '; ' : ''
+          }}<router-link :to="`/drives/${job.drive_id}/${u.page}`">{{ say(u.do) }}</router-link></template
+        >
       </p>
       <form v-if="mayWrite" class="stack" @submit.prevent="signOff">
         <label v-if="job.lacking.length" class="must">
@@ -96,6 +103,28 @@ const tick = (id: string) =>
         ><template v-if="job.minutes">, {{ job.minutes }} min</template>
       </p>
       <p v-if="job.note">{{ job.note }}</p>
+      <template v-if="job.unread.length">
+        <h2>Not measured</h2>
+        <ul>
+          <li v-for="u in job.unread" :key="u.key">
+            {{ say(u.do) }} <router-link :to="`/drives/${job.drive_id}/${u.page}`">Measure it now ›</router-link>
+          </li>
+        </ul>
+      </template>
+      <template v-if="job.raised.length">
+        <h2>Due now</h2>
+        <ul>
+          <li v-for="d in job.raised" :key="d.id">{{ say(d.what) }}: {{ dateText(d.due_on) }}</li>
+        </ul>
+      </template>
+      <template v-if="job.notes.length">
+        <h2>Notes</h2>
+        <ul>
+          <li v-for="(n, i) in job.notes" :key="i">
+            {{ n.words }} <span class="small soft">{{ say(n.do) }} {{ n.passed ? 'Skipped. ' : '' }}{{ n.who }}</span>
+          </li>
+        </ul>
+      </template>
       <p v-if="job.safety_note" class="ember">Open with a reason: {{ job.safety_note }}</p>
       <router-link :to="`/drives/${job.drive_id}/log`" class="go">To the log ›</router-link>
     </template>

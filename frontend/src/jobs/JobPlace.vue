@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useWakeLock } from '@vueuse/core'
+import { useTimeoutFn, useWakeLock } from '@vueuse/core'
 import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 
@@ -28,6 +28,8 @@ const STATES = { running: 'machine running, guard on', isolated: 'machine isolat
 const chosen = ref('')
 const listing = ref(false)
 const passing = ref(false)
+const takingBack = ref(false)
+const ready = ref(true)
 const noting = ref(false)
 const note = ref('')
 const why = ref('')
@@ -41,10 +43,24 @@ const place = computed(() => job.value?.steps.findIndex((s) => s.key === step.va
 const ahead = computed(() => job.value?.steps.slice(place.value + 1).find((s) => !s.standing) ?? null)
 const settled = computed(() => job.value?.steps.filter((s) => s.standing).length ?? 0)
 const title = ref<HTMLElement>()
+/** A double tap does not pass two steps: one cannot be done in the first moment that it is shown. */
+const { start: arm } = useTimeoutFn(
+  () => (ready.value = true),
+  () => least.value,
+  { immediate: false },
+)
+const least = ref(0)
+function shown(ms: number): void {
+  least.value = ms
+  arm()
+}
+const later = computed(() => job.value?.steps.slice(place.value + 1).filter((s) => s.standing).length ?? 0)
 watch(
   () => step.value?.key,
   () => {
-    passing.value = noting.value = false
+    passing.value = noting.value = takingBack.value = false
+    ready.value = false
+    shown((step.value?.shown_s ?? 0) * 1000)
     why.value = note.value = ''
     window.scrollTo({ top: 0 })
   },
@@ -54,9 +70,18 @@ function show(key: string): void {
   listing.value = false
 }
 function done(s: JobStep): void {
+  if (!ready.value) return
   work.say(s, 'done', note.value.trim())
   chosen.value = ''
   void nextTick(() => title.value?.focus())
+}
+function back(s: JobStep): void {
+  if (later.value && !takingBack.value) {
+    takingBack.value = true
+    return
+  }
+  work.say(s, '', '', later.value > 0)
+  takingBack.value = false
 }
 async function pass(s: JobStep): Promise<void> {
   if (!passing.value) {
@@ -87,7 +112,13 @@ async function photo(file: File, s: JobStep): Promise<void> {
         <span class="soft small">{{ job.machine }} · {{ job.place }}</span>
       </div>
       <button v-if="job" type="button" class="count" :aria-expanded="listing" @click="listing = !listing">
-        <b>{{ settled }}</b> of {{ job.steps.length }}<span class="sr"> steps, show all</span>
+        <template v-if="step && open">
+          Step <b>{{ place + 1 }}</b> of {{ job.steps.length }}
+        </template>
+        <template v-else
+          ><b>{{ settled }}</b> of {{ job.steps.length }} done</template
+        >
+        <span class="sr"> steps, show all</span>
       </button>
     </header>
     <div v-if="job" class="bar" aria-hidden="true">
@@ -106,7 +137,6 @@ async function photo(file: File, s: JobStep): Promise<void> {
           <div class="look"><LookPicture :look="step.look || 'mark'" /></div>
           <div class="say">
             <p class="soft small">
-              Step {{ place + 1 }} ·
               {{ STATES[step.state] }}
             </p>
             <h1 ref="title" tabindex="-1">{{ say(step.do) }}</h1>
@@ -123,9 +153,12 @@ async function photo(file: File, s: JobStep): Promise<void> {
             </p>
             <p v-if="step.was_read" class="small">
               Read since the job began: <b>{{ say(step.was_read) }}</b>
+              <template v-if="step.not_measured && !step.standing">
+                (before the drive was changed: read it again)</template
+              >
             </p>
             <p v-if="step.standing" class="small">
-              {{ step.standing === 'done' ? 'Done' : 'Passed over'
+              {{ step.standing === 'done' ? (step.not_measured ? 'Not measured' : 'Done') : 'Skipped'
               }}<template v-if="step.at">, {{ when(step.at) }}</template
               ><template v-if="step.who"> by {{ step.who }}</template
               ><template v-if="step.words">: {{ step.words }}</template>
@@ -152,9 +185,16 @@ async function photo(file: File, s: JobStep): Promise<void> {
           </div>
         </section>
         <JobEnd v-else :job="job" :unsent="unsent" @ended="work.fresh()" />
+        <section v-if="step && open && place === 0 && job.earlier.length" class="earlier">
+          <h2>Noted last time</h2>
+          <p v-for="(n, i) in job.earlier" :key="i" class="small">
+            {{ n.words }} <span class="soft">{{ n.do ? `at “${say(n.do)}”, ` : '' }}{{ n.who }}, {{ when(n.at) }}</span>
+          </p>
+        </section>
         <p v-if="step && open && ahead && ahead.key !== step.key" class="ahead">
           <span class="soft small">Then</span> {{ say(ahead.do) }}
         </p>
+        <p v-if="step && open" class="small soft">{{ job.deference }}</p>
       </main>
       <JobSteps
         class="all"
@@ -162,7 +202,6 @@ async function photo(file: File, s: JobStep): Promise<void> {
         :job="job"
         :here="step?.key ?? ''"
         @show="show"
-        @back="(s: JobStep) => work.say(s, '')"
         @added="work.fresh()"
       />
     </div>
@@ -170,19 +209,29 @@ async function photo(file: File, s: JobStep): Promise<void> {
     <footer v-if="job && step && open && mayWrite" class="no-print">
       <form v-if="passing" @submit.prevent="pass(step)">
         <label>
-          <span class="sr">Why is it passed over?</span>
-          <input ref="whyField" v-model="why" maxlength="400" placeholder="Why is it passed over?" />
+          <span class="sr">Why can it not be done?</span>
+          <input ref="whyField" v-model="why" maxlength="400" placeholder="Why can it not be done?" />
         </label>
-        <button type="submit" class="pass" :disabled="!why.trim()">Pass over</button>
-        <button type="button" class="pass" @click="passing = false">Leave it</button>
+        <button type="submit" class="pass" :disabled="!why.trim()">Skip</button>
+        <button type="button" class="pass" @click="passing = false">Cancel</button>
       </form>
       <template v-else-if="step.standing">
-        <button type="button" class="pass" @click="work.say(step, '')">Take it back</button>
-        <button type="button" class="done" @click="chosen = ''">Go on</button>
+        <template v-if="takingBack">
+          <button type="button" class="pass" @click="back(step)">
+            Take back this step and {{ later === 1 ? 'the later one' : `${later} later ones` }}
+          </button>
+          <button type="button" class="done" @click="takingBack = false">Cancel</button>
+        </template>
+        <template v-else>
+          <button type="button" class="pass" @click="back(step)">Take it back</button>
+          <button type="button" class="done" @click="chosen = ''">Go on</button>
+        </template>
       </template>
       <template v-else>
-        <button type="button" class="pass" @click="pass(step)">Cannot…</button>
-        <button type="button" class="done" @click="done(step)">Done</button>
+        <button type="button" class="pass" @click="pass(step)">Can’t do it</button>
+        <button type="button" class="done" :disabled="!ready" @click="done(step)">
+          {{ step.not_measured ? 'Not measured' : 'Done' }}
+        </button>
       </template>
     </footer>
   </div>
@@ -346,6 +395,9 @@ h1 {
 }
 .source {
   margin-left: auto;
+}
+.earlier h2 {
+  font-size: 16px;
 }
 .ahead {
   border-top: 1px solid var(--hair);

@@ -5,20 +5,25 @@ import { api, unwrap } from '../api/client'
 import { useMayWrite } from '../api/queries'
 import { useWrite } from '../api/useWrite'
 import { say } from '../settings'
-import type { Job, JobStep } from './useJobs'
+import type { Job } from './useJobs'
 
 /** Every step of a job, to look ahead and back; and a step of one's own for this machine. */
 const { job, here } = defineProps<{ job: Job; here: string }>()
-const emit = defineEmits<{ show: [key: string]; back: [step: JobStep]; added: [] }>()
+const emit = defineEmits<{ show: [key: string]; added: [] }>()
 const mayWrite = useMayWrite()
 const adding = ref(false)
 const what = ref('')
 const why = ref('')
+const state = ref<'isolated' | 'running' | 'any'>('isolated')
+const STATES = { isolated: 'Machine isolated', running: 'Machine running, guard on', any: 'Either' }
 const open = computed(() => job.standing === 'waiting' || job.standing === 'under way')
 const after = computed(() => job.steps.find((s) => s.key === here) ?? job.steps.at(-1))
 const { write, busy, problem } = useWrite(
   `job-own-${job.id}`,
-  (body: { after: string; do: string; why: string; take_out: string; own_version: number }, key) =>
+  (
+    body: { after: string; do: string; why: string; take_out: string; state: typeof state.value; own_version: number },
+    key,
+  ) =>
     unwrap(
       api.POST('/api/jobs/{job_id}/own-steps', {
         params: { path: { job_id: job.id }, header: { 'Idempotency-Key': key } },
@@ -33,6 +38,7 @@ async function add(): Promise<void> {
       do: what.value,
       why: why.value,
       take_out: '',
+      state: state.value,
       own_version: job.own_version,
     }))
   )
@@ -47,7 +53,14 @@ const follow = () => void nextTick(() => list.value?.querySelector('.here')?.scr
 onMounted(follow)
 watch(() => here, follow)
 async function takeOut(key: string): Promise<void> {
-  const gone = await write({ after: '', do: '', why: '', take_out: key, own_version: job.own_version })
+  const gone = await write({
+    after: '',
+    do: '',
+    why: '',
+    take_out: key,
+    state: 'isolated',
+    own_version: job.own_version,
+  })
   if (gone) emit('added')
 }
 const dropping = ref(false)
@@ -99,10 +112,16 @@ const MARKS = { done: '✓', passed: '–', '': '' }
       </p>
       <label>What to do<el-input v-model="what" maxlength="200" /></label>
       <label>Why<el-input v-model="why" maxlength="200" /></label>
+      <fieldset>
+        <legend>How is the machine for it?</legend>
+        <label v-for="(words, key) in STATES" :key="key" class="pick">
+          <input v-model="state" type="radio" name="own-state" :value="key" /> {{ words }}
+        </label>
+      </fieldset>
       <p v-if="problem" class="ember small" role="alert">{{ problem.errors?.[0]?.detail ?? problem.detail }}</p>
       <p>
-        <el-button type="primary" native-type="submit" :loading="busy">Add it</el-button>
-        <el-button @click="adding = false">Leave it</el-button>
+        <el-button type="primary" native-type="submit" :loading="busy">Save</el-button>
+        <el-button @click="adding = false">Cancel</el-button>
       </p>
     </form>
     <form v-else-if="dropping" class="stack" @submit.prevent="dropIt">
@@ -112,7 +131,7 @@ const MARKS = { done: '✓', passed: '–', '': '' }
         <el-button type="primary" native-type="submit" :loading="dropBusy" :disabled="!whyDropped.trim()">
           Drop the job
         </el-button>
-        <el-button @click="dropping = false">Go on with it</el-button>
+        <el-button @click="dropping = false">Cancel</el-button>
       </p>
     </form>
     <p v-else class="more no-print">
@@ -180,6 +199,17 @@ li button {
 .out {
   min-height: 32px;
   padding-left: 36px;
+}
+fieldset {
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+  margin: 0;
+}
+.pick {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 40px;
 }
 .stack {
   display: grid;

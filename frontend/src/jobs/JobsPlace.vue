@@ -5,7 +5,8 @@ import { useRoute } from 'vue-router'
 import { useDrive, useMayWrite } from '../api/queries'
 import { say, settings } from '../settings'
 import { when } from '../words'
-import { type JobKind, useJobs, useStartJob } from './useJobs'
+import MachineAsks from './MachineAsks.vue'
+import { type JobKind, useJobPreview, useJobs, useStartJob } from './useJobs'
 
 /** The jobs of a drive: what is under way, what may be begun and what it asks first, what was signed off; and the paper that lives on it. */
 const route = useRoute()
@@ -16,7 +17,30 @@ const { data, error } = useJobs(id)
 const mayWrite = useMayWrite()
 const chosen = ref(typeof route.query.kind === 'string' ? route.query.kind : '')
 const asked = ref<Record<string, string>>({})
+const machine = ref<Record<string, boolean>>({})
 watch(chosen, () => (asked.value = {}))
+watch(
+  [() => data.value?.machine, chosen],
+  () => {
+    const stopped = data.value?.kinds.find((k) => k.key === chosen.value)?.stopped
+    machine.value = Object.fromEntries(
+      (data.value?.machine ?? []).map((a) => [a.key, a.today ? a.guess && !stopped : (a.kept ?? a.guess)]),
+    )
+  },
+  { immediate: true },
+)
+const { data: preview } = useJobPreview(id, () => ({
+  kind: chosen.value,
+  asked: Object.fromEntries(Object.entries(asked.value).filter(([, v]) => v)),
+  machine: machine.value,
+}))
+const long = computed(() => {
+  if (!preview.value || preview.value.kind !== chosen.value) return ''
+  const steps = `${preview.value.steps.length} steps`
+  return preview.value.lacking.length ? `about ${steps}` : steps
+})
+/** The options that another answer leaves: a flanged bushing's sizes are not a taper bushing's. */
+const options = (a: JobKind['asks'][number]) => a.narrowed?.[asked.value[a.by ?? ''] ?? ''] ?? a.options
 const { start, busy, problem } = useStartJob(`begin-${id.value}`)
 const kind = computed(() => data.value?.kinds.find((k) => k.key === chosen.value) ?? null)
 const dueWhat = computed(() => drive.value?.dues.find((d) => d.key === due.value)?.what ?? '')
@@ -51,7 +75,7 @@ const wrong = (key: string) => problem.value?.errors?.find((e) => e.field === `a
         <h2>Under way and waiting</h2>
         <router-link v-for="j in data.open" :key="j.id" :to="`/jobs/${j.id}`" class="open">
           <b>{{ j.title }}</b>
-          <span>{{ j.standing === 'waiting' ? 'waiting' : `${j.done} of ${j.of}` }} · {{ j.who }}</span>
+          <span>{{ j.standing === 'waiting' ? 'waiting' : `${j.done} of ${j.of} done` }} · {{ j.who }}</span>
           <span v-if="j.at_step" class="soft">{{ say(j.at_step) }}</span>
         </router-link>
       </section>
@@ -67,13 +91,15 @@ const wrong = (key: string) => problem.value?.errors?.find((e) => e.field === `a
             >
               <b>{{ say(k.title) }}</b>
               <span class="soft">{{ say(k.about) }}</span>
-              <span class="small">{{ k.steps }} steps, about {{ k.minutes }} min</span>
+              <span class="small"
+                >{{ (k.key === chosen && long) || `about ${k.steps} steps` }}, about {{ k.minutes }} min</span
+              >
             </button>
-            <form v-if="kind && k.key === chosen" class="ask" @submit.prevent="start(id, k.key, asked, due)">
+            <form v-if="kind && k.key === chosen" class="ask" @submit.prevent="start(id, k.key, asked, due, machine)">
               <fieldset v-for="a in asks(k)" :key="a.key">
                 <legend>{{ say(a.question) }}</legend>
-                <select v-if="a.options.length > 6" v-model="asked[a.key]" :aria-label="a.question">
-                  <option v-for="o in a.options" :key="o" :value="o">{{ o }}</option>
+                <select v-if="a.options.length > 7" v-model="asked[a.key]" :aria-label="a.question">
+                  <option v-for="o in options(a)" :key="o" :value="o">{{ o }}</option>
                 </select>
                 <div v-else-if="a.options.length" class="choose">
                   <button
@@ -96,8 +122,11 @@ const wrong = (key: string) => problem.value?.errors?.find((e) => e.field === `a
                 />
                 <p v-if="wrong(a.key)" class="ember small">{{ wrong(a.key) }}</p>
               </fieldset>
+              <MachineAsks v-model="machine" :asks="data.machine" />
               <p v-if="problem && !problem.errors?.length" class="ember" role="alert">{{ problem.detail }}</p>
-              <button type="submit" class="begin" :disabled="busy">Begin</button>
+              <button type="submit" class="begin" :disabled="busy">
+                Begin<span v-if="long" class="small">&ensp;{{ long }}</span>
+              </button>
             </form>
           </li>
         </ul>

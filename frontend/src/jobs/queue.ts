@@ -8,19 +8,29 @@ export interface Said {
   at: string
   row_version: number
   key: string
+  /** All that stand behind it are taken back with it. */
+  later?: boolean
   kept?: number
 }
 
 /** The job as it stands with what this device said and the job at hand does not show yet. */
 export function withSaid(job: Job, queue: Said[]): Job {
-  const last = new Map(queue.map((s) => [s.step, s]))
-  if (!last.size) return job
-  const steps = job.steps.map((step) => {
-    const said = last.get(step.key)
-    return said
-      ? { ...step, standing: said.standing, words: said.words, at: said.at, row_version: said.kept ?? step.row_version }
-      : step
-  })
+  if (!queue.length) return job
+  let steps = job.steps
+  for (const said of queue) {
+    const at = steps.findIndex((s) => s.key === said.step)
+    steps = steps.map((step, i) => {
+      if (i === at)
+        return {
+          ...step,
+          standing: said.standing,
+          words: said.words,
+          at: said.at,
+          row_version: said.kept ?? step.row_version,
+        }
+      return said.later && i > at ? { ...step, standing: '' as const, words: '' } : step
+    })
+  }
   return { ...job, steps, next: steps.find((s) => !s.standing)?.key ?? '' }
 }
 

@@ -39,11 +39,11 @@ export function useJobWork(id: string) {
         at = toSend(queue.value)[0]
         if (!at && (!queue.value.length || !(await fresh()))) break
         if (!at) continue // said while the job was read anew, perhaps
-        const { key, step, standing, words, at: when, row_version } = at
+        const { key, step, standing, words, at: when, row_version, later: behind = false } = at
         const done = await unwrap(
           api.POST('/api/jobs/{job_id}/steps', {
             params: { path: { job_id: id }, header: { 'Idempotency-Key': key } },
-            body: { step, standing, words, at: when, row_version },
+            body: { step, standing, words, at: when, row_version, later: behind },
           }),
         )
         queue.value = taken(queue.value, key, done.row_version)
@@ -70,7 +70,7 @@ export function useJobWork(id: string) {
     for (const key of ['site-jobs', 'floor']) void client.invalidateQueries({ queryKey: [key] })
     return true
   }
-  function say(step: JobStep, standing: Said['standing'], words = ''): void {
+  function say(step: JobStep, standing: Said['standing'], words = '', behind = false): void {
     problem.value = null
     queue.value = queued(queue.value, {
       step: step.key,
@@ -79,6 +79,7 @@ export function useJobWork(id: string) {
       at: new Date().toISOString(),
       row_version: step.row_version,
       key: uuid(),
+      later: behind,
     })
     void send()
   }

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 import { useRouter } from 'vue-router'
 
@@ -10,12 +10,33 @@ import { useWrite } from '../api/useWrite'
 export type Job = components['schemas']['JobOut']
 export type JobStep = components['schemas']['JobStepOut']
 export type JobKind = components['schemas']['JobKindOut']
+export type MachineAsk = components['schemas']['MachineAskOut']
 
 /** What may be done at a drive, what is under way, what was signed off. */
 export function useJobs(driveId: MaybeRefOrGetter<string>) {
   return useQuery({
     queryKey: ['jobs', computed(() => toValue(driveId))],
     queryFn: () => unwrap(api.GET('/api/drives/{drive_id}/jobs', { params: { path: { drive_id: toValue(driveId) } } })),
+  })
+}
+
+/** A job as it would be composed with the answers so far; the one before stands until the next has come. */
+export function useJobPreview(
+  driveId: MaybeRefOrGetter<string>,
+  body: MaybeRefOrGetter<{ kind: string; asked: Record<string, string>; machine: Record<string, boolean> }>,
+) {
+  return useQuery({
+    queryKey: ['job-preview', computed(() => toValue(driveId)), computed(() => toValue(body))],
+    enabled: computed(() => toValue(body).kind !== ''),
+    placeholderData: keepPreviousData,
+    retry: false,
+    queryFn: () =>
+      unwrap(
+        api.POST('/api/drives/{drive_id}/jobs/preview', {
+          params: { path: { drive_id: toValue(driveId) } },
+          body: toValue(body),
+        }),
+      ),
   })
 }
 
@@ -37,7 +58,7 @@ export function useStartJob(name: string) {
   let at = ''
   const { write, busy, problem } = useWrite(
     `job-${name}`,
-    (body: { kind: string; asked: Record<string, string>; due: string }, key, id) =>
+    (body: { kind: string; asked: Record<string, string>; due: string; machine: Record<string, boolean> }, key, id) =>
       unwrap(
         api.POST('/api/drives/{drive_id}/jobs', {
           params: { path: { drive_id: at }, header: { 'Idempotency-Key': key } },
@@ -45,9 +66,15 @@ export function useStartJob(name: string) {
         }),
       ),
   )
-  async function start(driveId: string, kind: string, asked: Record<string, string> = {}, due = ''): Promise<void> {
+  async function start(
+    driveId: string,
+    kind: string,
+    asked: Record<string, string> = {},
+    due = '',
+    machine: Record<string, boolean> = {},
+  ): Promise<void> {
     at = driveId
-    const made = await write({ kind, asked, due })
+    const made = await write({ kind, asked, due, machine })
     if (made) {
       void client.invalidateQueries({ queryKey: ['jobs', driveId] })
       void client.invalidateQueries({ queryKey: ['site-jobs'] })

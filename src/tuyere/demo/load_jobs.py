@@ -23,7 +23,7 @@ def load_jobs(session: Session, writer: Writer, drive: Drive, stories: list[dict
         body = BeginJob(id=uuid.uuid4(), kind=story["kind"], asked=story.get("asked", {}), due=story.get("due", ""))
         job = make_job(session, drive, body, writer.person_id, at)
         insert(session, writer, job, "made a job")
-        steps, settled = steps_of(job), set[str]()
+        steps, settled = steps_of(session, job), set[str]()
         most = len(steps) if story.get("done") == "all" else story.get("done", 0)
         while len(settled) < most and (step := next_step(steps, settled)):
             at += timedelta(minutes=MINUTES)

@@ -8,7 +8,17 @@ from sqlmodel import Field, SQLModel
 
 from tuyere.store.columns import not_blank, one_of, version, when
 
-EVENTS = ("new set", "new wheel", "re-tension", "first start", "oil change", "get-home fix", "get-home off", "proposal fitted")
+EVENTS = (
+    "new set",
+    "new wheel",
+    "re-tension",
+    "first start",
+    "oil change",
+    "get-home fix",
+    "get-home off",
+    "proposal fitted",
+    "chain oiled",
+)
 ANSWERS = ("done", "moved", "not needed", "taken back")
 
 

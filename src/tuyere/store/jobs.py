@@ -1,6 +1,7 @@
 """Jobs of a drive and of a site, what was done of them, and the steps that people added on a machine."""
 
 import uuid
+from datetime import datetime
 
 from sqlmodel import Session, col, select
 
@@ -34,6 +35,13 @@ def ended(session: Session, drive_id: uuid.UUID) -> list[tuple[Job, str]]:
     wanted = select(Job, Person.name).join(Person, col(Person.id) == col(Job.ended_by))
     done = wanted.where(Job.drive_id == drive_id, col(Job.finished_at).is_not(None))
     return list(session.exec(done.order_by(col(Job.finished_at).desc()).limit(MOST_BEFORE)).all())
+
+
+def before_at_machine(session: Session, machine_id: uuid.UUID, kind: str, before: datetime, most: int = 5) -> list[tuple[Job, str]]:
+    """The jobs of a kind signed off on a machine before a time, the newest first, and by whom."""
+    wanted = select(Job, Person.name).join(Person, col(Person.id) == col(Job.ended_by)).join(Drive, col(Drive.id) == col(Job.drive_id))
+    done = wanted.where(Drive.machine_id == machine_id, Job.kind == kind, col(Job.finished_at) < before)
+    return list(session.exec(done.order_by(col(Job.finished_at).desc()).limit(most)).all())
 
 
 def steps(session: Session, job_id: uuid.UUID) -> dict[str, tuple[JobStep, str]]:

@@ -8,7 +8,7 @@ from sqlmodel import Session, col, select
 
 from tuyere.store.dues_tables import DueAnswer, Happened, HourReading
 from tuyere.store.inspect_tables import Round
-from tuyere.store.job_tables import Job
+from tuyere.store.job_tables import Job, JobStep
 from tuyere.store.tables import (
     BeltLife,
     Configuration,
@@ -26,7 +26,9 @@ from tuyere.store.tables import (
 
 @dataclass(frozen=True)
 class LogEntry:
-    """One line of a drive's log: a reading with its values, a configuration, and so on. `by`: who closed or took up a finding."""
+    """One line of a drive's log: a reading with its values, a configuration, and so on. `by`: who closed or took up a finding;
+    `noted`: with the steps of a job.
+    """
 
     at: datetime
     who: str
@@ -45,6 +47,7 @@ class LogEntry:
     hours: HourReading | None = None
     round: Round | None = None
     job: Job | None = None
+    noted: tuple[str, ...] = ()
     by: str = ""
 
 
@@ -101,7 +104,13 @@ def _done(session: Session, drive_id: uuid.UUID, names: dict[uuid.UUID, str]) ->
     rounds = select(Round).where(Round.drive_id == drive_id, col(Round.finished_at).is_not(None))
     found += [LogEntry(r.finished_at, names[r.finished_by], round=r) for r in session.exec(rounds) if r.finished_at and r.finished_by]
     ended_jobs = select(Job).where(Job.drive_id == drive_id, col(Job.ended_by).is_not(None))
-    found += [
-        LogEntry(j.finished_at or j.dropped_at or j.planned_at, names[j.ended_by], job=j) for j in session.exec(ended_jobs) if j.ended_by
-    ]
+    jobs = list(session.exec(ended_jobs))
+    wanted = select(JobStep.job_id, JobStep.words).where(
+        col(JobStep.job_id).in_([j.id for j in jobs]), JobStep.words != "", JobStep.state != ""
+    )
+    noted = list(session.exec(wanted.order_by(col(JobStep.at)))) if jobs else []
+    for j in jobs:
+        if j.ended_by:
+            words = tuple(w for job_id, w in noted if job_id == j.id)
+            found.append(LogEntry(j.finished_at or j.dropped_at or j.planned_at, names[j.ended_by], job=j, noted=words))
     return found

@@ -94,7 +94,7 @@ class FirstLeadCode(SQLModel, table=True):
 
 
 class Machine(SQLModel, table=True):
-    """A machine at a site: where it stands and what it is."""
+    """A machine at a site: where it stands and what it is. `traits`: what was answered of it before a job, by question."""
 
     __table_args__ = (not_blank("name"), UniqueConstraint("site_id", "name"))
     id: uuid.UUID = Field(primary_key=True)
@@ -102,6 +102,7 @@ class Machine(SQLModel, table=True):
     name: str
     kind: str = ""
     place: str = ""
+    traits: dict[str, Any] = json()
     row_version: int = version()
 
 

@@ -15,8 +15,9 @@ from tuyere.web.calc import sheet_answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import Strict
 from tuyere.web.forms import GaugeForm, SheetForm
-from tuyere.web.job_about import About, about, range_of
+from tuyere.web.job_about import About, about
 from tuyere.web.job_answers import job_out
+from tuyere.web.job_numbers import range_of
 from tuyere.web.jobs import JobPath
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_job

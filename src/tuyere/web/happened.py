@@ -26,7 +26,7 @@ from tuyere.web.state import write
 
 blueprint = routes("happened", "/api", "happened", "What was done at a drive, and its running hours")
 
-Kind = Literal["new set", "new wheel", "re-tension", "first start", "oil change", "get-home off", "proposal fitted"]
+Kind = Literal["new set", "new wheel", "re-tension", "first start", "oil change", "get-home off", "proposal fitted", "chain oiled"]
 
 
 class HappenedPath(BaseModel):
@@ -139,7 +139,8 @@ def _life(session: Session, drive: Drive, body: HappenedForm, at: datetime, hour
     if hours is not None:
         facts.hours.append(MeterReading(at, hours))
     ran = facts.clock(configuration.hours_per_day if configuration else None).between(max(before), at)
-    return round(ran[1], 1) if ran and ran[1] > 0 else None
+    # A set that went on within the same minutes has no life of its own to tell.
+    return (round(ran[1], 1) or None) if ran and ran[1] > 0 else None
 
 
 class StrikeHappened(Strict):

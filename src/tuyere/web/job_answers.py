@@ -1,28 +1,42 @@
 """A job as it is told of: in a list, and with every step."""
 
 import uuid
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import asdict
-from datetime import datetime
-from typing import Literal
+from datetime import date, datetime
+from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 from sqlmodel import Session, select
 
 from tuyere.core.caution import DEFERENCE
-from tuyere.core.jobs.compose import compose, next_step, open_safety, waits_for
-from tuyere.core.jobs.library import Ask, Kind, Step, from_kept, holds, library
+from tuyere.core.jobs.compose import OwnStep, as_text, asked_facts, compose, next_step, open_safety
+from tuyere.core.jobs.library import RUNS, SHOWN_S, Ask, Kind, Leaves, Sort, Step, Trait, holds
 from tuyere.core.jobs.numbers import Number
+from tuyere.core.jobs.read import from_kept, library
 from tuyere.core.table import rows
 from tuyere.store import drives
 from tuyere.store import jobs as store
 from tuyere.store.findings import open_findings
 from tuyere.store.job_tables import Job, JobStep
 from tuyere.store.rounds import measured_since
-from tuyere.store.tables import Drive, Machine, Person, Reading
+from tuyere.store.tables import Drive, Due, Machine, Person, Reading
 from tuyere.web.job_about import About, about
 from tuyere.web.opened import FindingOut, finding_out
 from tuyere.web.rounds import KINDS
+
+
+class MachineAskOut(BaseModel):
+    """What is asked of the machine, yes or no: the `guess` that is ticked and where it is from; `kept`: as it was answered before a job."""
+
+    key: str
+    question: str
+    short: str
+    guess: bool
+    because: str
+    kept: bool | None
+    when: list[str]
+    today: bool
 
 
 class JobAskOut(BaseModel):
@@ -35,16 +49,19 @@ class JobAskOut(BaseModel):
     optional: bool
     when: list[str]
     notes: dict[str, str] = Field(default_factory=dict, description="what is to be said of an option on this drive")
+    by: str = Field("", description="the answer that narrows the options")
+    narrowed: dict[str, list[str]] = Field(default_factory=dict, description="the options that each of its answers leaves")
 
 
 class JobKindOut(BaseModel):
-    """A kind of job that this drive can have."""
+    """A kind of job that this drive can have. `steps`: as it is composed by the guesses; about, until everything is answered."""
 
     key: str
     title: str
     about: str
     minutes: int
     steps: int
+    stopped: bool
     asks: list[JobAskOut]
 
 
@@ -70,6 +87,7 @@ class JobsOut(BaseModel):
     """What may be done at a drive, what is waiting or under way, and what was signed off."""
 
     kinds: list[JobKindOut]
+    machine: list[MachineAskOut]
     open: list[JobBriefOut]
     before: list[JobBriefOut]
 
@@ -93,24 +111,77 @@ class JobCautionOut(BaseModel):
     source: str
 
 
-class JobStepOut(BaseModel):
-    """A step: what, why, its number, where its reading is taken; how it stands, and what must come before it still."""
+class PlainStepOut(BaseModel):
+    """A step as it is composed. `sort`: what it is in the order of isolation; `leaves`: what it puts in, takes off or loosens, `undoes`: the steps
+    whose work it takes back; `lasting`: its work stays; `turns`: the drive is turned by hand; `waits_for`: the steps before it that must be done.
+    """
 
     key: str
     do: str
     why: str
     source: str
     look: str
+    sort: Sort
     state: Literal["isolated", "running", "any"]
     safety: str
+    leaves: Leaves
+    undoes: list[str]
+    lasting: bool
+    turns: bool
+    waits_for: list[str]
+    shown_s: float = Field(SHOWN_S, description="it cannot be done sooner after it is shown")
+    read: str
     photo: bool
     own: bool
+
+
+class JobPreviewOut(BaseModel):
+    """A job as it would be composed, nothing stored. `lacking`: what is not answered yet; until then it is about so long. `text`: to read aloud."""
+
+    kind: str
+    title: str
+    minutes: int
+    lacking: list[str]
+    steps: list[PlainStepOut]
+    text: str
+
+
+class JobNoteOut(BaseModel):
+    """A note of a job: with which step, who and when."""
+
+    words: str
+    do: str
+    who: str
+    at: datetime
+    passed: bool
+
+
+class RaisedOut(BaseModel):
+    """A due that a sign-off raised."""
+
+    id: uuid.UUID
+    what: str
+    due_on: date
+    page: str
+    done: bool
+
+
+class UnreadOut(BaseModel):
+    """A step that asks for a reading and got none: not measured."""
+
+    key: str
+    do: str
+    page: str
+
+
+class JobStepOut(PlainStepOut):
+    """A step of a job: its number, where its reading is taken, how it stands."""
+
     number: JobNumberOut | None
     lacks: str = Field(description="why there is no number, where one belongs")
-    read: str
     was_read: str = Field(description="what was read there since the job was made")
+    not_measured: bool = Field(description="it asks for a reading, and none was kept since the drive was changed last")
     cautions: list[JobCautionOut]
-    waits_for: list[str] = Field(description="what must be done first, in words")
     standing: Literal["", "done", "passed"]
     words: str
     who: str
@@ -137,10 +208,15 @@ class JobOut(BaseModel):
     ended_by: str
     minutes: int | None = Field(description="from its first step to the sign-off")
     asked: dict[str, str]
+    machine_is: dict[str, bool] = Field(description="what was answered of the machine")
     due_what: str
     steps: list[JobStepOut]
     next: str
     lacking: list[str]
+    unread: list[UnreadOut] = Field(description="steps done that ask for a reading and got none")
+    notes: list[JobNoteOut]
+    earlier: list[JobNoteOut] = Field(description="notes of earlier jobs of this kind on this machine")
+    raised: list[RaisedOut] = Field(description="dues that its sign-off raised")
     findings: list[FindingOut] = Field(description="open at the drive, which it may have put right")
     answers: list[uuid.UUID] = Field(description="those it is likely to have put right")
     event: str = Field(description="what it is on the record once signed off")
@@ -166,23 +242,71 @@ class SiteJobsOut(BaseModel):
     jobs: list[SiteJobOut]
 
 
-def about_job_drive(session: Session, drive: Drive, asked: Mapping[str, str]) -> About:
+def about_job_drive(
+    session: Session, drive: Drive, asked: Mapping[str, str], said: Mapping[str, bool] | None = None, kind: Kind | None = None
+) -> About:
     """A drive as its jobs see it now."""
-    return about(session, drive, drives.current_configuration(session, drive.id), asked)
+    return about(session, drive, drives.current_configuration(session, drive.id), asked, said, kind)
 
 
 def kind_out(kind: Kind, told: About) -> JobKindOut:
     asks = [a for a in kind.asks if all(_of_asks(kind, t) or holds([t], told.facts) for t in a.when)]
+    facts = (told.facts - {RUNS} if kind.stopped else told.facts) | first_answers(kind, told.facts)
     return JobKindOut(
-        key=kind.key, title=kind.title, about=kind.about, minutes=kind.minutes, steps=len(compose(library(), kind, told.facts)),
-        asks=[_ask(a, told) for a in asks],
+        key=kind.key, title=kind.title, about=kind.about, minutes=kind.minutes, steps=len(compose(library(), kind, facts)),
+        stopped=kind.stopped, asks=[_ask(a, told) for a in asks],
     )  # fmt: skip
+
+
+def first_answers(kind: Kind, facts: Collection[str], asked: Mapping[str, str] | None = None) -> frozenset[str]:
+    """The answers given, and the first option of every question that is not answered yet: about how long a job is."""
+    found: set[str] = set()
+    for ask in kind.asks:
+        if ask.options and holds(ask.when, {*facts, *found}):
+            found.add(f"{ask.key}={(asked or {}).get(ask.key) or ask.options[0]}")
+    return frozenset(found)
+
+
+def machine_out(told: About) -> list[MachineAskOut]:
+    """What is asked of the machine, with what is ticked."""
+    return [_machine_ask(t, told) for t in library().traits.values()]
+
+
+def _machine_ask(trait: Trait, told: About) -> MachineAskOut:
+    guess = told.guesses[trait.key]
+    return MachineAskOut(
+        key=trait.key, question=trait.question, short=trait.short, guess=guess.is_so, because=guess.because, kept=told.kept.get(trait.key), when=list(trait.when),
+        today=trait.today,
+    )  # fmt: skip
+
+
+def preview_out(session: Session, drive: Drive, kind: Kind, asked: Mapping[str, str], said: Mapping[str, bool]) -> JobPreviewOut:
+    """A job composed with the answers so far."""
+    told = about_job_drive(session, drive, asked, said, kind)
+    lacking = [
+        a.key for a in kind.asks
+        if not a.optional and not asked.get(a.key) and holds(a.when, told.facts | asked_facts(kind, asked))
+    ]  # fmt: skip
+    own = store.own_steps(session, drive.machine_id, kind.key)
+    steps = compose(library(), kind, told.facts | first_answers(kind, told.facts, asked), [OwnStep(**s) for s in own.steps] if own else [])
+    return JobPreviewOut(
+        kind=kind.key, title=kind.title, minutes=kind.minutes, lacking=lacking, steps=[PlainStepOut(**_plain(s)) for s in steps],
+        text=as_text(kind.title, steps),
+    )  # fmt: skip
+
+
+def _plain(step: Step) -> dict[str, Any]:
+    return {
+        "key": step.key, "do": step.do, "why": step.why, "source": step.source, "look": step.look, "sort": step.sort, "state": step.state,
+        "safety": step.safety, "leaves": step.leaves, "undoes": list(step.undoes), "lasting": step.lasting, "turns": step.turns,
+        "waits_for": list(step.after), "read": step.read, "photo": step.photo, "own": step.key.startswith("own-"),
+    }  # fmt: skip
 
 
 def _ask(ask: Ask, told: About) -> JobAskOut:
     return JobAskOut(
         key=ask.key, question=ask.question, options=list(ask.options), field=ask.field, optional=ask.optional, when=list(ask.when),
-        notes=dict(told.notes.get(ask.key, {})),
+        notes=dict(told.notes.get(ask.key, {})), by=ask.by, narrowed={k: list(v) for k, v in ask.narrowed.items()},
     )  # fmt: skip
 
 
@@ -199,9 +323,33 @@ def standing_of(job: Job) -> Literal["waiting", "under way", "signed off", "drop
     return "under way" if job.began_at else "waiting"
 
 
-def steps_of(job: Job) -> tuple[Step, ...]:
-    """The steps of a job as it was made."""
-    return tuple(from_kept(told) for told in job.steps)
+def steps_of(session: Session, job: Job) -> tuple[Step, ...]:
+    """The steps of a job as it was made; of a kind that is composed anew, as it is composed now, with what is settled kept."""
+    steps = tuple(from_kept(told) for told in job.steps)
+    kind = library().kinds.get(job.kind)
+    if not (kind and kind.anew) or job.finished_at or job.dropped_at:
+        return steps
+    drive = session.get_one(Drive, job.drive_id)
+    told = about_job_drive(session, drive, job.asked, job.machine, kind)
+    own = store.own_steps(session, drive.machine_id, kind.key)
+    now = compose(library(), kind, told.facts | asked_facts(kind, job.asked), [OwnStep(**s) for s in own.steps] if own else [])
+    settled = settled_of(store.steps(session, job.id)) - {s.key for s in now}
+    return (*(s for s in steps if s.key in settled), *now)
+
+
+def unread_of(steps: Sequence[Step], said: Mapping[str, tuple[JobStep, str]], readings: Sequence[Reading]) -> list[Step]:
+    """The steps that ask for a reading and have none: nothing of its kind was kept since the step before it that changed the drive."""
+    found: list[Step] = []
+    changed: datetime | None = None
+    for step in steps:
+        row = said[step.key][0] if step.key in said else None
+        if step.read and not (row and row.state == "passed"):
+            kind = KINDS.get(step.read.partition("?")[0])
+            if not any(r.kind == kind and (changed is None or r.taken_at >= changed) for r in readings):
+                found.append(step)
+        if row and row.state == "done" and (step.leaves or step.undoes):
+            changed = row.at
+    return found
 
 
 def settled_of(said: Mapping[str, tuple[JobStep, str]]) -> set[str]:
@@ -213,7 +361,7 @@ def done_of(said: Mapping[str, tuple[JobStep, str]]) -> set[str]:
 
 
 def brief_out(session: Session, job: Job, who: str = "") -> JobBriefOut:
-    steps, said = steps_of(job), store.steps(session, job.id)
+    steps, said = steps_of(session, job), store.steps(session, job.id)
     settled = settled_of(said) & {s.key for s in steps}
     at = next_step(steps, settled)
     return JobBriefOut(
@@ -227,29 +375,62 @@ def job_out(session: Session, job: Job) -> JobOut:
     """Everything of a job: while it is open with the drive's numbers as they are now, once signed off as they were."""
     drive = session.get_one(Drive, job.drive_id)
     machine = session.get_one(Machine, drive.machine_id)
-    steps, said = steps_of(job), store.steps(session, job.id)
+    kind = library().kinds.get(job.kind)
+    steps, said = steps_of(session, job), store.steps(session, job.id)
     numbers = (
-        {k: Number(**n) for k, n in job.numbers.items()} if job.finished_at else dict(about_job_drive(session, drive, job.asked).numbers)
+        {k: Number(**n) for k, n in job.numbers.items()}
+        if job.finished_at
+        else dict(about_job_drive(session, drive, job.asked, job.machine, kind).numbers)
     )
     readings = measured_since(session, drive.id, job.planned_at, job.finished_at or job.dropped_at)
     settled = settled_of(said)
     at = next_step(steps, settled) if not job.finished_at else None
-    kind = library().kinds.get(job.kind)
     people = dict(session.exec(select(Person.id, Person.name)).all())
     open_now = [] if job.finished_at else [finding_out(f, people) for f in open_findings(session, drive.id)]
+    lack = {s.key for s in unread_of(steps, said, readings)} if not job.finished_at else {u["key"] for u in job.unread}
+    unread = job.unread if job.finished_at else [unread_out(s).model_dump() for s in steps if s.key in lack & done_of(said)]
     return JobOut(
         id=job.id, drive_id=drive.id, drive=drive.name, machine=machine.name, place=machine.place or "", kind=job.kind, title=job.title,
         about=kind.about if kind else "", standing=standing_of(job), planned_at=job.planned_at, planned_by=people[job.planned_by],
         began_at=job.began_at, finished_at=job.finished_at, ended_by=people[job.ended_by] if job.ended_by else "",
         minutes=round((job.finished_at - job.began_at).total_seconds() / 60) if job.finished_at and job.began_at else None,
-        asked=job.asked, due_what=job.due_what,
-        steps=[_step_out(s, steps, said, settled, numbers, readings) for s in steps], next=at.key if at else "",
-        lacking=[s.do for s in open_safety(steps, done_of(said))], findings=open_now,
+        asked=job.asked, machine_is=job.machine, due_what=job.due_what,
+        steps=[_step_out(s, said, numbers, readings, lack) for s in steps], next=at.key if at else "",
+        lacking=[s.do for s in open_safety(steps, done_of(said))], unread=[UnreadOut(**u) for u in unread],
+        notes=notes_of(steps, said), earlier=_earlier(session, job, machine.id),
+        raised=_raised(session, job), findings=open_now,
         answers=[f.id for f in open_now if kind and f.page.split("/")[0] in kind.closes],
         event=kind.event if kind else "",
         note=job.note, safety_note=job.safety_note, said=job.said, deference=DEFERENCE, own_version=job.own_version,
         row_version=job.row_version,
     )  # fmt: skip
+
+
+def unread_out(step: Step) -> UnreadOut:
+    return UnreadOut(key=step.key, do=step.do, page=step.read)
+
+
+def notes_of(steps: Sequence[Step], said: Mapping[str, tuple[JobStep, str]]) -> list[JobNoteOut]:
+    """What was noted with the steps of a job, in their order."""
+    return [
+        JobNoteOut(words=row.words, do=s.do, who=who, at=row.at, passed=row.state == "passed")
+        for s in steps
+        if (row := said[s.key][0] if s.key in said else None) and (who := said[s.key][1]) and row.words and row.state
+    ]
+
+
+def _earlier(session: Session, job: Job, machine_id: uuid.UUID) -> list[JobNoteOut]:
+    found: list[JobNoteOut] = []
+    for before, who in store.before_at_machine(session, machine_id, job.kind, job.planned_at):
+        if before.note and before.finished_at:
+            found.append(JobNoteOut(words=before.note, do="", who=who, at=before.finished_at, passed=False))
+        found += notes_of(tuple(from_kept(told) for told in before.steps), store.steps(session, before.id))
+    return found
+
+
+def _raised(session: Session, job: Job) -> list[RaisedOut]:
+    found = (session.get(Due, uuid.UUID(key)) for key in job.raised)
+    return [RaisedOut(id=d.id, what=d.what, due_on=d.due_on, page=d.page, done=d.done_at is not None) for d in found if d]
 
 
 def _caution(key: str) -> JobCautionOut:
@@ -258,19 +439,18 @@ def _caution(key: str) -> JobCautionOut:
 
 
 def _step_out(
-    step: Step, steps: Sequence[Step], said: Mapping[str, tuple[JobStep, str]], settled: set[str], numbers: Mapping[str, Number],
-    readings: Sequence[Reading],
+    step: Step, said: Mapping[str, tuple[JobStep, str]], numbers: Mapping[str, Number], readings: Sequence[Reading],
+    lack: Collection[str],
 ) -> JobStepOut:  # fmt: skip
     row, who = said.get(step.key, (None, ""))
     number = numbers.get(step.number)
     taken = next((r for r in reversed(readings) if step.read and r.kind == KINDS.get(step.read.partition("?")[0])), None)
     return JobStepOut(
-        key=step.key, do=step.do, why=step.why, source=step.source, look=step.look, state=step.state, safety=step.safety, photo=step.photo,
-        own=step.key.startswith("own-"), number=JobNumberOut(**asdict(number)) if number else None,
+        **_plain(step),
+        number=JobNumberOut(**asdict(number)) if number else None,
         lacks="Not known yet: see Survey." if step.number and number is None else "",
-        read=step.read, was_read=taken.summary.get("headline", "") if taken else "",
+        was_read=taken.summary.get("headline", "") if taken else "", not_measured=step.key in lack,
         cautions=[_caution(c) for c in step.cautions],
-        waits_for=[s.do for s in waits_for(steps, step.key, settled)],
         standing=row.state if row else "", words=row.words if row else "", who=who if row and row.state else "",
         at=row.at if row and row.state else None, row_version=row.row_version if row else 0,
     )  # fmt: skip

@@ -10,39 +10,63 @@ from pydantic import AwareDatetime, Field
 from sqlmodel import Session
 
 from tuyere.core.dues.rules import Rule
-from tuyere.core.jobs.compose import OWN, OwnStep, asked_facts, compose, fitting, for_due, held_up_by, open_safety, waits_for
-from tuyere.core.jobs.library import Ask, Kind, Step, as_kept, holds, library
+from tuyere.core.entry.reader import FieldReader
+from tuyere.core.entry.typed import Typed
+from tuyere.core.jobs.compose import OwnStep, asked_facts, compose, fitting, for_due, held_up_by, open_safety, waiting, waits_for, with_own
+from tuyere.core.jobs.library import Kind, State, Step, holds
+from tuyere.core.jobs.read import as_kept, library
 from tuyere.store import jobs as store
 from tuyere.store.columns import now
 from tuyere.store.dues import place_of
 from tuyere.store.dues_tables import DueAnswer
 from tuyere.store.job_tables import Job, JobStep, MachineSteps
-from tuyere.store.tables import Drive, Due, Machine
+from tuyere.store.rounds import measured_since
+from tuyere.store.tables import Drive, Due, Machine, Reading
 from tuyere.store.write import Writer, insert, update
 from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.happened import ClosesIn, HappenedForm, close_findings, keep_happened
 from tuyere.web.job_about import About
-from tuyere.web.job_answers import about_job_drive, done_of, settled_of, steps_of
+from tuyere.web.job_answers import about_job_drive, done_of, settled_of, steps_of, unread_of, unread_out
+from tuyere.web.rounds import KINDS
 
 PROMISED = "jobs?kind="  # the page of a promise that a job made: which kind is to be done again
 LONGEST_OFFLINE = timedelta(days=3)  # a step done without signal is sent this late at most
 
 
 class BeginJob(Strict):
-    """A client-made id, which kind, what was answered before it, and the due that it comes from: it names the kind left out."""
+    """A client-made id, which kind, what was answered before it and of its machine, and the due that it comes from: it names the kind left out."""
 
     id: uuid.UUID
     kind: str = Field("", max_length=40)
     asked: dict[str, str] = Field(default_factory=dict, max_length=20)
+    machine: dict[str, bool] = Field(
+        default_factory=dict, max_length=60, description="answers about the machine; those left out are as guessed"
+    )
     due: str = Field("", max_length=60)
+
+
+class PreviewJob(Strict):
+    """Which kind, and the answers so far."""
+
+    kind: str = Field(min_length=1, max_length=40)
+    asked: dict[str, str] = Field(default_factory=dict, max_length=20)
+    machine: dict[str, bool] = Field(default_factory=dict, max_length=60)
+
+
+def refuse_unknown_traits(machine: Mapping[str, bool]) -> None:
+    """Raises Refusal for a question that is not asked of any machine."""
+    unknown = next((k for k in machine if k not in library().traits), None)
+    if unknown:
+        raise refused(f"machine.{unknown}", "That is not asked of a machine: leave it out.")
 
 
 def make_job(session: Session, drive: Drive, body: BeginJob, person_id: uuid.UUID, at: datetime) -> Job:
     """A job as it is composed for its drive now. Raises Refusal for a kind that does not fit it or an answer that is lacking."""
     kind = library().kinds.get(body.kind or _kind_of_due(session, drive, body.due))
     asked = {k: " ".join(v.split())[:60] for k, v in body.asked.items()}
-    told = about_job_drive(session, drive, asked)
+    refuse_unknown_traits(body.machine)
+    told = about_job_drive(session, drive, asked, body.machine, kind)
     if kind is None or not holds(kind.fits, told.facts):
         raise refused("kind", "That kind of job does not fit this drive: choose one of its list.")
     asked = _answered(kind, asked, told)
@@ -51,7 +75,7 @@ def make_job(session: Session, drive: Drive, body: BeginJob, person_id: uuid.UUI
     steps = compose(library(), kind, facts, [OwnStep(**s) for s in own.steps] if own else [])
     return Job(
         id=body.id, drive_id=drive.id, kind=kind.key, title=kind.title, due=body.due, due_what=_due_what(session, drive, body.due),
-        asked=asked,
+        asked=asked, machine=dict(told.machine),
         steps=[as_kept(s) for s in steps], own_version=own.version if own else 0, planned_by=person_id, planned_at=at,
     )  # fmt: skip
 
@@ -63,17 +87,31 @@ def _answered(kind: Kind, asked: Mapping[str, str], told: About) -> dict[str, st
         if not holds(ask.when, told.facts | {f"{k}={v}" for k, v in found.items()}):
             continue
         said = asked.get(ask.key, "")
-        if said and ask.options and said not in ask.options:
-            raise refused(f"asked.{ask.key}", f"{ask.question} Choose one of: {_listed(ask)}.")
+        options = ask.narrowed.get(found.get(ask.by, ""), ask.options)
+        if said and options and said not in options:
+            raise refused(f"asked.{ask.key}", f"{ask.question} Choose one of: {_listed(options)}.")
         if not said and not ask.optional:
-            raise refused(f"asked.{ask.key}", f"{ask.question} Choose one of: {_listed(ask)}.")
+            raise refused(f"asked.{ask.key}", f"{ask.question} Choose one of: {_listed(options)}.")
+        if said and ask.field:
+            reader = FieldReader({ask.key: Typed(said, "")}, {})
+            reader.value(ask.key, ask.field)
+            if reader.problems:
+                raise refused(f"asked.{ask.key}", reader.problems[0].sentence)
         if said:
             found[ask.key] = said
     return found
 
 
-def _listed(ask: Ask) -> str:
-    return ", ".join(ask.options[:8]) + (" …" if len(ask.options) > 8 else "")
+def _listed(options: Sequence[str]) -> str:
+    return ", ".join(options[:8]) + (" …" if len(options) > 8 else "")
+
+
+def keep_machine(session: Session, writer: Writer, drive: Drive, said: Mapping[str, bool]) -> None:
+    """Keep with the machine what was answered of it: the next job's questions are ticked so."""
+    machine = session.get_one(Machine, drive.machine_id, with_for_update=True)
+    kept = machine.traits | {k: v for k, v in said.items() if not library().traits[k].today}
+    if kept != machine.traits:
+        update(session, writer, machine, machine.row_version, {"traits": kept}, "said what a machine is")
 
 
 def refused(field: str, sentence: str) -> Refusal:
@@ -112,12 +150,15 @@ def _promise(session: Session, drive: Drive, key: str) -> Due | None:
 
 
 class SayStep(Strict):
-    """How a step stands: done, passed over with a reason, or taken back (empty). `at`: when, by the device that had no signal."""
+    """How a step stands: done, skipped with a reason, or taken back (empty); `later`: with all that stand behind it. `at`: when, by the
+    device that had no signal.
+    """
 
     step: str = Field(min_length=1, max_length=60)
     standing: Literal["", "done", "passed"]
     words: str = Field("", max_length=400)
     at: AwareDatetime | None = None
+    later: bool = False
     row_version: int = Field(0, ge=0, le=MOST_VERSIONS, description="of what was said before; 0 while nothing was")
 
 
@@ -126,12 +167,12 @@ def done_at(at: datetime | None) -> datetime:
 
 
 def say_step(
-    session: Session, writer: Writer, job: Job, key: str, standing: str, words: str, at: datetime, seen_version: int = 0
+    session: Session, writer: Writer, job: Job, key: str, standing: str, words: str, at: datetime, seen_version: int = 0, later: bool = False
 ) -> int:  # fmt: skip
     """Keep how a step stands; its version. Raises Refusal out of order. The same said twice, by two devices, is kept once."""
     if job.finished_at or job.dropped_at:
         raise Refusal(422, "This job is ended: nothing of it changes any more.")
-    steps, said = steps_of(job), store.steps(session, job.id)
+    steps, said = steps_of(session, job), store.steps(session, job.id)
     step = next((s for s in steps if s.key == key), None)
     if step is None:
         raise refused("step", "That step is not part of this job.")
@@ -140,13 +181,17 @@ def say_step(
     if row and row.state == standing and row.words == words:
         return row.row_version
     if standing == "passed" and not words:
-        raise refused("words", "Say why it is passed over.")
+        raise refused("words", "Say why it is skipped.")
     first = waits_for(steps, key, settled) if standing else ()
     if first:
         raise refused("step", f"First: {first[0].do}")
     over = held_up_by(steps, key, settled) if not standing else ()
-    if over:
-        raise refused("step", f"Take back first: {over[-1].do}")
+    if over and not later:
+        raise refused("step", f"{len(over)} later {'step goes' if len(over) == 1 else 'steps go'} back with it, the last: {over[-1].do}")
+    for behind in reversed(over):
+        row_behind = said[behind.key][0]
+        values = {"state": "", "words": "", "at": at, "by": writer.person_id}
+        update(session, writer, row_behind, row_behind.row_version, values, "took a step back")
     if job.began_at is None and standing:
         update(session, writer, job, job.row_version, {"began_at": at}, "began a job")
     if row:
@@ -166,6 +211,7 @@ class AddStep(Strict):
     after: str = Field("", max_length=60)
     do: str = Field("", max_length=200)
     take_out: str = Field("", max_length=60)
+    state: State = Field("isolated", description="how the machine is for it: it gets the waits of that state")
     why: str = Field("", max_length=200)
     own_version: int = Field(0, ge=0, le=MOST_VERSIONS, description="of the machine's own steps, as seen")
 
@@ -182,7 +228,7 @@ def change_own_steps(session: Session, writer: Writer, job: Job, body: AddStep) 
     drive = session.get_one(Drive, job.drive_id)
     held = store.own_steps(session, drive.machine_id, job.kind)
     listed = list(held.steps) if held else []
-    steps = steps_of(job)
+    steps = steps_of(session, job)
     if body.take_out:
         listed = [s for s in listed if s["key"] != body.take_out]
         if body.take_out in settled_of(store.steps(session, job.id)):
@@ -193,11 +239,9 @@ def change_own_steps(session: Session, writer: Writer, job: Job, body: AddStep) 
             raise refused("do", "Say what to do.")
         if len(listed) >= MOST_OWN:
             raise refused("do", f"A kind of job takes {MOST_OWN} steps of a machine's own: take one out first.")
-        added = OwnStep(f"own-{uuid.uuid4().hex[:12]}", body.after, do, why)
+        added = OwnStep(f"own-{uuid.uuid4().hex[:12]}", body.after, do, why, body.state)
         listed.append(asdict(added))
-        place = next((i + 1 for i, s in enumerate(steps) if s.key == body.after), len(steps))
-        own = Step(added.key, do, why, OWN, after=(body.after,) if body.after else (), look="mark")
-        kept = [*steps[:place], own, *steps[place:]]
+        kept = list(waiting(with_own(steps, [added])))
     version = (held.version if held else 0) + 1
     row = MachineSteps(
         id=uuid.uuid4(), machine_id=drive.machine_id, kind=job.kind, version=version, steps=listed, made_by=writer.person_id
@@ -224,7 +268,7 @@ def sign_off(session: Session, writer: Writer, job: Job, body: FinishJob, hours:
     """End a job: its event on the record, its due done, its findings closed; how it ended. Raises Refusal for what is open without why."""
     if job.finished_at or job.dropped_at:
         raise Refusal(422, "This job is ended already.")
-    steps, said = steps_of(job), store.steps(session, job.id)
+    steps, said = steps_of(session, job), store.steps(session, job.id)
     note, safety = " ".join(body.note.split()), " ".join(body.safety_note.split())
     lacking = open_safety(steps, done_of(said))
     if lacking and not safety:
@@ -233,8 +277,8 @@ def sign_off(session: Session, writer: Writer, job: Job, body: FinishJob, hours:
     if len(left) > len([s for s in lacking if s in left]) and not note:
         raise refused("note", f"{len(left)} of {len(steps)} steps are open, the next: {left[0].do} Do them, or write why they are left.")
     drive = session.get_one(Drive, job.drive_id)
-    told = about_job_drive(session, drive, job.asked)
     kind = library().kinds.get(job.kind)
+    told = about_job_drive(session, drive, job.asked, job.machine, kind)
     event = kind.event if kind else ""
     if event:
         what = " ".join(body.what.split()) or (told.belts if event == "new set" else job.title)
@@ -250,22 +294,53 @@ def sign_off(session: Session, writer: Writer, job: Job, body: FinishJob, hours:
     else:
         close_findings(session, writer, drive, body.closes, job.title, "job")
     _do_due(session, writer, drive, job, at)
-    if kind and kind.again_days:
-        again = Due(
-            id=uuid.uuid5(job.id, "again"), drive_id=drive.id, what=kind.title[:120], due_on=(at + timedelta(days=kind.again_days)).date(),
-            page=f"{PROMISED}{kind.key}",
-        )  # fmt: skip
-        insert(session, writer, again, "raised a due")
+    readings = measured_since(session, drive.id, job.planned_at, at)
+    unread = [s for s in unread_of(steps, said, readings) if s.key in done_of(said)]
+    raised = _raise(session, writer, drive, job, kind, unread, readings, at)
+    if any(s.base in FIRST_LOOK for s in steps if s.key in done_of(said)):
+        _answer_rule(session, writer, drive, job, "v first look", at)
     counted = f"{len(done_of(said))} of {len(steps)} steps done"
     if passed := len(settled_of(said)) - len(done_of(said)):
-        counted += f", {passed} passed over"
+        counted += f", {passed} skipped"
+    if unread:
+        pages = dict.fromkeys(WORDS[s.read.partition("?")[0]] for s in unread)
+        counted += f"; not measured: {', '.join(pages)}"
     values = {
         "finished_at": at, "began_at": job.began_at or at, "ended_by": writer.person_id, "note": note, "safety_note": safety,
-        "said": counted,
+        "said": counted, "unread": [unread_out(s).model_dump() for s in unread], "raised": raised, "steps": [as_kept(s) for s in steps],
         "numbers": {s.number: asdict(told.numbers[s.number]) for s in steps if s.number in told.numbers},
     }  # fmt: skip
     update(session, writer, job, body.row_version, values, "signed a job off")
     return counted
+
+
+WORDS = {"tension": "tension", "speed": "speed", "align": "alignment", "inspect/wear": "wear"}
+FIRST_LOOK = ("look_bolts", "look_tension", "look_light", "look_sag", "look_links", "look_pluck")
+NEW_SET = ("new set", "new wheel")
+
+
+def _raise(
+    session: Session, writer: Writer, drive: Drive, job: Job, kind: Kind | None, unread: Sequence[Step], readings: Sequence[Reading], at: datetime
+) -> list[str]:  # fmt: skip
+    """The dues of a sign-off: the same job by the calendar, and the tension of a new set that nobody read. Their ids."""
+    found: list[Due] = []
+    if kind and kind.again_days:
+        on = (at + timedelta(days=kind.again_days)).date()
+        found.append(Due(id=uuid.uuid5(job.id, "again"), drive_id=drive.id, what=kind.title[:120], due_on=on, page=f"{PROMISED}{kind.key}"))
+    read = any(r.kind == KINDS["tension"] for r in readings)
+    if kind and kind.event in NEW_SET and not read and (drive.family != "roller chain" or any(s.read == "tension" for s in unread)):
+        what = "Read the tension of the new set: nobody did"
+        found.append(Due(id=uuid.uuid5(job.id, "unread"), drive_id=drive.id, what=what, due_on=at.date(), page="tension"))
+    for due in found:
+        insert(session, writer, due, "raised a due")
+    return [str(d.id) for d in found]
+
+
+def _answer_rule(session: Session, writer: Writer, drive: Drive, job: Job, rule: str, at: datetime) -> None:
+    if any(r.key == rule for r in _rules(session, drive)):
+        why = f"Job signed off {at:%d %b %Y}: {job.title}"
+        row = DueAnswer(id=uuid.uuid5(job.id, rule), drive_id=drive.id, rule=rule, answer="done", at=at, why=why, made_by=writer.person_id)
+        insert(session, writer, row, "did a due")
 
 
 def _do_due(session: Session, writer: Writer, drive: Drive, job: Job, at: datetime) -> None:
@@ -283,11 +358,8 @@ def _do_due(session: Session, writer: Writer, drive: Drive, job: Job, at: dateti
                 {"answer": "done", "done_at": at, "done_by": writer.person_id, "why": why},
                 "did a due",
             )
-    elif any(r.key == job.due for r in _rules(session, drive)):
-        row = DueAnswer(
-            id=uuid.uuid5(job.id, "due"), drive_id=drive.id, rule=job.due, answer="done", at=at, why=why, made_by=writer.person_id
-        )
-        insert(session, writer, row, "did a due")
+    else:
+        _answer_rule(session, writer, drive, job, job.due, at)
 
 
 class DropJob(Strict):

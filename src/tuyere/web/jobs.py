@@ -7,7 +7,7 @@ from pydantic import BaseModel
 from sqlmodel import Session
 
 from tuyere.core.jobs.compose import fitting
-from tuyere.core.jobs.library import library
+from tuyere.core.jobs.read import library
 from tuyere.store import jobs as store
 from tuyere.store.columns import now
 from tuyere.store.job_tables import Job
@@ -17,16 +17,31 @@ from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.errors import Refusal
 from tuyere.web.floor import SitePath
-from tuyere.web.job_answers import JobOut, JobsOut, SiteJobOut, SiteJobsOut, about_job_drive, brief_out, job_out, kind_out
+from tuyere.web.job_answers import (
+    JobOut,
+    JobPreviewOut,
+    JobsOut,
+    SiteJobOut,
+    SiteJobsOut,
+    about_job_drive,
+    brief_out,
+    job_out,
+    kind_out,
+    machine_out,
+    preview_out,
+)
 from tuyere.web.job_work import (
     AddStep,
     BeginJob,
     DropJob,
     FinishJob,
+    PreviewJob,
     SayStep,
     change_own_steps,
     done_at,
+    keep_machine,
     make_job,
+    refuse_unknown_traits,
     refused,
     say_step,
     sign_off,
@@ -63,6 +78,7 @@ def get_jobs(path: DrivePath) -> Response:
         return answer(
             JobsOut(
                 kinds=[kind_out(k, told) for k in kinds],
+                machine=machine_out(told),
                 open=[brief_out(session, j) for j in store.open_at_drive(session, drive.id)],
                 before=[brief_out(session, j, who) for j, who in store.ended(session, drive.id)],
             )
@@ -90,11 +106,25 @@ def post_job(path: DrivePath, body: BeginJob) -> Response:
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
         row = make_job(session, drive, body, writer.person_id, now())
+        keep_machine(session, writer, drive, body.machine)
         insert(session, writer, row, "made a job")
         return Answer(201, {"id": str(row.id), "row_version": 1})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(JobKeptOut(**done.body), done.status)
+
+
+@blueprint.post(
+    "/drives/<uuid:drive_id>/jobs/preview", summary="A job as it would be composed, nothing stored", responses={"200": JobPreviewOut}
+)
+@at_site_of_drive(Role.VIEWER)
+def post_preview(path: DrivePath, body: PreviewJob) -> Response:
+    kind = library().kinds.get(body.kind)
+    if kind is None:
+        raise refused("kind", "There is no such kind of job.")
+    refuse_unknown_traits(body.machine)
+    with reading() as session:
+        return answer(preview_out(session, session.get_one(Drive, path.drive_id), kind, body.asked, body.machine))
 
 
 @blueprint.get("/jobs/<uuid:job_id>", summary="A job with its steps", responses={"200": JobOut})
@@ -111,7 +141,7 @@ def post_step(path: JobPath, body: SayStep) -> Response:
 
     def work(session: Session, writer: Writer) -> Answer:
         job = session.get_one(Job, path.job_id, with_for_update=True)
-        said = say_step(session, writer, job, body.step, body.standing, words, done_at(body.at), body.row_version)
+        said = say_step(session, writer, job, body.step, body.standing, words, done_at(body.at), body.row_version, body.later)
         return Answer(200, {"id": str(job.id), "row_version": said})
 
     done = write(body.model_dump(mode="json"), work)

@@ -219,7 +219,7 @@ def _done(entry: store.LogEntry) -> LogEntryOut | None:
         return line(r.id, "round", TITLES[cast(Depth, r.depth)], r.said, note=r.note)
     if j := entry.job:
         how = j.said if j.finished_at else "dropped"
-        return line(j.id, "job", j.title, how, note="; ".join(s for s in (j.note, j.safety_note) if s))
+        return line(j.id, "job", j.title, how, note="; ".join(s for s in (j.note, j.safety_note, *entry.noted) if s))
     if m := entry.hours:
         return line(m.id, "hours", f"Hour meter: {m.hours_h:g} h", "", struck=m.struck_at is not None, row_version=m.row_version)
     return None

@@ -84,6 +84,7 @@ _EVENTS = {
     "oil change": "the oil was changed",
     "new wheel": "another wheel was fitted",
     "get-home fix": "a get-home fix was made",
+    "chain oiled": "the chain was oiled",
 }
 
 

@@ -7,7 +7,7 @@ from typing import Literal
 
 from tuyere.core.table import rows
 
-Event = Literal["new set", "re-tension", "first start", "oil change", "get-home fix"]
+Event = Literal["new set", "new wheel", "re-tension", "first start", "oil change", "get-home fix", "chain oiled"]
 
 
 @dataclass(frozen=True)

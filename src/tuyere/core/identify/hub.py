@@ -22,7 +22,7 @@ def statements(evidence: Evidence) -> tuple[str, ...]:
 def _bushing(large_end_m: float, bore_m: float | None) -> str:
     names = []
     for r in rows("bushings"):
-        if abs(to_si(float(r["large_end"]), "length", r["unit"]) - large_end_m) > _NEAR:
+        if not r["large_end"] or abs(to_si(float(r["large_end"]), "length", r["unit"]) - large_end_m) > _NEAR:
             continue
         if bore_m and bore_m > to_si(float(r["max_bore"]), "length", r["unit"]) + 1e-6:
             continue

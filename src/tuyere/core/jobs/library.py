@@ -1,19 +1,25 @@
-"""The library of jobs: steps.toml (steps and groups that kinds share), kinds/*.toml (one kind of job each), machines.toml (words for machines)."""
+"""What a library of jobs holds: steps, kinds of job, and what is asked of a machine."""
 
+import dataclasses
 import re
-import tomllib
 from collections.abc import Collection, Iterable, Mapping
-from dataclasses import asdict, dataclass
-from functools import cache
-from importlib import resources
-from importlib.resources.abc import Traversable
-from typing import Any, Literal
-
-from tuyere.core.table import rows
+from dataclasses import dataclass
+from typing import Literal
 
 State = Literal["isolated", "running", "any"]
 Safety = Literal["", "lock", "guard"]
-EVENTS = ("", "new set", "new wheel", "re-tension", "first start", "oil change")
+Sort = Literal["desk", "tell", "access", "stop", "lock", "dead stop", "stored", "verify", "hands", "test", "run"]
+Leaves = Literal["", "lock", "hold", "block", "loose", "off"]
+EVENTS = ("", "new set", "new wheel", "re-tension", "first start", "oil change", "chain oiled")
+
+# The order of isolation: 29 CFR 1910.147(d) and (e), from memory. What holds stored energy comes before the verification, which is last.
+ISOLATION: tuple[Sort, ...] = ("tell", "stop", "lock", "dead stop", "stored", "verify")
+LOCKS = frozenset({*ISOLATION, "access"})
+STATES: Mapping[Sort, tuple[State, ...]] = {
+    "desk": ("any",), "tell": ("any",), "access": ("any",), "stop": ("any",), "run": ("running",), "test": ("running", "any"),
+    **dict.fromkeys(("lock", "dead stop", "stored", "verify", "hands"), ("isolated",)),
+}  # fmt: skip
+SHOWN_S = 0.5  # a step cannot be done sooner than this after it is shown: a double tap does not pass two
 
 
 class LibraryError(ValueError):
@@ -24,8 +30,10 @@ class LibraryError(ValueError):
 class Step:
     """One thing to do. `when`: terms that must all hold; `after`: steps that must be done before it, where they are part of the job.
 
-    `state`: of the machine; "any" before the lock and after the start. `number`: the figure of the drive that stands with it; `read`: the page that takes its reading; `safety`: no sign-off with it open
-    unless a written reason is given.
+    `sort`: what it is in the order of isolation; `state`: of the machine; "any" before the lock and after the start. `leaves`: what it puts in,
+    takes off or loosens (lock: an energy source; hold: stored energy held; block: it cannot turn; loose: bolts; off: parts); `undoes`: the steps
+    whose work it takes back; `lasting`: its work stays. `turns`: the drive is turned by hand in it. `number`: the figure of the drive that stands
+    with it; `read`: the page that takes its reading; `safety`: no sign-off with it open unless a written reason is given.
     """
 
     key: str
@@ -41,11 +49,37 @@ class Step:
     state: State = "isolated"
     safety: Safety = ""
     photo: bool = False
+    sort: Sort = "hands"
+    leaves: Leaves = ""
+    undoes: tuple[str, ...] = ()
+    lasting: bool = False
+    turns: bool = False
+
+    @property
+    def to_undo(self) -> bool:
+        """Whether what it leaves has to be taken back within the job."""
+        return bool(self.leaves) and not self.lasting
+
+    @property
+    def base(self) -> str:
+        """Its key in the library: the second time a step is part of a job it stands there as `lock.2`."""
+        return base_of(self.key)
+
+
+def base_of(key: str) -> str:
+    """
+    >>> base_of("lock.2"), base_of("lock")
+    ('lock', 'lock')
+    """
+    return key.partition(".")[0]
 
 
 @dataclass(frozen=True)
 class Ask:
-    """What is asked before a job begins: one of `options` (or of a table's names), or a quantity of a `field`."""
+    """What is asked before a job begins: one of `options` (or of a table's names), or a quantity of a `field`.
+
+    `by`: the answer that narrows the options, and those that each of its own leaves.
+    """
 
     key: str
     question: str
@@ -53,12 +87,15 @@ class Ask:
     field: str = ""
     when: tuple[str, ...] = ()
     optional: bool = False
+    by: str = ""
+    narrowed: Mapping[str, tuple[str, ...]] = dataclasses.field(default_factory=dict)
 
 
 @dataclass(frozen=True)
 class Kind:
     """A kind of job. `fits`: what the drive must have; `event`: what it is on the record when signed off; `closes`: findings that it may answer;
-    `again_days`: when it is to be done again, where it is by the calendar.
+    `again_days`: when it is to be done again, where it is by the calendar; `stopped`: the
+    machine stands and is not run to find out; `anew`: composed anew while it is open, as the survey of the new drive comes in.
     """
 
     key: str
@@ -71,14 +108,32 @@ class Kind:
     steps: tuple[str, ...]
     asks: tuple[Ask, ...]
     again_days: int = 0
+    stopped: bool = False
+    anew: bool = False
 
 
 @dataclass(frozen=True)
-class Machine:
-    """What a machine is called, and what that says of it."""
+class Trait:
+    """A question about a machine, asked before its first job. `words`: a name, place or kind with one of them ticks it, unless one of `but`
+    stands there too; `given`: facts of the drive that tick it; `when`: it is asked only where these hold; `today`: of this day, not kept.
+    """
 
-    words: tuple[str, ...]
-    facts: tuple[str, ...]
+    key: str
+    question: str
+    short: str
+    words: tuple[str, ...] = ()
+    but: tuple[str, ...] = ()
+    given: tuple[str, ...] = ()
+    when: tuple[str, ...] = ()
+    today: bool = False
+
+
+@dataclass(frozen=True)
+class Guess:
+    """What a trait is taken to be before somebody says, and why."""
+
+    is_so: bool
+    because: str
 
 
 @dataclass(frozen=True)
@@ -86,7 +141,8 @@ class Library:
     """Every step and kind. A kind's own steps stand under `kind.step` where two kinds name different ones alike."""
 
     kinds: Mapping[str, Kind]
-    machines: tuple[Machine, ...]
+    traits: Mapping[str, Trait]
+    drive_facts: frozenset[str]
     shared: Mapping[str, Step]
     own: Mapping[str, Mapping[str, Step]]
     groups: Mapping[str, tuple[str, ...]]
@@ -111,106 +167,46 @@ def holds(terms: Iterable[str], facts: Collection[str]) -> bool:
     return all(any((a[1:] not in facts) if a.startswith("!") else a in facts for a in term.split("|")) for term in terms)
 
 
-def called(library: Library, *names: str) -> frozenset[str]:
-    """What the words for a machine say of it.
+def guesses(library: Library, names: Iterable[str], facts: Collection[str] = ()) -> dict[str, Guess]:
+    """What each trait of a machine is taken to be, from what people call it and from its drive.
 
-    >>> sorted(called(library(), "centrifugal fan")), sorted(called(library(), "two-pair roller mill"))
-    (['fan'], ['dust'])
+    >>> from tuyere.core.jobs.read import library
+    >>> found = guesses(library(), ["Roof fan", "centrifugal fan"])
+    >>> found["windmill"], sorted(k for k, g in found.items() if g.is_so)
+    (Guess(is_so=True, because='“fan” in its name'), ['auto', 'coasts', 'outdoor', 'roof', 'runs', 'windmill'])
     """
     said = " ".join(names).lower()
-    return frozenset(f for m in library.machines if any(re.search(rf"\b{re.escape(w)}(s|es)?\b", said) for w in m.words) for f in m.facts)
-
-
-@cache
-def library() -> Library:
-    """The library as it ships."""
-    return read_library(resources.files("tuyere.core.jobs"))
-
-
-def read_library(*folders: Traversable) -> Library:
-    """A library from folders laid out alike, the later adding to the earlier. Raises LibraryError."""
-    shared: dict[str, Step] = {}
-    groups: dict[str, tuple[str, ...]] = {}
-    kinds: dict[str, Kind] = {}
-    own: dict[str, dict[str, Step]] = {}
-    machines: list[Machine] = []
-    for folder in folders:
-        steps = _toml(folder / "steps.toml")
-        shared |= {key: _step({"key": key, **told}) for key, told in steps.get("step", {}).items()}
-        groups |= {key: tuple(told) for key, told in steps.get("groups", {}).items()}
-        machines += [Machine(tuple(m["words"]), tuple(m["facts"])) for m in _toml(folder / "machines.toml").get("machine", [])]
-        for file in sorted((f for f in (folder / "kinds").iterdir() if f.name.endswith(".toml")), key=lambda f: f.name):
-            kind, steps_of_it = _kind(_toml(file), file.name)
-            kinds[kind.key], own[kind.key] = kind, steps_of_it
-    found = Library(kinds, tuple(machines), shared, own, groups)
-    _check(found)
+    found: dict[str, Guess] = {}
+    for trait in library.traits.values():
+        word = next((w for w in trait.words if _stands(w, said)), "")
+        if word and not any(_stands(w, said) for w in trait.but):
+            found[trait.key] = Guess(True, f"“{word}” in its name")
+        elif trait.given and any(g in facts for g in trait.given):
+            found[trait.key] = Guess(True, "by its survey")
+        else:
+            found[trait.key] = Guess(trait.key == RUNS, "")
     return found
 
 
-def _toml(file: Traversable) -> dict[str, Any]:
-    if not file.is_file():
-        return {}
-    try:
-        return tomllib.loads(file.read_text(encoding="utf-8"))
-    except tomllib.TOMLDecodeError as reason:
-        raise LibraryError(f"{file.name}: {reason}") from None
+RUNS = "runs"
 
 
-def as_kept(step: Step) -> dict[str, Any]:
-    """A step as it is kept with a job."""
-    return asdict(step)
+def _stands(word: str, said: str) -> bool:
+    return bool(re.search(rf"\b{re.escape(word)}(s|es)?\b", said))
 
 
-def from_kept(told: Mapping[str, Any]) -> Step:
-    """A step of a job as it was kept. Raises LibraryError."""
-    return _step(told)
+def traits_asked(library: Library, answers: Mapping[str, bool]) -> tuple[Trait, ...]:
+    """The questions that are asked under these answers."""
+    said = {k for k, so in answers.items() if so}
+    return tuple(t for t in library.traits.values() if holds(t.when, said))
 
 
-def _step(told: Mapping[str, Any]) -> Step:
-    lists = {k: tuple(told[k]) for k in ("when", "after", "cautions") if k in told}
-    try:
-        return Step(**{**told, **lists})
-    except TypeError as reason:
-        raise LibraryError(f"step {told.get('key')}: {reason}") from None
+def machine_facts(library: Library, answers: Mapping[str, bool]) -> frozenset[str]:
+    """What the answers about a machine say, as facts; `electric` where nothing else drives it.
 
-
-def _kind(told: dict[str, Any], name: str) -> tuple[Kind, dict[str, Step]]:
-    steps = {s["key"]: _step(s) for s in told.pop("step", [])}
-    asks = []
-    for a in told.pop("ask", []):
-        options = tuple(a.get("options", ())) or _names(a.get("options_from", ""))
-        asks.append(Ask(a["key"], a["question"], options, a.get("field", ""), tuple(a.get("when", ())), a.get("optional", False)))
-    try:
-        kind = Kind(
-            told["key"], told["title"], told["about"], tuple(told["for"]), told["minutes"], told["event"], tuple(told["closes"]),
-            tuple(told["steps"]), tuple(asks), told.get("again_days", 0),
-        )  # fmt: skip
-    except KeyError as missing:
-        raise LibraryError(f"{name} lacks {missing}") from None
-    return kind, steps
-
-
-def _names(table: str) -> tuple[str, ...]:
-    """The first column of a table: what its rows are called."""
-    return tuple(next(iter(r.values())) for r in rows(table)) if table else ()
-
-
-def _check(found: Library) -> None:
-    for kind in found.kinds.values():
-        if kind.event not in EVENTS:
-            raise LibraryError(f"{kind.key}: no event “{kind.event}”")
-        for key in kind.steps:
-            if key.startswith("@") and key[1:] not in found.groups:
-                raise LibraryError(f"{kind.key}: no group “{key}”")
-            if not key.startswith("@") and found.step(kind.key, key) is None:
-                raise LibraryError(f"{kind.key}: no step “{key}”")
-        steps = found.steps_of(kind)
-        for i, step in enumerate(steps):
-            late = {s.key for s in steps[i:]} - {s.key for s in steps[:i]}
-            if late & set(step.after):
-                raise LibraryError(
-                    f"{kind.key}: “{step.key}” waits for {', '.join(sorted(late & set(step.after)))}, which stands behind it"
-                )
-        unused = set(found.own[kind.key]) - {s.key for s in steps}
-        if unused:
-            raise LibraryError(f"{kind.key}: steps not used: {', '.join(sorted(unused))}")
+    >>> from tuyere.core.jobs.read import library
+    >>> sorted(machine_facts(library(), {"windmill": True, "runs": True, "engine": False}))
+    ['electric', 'runs', 'windmill']
+    """
+    found = {t.key for t in traits_asked(library, answers) if answers.get(t.key)}
+    return frozenset(found | ({"electric"} if not found & {"engine", "pto"} else set()))

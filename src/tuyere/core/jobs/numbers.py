@@ -1,15 +1,17 @@
 """The numbers that stand with steps: those that come of what was asked before the job, and those said of every drive."""
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 
 from tuyere.core.drives.flat import FlatBelt
 from tuyere.core.drives.flat.joint import JOINTS, LIGHT_LAP_M, LIGHT_M, Joint, cut, holes, lap_of, size_of, suits
-from tuyere.core.entry.quantity import to_si
+from tuyere.core.entry.quantity import QuantityError, parse, to_si
+from tuyere.core.limit import limit
 from tuyere.core.table import rows
 from tuyere.core.working.figure import shown
 
 OIL_DROPS = "2 or 3 drops, twice a year"  # common practice, no source
+THUMB_M = 0.0254  # tables/tension_thumb_rules.csv: one inch of give
 SQUARE_M_PER_M = 0.005  # out of square at most: common practice, from memory, low
 
 
@@ -46,6 +48,118 @@ def bushing(name: str) -> Number | None:
         return None
     us, si = shown(to_si(float(row["torque"]), "torque", row["torque_unit"]), "torque")
     return Number(f"Bushing {name}", us, si, f"{row['screws']}, clean and dry, in turn", source=f"{row['source']} ({row['confidence']})")
+
+
+def screw(name: str) -> Number | None:
+    """Torque of a hub screw or bolt by its size. Source: each row's own (from memory).
+
+    >>> screw("1/4-20 set screw").us
+    '7.0 lbf ft'
+    """
+    row = next((r for r in rows("screw_torques") if r["screw"] == name), None)
+    if row is None:
+        return None
+    us, si = shown(to_si(float(row["torque"]), "torque", row["torque_unit"]), "torque")
+    return Number(
+        f"{row['screw']}".capitalize(), us, si, "dry; the maker's own sheet goes before", source=f"{row['source']} ({row['confidence']})"
+    )
+
+
+def keeper_gap(facts: Collection[str]) -> Number:
+    """How near a keeper stands to the tight belt, by the kind of machine. Source: tables/keeper_gaps.csv (low).
+
+    >>> keeper_gap({"mower"}).us, keeper_gap({"pto"}).us
+    ('1/16 to 1/8 in', '1/8 to 1/4 in')
+    """
+    machine = "mower" if "mower" in facts else "farm" if {"pto", "engine"} & set(facts) else "other"
+    low, high, source = keeper_range(machine)
+    us, si = (f"{a.rsplit(' ', 1)[0]} to {b}" for a, b in zip(shown(low, "length", True), shown(high, "length", True), strict=True))
+    return Number("Gap to the tight belt", us, si, "the machine's manual goes before", "survey", source)
+
+
+def keeper_range(machine: str) -> tuple[float, float, str]:
+    """A keeper's gap (m) on a kind of machine, and its source.
+
+    >>> [round(v * 1000, 2) for v in keeper_range("farm")[:2]]
+    [3.18, 6.35]
+    """
+    row = next(r for r in rows("keeper_gaps") if r["machine"] == machine)
+    low, high = (q.value_si for k in ("low_in", "high_in") if (q := parse(row[k], "length", "in")))
+    return low, high, f"{row['source']} ({row['confidence']})"
+
+
+def guard_opening(distance_m: float) -> tuple[float, str]:
+    """The largest opening (m) of a guard so far from the nip, and its source. Source: OSHA 29 CFR 1910.217 Table O-10 (from memory, medium).
+
+    >>> round(guard_opening(0.1)[0] / 0.0254, 3), round(guard_opening(2.0)[0] / 0.0254, 3)
+    (0.625, 2.125)
+    """
+    for r in rows("guard_openings"):
+        low, high, most = (q.value_si for k in ("from_in", "to_in", "opening_in") if (q := parse(r[k], "length", "in")))
+        if low <= distance_m <= high:
+            return most, r["source"]
+    at = limit("guard gap beyond the table")
+    return (to_si(at.value, "length", "in"), at.source) if distance_m > 0.5 else (0.0, at.source)
+
+
+def grease_g(outer_m: float, width_m: float) -> float:
+    """Grease to add to a bearing (g): G = 0.005 D B with D and B in mm. Source: bearing handbooks (from memory, medium).
+
+    >>> round(grease_g(0.090, 0.023), 1)
+    10.3
+    """
+    return 0.005 * (outer_m * 1000) * (width_m * 1000)
+
+
+def asked_numbers(asked: Mapping[str, str], facts: Collection[str]) -> dict[str, Number]:
+    """What is told of every drive, and what comes of the answers given before the job."""
+    ride = "ride-on" in asked.get("which", "")
+    stop = limit(f"blade stop of a {'ride-on' if ride else 'walk-behind'}")
+    found = {
+        "oil_drops": said("In each port", OIL_DROPS, "light oil, non-detergent", source="common practice, no source"),
+        "turns_step": said("Step", "half a turn", "two flats, 180 degrees apart"),
+        "manual_torque": said("Torque", "by the manual", "of the machine: none is guessed here"),
+        "base_torque": said("Torque", "by the bolt's size", "1/2-13 grade 5: 75 lbf ft, M12 class 8.8: 85 N m; Bench, Tables has the others", source="SAE J429; ISO 898-1 (from memory)"),
+        "blade_stop": said("Blades stand within", f"{stop.value:g} s", "a ride-on's within 5 s, a walk-behind's within 3 s; the manual goes before", source=stop.source),
+        "thumb_inch": length("Give at mid-span, about", THUMB_M, "by a light finger; a rule of thumb for small blowers"),
+        "turns_range": said("Never fully closed, never past", f"{limit('turns of an adjustable sheave').value:g} turns open", "its own plate goes before", source=limit("turns of an adjustable sheave").source),
+        "offset_share": said("It then carries", f"{limit('offset section of two pitches').value:.0%}", f"of the chain's rating; a one-pitch offset link {limit('offset link').value:.0%}", source=limit("offset section of two pitches").source),
+        "bore_fit": said("Bore on shaft", "slides on by hand, no rock", "H7 on h6 with a key and set screws; H7 on k6 is pressed; under a bushing a shaft may be 0.002 in (0.05 mm) small", source="ISO 286; AGMA 9002 (from memory)"),
+        "guard_gap": said("Largest opening", "1/4 in at 1/2 to 1 1/2 in from the nip", "3/8 in to 2 1/2, 1/2 in to 3 1/2, 5/8 in to 5 1/2, 3/4 in to 6 1/2; Bench, Tables has the rest", source="OSHA 29 CFR 1910.217 Table O-10 (from memory)"),
+        "oil_grade": said("Grade by ambient temperature", "SAE 20 below 40 °F, 30 to 100 °F, 40 to 120 °F, 50 to 140 °F", "5, 38, 49, 60 °C; non-detergent petroleum oil", source="ASME B29.1; American Chain Association (from memory)"),
+    }  # fmt: skip
+    if number := bushing(asked.get("bushing", "")):
+        found["bushing_torque"] = number
+    elif asked.get("bushing"):
+        found["bushing_torque"] = said(
+            "Torque", "by the bushing's own sheet", "read its number when it is off; Bench, Tables has the usual ones"
+        )
+    if number := screw(asked.get("screw", "")):
+        found["screw_torque"] = number
+    if asked.get("thread"):
+        left = asked["thread"].startswith("left")
+        found["thread"] = said("Thread", asked["thread"], "loosens " + ("clockwise" if left else "anti-clockwise"))
+    if number := grease(asked):
+        found["grease_amount"] = number
+    return found
+
+
+def grease(asked: Mapping[str, str]) -> Number | None:
+    """How much grease a bearing takes, by its outside diameter and width."""
+    try:
+        outer, width = (parse(asked.get(k, ""), "length", "in") for k in ("outer", "wide"))
+    except QuantityError:
+        return None  # refused beside its field when the job is begun
+    if outer is None or width is None:
+        return None
+    grams = grease_g(outer.value_si, width.value_si)
+    return Number(
+        "Grease to add",
+        f"{grams / 28.35:.2f} oz",
+        f"{grams:.0f} g",
+        "0.005 D B in mm; a hand gun gives about 1 g a stroke: weigh ten",
+        source="bearing handbooks (from memory, medium)",
+    )
 
 
 def joint_numbers(
