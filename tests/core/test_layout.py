@@ -111,7 +111,8 @@ def test_a_belt_on_the_wrong_side_of_the_tensioner_is_refused_with_the_reason() 
 @pytest.mark.parametrize(
     ("offset", "gap", "state", "says", "tone"),
     [
-        (0.006, 0.005, KeeperState.IN_PLACE, "is right", Tone.GOOD),
+        (0.006, 0.0025, KeeperState.IN_PLACE, "is right", Tone.GOOD),
+        (0.006, 0.005, KeeperState.IN_PLACE, "right on a farm machine only", Tone.OPEN),
         (0.006, 0.001, KeeperState.IN_PLACE, "too near", Tone.WATCH),
         (0.006, 0.02, KeeperState.IN_PLACE, "too far", Tone.WATCH),
         (0.03, None, KeeperState.IN_PLACE, "too far", Tone.WATCH),

@@ -212,7 +212,12 @@ def test_a_reading_counts_for_the_step_it_was_taken_at(sign_in: Any) -> None:
 
     for key in keys[: keys.index("read_as_found")]:
         say(caller, job, key)
-    tension = {"id": str(uuid.uuid4()), "kind": "belt tension", "machine_state": "isolated", "gauge": {"forces": [{"text": "5", "unit": "lbf"}]}}
+    tension = {
+        "id": str(uuid.uuid4()),
+        "kind": "belt tension",
+        "machine_state": "isolated",
+        "gauge": {"forces": [{"text": "5", "unit": "lbf"}]},
+    }
     kept = caller.post(f"/api/drives/{job['drive_id']}/readings", tension)
     assert kept.status_code == 201, kept.json
     for key in keys[keys.index("read_as_found") :]:

@@ -9,6 +9,7 @@ import PhotoButton from '../photos/PhotoButton.vue'
 import { useSendPhoto } from '../photos/usePhotos'
 import { inSystem, say } from '../settings'
 import { when } from '../words'
+import { stateOf } from './groups'
 import JobEnd from './JobEnd.vue'
 import JobSteps from './JobSteps.vue'
 import type { JobStep } from './useJobs'
@@ -24,7 +25,6 @@ const { isSupported, request, release } = useWakeLock()
 onMounted(() => isSupported.value && void request('screen').catch(() => undefined))
 onUnmounted(() => void release().catch(() => undefined))
 
-const STATES = { running: 'machine running, guard on', isolated: 'machine isolated', any: 'guard on, nothing opened' }
 const chosen = ref('')
 const listing = ref(false)
 const passing = ref(false)
@@ -137,7 +137,7 @@ async function photo(file: File, s: JobStep): Promise<void> {
           <div class="look"><LookPicture :look="step.look || 'mark'" /></div>
           <div class="say">
             <p class="soft small">
-              {{ STATES[step.state] }}
+              {{ stateOf(step) }}
             </p>
             <h1 ref="title" tabindex="-1">{{ say(step.do) }}</h1>
             <p v-if="step.number" class="number">

@@ -5,6 +5,7 @@ import { api, unwrap } from '../api/client'
 import { useMayWrite } from '../api/queries'
 import { useWrite } from '../api/useWrite'
 import { say } from '../settings'
+import { groupOf } from './groups'
 import type { Job } from './useJobs'
 
 /** Every step of a job, to look ahead and back; and a step of one's own for this machine. */
@@ -86,7 +87,8 @@ const MARKS = { done: '✓', passed: '–', '': '' }
 <template>
   <nav ref="list" class="steps" aria-label="Steps">
     <ol>
-      <li v-for="s in job.steps" :key="s.key">
+      <li v-for="(s, i) in job.steps" :key="s.key">
+        <span v-if="i === 0 || groupOf(s) !== groupOf(job.steps[i - 1]!)" class="group">{{ groupOf(s) }}</span>
         <button
           type="button"
           :class="[s.standing, { here: s.key === here }]"
@@ -172,6 +174,14 @@ li button {
   font-size: 14px;
   line-height: 1.25;
   cursor: pointer;
+}
+.group {
+  display: block;
+  padding: 12px 8px 2px;
+  font-size: 12.5px;
+  font-weight: 640;
+  color: var(--ink-2);
+  border-bottom: 1px solid var(--hair);
 }
 .mark {
   flex: 0 0 16px;

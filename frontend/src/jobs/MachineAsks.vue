@@ -107,6 +107,7 @@ summary b {
   font-weight: 560;
 }
 .ticks input {
+  accent-color: var(--ink);
   width: 22px;
   height: 22px;
   flex: none;

@@ -24,6 +24,8 @@ export interface WholeSheet {
   gauge: Whole<Schemas['GaugeForm']>
   tachometer: Whole<Schemas['TachometerForm']>
   align: Whole<Schemas['AlignForm']>
+  /** What is so of its machine: what may stand in to get home goes by that. */
+  machine_is: string[]
 }
 
 type Blanks = typeof blanks
@@ -97,6 +99,7 @@ export function blankForm(family = Object.keys(blanks.fitted)[0]!): WholeSheet {
     gauge: blank('gauge') as WholeSheet['gauge'],
     tachometer: blank('tachometer'),
     align: blank('align') as WholeSheet['align'],
+    machine_is: [],
   }
 }
 

@@ -56,6 +56,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   // A draft may be from before there was every field.
   form.value = filled(blankForm(drive.value.family), form.value)
   form.value.survey = completedSurvey(drive.value.family, form.value.survey)
+  form.value.machine_is = drive.value.machine_is
   const base = ref(draft.value ? draft.value.based_on : drive.value.row_version)
   const was = shallowRef<Survey>(draft.value?.was ?? kept().survey)
   const sheet = shallowRef<Sheet | null>(null)
@@ -70,6 +71,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   function kept(): WholeSheet {
     const fresh = blankForm(drive.value.family)
     fresh.survey = completedSurvey(drive.value.family, JSON.parse(JSON.stringify(drive.value.survey)) as Survey)
+    fresh.machine_is = drive.value.machine_is
     waitIn(fresh)
     return fresh
   }

@@ -19,8 +19,8 @@ class Job(SQLModel, table=True):
     """A procedure at a drive: waiting until its first step, then under way until it is signed off or dropped.
 
     `steps`: as composed when it was made, so that a newer library changes nothing under a hand; `numbers`: as they stood at the sign-off;
-    `asked`: what was answered before it, `machine`: of the machine; `unread`: steps that ask for a reading and got none; `raised`: the dues of
-    its sign-off; `due`: the rule or promise that it came from; `own_version`: of the machine's own steps.
+    `asked`: what was answered before it; `machine`: of the machine; `unread`: steps that ask for a reading and got none; `raised`: the dues
+    of its sign-off; `due`: the rule or promise that it came from; `own_version`: of the machine's own steps.
     """
 
     __table_args__ = (

@@ -28,8 +28,8 @@ RIGHTS = {
     "happened": CHANGE,
     "hour_reading": CHANGE,
     "inspection_round": "SELECT, INSERT, UPDATE (finished_at, finished_by, note, said, row_version)",
-    "job": "SELECT, INSERT, UPDATE (steps, numbers, own_version, began_at, finished_at, dropped_at, ended_by, note, safety_note, said, unread, raised,"
-    " row_version)",
+    "job": "SELECT, INSERT, UPDATE (steps, numbers, own_version, began_at, finished_at, dropped_at, ended_by, note, safety_note, said,"
+    " unread, raised, row_version)",
     "job_step": CHANGE,
     "kept_answer": PASSING,
     "laid_up": CHANGE,

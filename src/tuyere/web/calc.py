@@ -12,6 +12,7 @@ from tuyere.core.drives.v_belt import ip20
 from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.drives.v_belt.kind import V_BELT, VDrive
 from tuyere.core.drives.v_belt.loop import VLoop
+from tuyere.core.drives.v_belt.short_set import not_here
 from tuyere.core.drives.v_belt.v_set import Basis
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import KINDS, QuantityError, System, parse, show
@@ -52,6 +53,7 @@ class SheetOut(BaseModel):
     drawing: Drawing | None
     wanted: list[str]
     short: list[ShortSet]
+    short_not: str = Field("", description="why no short set is offered on this machine")
     train: TrainOut | None = None
     tight: TightOut | None = Field(None, description="the tension of the stage that the reading is of")
     align: AlignedOut | None = Field(None, description="the two wheels that the alignment is of")
@@ -87,6 +89,8 @@ def sheet_answer(body: SheetForm) -> SheetOut:
     reading = read_sheet(body)
     sheet = solve(reading.spec)
     out = sheet_out(sheet, reading.notes, reading.problems)
+    out.short_not = not_here(body.machine_is) if out.short else ""
+    out.short = [] if out.short_not else out.short
     out.in_bands = reading.spec.fitted is not None and reading.spec.fitted.in_bands
     train = train_of(body, reading.spec) if "ratio" not in out.figures else None
     if train:  # where the two-wheel survey says nothing

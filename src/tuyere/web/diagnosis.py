@@ -7,7 +7,7 @@ from flask import Response
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictFloat, StrictInt
 
 from tuyere.core.diagnosis.diagnose import Diagnosis, diagnose
-from tuyere.core.diagnosis.knowledge import FAMILIES, Family, knowledge
+from tuyere.core.diagnosis.knowledge import FAMILIES, Family, Knowledge, knowledge
 from tuyere.core.diagnosis.match import match
 from tuyere.web.answers import answer
 from tuyere.web.entry import Strict
@@ -157,8 +157,8 @@ def refuse_unknown(seen: Iterable[str], not_seen: Iterable[str], checks: Iterabl
                 raise Refusal(422, f"“{key}” is not known here.", [FieldError(field=f"{name}.{key}", detail=f"“{key}” is not known here.")])
 
 
-def diagnosis_out(found: Diagnosis) -> DiagnosisOut:
-    """As an answer."""
+def diagnosis_out(found: Diagnosis, known: Knowledge | None = None) -> DiagnosisOut:
+    """As an answer; `known`: with the limits of the drive."""
     return DiagnosisOut(
         causes=[
             RankedOut(
@@ -167,15 +167,15 @@ def diagnosis_out(found: Diagnosis) -> DiagnosisOut:
             )
             for r in found.causes
         ],
-        next_check=_next(found),
+        next_check=_next(found, known or knowledge()),
         enough_to_tell=found.enough,
     )  # fmt: skip
 
 
-def _next(found: Diagnosis) -> NextCheckOut | None:
+def _next(found: Diagnosis, known: Knowledge) -> NextCheckOut | None:
     if (step := found.next_check) is None:
         return None
-    check = knowledge().checks[step.check]
+    check = known.checks[step.check]
     return NextCheckOut(
         key=check.key, minutes=step.minutes, why=step.why, question=check.question, state=check.state, unit=check.unit, look=check.look
     )

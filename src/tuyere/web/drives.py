@@ -31,6 +31,7 @@ from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import FamilyOut, explain_clash, family_out
 from tuyere.web.forms import SheetForm, SurveyForm, ToothedForm, WithSurvey, read_machine_form, read_sheet, surveyed, typed_path
+from tuyere.web.machine_is import machine_is
 from tuyere.web.opened import DueOut, FindingOut, dues_out, finding_out, wants
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
@@ -118,6 +119,7 @@ class DriveOut(BaseModel):
     configuration_id: uuid.UUID | None
     configuration_at: datetime | None
     survey: SurveyForm
+    machine_is: list[str] = Field(description="what is so of its machine, as answered before a job, else as guessed")
     proposed: ProposedOut | None
     last_speed: LastSpeedOut | None
     tensions: list[TensionKept]
@@ -137,6 +139,7 @@ def get_drive(path: DrivePath) -> Response:
         drive = session.get_one(Drive, path.drive_id)
         machine = session.get_one(Machine, drive.machine_id)
         configuration = drives.current_configuration(session, drive.id)
+        survey = survey_form(drive, configuration)
         findings = open_findings(session, drive.id)
         promises = session.exec(select(Due).where(Due.drive_id == drive.id, col(Due.done_at).is_(None)).order_by(col(Due.due_on))).all()
         facts, place = facts_of(session, [drive.id])[drive.id], place_of(session, machine.site_id)
@@ -160,7 +163,8 @@ def get_drive(path: DrivePath) -> Response:
                 retired_at=drive.retired_at,
                 configuration_id=configuration.id if configuration else None,
                 configuration_at=configuration.made_at if configuration else None,
-                survey=survey_form(drive, configuration),
+                survey=survey,
+                machine_is=sorted(machine_is(machine, drive, survey).facts),
                 proposed=_proposed(session, drive),
                 last_speed=_last_speed(session, drive, configuration),
                 tensions=[t for r in drives.tensions(session, drive.id) if (t := _tension(r))],

@@ -244,7 +244,7 @@ def judge_fix(body: GetHomeIn) -> tuple[GetHome | None, list[Problem]]:
     fix, problems = _read_fix(body, on)
     if fix is None:
         return None, problems
-    judged = get_home(on, fix, solve_page(spec), spec.slide, spec.own)
+    judged = get_home(on, fix, solve_page(spec), spec.slide, spec.own, body.machine_is)
     return (None, list(judged.problems)) if judged.problems else (judged, [])
 
 

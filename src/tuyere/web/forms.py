@@ -312,6 +312,11 @@ class WithSurvey(Strict):
     """A request about a survey. One of before says its kind of drive beside it."""
 
     survey: SurveyForm = Field(default_factory=SurveyForm)
+    machine_is: list[Annotated[str, Field(max_length=40)]] = Field(
+        default_factory=list,
+        max_length=60,
+        description="of its machine, as a drive's `machine_is`: what may stand in goes by that",
+    )
 
     @model_validator(mode="before")
     @classmethod

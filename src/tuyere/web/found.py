@@ -16,6 +16,7 @@ from tuyere.core.entry.quantity import QuantityError
 from tuyere.core.entry.typed import Typed, given
 from tuyere.core.rows_file import RowReport
 from tuyere.documents.slip_pdf import Heading, slip_pdf
+from tuyere.store import drives
 from tuyere.store import found as store
 from tuyere.store.tables import BeltLife, CounterSlip, Drive, Due, Machine, Person, Role, TemporaryFix
 from tuyere.store.write import Answer, Writer, insert
@@ -26,9 +27,11 @@ from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.find import FindForm, GetHomeIn, SlipIn, judge_fix, slip_of, v_drive
 from tuyere.web.floor import SitePath
 from tuyere.web.forms import WithSurvey
+from tuyere.web.machine_is import machine_is
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site, at_site_of_drive, at_site_of_fix, at_site_of_slip
 from tuyere.web.state import reading, write
+from tuyere.web.surveyed import survey_form
 
 blueprint = routes("found", "/api", "found")
 
@@ -199,7 +202,11 @@ class KeepFix(Strict):
 @blueprint.post("/drives/<uuid:drive_id>/get-home", summary="Record a get-home fix and raise its due", responses={"201": KeptOut})
 @at_site_of_drive(Role.MECHANIC)
 def post_get_home(path: DrivePath, body: KeepFix) -> Response:
-    judged, problems = judge_fix(body.fix)
+    with reading() as session:
+        drive = session.get_one(Drive, path.drive_id)
+        survey = survey_form(drive, drives.current_configuration(session, drive.id))
+        is_so = machine_is(session.get_one(Machine, drive.machine_id), drive, survey).facts
+    judged, problems = judge_fix(body.fix.model_copy(update={"machine_is": sorted(is_so)}))
     if judged is None:
         raise Refusal(422, problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in problems])
     today = datetime.now(UTC).date()

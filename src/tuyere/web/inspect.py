@@ -8,12 +8,14 @@ from pydantic import BaseModel, Field, StrictBool
 from sqlmodel import Session, col, select
 
 from tuyere.core.diagnosis.diagnose import diagnose
-from tuyere.core.diagnosis.knowledge import Family, knowledge
+from tuyere.core.diagnosis.knowledge import Family, Knowledge, knowledge
 from tuyere.core.diagnosis.triage import triage
 from tuyere.core.drives import registry
+from tuyere.core.drives.roller_chain.dogs import new_pitch
 from tuyere.core.layout.form import read_path
 from tuyere.core.layout.routing import tight_on_back
 from tuyere.core.sheet.solve import solve
+from tuyere.core.wear.read import Part
 from tuyere.store import drives
 from tuyere.store.columns import now
 from tuyere.store.dues import facts_of
@@ -109,10 +111,11 @@ def post_diagnosis(path: DrivePath, body: SeenIn) -> Response:
         drive = session.get_one(Drive, path.drive_id)
         configuration = drives.current_configuration(session, drive.id)
         family = family_of(drive, configuration)
+        known = limits_of(drive, configuration)
         facts = {k: v for k, v in known_of(session, drive, configuration).items() if family in known.facts[k].families}
     used = {k: value for k, (value, _) in facts.items() if k not in body.left_out}
     answers = {k: a if not isinstance(a, str) else "cannot" for k, a in body.checks.items()}
-    found = diagnose(family, body.seen, body.not_seen, answers, used)  # type: ignore[arg-type]
+    found = diagnose(family, body.seen, body.not_seen, answers, used, known)  # type: ignore[arg-type]
     return answer(
         InspectOut(
             family=family,
@@ -139,7 +142,7 @@ def post_diagnosis(path: DrivePath, body: SeenIn) -> Response:
                 )
                 for t in triage(family, body.seen, body.checks, body.ticks)
             ],
-            diagnosis=diagnosis_out(found),
+            diagnosis=diagnosis_out(found, known),
         )
     )
 
@@ -148,6 +151,29 @@ def _shown(value: bool | float, unit: str) -> str:
     if isinstance(value, bool):
         return "yes" if value else "no"
     return f"{value:.3g} {unit}" if value < 1000 else f"{value:.0f} {unit}"
+
+
+def part_worn(drive: Drive, configuration: Configuration | None) -> Part:
+    """What the drive's survey says of the part."""
+    survey = survey_form(drive, configuration)
+    read = registry.family(drive.family).loop(part_of(survey.first.fitted))
+    loop = read.loop if read else None
+    family = family_of(drive, configuration)
+    narrow = bool(loop and (loop.ribs > 1 or loop.traits == "ribbed" or loop.of.endswith(("V", "VX"))))
+    figures = solve(read_sheet(SheetForm(survey=survey)).spec).figures
+    teeth = [f.value_si for k, f in figures.items() if k in ("driver_teeth", "driven_teeth")]
+    fitted, dogs = survey.first.fitted, None
+    if isinstance(fitted, ToothedForm) and fitted.dogs.fitted:
+        read_dogs = fitted.dogs.read().dogs
+        dogs, _ = new_pitch(fitted.dogs.conveyor, read_dogs.roller_pitch_m if read_dogs else 0.0)
+    return Part(family, loop.link_m if loop else None, round(max(teeth)) if teeth else None, narrow=narrow, dog_pitch_m=dogs)
+
+
+def limits_of(drive: Drive, configuration: Configuration | None) -> Knowledge:
+    """The knowledge with the limits that Wear judges this drive by."""
+    survey = survey_form(drive, configuration)
+    part = part_worn(drive, configuration)
+    return knowledge(part.narrow, survey.first.held_by == "fixed centres", part.large_teeth)
 
 
 def family_of(drive: Drive, configuration: Configuration | None) -> Family:

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from sqlmodel import Session, col, select
 
 from tuyere.core.jobs import numbers
-from tuyere.core.jobs.library import RUNS, Guess, Kind, guesses, machine_facts
+from tuyere.core.jobs.library import RUNS, Guess, Kind, machine_facts
 from tuyere.core.jobs.numbers import Number
 from tuyere.core.jobs.read import library
 from tuyere.store.tables import Configuration, Drive, Machine, Stage
@@ -14,6 +14,7 @@ from tuyere.web.calc import sheet_answer
 from tuyere.web.forms import FlatForm, SheavesForm, SheetForm, StageForm, SurveyForm, ToothedForm
 from tuyere.web.inspect import FAMILY
 from tuyere.web.job_numbers import flat_of, joints_of, numbers_of, oiling_of
+from tuyere.web.machine_is import machine_is, survey_says
 from tuyere.web.surveyed import survey_form
 
 HELD = {"spring idler, slack side": "spring", "weight idler, slack side": "idler held", "lever idler, slack side": "idler held",
@@ -22,9 +23,8 @@ HELD = {"spring idler, slack side": "spring", "weight idler, slack side": "idler
 
 @dataclass(frozen=True)
 class About:
-    """A drive as its jobs see it. `machine`: what is taken to be so of its machine, by question; `guesses`: what is taken before anybody said.
-
-    `notes`: what is to be said of an option before it is chosen, by question and option.
+    """A drive as its jobs see it. `machine`: what is taken to be so of its machine, by question; `guesses`: before anybody said;
+    `kept`: as it was answered before another job. `notes`: what is to be said of an option before it is chosen, by question and option.
     """
 
     facts: frozenset[str]
@@ -41,17 +41,16 @@ def about(
     session: Session, drive: Drive, configuration: Configuration | None, asked: Mapping[str, str], said: Mapping[str, bool] | None = None,
     kind: Kind | None = None,
 ) -> About:  # fmt: skip
-    """The facts and numbers of a drive, with what was asked before the job. `said`: what is answered of its machine, over what was kept of it."""
+    """The facts and numbers of a drive, with what was asked before the job. `said`: answers about its machine, over what was kept."""
     machine = session.get_one(Machine, drive.machine_id)
     survey = survey_form(drive, configuration)
     sheet = sheet_answer(SheetForm(survey=survey))
     fitted = set(fitted_facts(survey))
-    guessed = guesses(library(), [machine.kind, machine.name, drive.name, machine.place or ""], fitted)
-    kept = {k: v for k, v in machine.traits.items() if k in guessed and not library().traits[k].today}
-    answers = {k: g.is_so for k, g in guessed.items()} | kept | {k: v for k, v in (said or {}).items() if k in guessed}
+    taken = machine_is(machine, drive, survey, said)
+    answers = dict(taken.answers)
     if kind and kind.stopped:
         answers[RUNS] = False
-    facts = fitted | machine_facts(library(), answers) | set(held_facts(survey)) | ({"guessed"} if not kept and not said else set())
+    facts = fitted | machine_facts(library(), answers) | set(held_facts(survey)) | ({"guessed"} if not taken.kept and not said else set())
     if sheet.tight and not sheet.tight.why_not:
         facts.add("tension known")
     if "rollers" in facts and "link" in facts:
@@ -66,10 +65,10 @@ def about(
     found = dict(numbers_of(survey, sheet, asked, facts, oiling, flat))
     if belts:
         found["ask_for"] = numbers.said("Ask for", belts, page="counter")
-    taken = [library().traits[k].short for k in sorted(facts & set(library().traits))]
-    found["machine_is"] = numbers.said("Taken to be", ", ".join(["electric"] * ("electric" in facts) + taken))
+    short = [library().traits[k].short for k in sorted(facts & set(library().traits))]
+    found["machine_is"] = numbers.said("Taken to be", ", ".join(["electric"] * ("electric" in facts) + short))
     notes = {"joint": joints_of(flat, sheet)} if flat else {}
-    return About(frozenset(facts), answers, guessed, kept, found, belts, survey, notes)
+    return About(frozenset(facts), answers, taken.guesses, taken.kept, found, belts, survey, notes)
 
 
 def _stages(session: Session, configuration: Configuration | None) -> list[str]:
@@ -89,9 +88,7 @@ def fitted_facts(survey: SurveyForm) -> Sequence[str]:
     found += ["idler"] * (survey.first.idler not in ("", "none") or any(w.role == "idler" for w in layout.wheels))
     if len({s.fitted.family for s in survey.stages}) > 1:
         found.append("mixed")
-    kind = survey.machine.kind
-    found += ["fan survey"] * ("fan" in kind or "blower" in kind) + ["pump survey"] * ("pump" in kind)
-    return found
+    return [*found, *survey_says(survey)]
 
 
 def _stage_facts(stage: StageForm) -> list[str]:
@@ -114,9 +111,7 @@ def _stage_facts(stage: StageForm) -> list[str]:
         found += ["dogs"] * fitted.dogs.fitted + ["carriage"] * fitted.linear.fitted
     if isinstance(fitted, FlatForm) and fitted.belt.startswith("leather"):
         found.append("leather")
-    bushings = "bushing" in stage.kept.words.values()
-    mounts = any(k.endswith("mounts") and e.text for k, e in stage.kept.quantities.items())
-    return [*found, *(["plain bushings"] * bushings), *(["rubber mounts"] * mounts)]
+    return found
 
 
 def held_facts(survey: SurveyForm) -> Sequence[str]:

@@ -112,8 +112,8 @@ class JobCautionOut(BaseModel):
 
 
 class PlainStepOut(BaseModel):
-    """A step as it is composed. `sort`: what it is in the order of isolation; `leaves`: what it puts in, takes off or loosens, `undoes`: the steps
-    whose work it takes back; `lasting`: its work stays; `turns`: the drive is turned by hand; `waits_for`: the steps before it that must be done.
+    """A step as it is composed. `sort`: its place in the order of isolation; `leaves`: what it puts in, takes off or loosens; `undoes`: the
+    steps whose work it takes back; `lasting`: its work stays; `turns`: it is turned by hand; `waits_for`: the steps that come first.
     """
 
     key: str
@@ -136,7 +136,7 @@ class PlainStepOut(BaseModel):
 
 
 class JobPreviewOut(BaseModel):
-    """A job as it would be composed, nothing stored. `lacking`: what is not answered yet; until then it is about so long. `text`: to read aloud."""
+    """A job as it would be composed, nothing stored. `lacking`: what is not answered yet: about so long until then. `text`: read aloud."""
 
     kind: str
     title: str
@@ -275,8 +275,8 @@ def machine_out(told: About) -> list[MachineAskOut]:
 def _machine_ask(trait: Trait, told: About) -> MachineAskOut:
     guess = told.guesses[trait.key]
     return MachineAskOut(
-        key=trait.key, question=trait.question, short=trait.short, guess=guess.is_so, because=guess.because, kept=told.kept.get(trait.key), when=list(trait.when),
-        today=trait.today,
+        key=trait.key, question=trait.question, short=trait.short, guess=guess.is_so, because=guess.because, kept=told.kept.get(trait.key),
+        when=list(trait.when), today=trait.today,
     )  # fmt: skip
 
 

@@ -28,10 +28,10 @@ def numbers_of(
     found |= _toothed_numbers(survey, oiling)
     if survey.layout.keepers:
         found["keeper_gap"] = replace(
-            numbers.keeper_gap(facts), detail=f"{len(survey.layout.keepers)} on the belt; the machine's manual goes before"
+            numbers.keeper_number(facts), detail=f"{len(survey.layout.keepers)} on the belt; the machine's manual goes before"
         )
     else:
-        found["keeper_gap"] = numbers.keeper_gap(facts)
+        found["keeper_gap"] = numbers.keeper_number(facts)
     return found | (_flat_numbers(asked, flat, survey, sheet) if flat else {})
 
 
@@ -124,6 +124,7 @@ def _toothed_numbers(survey: SurveyForm, oiling: Oiling | None) -> dict[str, Num
                 f"{both(link.length_m)} is left",
                 "survey",
             )
+        found["turns_range"] = numbers.turns_range(fitted.choices.section)
         turns = fitted.quantities.open_turns.text
         if turns:
             found["turns_open"] = numbers.said("Turns open", turns, "from closed, as the survey has it", "survey")
@@ -182,6 +183,8 @@ def oiling_of(survey: SurveyForm, sheet: SheetOut) -> Oiling | None:
 
 @dataclass(frozen=True)
 class FlatNow:
+    """A flat belt as it is surveyed and asked for: thickness, tape, width, the smallest pulley (m)."""
+
     belt: FlatBelt | None
     thickness_m: float | None
     tape_m: float | None

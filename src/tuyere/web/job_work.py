@@ -35,7 +35,7 @@ LONGEST_OFFLINE = timedelta(days=3)  # a step done without signal is sent this l
 
 
 class BeginJob(Strict):
-    """A client-made id, which kind, what was answered before it and of its machine, and the due that it comes from: it names the kind left out."""
+    """A client-made id, which kind, the answers before it and of its machine, and the due it comes from: it names the kind left out."""
 
     id: uuid.UUID
     kind: str = Field("", max_length=40)
@@ -167,7 +167,8 @@ def done_at(at: datetime | None) -> datetime:
 
 
 def say_step(
-    session: Session, writer: Writer, job: Job, key: str, standing: str, words: str, at: datetime, seen_version: int = 0, later: bool = False
+    session: Session, writer: Writer, job: Job, key: str, standing: str, words: str, at: datetime, seen_version: int = 0,
+    later: bool = False,
 ) -> int:  # fmt: skip
     """Keep how a step stands; its version. Raises Refusal out of order. The same said twice, by two devices, is kept once."""
     if job.finished_at or job.dropped_at:
@@ -320,7 +321,8 @@ NEW_SET = ("new set", "new wheel")
 
 
 def _raise(
-    session: Session, writer: Writer, drive: Drive, job: Job, kind: Kind | None, unread: Sequence[Step], readings: Sequence[Reading], at: datetime
+    session: Session, writer: Writer, drive: Drive, job: Job, kind: Kind | None, unread: Sequence[Step],
+    readings: Sequence[Reading], at: datetime,
 ) -> list[str]:  # fmt: skip
     """The dues of a sign-off: the same job by the calendar, and the tension of a new set that nobody read. Their ids."""
     found: list[Due] = []

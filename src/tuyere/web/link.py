@@ -1,10 +1,13 @@
 """POST /api/calc/link: link belting, cut to length and run the right way round."""
 
+from typing import Annotated
+
 from flask import Response
 from pydantic import BaseModel, Field
 
+from tuyere.core.drives.v_belt.short_set import not_here
 from tuyere.core.entry.field import Note
-from tuyere.core.working.verdict import Problem, Verdict
+from tuyere.core.working.verdict import Problem, Tone, Verdict
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Strict
 from tuyere.web.forms import LinkForm
@@ -18,6 +21,7 @@ class LinkIn(Strict):
     """Link belting as measured and looked at."""
 
     link: LinkForm = Field(default_factory=LinkForm)
+    machine_is: list[Annotated[str, Field(max_length=40)]] = Field(default_factory=list, max_length=60)
 
 
 class LinkOut(BaseModel):
@@ -38,6 +42,8 @@ class LinkOut(BaseModel):
 def calc_link(body: LinkIn) -> Response:
     reading = body.link.read()
     belt = reading.belt
+    why = not_here(body.machine_is)
+    stop = [Verdict("link", Tone.STOP, "Not in place of a belt on this machine", why)] if why else []
     return answer(
         LinkOut(
             links=belt.links if belt else None,
@@ -45,7 +51,7 @@ def calc_link(body: LinkIn) -> Response:
             length=both_out(belt.length_m, "length", decimals=(1, 0)) if belt else None,
             pitch=both_out(belt.pitch_m, "length", decimals=(3, 2)) if belt else None,
             tabs=reading.tabs,
-            verdicts=list(reading.verdicts),
+            verdicts=[*stop, *reading.verdicts],
             notes=reading.notes,
             problems=list(reading.problems),
         )

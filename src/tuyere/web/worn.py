@@ -9,13 +9,11 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session, col, select
 
-from tuyere.core.drives import registry
 from tuyere.core.dues.hours import RunningHours
 from tuyere.core.entry.field import Note
-from tuyere.core.sheet.solve import solve
 from tuyere.core.wear.forecast import Kind, forecast
 from tuyere.core.wear.limits import limit_of
-from tuyere.core.wear.read import SPANS, Part, WearRead, read_wear, whats_of
+from tuyere.core.wear.read import SPANS, WearRead, read_wear, whats_of
 from tuyere.core.working.figure import fine
 from tuyere.core.working.verdict import Problem, Tone
 from tuyere.store import drives
@@ -26,10 +24,9 @@ from tuyere.store.tables import Configuration, Drive, Due, Reading, ReadingValue
 from tuyere.store.write import Answer, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
-from tuyere.web.entry import Entry, Strict, part_of
+from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheetForm, read_sheet
-from tuyere.web.inspect import family_of
+from tuyere.web.inspect import family_of, part_worn
 from tuyere.web.readings import KeptReadingOut, entry_known, hour_meter, value_row
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
@@ -126,7 +123,7 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
     return answer(
         LookOut(
             what=found.what,
-            whats=whats_of(_part(drive, configuration).family),
+            whats=whats_of(part_worn(drive, configuration).family),
             look=limit.look,
             unit=limit.unit,
             tool=limit.tool,
@@ -136,7 +133,7 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
             limit=f"{'at least ' if limit.least else ''}{_said(limit.limit, limit.unit)}",
             source=f"{limit.source} ({limit.confidence})",
             spans=found.what in SPANS,
-            pitch_known=_part(drive, configuration).pitch_m is not None and found.what == "chain",
+            pitch_known=part_worn(drive, configuration).pitch_m is not None and found.what == "chain",
             field="wear_share" if limit.unit == "share" else "wear_depth",
             value=_said(found.value, limit.unit) if found.value is not None else "",
             share=worn.share if worn else None,
@@ -166,21 +163,9 @@ def _said(value: float, unit: str) -> str:
     return f"{100 * value:.2f} %" if unit == "share" else f"{value:.0f}" if unit == "count" else fine(value)
 
 
-def _part(drive: Drive, configuration: Configuration | None) -> Part:
-    """What the drive's survey says of the part."""
-    survey = survey_form(drive, configuration)
-    read = registry.family(drive.family).loop(part_of(survey.first.fitted))
-    loop = read.loop if read else None
-    family = family_of(drive, configuration)
-    narrow = bool(loop and (loop.ribs > 1 or loop.traits == "ribbed" or loop.of.endswith(("V", "VX"))))
-    figures = solve(read_sheet(SheetForm(survey=survey)).spec).figures
-    teeth = [f.value_si for k, f in figures.items() if k in ("driver_teeth", "driven_teeth")]
-    return Part(family, loop.link_m if loop else None, round(max(teeth)) if teeth else None, narrow)
-
-
 def _read(form: WearForm, drive: Drive, configuration: Configuration | None) -> WearRead:
     """Raises Refusal for what is not measured on this kind of drive."""
-    part = _part(drive, configuration)
+    part = part_worn(drive, configuration)
     known = whats_of(part.family)
     what = form.what or next(iter(known))
     if what not in known:
@@ -265,7 +250,7 @@ def _promise(session: Session, writer: Writer, drive: Drive, configuration: Conf
     facts = facts_of(session, [drive.id])[drive.id]
     clock = facts.clock(configuration.hours_per_day if configuration else None)
     rows = [r for r, _ in drives.wears(session, drive.id) if (r.summary["what"], r.summary["where"]) == (said["what"], said["where"])]
-    nothing_typed = read_wear(said["what"], _part(drive, configuration), {}, {})
+    nothing_typed = read_wear(said["what"], part_worn(drive, configuration), {}, {})
     fitted = max((h.at for h in facts.happened if h.kind in ANEW), default=None)
     left, _, _ = _ahead(nothing_typed, [_point(r) for r in rows], clock, fitted)
     when = clock.when(now(), EARLY * left[0]) if left and left[0] is not None and said["share"] < 1 else None

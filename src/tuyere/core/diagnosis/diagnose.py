@@ -50,10 +50,13 @@ class Diagnosis:
 
 def diagnose(
     family: str, seen: Sequence[str], not_seen: Sequence[str] = (), checks: Mapping[str, Answer] | None = None,
-    facts: Mapping[str, bool | float] | None = None,
+    facts: Mapping[str, bool | float] | None = None, known: Knowledge | None = None,
 ) -> Diagnosis:  # fmt: skip
-    """Keys as in the knowledge. A sign that is said to be there and not there is there. Raises KeyError for a key that is not known."""
-    known, on = knowledge(), net(family)
+    """Keys as in the knowledge. A sign that is said to be there and not there is there. Raises KeyError for a key that is not known.
+
+    `known`: with the limits of this drive (knowledge).
+    """
+    known, on = known or knowledge(), net(family)
     signs = {known.signs[k].key: False for k in not_seen} | {known.signs[k].key: True for k in seen}
     answered = _answered(known, checks or {})
     found = {k: known.checks[k].yes(a) for k, a in answered.items() if not isinstance(a, str)}

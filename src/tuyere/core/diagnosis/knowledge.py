@@ -1,10 +1,15 @@
 """Signs, causes, checks and facts as knowledge.toml has them."""
 
 import tomllib
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cache
 from importlib import resources
-from typing import Literal
+from typing import Any, Literal
+
+from tuyere.core import keeper
+from tuyere.core.wear.limits import Limit, limit_of
+from tuyere.core.working.figure import both
 
 Family = Literal["v", "ribbed", "synchronous", "flat", "chain", "conveyor"]
 FAMILIES: tuple[Family, ...] = ("v", "ribbed", "synchronous", "flat", "chain", "conveyor")
@@ -116,17 +121,42 @@ class Knowledge:
 
 
 @cache
-def knowledge() -> Knowledge:
-    """As the file has it."""
+def knowledge(narrow: bool = False, fixed: bool = False, large_teeth: int | None = None) -> Knowledge:
+    """As the file has it, with wear's own limits for this drive: narrow, joined or ribbed belts, fixed centres, a chain's large sprocket."""
     text = (resources.files("tuyere.core.diagnosis") / "knowledge.toml").read_text(encoding="utf-8")
+
+    def limit(what: str) -> Limit:
+        return limit_of(what, narrow, fixed, large_teeth)
+
+    text = keeper.filled(text).replace("{groove}", _words(limit("groove")))
     told = tomllib.loads(text)
     return Knowledge(
         {k: Sign(k, s["question"], tuple(s["families"]), s["leak"], tuple(s["said"]), s["place"], s.get("look", "")) for k, s in told["signs"].items()},
         {k: Cause(k, c["name"], c["do"], c["prior"], c["shows"], c["checks"]) for k, c in told["causes"].items()},
-        {
-            k: Check(k, c["question"], tuple(c["families"]), c["minutes"], c["state"], c["default"], c.get("over"), c.get("under"), c.get("unit", ""), c.get("measures", ""), c.get("look", ""))
-            for k, c in told["checks"].items()
-        },
-        {k: Fact(k, f["question"], tuple(f["families"]), f["unit"], tuple(Then(**t) for t in f["then"])) for k, f in told["facts"].items()},
+        {k: _check(k, c, limit(c["limit"]) if "limit" in c else None) for k, c in told["checks"].items()},
+        {k: Fact(k, f["question"], tuple(f["families"]), f["unit"], tuple(_then(t, limit) for t in f["then"])) for k, f in told["facts"].items()},
         tuple(Step(**s) for s in told["triage"]),
     )  # fmt: skip
+
+
+def _check(key: str, told: dict[str, Any], limit: Limit | None) -> Check:
+    over = _shown_unit(limit) if limit and told.get("unit") else told.get("over")
+    question = told["question"].replace("{limit}", _words(limit)) if limit else told["question"]
+    return Check(
+        key, question, tuple(told["families"]), told["minutes"], told["state"], told["default"], over, told.get("under"), told.get("unit", ""),
+        told.get("measures", ""), told.get("look", ""),
+    )  # fmt: skip
+
+
+def _then(told: dict[str, Any], limit: Callable[[str], Limit]) -> Then:
+    value = _shown_unit(limit(told["value"])) if isinstance(told["value"], str) else told["value"]
+    return Then(**{**told, "value": value})
+
+
+def _shown_unit(limit: Limit) -> float:
+    """A limit in the unit that a check asks for: per cent of a share, millimetres of a length."""
+    return limit.limit * (100 if limit.unit == "share" else 1000)
+
+
+def _words(limit: Limit) -> str:
+    return f"{limit.limit * 100:.3g} %" if limit.unit == "share" else both(limit.limit, decimals=None)

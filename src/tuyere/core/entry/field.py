@@ -136,7 +136,7 @@ FIELDS: dict[str, Field] = {
         Field("point_tape", "tape to the point", "length", (0.5, 150), (0.1, 600), M,
               "Tape from the wheel's centre to the point: 1/8 in to 50 ft."),
         Field("keeper_gap", "gap to the keeper", "length", (0.03, 1), (0, 6), M,
-              "A keeper stands 1/16 to 1/2 in off the belt as a rule; write 0 to 6 in."),
+              "A keeper stands 1/16 to 1/4 in off the tight belt; write 0 to 6 in."),
         Field("belt_tension", "standing tension of one belt", "force", (5, 600), (0.5, 10000), M,
               "Write the tension of one belt at rest: 0.5 to 10 000 lbf."),
         Field("shaft_diameter", "shaft diameter", "length", (0.375, 5), (0.1, 20), M,

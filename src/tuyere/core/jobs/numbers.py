@@ -5,7 +5,9 @@ from dataclasses import dataclass
 
 from tuyere.core.drives.flat import FlatBelt
 from tuyere.core.drives.flat.joint import JOINTS, LIGHT_LAP_M, LIGHT_M, Joint, cut, holes, lap_of, size_of, suits
+from tuyere.core.drives.v_belt.survey import most_turns
 from tuyere.core.entry.quantity import QuantityError, parse, to_si
+from tuyere.core.keeper import keeper_gap
 from tuyere.core.limit import limit
 from tuyere.core.table import rows
 from tuyere.core.working.figure import shown
@@ -65,27 +67,14 @@ def screw(name: str) -> Number | None:
     )
 
 
-def keeper_gap(facts: Collection[str]) -> Number:
-    """How near a keeper stands to the tight belt, by the kind of machine. Source: tables/keeper_gaps.csv (low).
+def keeper_number(facts: Collection[str]) -> Number:
+    """How near a keeper stands to the tight belt, by what the machine is.
 
-    >>> keeper_gap({"mower"}).us, keeper_gap({"pto"}).us
+    >>> keeper_number({"mower"}).us, keeper_number({"pto"}).us
     ('1/16 to 1/8 in', '1/8 to 1/4 in')
     """
-    machine = "mower" if "mower" in facts else "farm" if {"pto", "engine"} & set(facts) else "other"
-    low, high, source = keeper_range(machine)
-    us, si = (f"{a.rsplit(' ', 1)[0]} to {b}" for a, b in zip(shown(low, "length", True), shown(high, "length", True), strict=True))
-    return Number("Gap to the tight belt", us, si, "the machine's manual goes before", "survey", source)
-
-
-def keeper_range(machine: str) -> tuple[float, float, str]:
-    """A keeper's gap (m) on a kind of machine, and its source.
-
-    >>> [round(v * 1000, 2) for v in keeper_range("farm")[:2]]
-    [3.18, 6.35]
-    """
-    row = next(r for r in rows("keeper_gaps") if r["machine"] == machine)
-    low, high = (q.value_si for k in ("low_in", "high_in") if (q := parse(row[k], "length", "in")))
-    return low, high, f"{row['source']} ({row['confidence']})"
+    gap = keeper_gap("mower" if "mower" in facts else "farm" if {"pto", "engine"} & set(facts) else "other")
+    return Number("Gap to the tight belt", *gap.text, "the machine's manual goes before", "survey", gap.source)
 
 
 def guard_opening(distance_m: float) -> tuple[float, str]:
@@ -122,7 +111,6 @@ def asked_numbers(asked: Mapping[str, str], facts: Collection[str]) -> dict[str,
         "base_torque": said("Torque", "by the bolt's size", "1/2-13 grade 5: 75 lbf ft, M12 class 8.8: 85 N m; Bench, Tables has the others", source="SAE J429; ISO 898-1 (from memory)"),
         "blade_stop": said("Blades stand within", f"{stop.value:g} s", "a ride-on's within 5 s, a walk-behind's within 3 s; the manual goes before", source=stop.source),
         "thumb_inch": length("Give at mid-span, about", THUMB_M, "by a light finger; a rule of thumb for small blowers"),
-        "turns_range": said("Never fully closed, never past", f"{limit('turns of an adjustable sheave').value:g} turns open", "its own plate goes before", source=limit("turns of an adjustable sheave").source),
         "offset_share": said("It then carries", f"{limit('offset section of two pitches').value:.0%}", f"of the chain's rating; a one-pitch offset link {limit('offset link').value:.0%}", source=limit("offset section of two pitches").source),
         "bore_fit": said("Bore on shaft", "slides on by hand, no rock", "H7 on h6 with a key and set screws; H7 on k6 is pressed; under a bushing a shaft may be 0.002 in (0.05 mm) small", source="ISO 286; AGMA 9002 (from memory)"),
         "guard_gap": said("Largest opening", "1/4 in at 1/2 to 1 1/2 in from the nip", "3/8 in to 2 1/2, 1/2 in to 3 1/2, 5/8 in to 5 1/2, 3/4 in to 6 1/2; Bench, Tables has the rest", source="OSHA 29 CFR 1910.217 Table O-10 (from memory)"),
@@ -142,6 +130,18 @@ def asked_numbers(asked: Mapping[str, str], facts: Collection[str]) -> dict[str,
     if number := grease(asked):
         found["grease_amount"] = number
     return found
+
+
+def turns_range(section: str) -> Number:
+    """Between which turns an adjustable sheave for a section stands."""
+    most = most_turns(section)
+    return said(
+        "Between",
+        f"1 and {most:g} turns open" if most else "",
+        "never fully closed; its own plate goes before",
+        "survey",
+        "common practice, no source (low)",
+    )
 
 
 def grease(asked: Mapping[str, str]) -> Number | None:

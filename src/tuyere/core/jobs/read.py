@@ -71,7 +71,7 @@ def _step(told: Mapping[str, Any]) -> Step:
         if step is None:
             raise LibraryError(f"step {told.get('key')}: no triage step “{asked}”")
         told = {"do": step.ask, "why": step.how, "look": step.look, **told}
-    lists = {k: tuple(told[k]) for k in ("when", "after", "cautions", "undoes") if k in told}
+    lists: dict[str, Any] = {k: tuple(told[k]) for k in ("when", "after", "cautions", "undoes") if k in told}
     sort = told.get("sort", "hands")
     if sort not in STATES:
         raise LibraryError(f"step {told.get('key')}: no sort “{sort}”")

@@ -5,11 +5,12 @@ from dataclasses import dataclass
 
 from tuyere.core.drives.loop import Contact
 from tuyere.core.geometry.belt_path import BeltPath
+from tuyere.core.keeper import keeper_gap, said, widest
 from tuyere.core.layout.wheels import Keeper, KeeperState
 from tuyere.core.working.figure import both
 from tuyere.core.working.verdict import Tone, Verdict
 
-_LEAST, _MOST = 0.003, 0.0065  # 1/8 to 1/4 in off the taut belt: common practice, no source, low confidence
+_READ = 0.0004  # 1/64 in: as a rule is read
 _UNSURE = 0.002  # a place taped from two wheels is no surer than this
 
 
@@ -31,20 +32,22 @@ def judge(path: BeltPath, keeper: Keeper, inside_m: float, back_m: float) -> Ver
         if side != keeper.side and reach > _UNSURE:
             return Verdict("keeper", Tone.STOP, f"The belt runs on the wrong side of {keeper.name}", f"It should pass with its {keeper.side} to the keeper. Route it again before tensioning.")  # fmt: skip
         taped = reach - (inside_m if side == "inside" else back_m)
-    least = keeper.least_m if keeper.least_m is not None else _LEAST
-    most = keeper.most_m if keeper.most_m is not None else max(_MOST, least)
+    any_machine = widest()
+    least = keeper.least_m if keeper.least_m is not None else any_machine.least_m
+    most = keeper.most_m if keeper.most_m is not None else max(any_machine.most_m, least)
     manual = keeper.least_m is not None or keeper.most_m is not None
-    source = "the machine's manual" if manual else "common practice, low confidence: the manual's figure goes before"
-    wanted = f"{both(least)} to {both(most)} off the taut belt ({source})"
+    wanted = f"{both(least)} to {both(most)} off the taut belt (the machine's manual)" if manual else f"{said()} ({any_machine.source})"
     if gap is None:
         about = f" By its place it is about {both(max(taped, 0.0))}." if taped is not None else ""
         if taped is not None and taped > most + _UNSURE:
             return Verdict("keeper", Tone.WATCH, f"{keeper.name} stands too far off", f"About {both(taped)}; it wants {wanted}. The belt can climb out.")  # fmt: skip
         return Verdict("keeper", Tone.OPEN, f"{keeper.name}: measure its gap", f"With the belt tensioned, from keeper to belt; it wants {wanted}.{about}")  # fmt: skip
-    if gap < least:
+    if gap < least - _READ:
         return Verdict("keeper", Tone.WATCH, f"{keeper.name} is too near the belt", f"{both(gap)}; it wants {wanted}. It rubs.")
-    if gap > most:
+    if gap > most + _READ:
         return Verdict("keeper", Tone.WATCH, f"{keeper.name} stands too far off", f"{both(gap)}; it wants {wanted}. The belt can climb out.")  # fmt: skip
+    if not manual and gap > keeper_gap("mower").most_m + _READ:
+        return Verdict("keeper", Tone.OPEN, f"{keeper.name} is right on a farm machine only", f"{both(gap)}; it wants {wanted}.")
     return Verdict("keeper", Tone.GOOD, f"{keeper.name} is right", f"{both(gap)}; it wants {wanted}.")
 
 

@@ -6,6 +6,7 @@ from datetime import datetime, timedelta
 from functools import cache
 from typing import Literal, get_args
 
+from tuyere.core import keeper
 from tuyere.core.table import rows
 from tuyere.core.working.verdict import Tone
 
@@ -41,7 +42,7 @@ def items() -> dict[str, Item]:
     """Every item by its key, what runs before what is stopped."""
     found = [
         Item(
-            r["key"], tuple(r["families"].split()), tuple(r["needs"].split()), r["state"], r["depth"], r["ask"], r["how"], r["measure"],  # type: ignore[arg-type]
+            r["key"], tuple(r["families"].split()), tuple(r["needs"].split()), r["state"], r["depth"], r["ask"], keeper.filled(r["how"]), r["measure"],  # type: ignore[arg-type]
             Tone(r["weight"]), r["look"], r["source"], r["confidence"],
         )
         for r in rows("round_items")

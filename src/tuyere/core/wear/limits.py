@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import NamedTuple
 
+from tuyere.core import keeper
 from tuyere.core.table import rows
 from tuyere.core.working.verdict import Tone
 
@@ -56,7 +57,7 @@ def limit_of(what: str, narrow: bool = False, fixed: bool = False, large_teeth: 
         row["unit"],
         row["measured"],
         row["tool"],
-        row["then"],
+        keeper.filled(row["then"]),
         source,
         row["confidence"],
         row["look"],

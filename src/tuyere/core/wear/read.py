@@ -15,12 +15,15 @@ SPANS = ("chain", "dogs")  # measured over many pitches
 
 @dataclass(frozen=True)
 class Part:
-    """What the drive says of the part: whose tables hold, a chain's pitch (m) and large sprocket, whether belts are narrow, joined or ribbed."""
+    """What the drive says of the part: whose tables hold, a chain's pitch (m) and large sprocket, whether belts are narrow, joined or ribbed,
+    and the pitch of a conveyor's dogs when new (m).
+    """
 
     family: str
     pitch_m: float | None = None
     large_teeth: int | None = None
     narrow: bool = False
+    dog_pitch_m: float | None = None
 
 
 @dataclass(frozen=True)
@@ -48,7 +51,7 @@ def read_wear(what: str, part: Part, quantities: Mapping[str, Typed], words: Map
     value, lacks = None, ""
     if what in SPANS:
         span, count = reader.value("span", "pitch_span"), reader.whole("count", 1, 400)
-        pitch = reader.value("pitch", "pitch_span") or (part.pitch_m if what == "chain" else None)
+        pitch = reader.value("pitch", "pitch_span") or {"chain": part.pitch_m, "dogs": part.dog_pitch_m}.get(what)
         if span and count and pitch:
             value = elongation(span, count, pitch)
         else:

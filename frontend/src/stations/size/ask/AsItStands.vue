@@ -86,6 +86,7 @@ const groups = computed(() =>
         </div>
       </template>
     </section>
+    <p v-if="state.sheet.value?.short_not" class="ember small">{{ say(state.sheet.value.short_not) }}</p>
     <ShortSets :short="state.sheet.value?.short ?? []" />
     <CautionStrip :cautions="choices.cautions.survey" state="Before wheels or belts come off: machine isolated." />
     <p class="small soft">{{ choices.cautions.deference }}</p>

@@ -35,6 +35,7 @@ const offBy = ref('')
 const offTouched = ref(false)
 const asked = computed(() => ({
   survey: state.form.value.survey,
+  machine_is: state.form.value.machine_is,
   fix_section: fixSection.value,
   fix_count: fixCount.value,
   fix_belt: fixBelt.value,
@@ -151,6 +152,7 @@ const load = computed(() => fix.value?.figures.find((f) => f.key === 'share_of_l
         ]"
       />
     </fieldset>
+    <p v-if="!fix && state.sheet.value?.short_not" class="ember">{{ say(state.sheet.value.short_not) }}</p>
     <ShortSets
       v-if="!fix"
       pick

@@ -16,8 +16,13 @@ import WordField from '../WordField.vue'
 const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
 const state = inject(sheetKey)!
 const form = computed(() => state.sheaves.value.link)
-const { answer: found } = useAnswer(form, (signal) =>
-  unwrap(api.POST('/api/calc/link', { body: trimmed({ link: form.value }), signal })),
+/** A live-roller conveyor is made for link belting; in place of a V-belt it stands in, where the machine allows that. */
+const asked = computed(() => ({
+  link: form.value,
+  machine_is: state.sheaves.value.choices.section.startsWith('link') ? [] : state.form.value.machine_is,
+}))
+const { answer: found } = useAnswer(asked, (signal) =>
+  unwrap(api.POST('/api/calc/link', { body: trimmed(asked.value), signal })),
 )
 const problems = computed(() => new Map(found.value?.problems.map((p) => [p.field, p])))
 const tabs = defineModel<string | null>('tabs', { required: true })

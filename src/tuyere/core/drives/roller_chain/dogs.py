@@ -10,6 +10,7 @@ from tuyere.core.drives import roller_chain
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.entry.typed import Typed
+from tuyere.core.wear.limits import limit_of
 from tuyere.core.working.figure import both, fine
 from tuyere.core.working.verdict import Problem, Tone, Verdict
 
@@ -18,7 +19,6 @@ TAKE_UPS = ("outgoing slack side", "incoming tight side")
 SEEN = ("there", "worn through", "missing")
 # A dog chain 4.2 % long does not mesh with a new conveyor chain; half of that is where one looks: common practice, low confidence.
 _OFF, _CLOSE = 0.02, 0.005
-_GROWN = 0.025  # rivetless chain: about 2 to 3 %, low
 
 
 @dataclass(frozen=True)
@@ -71,9 +71,7 @@ def _engage(dog_m: float, roller_m: float, engaged: int) -> Dogs:
     return Dogs(dog_m, roller_m, engaged, slip, dogs, tuple(first + k * roller_m for k in range(engaged)))
 
 
-# Nominal pitches of overhead conveyor chain; a worn one measures up to 6 % more. Common practice, no source.
-_NOMINAL_IN = (3, 4, 6)
-_MOST_WORN = 0.06
+_MOST_WORN = 0.06  # what a worn conveyor chain measures over new at most: common practice, no source
 
 
 def new_pitch(name: str, link_m: float) -> tuple[float | None, bool]:
@@ -85,8 +83,9 @@ def new_pitch(name: str, link_m: float) -> tuple[float | None, bool]:
 
 
 def _nominal(link_m: float) -> tuple[float | None, bool]:
-    inches = link_m / 0.0254
-    return next((n * 0.0254 for n in _NOMINAL_IN if n * 0.99 <= inches <= n * (1 + _MOST_WORN)), None), False
+    """Of the rivetless chains in the tables the one that it has grown from."""
+    pitches = sorted({c.pitch_m for c in roller_chain.chains().values() if c.series == "rivetless"})
+    return next((p for p in pitches if p * 0.99 <= link_m <= p * (1 + _MOST_WORN)), None), False
 
 
 def _judge(d: Dogs, new_m: float | None, named: bool) -> Verdict:
@@ -130,8 +129,9 @@ def _conveyor_wear(name: str, link_m: float) -> list[Verdict]:
         return [Verdict("conveyor", Tone.OPEN, "The conveyor chain's name is not known here", str(reason))]
     grown = link_m / new - 1
     told = f"{grown * 100:.1f} % longer than a new {name.strip()} ({fine(new)} pitch)"
-    if grown > _GROWN:
-        return [Verdict("conveyor", Tone.WATCH, f"Conveyor chain: {told}", "Worn out at about 2 to 3 % (low confidence): plan a new one, and dogs with it.")]  # fmt: skip
+    worn_out = limit_of("dogs")
+    if grown >= worn_out.limit:
+        return [Verdict("conveyor", Tone.WATCH, f"Conveyor chain: {told}", f"Worn out at {worn_out.limit:.1%} ({worn_out.confidence} confidence): plan a new one, and dogs with it.")]  # fmt: skip
     return [Verdict("conveyor", Tone.GOOD, f"Conveyor chain: {told}", "Measured over pulled-straight links.")]
 
 

@@ -3,7 +3,8 @@
 What a short set carries is `short_set`'s; here it is set down as a fix, with its working and the day it comes off.
 """
 
-from dataclasses import dataclass
+from collections.abc import Collection
+from dataclasses import dataclass, replace
 from math import pi
 
 from tuyere.core.drives.fitted import Slide
@@ -64,8 +65,11 @@ class GetHome:
     problems: tuple[Problem, ...]
 
 
-def get_home(on: VSet, fix: Fix, page: Page, slide: Slide, own: OwnRatings) -> GetHome:
-    """Judge a get-home fix on a drive whose sheet is `page`. A fix that would destroy itself is a problem, not a fix."""
+def get_home(on: VSet, fix: Fix, page: Page, slide: Slide, own: OwnRatings, machine: Collection[str] = ()) -> GetHome:
+    """Judge a get-home fix on a drive whose sheet is `page`. A fix that would destroy itself is a problem, not a fix.
+
+    `machine`: what is so of the machine; where a slipping or breaking belt hurts somebody, the fix is computed and stopped.
+    """
     made_for = on.section
     if made_for is None or not on.belt_count:
         return _refused("section", "Survey the drive first: its own section and the number of belts it should have.")
@@ -87,7 +91,13 @@ def get_home(on: VSet, fix: Fix, page: Page, slide: Slide, own: OwnRatings) -> G
         return _refused("fix_count", "That is the full set in its own groove: nothing to record as a get-home fix.")
     if fix.belt and (reach := _out_of_reach(on, fix, slide, page)):
         return _refused("fix_belt", reach)
-    return _judge(on, fix, whole, other, singles, own, page)
+    judged = _judge(on, fix, whole, other, singles, own, page)
+    why = short_set.not_here(machine)
+    if not why:
+        return judged
+    return replace(
+        judged, days=0, run="Do not run it.", verdicts=(Verdict("get home", Tone.STOP, "Not on this machine", why), *judged.verdicts)
+    )
 
 
 def _refused(field: str, sentence: str) -> GetHome:

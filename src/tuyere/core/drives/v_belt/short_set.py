@@ -3,6 +3,8 @@
 The limits of time are common practice without source: a short set wears itself and its grooves, and is forgotten unless due.
 """
 
+from collections.abc import Collection
+
 from uncertainties import UFloat
 
 from tuyere.core.drives.fitted import ShortSet
@@ -11,6 +13,24 @@ from tuyere.core.working.page import Page
 
 DAYS = ((1.0, 14), (0.7, 7), (0.0, 2))  # days until whole, by the share of the design load it carries
 ENOUGH = 0.7
+
+
+NOT_ON = (  # what is so of the machine, and why nothing stands in for the right set there: common practice, no source
+    ("lift", "Weight hangs on it"), ("people", "People depend on it"), ("runs_back", "A falling load drives it backward when the belt slips or breaks"),
+    ("dust", "A belt that slips in dust that burns is a fire"), ("blades", "What it throws when a belt lets go hurts"),
+)  # fmt: skip
+
+
+def not_here(machine: Collection[str]) -> str:
+    """Why a short set, a narrower belt or link belting is not offered to get home on such a machine; empty where it may be.
+
+    >>> not_here(["runs_back"])[:12], not_here(["windmill"])
+    ('A falling lo', '')
+    """
+    why = [words for fact, words in NOT_ON if fact in machine]
+    return (
+        f"{'. '.join(why)}: no short set, stand-in belt or link belting here. Leave it locked out until the right set is on." if why else ""
+    )
 
 
 def share_of_load(page: Page, belts_or_ribs: float) -> UFloat | None:

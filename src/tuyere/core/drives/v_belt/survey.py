@@ -13,6 +13,7 @@ from tuyere.core.entry.quantity import to_si, whole_number
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.limit import limit
 from tuyere.core.origin import Origin
+from tuyere.core.table import rows
 from tuyere.core.working.verdict import Problem
 
 LONGEST_WORD = 60
@@ -58,12 +59,23 @@ def _adjustable(reader: FieldReader, words: Mapping[str, str]) -> Adjustable | N
     role = next((r for r in get_args(Role) if r == words.get("adjustable", "")), None)
     if role is None:
         return None
-    opens = most.value if most else limit("turns of an adjustable sheave").value
+    opens = most.value if most else most_turns(words.get("section", ""))
     if turns and turns.value > opens + 1e-9:
         reader.problems.append(Problem("open_turns", f"It opens {opens:g} turns at most: count them again from closed."))
         return None
     usual = to_si(limit("drop of an adjustable sheave").value, "length", "in")
     return Adjustable(role, turns.value if turns else None, drop.value if drop else usual, opens, drop.origin if drop else Origin.RULE_OF_THUMB)  # fmt: skip
+
+
+def most_turns(section: str) -> float:
+    """How many turns an adjustable sheave for a section opens at most. Source: tables/v_sheaves_adjustable.csv (low).
+
+    >>> most_turns("A"), most_turns("BX"), most_turns("3V")
+    (5.0, 6.0, 5.0)
+    """
+    of = section.removesuffix("X")
+    found = [float(r["turns_open_max"]) for r in rows("v_sheaves_adjustable") if of in r["groove"].split("/")]
+    return min(found, default=limit("turns of an adjustable sheave").value)
 
 
 def _groove(reader: FieldReader, key: str, section: v_belt.Section | None) -> GrooveKind:
