@@ -212,7 +212,7 @@ def _quantities(told: dict[str, Any]) -> dict[str, Any]:
     return found
 
 
-def _typed(entry: dict[str, Any]) -> SurveyForm:
+def typed_survey(entry: dict[str, Any]) -> SurveyForm:
     """The survey of a machine of the story, as somebody would have typed it."""
     if entry.get("practice"):
         return practice()
@@ -241,7 +241,7 @@ def _typed(entry: dict[str, Any]) -> SurveyForm:
 
 
 def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any], item: dict[str, Any], at: datetime) -> Configuration:
-    typed = _typed(entry)
+    typed = typed_survey(entry)
     form = read_sheet(SheetForm(survey=typed))
     survey = survey_of(uuid.uuid4(), item["standing"], item["reason"], typed, form, at)
     return drives.keep_survey(session, writer, drive, drive.row_version, survey)

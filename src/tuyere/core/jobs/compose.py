@@ -114,7 +114,7 @@ class _Made:
         times = sum(s.base == step.base for s in self.out)
         keys = tuple(k for k, s in self.left.items() if s.base in step.undoes)
         stands = replace(step, key=f"{step.base}.{times + 1}" if times else step.base, undoes=keys)
-        if not times and not self.ran and (step.sort in ISOLATION or step.base in self.isolating):
+        if not times and not self.ran and step.base not in self.tests and (step.sort in ISOLATION or step.base in self.isolating):
             self.first.append(step)
         self.out.append(stands)
         for key in keys:
@@ -122,13 +122,13 @@ class _Made:
         if stands.to_undo:
             self.left[stands.key] = step
 
-    def _undo(self, left: Iterable[Step]) -> None:
+    def _undo(self, left: Iterable[Step], test: bool = False) -> None:
         lacking = [s.key for s in left if s.base not in self.undoing]
         if lacking:
             raise LibraryError(f"nothing takes back “{lacking[0]}” here")
         steps = {self.undoing[s.base].key: self.undoing[s.base] for s in left}
         for step in sorted(steps.values(), key=lambda s: self.place[s.key]):
-            self._emit(step)
+            self._emit(replace(step, sort="test", state="any") if test else step)
 
     def _turn(self) -> None:
         blocks = [s for s in self.left.values() if s.leaves == "block"]
@@ -147,7 +147,7 @@ class _Made:
         let_go = [s for s in self.left.values() if s.leaves in ("block", "lock") or s.sort == "stored"]
         self.testing, self.reblock = [*let_go, *self.reblock], []
         self._emit(self.tests["test_clear"])
-        self._undo(let_go)
+        self._undo(let_go, test=True)
 
     def _isolate_after_test(self) -> None:
         """Off; and where it was let go for the test, locked out and verified again. A test with all of it back leaves the machine running."""

@@ -13,6 +13,7 @@ from tuyere.core.table import rows
 from tuyere.core.working.figure import shown
 
 OIL_DROPS = "2 or 3 drops, twice a year"  # common practice, no source
+PEAK_IN_S = 2**0.5 / 25.4  # mm/s rms as in/s peak, of a sine
 THUMB_M = 0.0254  # tables/tension_thumb_rules.csv: one inch of give
 SQUARE_M_PER_M = 0.005  # out of square at most: common practice, from memory, low
 
@@ -114,6 +115,9 @@ def asked_numbers(asked: Mapping[str, str], facts: Collection[str]) -> dict[str,
         "offset_share": said("It then carries", f"{limit('offset section of two pitches').value:.0%}", f"of the chain's rating; a one-pitch offset link {limit('offset link').value:.0%}", source=limit("offset section of two pitches").source),
         "bore_fit": said("Bore on shaft", "slides on by hand, no rock", "H7 on h6 with a key and set screws; H7 on k6 is pressed; under a bushing a shaft may be 0.002 in (0.05 mm) small", source="ISO 286; AGMA 9002 (from memory)"),
         "guard_gap": said("Largest opening", "1/4 in at 1/2 to 1 1/2 in from the nip", "3/8 in to 2 1/2, 1/2 in to 3 1/2, 5/8 in to 5 1/2, 3/4 in to 6 1/2; Bench, Tables has the rest", source="OSHA 29 CFR 1910.217 Table O-10 (from memory)"),
+        "belt_age": said("On the shelf at most", f"{limit('belt shelf life').value:g} years", "from the date on it", source=limit("belt shelf life").source),
+        "leg_slip": said("It must stop at", f"{1 - limit('slip of a leg').value:.0%} of its speed", "", source=limit("slip of a leg").source),
+        "vibration": said("Vibration, rms", f"{limit('vibration when new').value:g} mm/s when new, {limit('vibration to alarm').value:g} mm/s: find out why", f"{limit('vibration when new').value * PEAK_IN_S:.2f} and {limit('vibration to alarm').value * PEAK_IN_S:.2f} in/s peak", source=limit("vibration to alarm").source),
         "oil_grade": said("Grade by ambient temperature", "SAE 20 below 40 °F, 30 to 100 °F, 40 to 120 °F, 50 to 140 °F", "5, 38, 49, 60 °C; non-detergent petroleum oil", source="ASME B29.1; American Chain Association (from memory)"),
     }  # fmt: skip
     if number := bushing(asked.get("bushing", "")):
