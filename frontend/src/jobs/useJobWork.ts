@@ -20,6 +20,8 @@ export function useJobWork(id: string) {
     queryKey: ['job', id],
     queryFn: () => unwrap(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id } } })),
     retry: false,
+    // What was read at a station meanwhile counts for the step at hand.
+    refetchOnMount: 'always',
   })
   watch(data, (job) => {
     const ended = job?.standing === 'signed off' || job?.standing === 'dropped'
