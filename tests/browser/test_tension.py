@@ -64,7 +64,7 @@ def test_on_a_small_blower_an_inch_of_give_is_past_its_mounts(open_as: Any) -> N
     page = open_as("Marta")
     open_drive(page, "Laboratory air cooler", "Tension")
     expect(page.locator(".scale")).to_contain_text("mounts, driver sheave")
-    expect(page.get_by_text("So light a push a spring gauge can hardly tell")).to_be_visible()
+    expect(page.get_by_text("Too light a push for a spring gauge to read well")).to_be_visible()
     page.get_by_text("By thumb: what the old rules mean here").click()
     expect(page.locator("p").filter(has_text="one inch of give")).to_contain_text("past its mounts")
     page.get_by_text("What it must hold, and what its bearings stand").click()

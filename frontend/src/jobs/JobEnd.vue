@@ -5,7 +5,7 @@ import { api, unwrap } from '../api/client'
 import { useMayWrite } from '../api/queries'
 import { useWrite } from '../api/useWrite'
 import { say } from '../settings'
-import { dateText, when } from '../words'
+import { when } from '../words'
 import type { Job } from './useJobs'
 
 /** The end of a job: what is open, what it put right, a note, the sign-off; afterwards what was done. */
@@ -112,9 +112,9 @@ const tick = (id: string) =>
         </ul>
       </template>
       <template v-if="job.raised.length">
-        <h2>Due now</h2>
+        <h2>What falls due of it</h2>
         <ul>
-          <li v-for="d in job.raised" :key="d.id">{{ say(d.what) }}: {{ dateText(d.due_on) }}</li>
+          <li v-for="d in job.raised" :key="d.key">{{ say(d.what) }}: {{ d.said }}</li>
         </ul>
       </template>
       <template v-if="job.notes.length">

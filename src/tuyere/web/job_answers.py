@@ -20,7 +20,7 @@ from tuyere.store import jobs as store
 from tuyere.store.findings import open_findings
 from tuyere.store.job_tables import Job, JobStep
 from tuyere.store.rounds import measured_since
-from tuyere.store.tables import Drive, Due, Machine, Person, Reading
+from tuyere.store.tables import Drive, Machine, Person, Reading
 from tuyere.web.job_about import About, about
 from tuyere.web.opened import FindingOut, finding_out
 from tuyere.web.rounds import KINDS
@@ -157,13 +157,13 @@ class JobNoteOut(BaseModel):
 
 
 class RaisedOut(BaseModel):
-    """A due that a sign-off raised."""
+    """A due that a sign-off raised. `key`: the id of a promise, or the rule that raises it; `due_on`: null while its day is not known."""
 
-    id: uuid.UUID
+    key: str
     what: str
-    due_on: date
+    due_on: date | None
+    said: str
     page: str
-    done: bool
 
 
 class UnreadOut(BaseModel):
@@ -398,7 +398,7 @@ def job_out(session: Session, job: Job) -> JobOut:
         steps=[_step_out(s, said, numbers, readings, lack) for s in steps], next=at.key if at else "",
         lacking=[s.do for s in open_safety(steps, done_of(said))], unread=[UnreadOut(**u) for u in unread],
         notes=notes_of(steps, said), earlier=_earlier(session, job, machine.id),
-        raised=_raised(session, job), findings=open_now,
+        raised=[RaisedOut(**d) for d in job.raised], findings=open_now,
         answers=[f.id for f in open_now if kind and f.page.split("/")[0] in kind.closes],
         event=kind.event if kind else "",
         note=job.note, safety_note=job.safety_note, said=job.said, deference=DEFERENCE, own_version=job.own_version,
@@ -426,11 +426,6 @@ def _earlier(session: Session, job: Job, machine_id: uuid.UUID) -> list[JobNoteO
             found.append(JobNoteOut(words=before.note, do="", who=who, at=before.finished_at, passed=False))
         found += notes_of(tuple(from_kept(told) for told in before.steps), store.steps(session, before.id))
     return found
-
-
-def _raised(session: Session, job: Job) -> list[RaisedOut]:
-    found = (session.get(Due, uuid.UUID(key)) for key in job.raised)
-    return [RaisedOut(id=d.id, what=d.what, due_on=d.due_on, page=d.page, done=d.done_at is not None) for d in found if d]
 
 
 def _caution(key: str) -> JobCautionOut:

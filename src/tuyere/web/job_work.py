@@ -4,7 +4,7 @@ import uuid
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict
 from datetime import datetime, timedelta
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import AwareDatetime, Field
 from sqlmodel import Session
@@ -17,7 +17,8 @@ from tuyere.core.jobs.library import Kind, State, Step, holds
 from tuyere.core.jobs.read import as_kept, library
 from tuyere.store import jobs as store
 from tuyere.store.columns import now
-from tuyere.store.dues import place_of
+from tuyere.store.drives import current_configuration
+from tuyere.store.dues import facts_of, place_of
 from tuyere.store.dues_tables import DueAnswer
 from tuyere.store.job_tables import Job, JobStep, MachineSteps
 from tuyere.store.rounds import measured_since
@@ -27,7 +28,8 @@ from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.happened import ClosesIn, HappenedForm, close_findings, keep_happened
 from tuyere.web.job_about import About
-from tuyere.web.job_answers import about_job_drive, done_of, settled_of, steps_of, unread_of, unread_out
+from tuyere.web.job_answers import RaisedOut, about_job_drive, done_of, settled_of, steps_of, unread_of, unread_out
+from tuyere.web.opened import dues_out
 from tuyere.web.rounds import KINDS
 
 PROMISED = "jobs?kind="  # the page of a promise that a job made: which kind is to be done again
@@ -297,9 +299,9 @@ def sign_off(session: Session, writer: Writer, job: Job, body: FinishJob, hours:
     _do_due(session, writer, drive, job, at)
     readings = measured_since(session, drive.id, job.planned_at, at)
     unread = [s for s in unread_of(steps, said, readings) if s.key in done_of(said)]
-    raised = _raise(session, writer, drive, job, kind, unread, readings, at)
     if any(s.base in FIRST_LOOK for s in steps if s.key in done_of(said)):
         _answer_rule(session, writer, drive, job, "v first look", at)
+    raised = _raise(session, writer, drive, job, kind, unread, readings, at)
     counted = f"{len(done_of(said))} of {len(steps)} steps done"
     if passed := len(settled_of(said)) - len(done_of(said)):
         counted += f", {passed} skipped"
@@ -318,24 +320,32 @@ def sign_off(session: Session, writer: Writer, job: Job, body: FinishJob, hours:
 WORDS = {"tension": "tension", "speed": "speed", "align": "alignment", "inspect/wear": "wear"}
 FIRST_LOOK = ("look_bolts", "look_tension", "look_light", "look_sag", "look_links", "look_pluck")
 NEW_SET = ("new set", "new wheel")
+AS_FOUND = ("read_as_found", "sag_found")
 
 
 def _raise(
     session: Session, writer: Writer, drive: Drive, job: Job, kind: Kind | None, unread: Sequence[Step],
     readings: Sequence[Reading], at: datetime,
-) -> list[str]:  # fmt: skip
-    """The dues of a sign-off: the same job by the calendar, and the tension of a new set that nobody read. Their ids."""
-    found: list[Due] = []
+) -> list[dict[str, Any]]:  # fmt: skip
+    """What falls due of a sign-off: the same job by the calendar, a new set whose tension nobody read, what the rules count from it."""
+    rows: list[Due] = []
     if kind and kind.again_days:
         on = (at + timedelta(days=kind.again_days)).date()
-        found.append(Due(id=uuid.uuid5(job.id, "again"), drive_id=drive.id, what=kind.title[:120], due_on=on, page=f"{PROMISED}{kind.key}"))
-    read = any(r.kind == KINDS["tension"] for r in readings)
-    if kind and kind.event in NEW_SET and not read and (drive.family != "roller chain" or any(s.read == "tension" for s in unread)):
+        rows.append(Due(id=uuid.uuid5(job.id, "again"), drive_id=drive.id, what=kind.title[:120], due_on=on, page=f"{PROMISED}{kind.key}"))
+    asked = [s for s in steps_of(session, job) if s.read == "tension" and s.base not in AS_FOUND]
+    lack = {s.key for s in unread}
+    nobody = all(s.key in lack for s in asked) if asked else not any(r.kind == KINDS["tension"] for r in readings)
+    if kind and kind.event in NEW_SET and nobody and (asked or drive.family != "roller chain"):
         what = "Read the tension of the new set: nobody did"
-        found.append(Due(id=uuid.uuid5(job.id, "unread"), drive_id=drive.id, what=what, due_on=at.date(), page="tension"))
-    for due in found:
+        rows.append(Due(id=uuid.uuid5(job.id, "unread"), drive_id=drive.id, what=what, due_on=at.date(), page="tension"))
+    for due in rows:
         insert(session, writer, due, "raised a due")
-    return [str(d.id) for d in found]
+    configuration = current_configuration(session, drive.id)
+    place = place_of(session, session.get_one(Machine, drive.machine_id).site_id)
+    facts = facts_of(session, [drive.id])[drive.id]
+    every = dues_out(rows, facts, drive.family, configuration.hours_per_day if configuration else None, place)
+    ruled = [d for d in every if d.promised or (kind and kind.event and d.kind == kind.event)]
+    return [RaisedOut(key=d.key, what=d.what, due_on=d.due_on, said=d.said, page=d.page).model_dump(mode="json") for d in ruled]
 
 
 def _answer_rule(session: Session, writer: Writer, drive: Drive, job: Job, rule: str, at: datetime) -> None:

@@ -215,7 +215,7 @@ def stem_for(force_n: float) -> str:
     """Which spring gauge reaches a force with a tenth of its range to spare, in words."""
     lbf = from_si(force_n, "force", "lbf")
     if lbf < _LEAST_PUSH:
-        return "So light a push a spring gauge can hardly tell: pluck the note, or use a fine scale."
+        return "Too light a push for a spring gauge to read well: pluck the note, or use a fine scale."
     for name, most in STEMS:
         if lbf <= 0.9 * most:
             return f"A {name}-stem gauge ({most:.0f} lbf, {to_si(most, 'force', 'lbf'):.0f} N) reaches it."
@@ -253,8 +253,8 @@ def steps(method: Method, at: Setting, aim: tuple[str, str] | None) -> tuple[str
         ),
         "clip": (
             "Clip it on at mid-span, two posts behind the belt and one before it, clear of cogs and joints.",
-            "Let the spring settle, run the belt round once by hand, and read again.",
-            f"Read its spring, or its scale for this section. {shows}{each}",
+            f"Let the spring settle, then read its spring, or its scale for this section. {shows}{each}",
+            "Take the gauge off, turn the drive once by the rim of a wheel, clip it on again and read once more.",
         ),
         "marks": (
             "With the belt slack, draw two fine lines square across its back, as far apart as the rule reaches.",
