@@ -16,8 +16,9 @@ from tuyere.core.wear.limits import limit_of
 from tuyere.core.working.figure import Figure, both, fine, shown
 from tuyere.web.calc import SheetOut, sheet_answer
 from tuyere.web.entry import Entry
-from tuyere.web.forms import FlatForm, GaugeForm, SheavesForm, SheetForm, SurveyForm, ToothedForm
+from tuyere.web.forms import AlignForm, FlatForm, GaugeForm, SheavesForm, SheetForm, SurveyForm, ToothedForm, read_sheet
 from tuyere.web.inspect import FAMILY
+from tuyere.web.stages import train_of
 
 
 def numbers_of(
@@ -25,7 +26,7 @@ def numbers_of(
 ) -> Mapping[str, Number]:
     """Everything that can be told of this drive now, by the name that steps ask for."""
     found = _sheet_numbers(survey, sheet) | _tension_numbers(survey, sheet) | numbers.asked_numbers(asked, facts)
-    found |= _toothed_numbers(survey, oiling)
+    found |= _stage_numbers(survey, oiling)
     if survey.layout.keepers:
         found["keeper_gap"] = replace(
             numbers.keeper_number(facts), detail=f"{len(survey.layout.keepers)} on the belt; the machine's manual goes before"
@@ -61,8 +62,19 @@ def _sheet_numbers(survey: SurveyForm, sheet: SheetOut) -> dict[str, Number]:
         allowed = {e.key: e.allowed_both for e in sheet.align.errors}
         if {"angle", "offset"} <= set(allowed):
             us, si = (f"{getattr(allowed['angle'], k)} and {getattr(allowed['offset'], k)}" for k in ("us", "si"))
-            found["align_tolerance"] = Number("Allowed: angle, offset", us, si, page="align")
+            found["align_tolerance"] = Number("Allowed: angle, offset", us, si, _others_aligned(survey), "align")
     return found
+
+
+def _others_aligned(survey: SurveyForm) -> str:
+    """What the other stages of a train allow."""
+    found = []
+    for place in range(2, len(survey.stages) + 1):
+        align = sheet_answer(SheetForm(survey=survey, align=AlignForm(stage=place))).align
+        allowed = {e.key: e.allowed_both for e in align.errors} if align else {}
+        if {"angle", "offset"} <= set(allowed):
+            found.append(f"stage {place}: {allowed['angle'].us} and {allowed['offset'].us} ({allowed['angle'].si}, {allowed['offset'].si})")
+    return "; ".join(found)
 
 
 def _tension_numbers(survey: SurveyForm, sheet: SheetOut) -> dict[str, Number]:
@@ -111,8 +123,15 @@ def range_of(low: str, high: str) -> str:
     return f"{low.removesuffix(' ' + unit)} to {high}" if high.endswith(" " + unit) else f"{low} to {high}"
 
 
-def _toothed_numbers(survey: SurveyForm, oiling: Oiling | None) -> dict[str, Number]:
-    fitted = survey.first.fitted
+def _stage_numbers(survey: SurveyForm, oiling: Oiling | None) -> dict[str, Number]:
+    """What is told of each stage's own kind; of two stages alike the first one's."""
+    found: dict[str, Number] = {}
+    for stage in reversed(survey.stages):
+        found |= _fitted_numbers(stage.fitted, oiling)
+    return found
+
+
+def _fitted_numbers(fitted: object, oiling: Oiling | None) -> dict[str, Number]:
     found: dict[str, Number] = {}
     if isinstance(fitted, SheavesForm):
         link = fitted.link.read().belt
@@ -132,7 +151,7 @@ def _toothed_numbers(survey: SurveyForm, oiling: Oiling | None) -> dict[str, Num
         return found
     if oiling:
         found["oiling"] = numbers.said("Oil", oiling.way, oiling.detail)
-    if survey.family == "roller chain":
+    if fitted.family == "roller chain":
         try:
             of = chain(fitted.drive.name)
         except ChainError:
@@ -170,13 +189,25 @@ def _typed(entry: object) -> str:
     return f"{text} {unit}".strip() if text and text[-1].isdigit() else text
 
 
+def _speed_of(survey: SurveyForm, sheet: SheetOut, place: int) -> float | None:
+    """How fast a stage's belt or chain runs (m/s)."""
+    if "belt_speed" in sheet.figures and not place:
+        return sheet.figures["belt_speed"].value_si
+    form = SheetForm(survey=survey)
+    train = train_of(form, read_sheet(form).spec)
+    return train.stages[place].belt_speed if train and place < len(train.stages) else None
+
+
 def oiling_of(survey: SurveyForm, sheet: SheetOut) -> Oiling | None:
-    fitted = survey.first.fitted
-    speed = sheet.figures.get("belt_speed")
-    if survey.family != "roller chain" or not isinstance(fitted, ToothedForm) or speed is None:
+    """How the drive's chain is oiled, on whichever stage it runs."""
+    place = next((i for i, s in enumerate(survey.stages) if s.fitted.family == "roller chain"), None)
+    if place is None:
+        return None
+    fitted, speed = survey.stages[place].fitted, _speed_of(survey, sheet, place)
+    if not isinstance(fitted, ToothedForm) or speed is None:
         return None
     try:
-        return lubrication(chain(fitted.drive.name), speed.value_si)
+        return lubrication(chain(fitted.drive.name), speed)
     except ChainError:
         return None
 
