@@ -104,7 +104,7 @@ def desk(page: Page, address: str) -> None:
     shot(page, "tension")
     page.goto(f"{address}/floor")
     page.locator("aside a").filter(has_text="Change a belt or set").click()
-    page.get_by_role("navigation", name="Steps").get_by_role("button", name="Gauge it at mid-span").click()
+    page.get_by_role("navigation", name="Steps").get_by_role("button", name="Gauge every belt at mid-span").first.click()
     page.wait_for_selector(".number")
     shot(page, "job")
     align(page, address)

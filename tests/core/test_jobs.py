@@ -7,12 +7,13 @@ from importlib import resources
 from pathlib import Path
 
 import pytest
+from bench.jobs_aloud import drives, jobs
 from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
 from tuyere.core.jobs.compose import OWN, OwnStep, compose, fitting, for_due, held_up_by, next_step, open_safety, waits_for, with_own
-from tuyere.core.jobs.library import ISOLATION, LOCKS, Kind, LibraryError, Step, base_of, guesses, machine_facts, traits_asked
+from tuyere.core.jobs.library import ISOLATION, LOCKS, Kind, LibraryError, Step, base_of, guesses, holds, machine_facts, traits_asked
 from tuyere.core.jobs.read import library, read_library
 from tuyere.core.table import rows
 
@@ -104,6 +105,33 @@ def test_no_job_leaves_a_block_in_or_asks_a_hand_into_what_may_move(job: tuple[K
     assert not broken(kind, steps), (kind.key, sorted(facts))
     assert {"tell", "dead stop", "verify"} <= {s.sort for s in steps}, "on every machine, whatever drives it"
     assert len({s.key for s in steps}) == len(steps)
+
+
+def test_every_job_of_the_demo_plant_holds_the_rules() -> None:
+    every = jobs()
+    assert len(every) > 200 and len({m for m, _ in every}) == 24
+    wrong = {(machine, kind): found for (machine, kind), steps in every.items() if (found := broken(library().kinds[kind], steps))}
+    assert not wrong
+
+
+@given(
+    st.sampled_from(sorted(drives())),
+    st.sampled_from(sorted(library().kinds)),
+    st.sets(st.sampled_from(sorted(library().traits))),
+    st.data(),
+)
+@examples(300)
+def test_every_demo_drive_s_jobs_hold_the_rules_whatever_is_answered(
+    machine: str, key: str, flipped: set[str], data: st.DataObject
+) -> None:
+    of_drive, guessed = drives()[machine]
+    kind = library().kinds[key]
+    facts = of_drive | machine_facts(library(), {k: so != (k in flipped) for k, so in guessed.items()})
+    if not holds(kind.fits, facts):
+        return
+    asked = {f"{a.key}={data.draw(st.sampled_from(a.options))}" for a in kind.asks if a.options}
+    steps = compose(library(), kind, facts | asked)
+    assert not broken(kind, steps), (machine, key, sorted(flipped))
 
 
 @given(composed())
