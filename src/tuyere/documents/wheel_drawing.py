@@ -6,7 +6,7 @@ import ezdxf
 from ezdxf import units
 from jinja2 import Environment, PackageLoader
 
-from tuyere.core.speeds.wheel import MadeWheel
+from tuyere.core.speeds.wheel import MadeWheel, pattern
 from tuyere.core.working.figure import both, fine
 
 _PAGES = Environment(loader=PackageLoader("tuyere.documents", "."), autoescape=True)
@@ -33,6 +33,11 @@ def sizes(wheel: MadeWheel, bore_given: bool = True) -> list[tuple[str, str]]:
         ("Run-out at the rim, full reading", fine(wheel.radial_run_out_m)),
         ("Run-out at the face, full reading", fine(wheel.axial_run_out_m)),
     ]
+    of = pattern(wheel)
+    found += [
+        ("Cast: pattern outside", fine(of.outside_m)), ("Cast: pattern face", fine(of.face_m)),
+        ("Cast: core for the bore", fine(of.core_m)) if of.core_m else ("Cast: bore", "cast solid and drilled"),
+    ]  # fmt: skip
     return found
 
 

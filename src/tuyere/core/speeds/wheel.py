@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from tuyere.core.drives import v_belt
-from tuyere.core.entry.quantity import to_si
+from tuyere.core.entry.quantity import parse, to_si
 from tuyere.core.origin import Confidence
 from tuyere.core.table import rows
 from tuyere.core.working.figure import both, shown
@@ -16,12 +16,14 @@ Point = tuple[float, float]
 
 @dataclass(frozen=True)
 class Material:
-    """What a wheel is made of: its rim's speed limit (m/s) and density (kg/m3)."""
+    """What a wheel is made of: its rim's speed limit (m/s), density (kg/m3), shrinkage of a casting (share), allowance on a machined face (m)."""
 
     name: str
     title: str
     rim_limit_m_per_s: float
     density_kg_m3: float
+    shrinkage: float
+    allowance_m: float
     confidence: Confidence
     source: str
 
@@ -32,10 +34,40 @@ def materials() -> dict[str, Material]:
     return {
         r["material"]: Material(
             r["material"], r["title"], to_si(float(r["rim_limit"]), "velocity", "ft/min"), float(r["density_kg_m3"]),
-            Confidence(r["confidence"]), r["source"],
+            _inches(r["shrinkage_in_ft"]) / (12 * 0.0254), _inches(r["allowance_in"]), Confidence(r["confidence"]), r["source"],
         )
         for r in rows("wheel_materials")
     }  # fmt: skip
+
+
+def _inches(text: str) -> float:
+    read = parse(text, "length", "in")
+    assert read
+    return read.value_si
+
+
+@dataclass(frozen=True)
+class Pattern:
+    """What a pattern for casting measures (m): outside, face and core for the bore."""
+
+    outside_m: float
+    face_m: float
+    core_m: float
+
+
+def pattern(made: "MadeWheel") -> Pattern:
+    """A cast wheel's pattern: its allowance on every machined face, then larger by what the metal shrinks.
+
+    Source: pattern makers' rules (Machinery's Handbook, from memory, medium).
+
+    >>> from tuyere.core.drives import v_belt
+    >>> made = made_wheel(v_belt.section("B"), 0.2, 1, 0.028, materials()["cast iron"])
+    >>> found = pattern(made)
+    >>> round((found.outside_m / (made.outside_m + 2 * 0.003175) - 1) * 12 / 1, 3)
+    0.125
+    """
+    of, add = 1 + made.material.shrinkage, 2 * made.material.allowance_m
+    return Pattern((made.outside_m + add) * of, (made.face_m + add) * of, max(0.0, made.bore_m - add) * of)
 
 
 @dataclass(frozen=True)

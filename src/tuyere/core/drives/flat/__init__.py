@@ -23,6 +23,19 @@ class FlatBelt:
     confidence: Confidence
     source: str
 
+    def least_pulley_m(self, thickness_m: float | None) -> float | None:
+        """The smallest pulley for a belt as thick as it measures (m): of leather it goes with the thickness; None where not known.
+
+        Source: the kind's own row, scaled as bending strain is, t/d (beam theory).
+
+        >>> heavy = flat_belts()["leather 1ply heavy"]
+        >>> round(heavy.least_pulley_m(None) * 1000, 1), round(heavy.least_pulley_m(2 * heavy.thickness_m) * 1000, 1)
+        (88.9, 177.8)
+        """
+        if self.smallest_pulley_m is None or self.material != "leather" or not thickness_m:
+            return self.smallest_pulley_m
+        return self.smallest_pulley_m * thickness_m / self.thickness_m
+
 
 @cache
 def flat_belts() -> dict[str, FlatBelt]:

@@ -22,9 +22,7 @@ def slip_of(reading: FlatReading, belt: str, width_m: float | None, machine_part
     if drive.lay is not Lay.OPEN:
         refuse.append(f"metal hooks or plates that catch where a {drive.lay} belt rubs")
     small = min(2 * w.rim_radius_m for w in drive.wheels)
-    check = [
-        f"the smallest pulley is {both(small)}: the belt must bend round it"
-        + (f" ({both(kind.smallest_pulley_m)} at least)" if kind and kind.smallest_pulley_m else "")
-    ]
+    least = kind.least_pulley_m(2 * (drive.wheels[0].line_radius_m - drive.wheels[0].rim_radius_m)) if kind else None
+    check = [f"the smallest pulley is {both(small)}: the belt must bend round it" + (f" ({both(least)} at least)" if least else "")]
     check.append("crown and rims for wear, the old joint's direction of travel before it is cut off")
     return CounterSlip("Flat belt", wide, (), machine_part, tuple(section), tuple(length), (), tuple(refuse), tuple(check))

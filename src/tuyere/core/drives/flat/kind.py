@@ -67,8 +67,9 @@ class FlatLine(LineDrive):
     def too_small(self, page: Page) -> None:
         role, _ = small_wheel(page)
         wheel = self.driver if role == "driver" else self.driven
-        if self.of and self.of.smallest_pulley_m and wheel.rim_m < self.of.smallest_pulley_m * (1 - 1e-6):
-            page.flag(SMALL, f"{role}_diameter", f"The {role} pulley is below the smallest for {self.of.name} ({both(self.of.smallest_pulley_m)}, {self.of.source}): bent tighter it cracks.")  # fmt: skip
+        least = self.of.least_pulley_m(self.height_m) if self.of else None
+        if self.of and least and wheel.rim_m < least * (1 - 1e-6):
+            page.flag(SMALL, f"{role}_diameter", f"The {role} pulley is below the smallest for {self.of.name} ({both(least)}, {self.of.source}): bent tighter it cracks.")  # fmt: skip
 
     def rate(self, own: "OwnRatings", duty: Duty, page: Page) -> None:
         assert self.of and self.size is not None
@@ -113,7 +114,7 @@ class FlatLine(LineDrive):
         return tuple(StockWheel(d + self.height_m, d) for d in sizes)
 
     def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
-        least = (self.of.smallest_pulley_m or 0.0) if self.of else 0.0
+        least = (self.of.least_pulley_m(self.height_m) or 0.0) if self.of else 0.0
         small = min(driver.rim_m, driven.rim_m) < least * (1 - 1e-6)
         return [f"under the smallest for {self.name} ({both(least)})"] if small else []
 

@@ -60,7 +60,7 @@ class FlatLoop(Loop):
 
     @property
     def least_m(self) -> float:
-        return (self.belt.smallest_pulley_m or 0.0) if self.belt else 0.0
+        return (self.belt.least_pulley_m(self.thick_m) or 0.0) if self.belt else 0.0
 
     @property
     def half_turn_ratio(self) -> float:

@@ -95,10 +95,11 @@ def read_flat(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> Flat
 
 def _fit(drive: FlatDrive, values: Mapping[str, float], words: Mapping[str, str], kind: FlatBelt | None, lay: Lay) -> list[Verdict]:
     found = []
-    if kind and kind.smallest_pulley_m:
+    least = kind.least_pulley_m(values.get("flat_thickness")) if kind else None
+    if kind and least:
         small = 2 * min(w.rim_radius_m for w in drive.wheels)
-        if small < kind.smallest_pulley_m * (1 - 1e-6):
-            found.append(Verdict("bend", Tone.WATCH, f"The {both(small)} pulley is small for {kind.name}", f"It wants {both(kind.smallest_pulley_m)} at least ({kind.source}): bent tighter it cracks."))  # fmt: skip
+        if small < least * (1 - 1e-6):
+            found.append(Verdict("bend", Tone.WATCH, f"The {both(small)} pulley is small for {kind.name}", f"It wants {both(least)} at least ({kind.source}): bent tighter it cracks."))  # fmt: skip
     width = values.get("flat_width")
     for side in ("driver", "driven"):
         face = values.get(f"{side}_face")
