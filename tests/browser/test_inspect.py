@@ -61,7 +61,7 @@ def test_the_fan_that_eats_a_belt_every_three_months_on_one_side(open_as: Any) -
     # The record's alignment of April speaks against it; somebody knows that the motor was moved since.
     page.locator(".fact").filter(has_text="last alignment").get_by_role("checkbox").uncheck()
     answer(page, "straightedge or laser", "Yes")
-    expect(causes(page).first).to_contain_text("not parallel in the drive plane")
+    expect(causes(page).first).to_contain_text("Angular misalignment")
     tap(page, "On the belt", "worn on one side only")
     expect(page.locator(".signs button").filter(has_text="worn on one side only")).to_contain_text("(not so)")
 
