@@ -91,7 +91,7 @@ def test_a_kind_runs_to_its_sign_off(sign_in: Any, kind: str) -> None:
     done = caller.post(f"/api/jobs/{job['id']}/finish", {"row_version": now["row_version"], "closes": closes})
     assert done.status_code == 200, done.json
     assert done.json["said"].startswith(f"{len(keys)} of {len(keys)} steps done")
-    unread = {s["read"].partition("?")[0] for s in job["steps"] if s["read"]}
+    unread = {s["read"].partition("?")[0] for s in job["steps"] if s["read"] and (s["number"] or not s["read"].startswith("inspect"))}
     assert ("not measured" in done.json["said"]) == bool(unread), "nothing was read: it says so"
     after = caller.get(f"/api/jobs/{job['id']}").json
     assert after["standing"] == "signed off" and after["ended_by"] == "Tobias" and not after["lacking"]

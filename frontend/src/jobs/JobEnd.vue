@@ -50,13 +50,14 @@ const tick = (id: string) =>
         Skipped:
         <template v-for="(s, i) in passed" :key="s.key">{{ i ? '; ' : '' }}{{ say(s.do) }} ({{ s.words }})</template>
       </p>
-      <p v-if="job.unread.length" class="ember">
-        Not measured:
-        <template v-for="(u, i) in job.unread" :key="u.key"
-          >{{ i ? '; ' : ''
-          }}<router-link :to="`/drives/${job.drive_id}/${u.page}`">{{ say(u.do) }}</router-link></template
-        >
-      </p>
+      <template v-if="job.unread.length">
+        <h2 class="ember">Not measured</h2>
+        <ul>
+          <li v-for="u in job.unread" :key="u.key">
+            {{ say(u.do) }} <router-link :to="`/drives/${job.drive_id}/${u.page}`">Measure it now ›</router-link>
+          </li>
+        </ul>
+      </template>
       <form v-if="mayWrite" class="stack" @submit.prevent="signOff">
         <label v-if="job.lacking.length" class="must">
           <b>Not done: {{ say(job.lacking.join(' ')) }}</b>
@@ -114,7 +115,9 @@ const tick = (id: string) =>
       <template v-if="job.raised.length">
         <h2>What falls due of it</h2>
         <ul>
-          <li v-for="d in job.raised" :key="d.key">{{ say(d.what) }}: {{ d.said }}</li>
+          <li v-for="d in job.raised" :key="d.key">
+            {{ say(d.what) }} <span class="soft">{{ d.said }}</span>
+          </li>
         </ul>
       </template>
       <template v-if="job.notes.length">
@@ -140,6 +143,15 @@ const tick = (id: string) =>
 h1 {
   font-size: 31px;
   font-stretch: 82%;
+}
+h2 {
+  font-size: 17px;
+}
+ul {
+  margin: 4px 0 0;
+  padding-left: 20px;
+  display: grid;
+  gap: 4px;
 }
 .stack {
   display: grid;
@@ -170,6 +182,7 @@ fieldset {
   font-size: 15.5px;
 }
 .tick input {
+  accent-color: var(--ink);
   width: 22px;
   height: 22px;
 }

@@ -54,6 +54,8 @@ function shown(ms: number): void {
   least.value = ms
   arm()
 }
+/** The step asks for a reading that nobody has taken yet: taking it comes first. */
+const readNow = computed(() => Boolean(step.value?.not_measured && !step.value.standing))
 const later = computed(() => job.value?.steps.slice(place.value + 1).filter((s) => s.standing).length ?? 0)
 watch(
   () => step.value?.key,
@@ -164,7 +166,7 @@ async function photo(file: File, s: JobStep): Promise<void> {
               ><template v-if="step.words">: {{ step.words }}</template>
             </p>
             <p class="tools no-print">
-              <router-link v-if="step.read" class="go" :to="`/drives/${job.drive_id}/${step.read}`">
+              <router-link v-if="step.read && !readNow" class="go" :to="`/drives/${job.drive_id}/${step.read}`">
                 Take the reading at {{ step.read.split('/')[0] }} ›
               </router-link>
               <PhotoButton
@@ -229,9 +231,17 @@ async function photo(file: File, s: JobStep): Promise<void> {
       </template>
       <template v-else>
         <button type="button" class="pass" @click="pass(step)">Can’t do it</button>
-        <button type="button" class="done" :disabled="!ready" @click="done(step)">
+        <button type="button" :class="readNow ? 'pass' : 'done'" :disabled="!ready" @click="done(step)">
           {{ step.not_measured ? 'Not measured' : 'Done' }}
         </button>
+        <router-link
+          v-if="readNow"
+          class="done"
+          :to="`/drives/${job.drive_id}/${step.read}`"
+          :aria-label="`Take the reading at ${step.read.split('/')[0]}`"
+        >
+          Take the reading ›
+        </router-link>
       </template>
     </footer>
   </div>
@@ -458,6 +468,23 @@ footer button {
 }
 footer .done {
   background: var(--ink);
+}
+footer a.done {
+  min-height: 64px;
+  display: grid;
+  place-items: center;
+  border-radius: 3px;
+  color: var(--paper);
+  font-size: 21px;
+  font-weight: 640;
+  text-align: center;
+  text-decoration: none;
+}
+@media (max-width: 760px) {
+  footer:has(a.done) > * {
+    font-size: 17px;
+    flex: 1;
+  }
 }
 @media (max-width: 760px) {
   header {

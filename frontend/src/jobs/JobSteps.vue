@@ -81,6 +81,10 @@ const {
 async function dropIt(): Promise<void> {
   if (await drop({ row_version: job.row_version, why: whyDropped.value })) emit('added')
 }
+function openForm(): void {
+  adding.value = true
+  void nextTick(() => list.value?.querySelector('form')?.scrollIntoView?.({ block: 'end' }))
+}
 const MARKS = { done: '✓', passed: '–', '': '' }
 </script>
 
@@ -138,7 +142,7 @@ const MARKS = { done: '✓', passed: '–', '': '' }
     </form>
     <p v-else class="more no-print">
       <template v-if="open && mayWrite">
-        <button type="button" class="bare" @click="adding = true"><u>Add a step for this machine</u></button>
+        <button type="button" class="bare" @click="openForm"><u>Add a step for this machine</u></button>
         <button type="button" class="bare" @click="dropping = true"><u>Drop this job…</u></button>
       </template>
       <a :href="`/api/jobs/${job.id}/sheet.pdf`" target="_blank">On paper</a>

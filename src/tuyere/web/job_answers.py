@@ -337,13 +337,18 @@ def steps_of(session: Session, job: Job) -> tuple[Step, ...]:
     return (*(s for s in steps if s.key in settled), *now)
 
 
+def _asks_reading(step: Step) -> bool:
+    """A look at the wheels opens the page of wear, and asks for no number unless it names one."""
+    return bool(step.read) and (not step.read.startswith("inspect") or bool(step.number))
+
+
 def unread_of(steps: Sequence[Step], said: Mapping[str, tuple[JobStep, str]], readings: Sequence[Reading]) -> list[Step]:
     """The steps that ask for a reading and have none: nothing of its kind was kept since the step before it that changed the drive."""
     found: list[Step] = []
     changed: datetime | None = None
     for step in steps:
         row = said[step.key][0] if step.key in said else None
-        if step.read and not (row and row.state == "passed"):
+        if _asks_reading(step) and not (row and row.state == "passed"):
             kind = KINDS.get(step.read.partition("?")[0])
             if not any(r.kind == kind and (changed is None or r.taken_at >= changed) for r in readings):
                 found.append(step)
