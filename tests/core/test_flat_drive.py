@@ -65,7 +65,9 @@ def test_what_a_flat_belt_needs_is_said() -> None:
     assert "Neither pulley is crowned: nothing holds the belt in the middle" in watch
     assert any(w.startswith("The driven's face leaves little") for w in watch)
     thick = heads(read(both, flat_thickness="9.1 mm", driver_face="5 1/2 in", driven_face="6 1/4 in"), Tone.WATCH)
-    assert any("small for leather 2ply heavy" in w for w in thick) and not any("small for" in w for w in watch), "leather by the thickness typed"
+    assert any("small for leather 2ply heavy" in w for w in thick) and not any("small for" in w for w in watch), (
+        "leather by the thickness typed"
+    )
     crowned = {"driver_surface": "crowned", "driven_surface": "crowned", "lay": "crossed"}
     assert "Both pulleys are crowned on a crossed belt" in heads(read(crowned), Tone.WATCH)
     high = read({"driver_surface": "crowned", "driven_surface": "plain"}, driver_face="6 3/4 in", driver_crown="3/16 in")

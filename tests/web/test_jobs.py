@@ -96,6 +96,7 @@ def test_a_kind_runs_to_its_sign_off(sign_in: Any, kind: str) -> None:
     after = caller.get(f"/api/jobs/{job['id']}").json
     assert after["standing"] == "signed off" and after["ended_by"] == "Tobias" and not after["lacking"]
     assert {u["page"].partition("?")[0] for u in after["unread"]} == unread
+    assert done.json["unread"] == after["unread"] and done.json["raised"] == after["raised"]
     event_of = library().kinds[kind].event
     nobody = [d for d in after["raised"] if d["key"] == str(uuid.uuid5(uuid.UUID(job["id"]), "unread"))]
     assert bool(nobody) == (event_of in ("new set", "new wheel")), "a new set whose tension nobody read is a due"
@@ -234,7 +235,7 @@ def test_a_reading_counts_for_the_step_it_was_taken_at(sign_in: Any) -> None:
     after = caller.get(f"/api/jobs/{job['id']}").json
     assert note in {n["words"] for n in after["notes"]}, "notes are readable after the sign-off"
     entry = next(e for e in caller.get(f"/api/drives/{job['drive_id']}/log").json["entries"] if e["id"] == job["id"])
-    assert note in entry["note"] and "not measured" in entry["detail"]
+    assert note in entry["note"] and "not measured" in entry["detail"] and set(entry["unread"]) == {u["key"] for u in after["unread"]}
     assert floor["level"] != "quiet"
     again = begin(caller, "Steep-water pump", "belt_set")
     assert note in {n["words"] for n in again["earlier"]}, "and at the next job of that kind on that machine"

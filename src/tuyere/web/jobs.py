@@ -3,7 +3,7 @@
 import uuid
 
 from flask import Response
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 from sqlmodel import Session
 
 from tuyere.core.jobs.compose import fitting
@@ -21,8 +21,10 @@ from tuyere.web.job_answers import (
     JobOut,
     JobPreviewOut,
     JobsOut,
+    RaisedOut,
     SiteJobOut,
     SiteJobsOut,
+    UnreadOut,
     about_job_drive,
     brief_out,
     job_out,
@@ -61,11 +63,13 @@ class JobPath(BaseModel):
 
 
 class JobKeptOut(BaseModel):
-    """A job, its version, and what comes next."""
+    """A job, its version, and what comes next; of a sign-off what was not measured, and the dues that it raised."""
 
     id: uuid.UUID
     row_version: int
     said: str = ""
+    unread: list[UnreadOut] = Field(default_factory=list)
+    raised: list[RaisedOut] = Field(default_factory=list)
 
 
 @blueprint.get("/drives/<uuid:drive_id>/jobs", summary="The jobs of a drive", responses={"200": JobsOut})
@@ -168,7 +172,7 @@ def post_sign_off(path: JobPath, body: FinishJob) -> Response:
     def work(session: Session, writer: Writer) -> Answer:
         job = session.get_one(Job, path.job_id, with_for_update=True)
         said = sign_off(session, writer, job, body, hours, now())
-        return Answer(200, {"id": str(job.id), "row_version": job.row_version, "said": said})
+        return Answer(200, {"id": str(job.id), "row_version": job.row_version, "said": said, "unread": job.unread, "raised": job.raised})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(JobKeptOut(**done.body), done.status)

@@ -87,6 +87,7 @@ class LogEntryOut(BaseModel):
     words: list[str] = Field(default_factory=list, description="of an alignment: the corrections as they were said; checks before it")
     values: list[LoggedValue] = Field(default_factory=list)
     figures: dict[str, LoggedFigure] = Field(default_factory=dict)
+    unread: list[str] = Field(default_factory=list, description="of a job: its steps that ask for a reading and got none")
 
 
 class ExpectedAt(BaseModel):
@@ -219,7 +220,14 @@ def _done(entry: store.LogEntry) -> LogEntryOut | None:
         return line(r.id, "round", TITLES[cast(Depth, r.depth)], r.said, note=r.note)
     if j := entry.job:
         how = j.said if j.finished_at else "dropped"
-        return line(j.id, "job", j.title, how, note="; ".join(s for s in (j.note, j.safety_note, *entry.noted) if s))
+        return line(
+            j.id,
+            "job",
+            j.title,
+            how,
+            note="; ".join(s for s in (j.note, j.safety_note, *entry.noted) if s),
+            unread=[u["key"] for u in j.unread],
+        )
     if m := entry.hours:
         return line(m.id, "hours", f"Hour meter: {m.hours_h:g} h", "", struck=m.struck_at is not None, row_version=m.row_version)
     return None
