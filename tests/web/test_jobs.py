@@ -374,7 +374,7 @@ def test_a_mixed_train_has_the_jobs_and_numbers_of_each_of_its_stages(sign_in: A
     belts = {s["key"]: s["number"] for s in begin(caller, "Intake bucket elevator", "belt_set")["steps"]}
     assert belts["gauge_new"]["detail"].startswith("stage 1") and "stage 2" in belts["align_first"]["detail"]
     press = {s["key"]: s["number"] for s in begin(caller, "Dust pellet press", "belt_set")["steps"]}
-    assert "stage 2: " in press["gauge_new"]["detail"], "every stage has its own number"
+    assert "stage 2: " in press["gauge_new"]["detail"] and "stage 2: " in press["slack_base"]["detail"], "every stage has its own number"
 
 
 def test_a_conversion_follows_the_survey_of_its_new_drive(sign_in: Any) -> None:
@@ -405,3 +405,11 @@ def test_a_conversion_follows_the_survey_of_its_new_drive(sign_in: Any) -> None:
     assert now["gauge_new"]["number"]["page"] == "tension"
     assert now[job["steps"][0]["key"]]["standing"] == "done"
     say(caller, job, job["steps"][1]["key"])
+
+
+def test_link_belting_stands_with_its_length_on_the_slip(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    survey = drive(caller, of(caller, "Sack roller conveyor")["id"])["survey"]
+    slip = caller.post("/api/calc/counter-slip", {"survey": survey}).json["slip"]
+    links = caller.post("/api/calc/link", {"link": survey["stages"][0]["fitted"]["link"]}).json["links"]
+    assert slip["headline"] == "Link belting" and slip["length"][0].startswith(f"{links} links, ")

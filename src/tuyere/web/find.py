@@ -1,12 +1,14 @@
 """POST /api/calc/<name> for finding the belt: identify, groove check, length window, get-home fix, grade, counter slip; and the tables."""
 
+from dataclasses import replace
+
 from flask import Response
 from pydantic import BaseModel, Field
 
 from tuyere.core import table_book
 from tuyere.core.drives import registry, v_belt
 from tuyere.core.drives.counter import CounterSlip as Slip
-from tuyere.core.drives.v_belt.counter_slip import counter_slip
+from tuyere.core.drives.v_belt.counter_slip import counter_slip, link_length, link_slip
 from tuyere.core.drives.v_belt.get_home import Fix, GetHome, get_home
 from tuyere.core.drives.v_belt.grade import DUTIES, Grade, grade
 from tuyere.core.drives.v_belt.kind import VDrive
@@ -339,6 +341,10 @@ def slip_of(body: SlipIn) -> tuple[str, Slip]:
         if found is None:
             raise Refusal(422, "Survey it first: what it is, its wheels and its length; then the slip writes itself.")
         return found.headline, found
+    link = fitted.link.read().belt
+    if link and not body.belt.strip():
+        found = link_slip(link, fitted.choices.section, body.part_number.strip())
+        return found.headline, found
     if not body.belt.strip():
         sentence = "Find the belt first, or write its name, such as B81."
         raise Refusal(422, sentence, [FieldError(field="belt", detail=sentence)])
@@ -350,7 +356,8 @@ def slip_of(body: SlipIn) -> tuple[str, Slip]:
     same_groove = on.section is not None and on.section.groove == belt.section.groove
     room = window(on, spec.slide, body.slack_clutch) if same_groove else None
     joined = body.joined or bool(belt.ribs)
-    return belt.designation, counter_slip(belt, on.belt_count, joined, on, room, graded, body.part_number.strip())
+    slip = counter_slip(belt, on.belt_count, joined, on, room, graded, body.part_number.strip())
+    return belt.designation, replace(slip, length=(*slip.length, f"or link belting: {link_length(link)}")) if link else slip
 
 
 @blueprint.post("/calc/counter-slip", summary="What to ask for at the counter", responses={"200": SlipOut})

@@ -337,6 +337,12 @@ def steps_of(session: Session, job: Job) -> tuple[Step, ...]:
     return (*(s for s in steps if s.key in settled), *now)
 
 
+def reading_kind(page: str) -> str | None:
+    """The kind of reading that a page takes."""
+    path = page.partition("?")[0]
+    return KINDS.get(path) or KINDS.get(path.split("/")[0])
+
+
 def _asks_reading(step: Step) -> bool:
     """A look at the wheels opens the page of wear, and asks for no number unless it names one."""
     return bool(step.read) and (not step.read.startswith("inspect") or bool(step.number))
@@ -349,7 +355,7 @@ def unread_of(steps: Sequence[Step], said: Mapping[str, tuple[JobStep, str]], re
     for step in steps:
         row = said[step.key][0] if step.key in said else None
         if _asks_reading(step) and not (row and row.state == "passed"):
-            kind = KINDS.get(step.read.partition("?")[0])
+            kind = reading_kind(step.read)
             if not any(r.kind == kind and (changed is None or r.taken_at >= changed) for r in readings):
                 found.append(step)
         if row and row.state == "done" and (step.leaves or step.undoes):
@@ -444,7 +450,7 @@ def _step_out(
 ) -> JobStepOut:  # fmt: skip
     row, who = said.get(step.key, (None, ""))
     number = numbers.get(step.number)
-    taken = next((r for r in reversed(readings) if step.read and r.kind == KINDS.get(step.read.partition("?")[0])), None)
+    taken = next((r for r in reversed(readings) if step.read and r.kind == reading_kind(step.read)), None)
     return JobStepOut(
         **_plain(step),
         number=JobNumberOut(**asdict(number)) if number else None,

@@ -3,11 +3,13 @@
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass, replace
 
+from tuyere.core.drives import v_belt
 from tuyere.core.drives.flat import FlatBelt, flat_belts
 from tuyere.core.drives.flat.joint import JOINTS, suits
 from tuyere.core.drives.roller_chain import ChainError, chain
 from tuyere.core.drives.roller_chain.dogs import new_pitch
 from tuyere.core.drives.roller_chain.lubrication import Oiling, lubrication
+from tuyere.core.drives.v_belt.allowance import allowance
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.entry.typed import Typed
 from tuyere.core.jobs import numbers
@@ -25,7 +27,7 @@ def numbers_of(
     survey: SurveyForm, sheet: SheetOut, asked: Mapping[str, str], facts: Collection[str], oiling: Oiling | None, flat: "FlatNow | None"
 ) -> Mapping[str, Number]:
     """Everything that can be told of this drive now, by the name that steps ask for."""
-    found = _sheet_numbers(survey, sheet) | _tension_numbers(survey, sheet) | numbers.asked_numbers(asked, facts)
+    found = _sheet_numbers(survey, sheet, asked) | _tension_numbers(survey, sheet) | numbers.asked_numbers(asked, facts)
     found |= _stage_numbers(survey, oiling)
     if survey.layout.keepers:
         found["keeper_gap"] = replace(
@@ -40,7 +42,7 @@ def _of_figure(f: Figure, label: str, detail: str = "", page: str = "") -> Numbe
     return Number(label, f.us, f.si, detail, page)
 
 
-def _sheet_numbers(survey: SurveyForm, sheet: SheetOut) -> dict[str, Number]:
+def _sheet_numbers(survey: SurveyForm, sheet: SheetOut, asked: Mapping[str, str]) -> dict[str, Number]:
     """Figures as their stations show them."""
     found: dict[str, Number] = {}
     figures = sheet.figures
@@ -54,6 +56,12 @@ def _sheet_numbers(survey: SurveyForm, sheet: SheetOut) -> dict[str, Number]:
         found["slack_off"] = replace(
             found["slack_off"], detail=f"and room for {figures['takeup'].us} ({figures['takeup'].si}) of take-up outward"
         )
+    if others := _others_slacked(survey):
+        told = "; ".join(f"stage {n}: {us} ({si})" for n, us, si in others)
+        first = found.get("slack_off") or Number("Centres in by", *others[0][1:], page="survey")
+        found["slack_off"] = replace(first, detail="; ".join(filter(None, (first.detail, told))))
+    if number := numbers.grease_again(asked, figures["driven_speed"].value_si if "driven_speed" in figures else None):
+        found["grease_again"] = number
     turning = survey.driver.rotation
     found["rotation"] = numbers.said("It turns", turning or "not known", "as the survey looks at the driver", "survey")
     if sheet.tight and sheet.tight.figures.get("tension_target"):
@@ -63,6 +71,23 @@ def _sheet_numbers(survey: SurveyForm, sheet: SheetOut) -> dict[str, Number]:
         if {"angle", "offset"} <= set(allowed):
             us, si = (f"{getattr(allowed['angle'], k)} and {getattr(allowed['offset'], k)}" for k in ("us", "si"))
             found["align_tolerance"] = Number("Allowed: angle, offset", us, si, _others_aligned(survey), "align")
+    return found
+
+
+def _others_slacked(survey: SurveyForm) -> list[tuple[int, str, str]]:
+    """How far the centres of the other V-belt stages of a train come in, by each belt's own row; stage, and both systems."""
+    many = len(survey.layout.wheels) > 2
+    found = []
+    for place, stage in enumerate(survey.stages, start=1):
+        name = stage.fitted.choices.belt if isinstance(stage.fitted, SheavesForm) else ""
+        if (place == 1 and not many) or not name.strip():
+            continue
+        try:
+            room = allowance(v_belt.parse_designation(name))
+        except v_belt.BeltError:
+            continue
+        if room:
+            found.append((place, *shown(room.installation_m, "length", to_set=True)))
     return found
 
 

@@ -28,7 +28,7 @@ from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.happened import ClosesIn, HappenedForm, close_findings, keep_happened
 from tuyere.web.job_about import About
-from tuyere.web.job_answers import RaisedOut, about_job_drive, done_of, settled_of, steps_of, unread_of, unread_out
+from tuyere.web.job_answers import RaisedOut, about_job_drive, done_of, reading_kind, settled_of, steps_of, unread_of, unread_out
 from tuyere.web.opened import dues_out
 from tuyere.web.rounds import KINDS
 
@@ -306,7 +306,7 @@ def sign_off(session: Session, writer: Writer, job: Job, body: FinishJob, hours:
     if passed := len(settled_of(said)) - len(done_of(said)):
         counted += f", {passed} skipped"
     if unread:
-        pages = dict.fromkeys(WORDS[s.read.partition("?")[0]] for s in unread)
+        pages = dict.fromkeys(WORDS[reading_kind(s.read) or ""] for s in unread)
         counted += f"; not measured: {', '.join(pages)}"
     values = {
         "finished_at": at, "began_at": job.began_at or at, "ended_by": writer.person_id, "note": note, "safety_note": safety,
@@ -317,7 +317,7 @@ def sign_off(session: Session, writer: Writer, job: Job, body: FinishJob, hours:
     return counted
 
 
-WORDS = {"tension": "tension", "speed": "speed", "align": "alignment", "inspect/wear": "wear"}
+WORDS = {"belt tension": "tension", "shaft speed": "speed", "alignment": "alignment", "wear": "wear"}
 FIRST_LOOK = ("look_bolts", "look_tension", "look_light", "look_sag", "look_links", "look_pluck")
 NEW_SET = ("new set", "new wheel")
 AS_FOUND = ("read_as_found", "sag_found")

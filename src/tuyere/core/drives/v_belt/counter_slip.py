@@ -3,11 +3,12 @@
 from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.v_belt import Belt, Section, lengths, min_datum_diameter, sections
 from tuyere.core.drives.v_belt.grade import Grade
+from tuyere.core.drives.v_belt.link import LinkBelt
 from tuyere.core.drives.v_belt.v_set import VSet
 from tuyere.core.drives.v_belt.window import Window
 from tuyere.core.identify import alike
 from tuyere.core.identify.answer import equivalents
-from tuyere.core.working.figure import shown
+from tuyere.core.working.figure import both, fine, shown
 
 
 def counter_slip(
@@ -33,6 +34,18 @@ def counter_slip(
         belt.designation, _count(count, joined, belt.ribs), others, machine_part, tuple(size), tuple(length),
         grade.ask if grade else (), why_not, _check_first(belt, on),
     )  # fmt: skip
+
+
+def link_length(link: LinkBelt) -> str:
+    """How much link belting a drive takes, in words."""
+    return f"{link.links} links, {both(link.length_m)} joined ({fine(link.pitch_m)} a link); buy five links more"
+
+
+def link_slip(link: LinkBelt, section: str, machine_part: str) -> CounterSlip:
+    """What to ask for of link belting: by its width, and its length from the roll."""
+    size = section.removeprefix("link").strip(" ,") or "by the sheave's section"
+    refuse = ("tabs of another shape: they do not mesh", "a length cut through a link")
+    return CounterSlip("Link belting", "from the roll", (), machine_part, (f"link belting, {size}",), (link_length(link),), (), refuse, ())
 
 
 _UNITS = {"in": "inches", "mm": "millimetres"}
