@@ -1,15 +1,34 @@
 """Jobs of a drive and of a site, what was done of them, and the steps that people added on a machine."""
 
 import uuid
+from dataclasses import dataclass
 from datetime import datetime
 
 from sqlmodel import Session, col, select
 
 from tuyere.store.job_tables import Job, JobStep, MachineSteps
 from tuyere.store.people import SiteId
-from tuyere.store.tables import Drive, Machine, Person
+from tuyere.store.rounds import measured_since
+from tuyere.store.tables import Drive, Machine, Person, Trial
 
 MOST_BEFORE = 20
+
+
+@dataclass(frozen=True)
+class Taken:
+    """Something measured at a drive: its kind, when, and what it came to in words."""
+
+    kind: str
+    at: datetime
+    headline: str
+
+
+def taken_since(session: Session, drive_id: uuid.UUID, since: datetime, until: datetime | None) -> list[Taken]:
+    """What was measured at a drive while a job was under way, oldest first; a trial before and after one change is a reading of speed."""
+    found = [Taken(r.kind, r.taken_at, r.summary.get("headline", "")) for r in measured_since(session, drive_id, since, until)]
+    trials = session.exec(select(Trial).where(Trial.drive_id == drive_id, Trial.made_at >= since))
+    found += [Taken("shaft speed", t.made_at, t.summary.get("headline", "")) for t in trials if not until or t.made_at <= until]
+    return sorted(found, key=lambda t: t.at)
 
 
 def site_of_job(job_id: uuid.UUID) -> SiteId:

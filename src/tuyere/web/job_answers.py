@@ -19,8 +19,7 @@ from tuyere.store import drives
 from tuyere.store import jobs as store
 from tuyere.store.findings import open_findings
 from tuyere.store.job_tables import Job, JobStep
-from tuyere.store.rounds import measured_since
-from tuyere.store.tables import Drive, Machine, Person, Reading
+from tuyere.store.tables import Drive, Machine, Person
 from tuyere.web.job_about import About, about
 from tuyere.web.opened import FindingOut, finding_out
 from tuyere.web.rounds import KINDS
@@ -348,7 +347,7 @@ def _asks_reading(step: Step) -> bool:
     return bool(step.read) and (not step.read.startswith("inspect") or bool(step.number))
 
 
-def unread_of(steps: Sequence[Step], said: Mapping[str, tuple[JobStep, str]], readings: Sequence[Reading]) -> list[Step]:
+def unread_of(steps: Sequence[Step], said: Mapping[str, tuple[JobStep, str]], readings: Sequence[store.Taken]) -> list[Step]:
     """The steps that ask for a reading and have none: nothing of its kind was kept since the step before it that changed the drive."""
     found: list[Step] = []
     changed: datetime | None = None
@@ -356,7 +355,7 @@ def unread_of(steps: Sequence[Step], said: Mapping[str, tuple[JobStep, str]], re
         row = said[step.key][0] if step.key in said else None
         if _asks_reading(step) and not (row and row.state == "passed"):
             kind = reading_kind(step.read)
-            if not any(r.kind == kind and (changed is None or r.taken_at >= changed) for r in readings):
+            if not any(r.kind == kind and (changed is None or r.at >= changed) for r in readings):
                 found.append(step)
         if row and row.state == "done" and (step.leaves or step.undoes):
             changed = row.at
@@ -393,7 +392,7 @@ def job_out(session: Session, job: Job) -> JobOut:
         if job.finished_at
         else dict(about_job_drive(session, drive, job.asked, job.machine, kind).numbers)
     )
-    readings = measured_since(session, drive.id, job.planned_at, job.finished_at or job.dropped_at)
+    readings = store.taken_since(session, drive.id, job.planned_at, job.finished_at or job.dropped_at)
     settled = settled_of(said)
     at = next_step(steps, settled) if not job.finished_at else None
     people = dict(session.exec(select(Person.id, Person.name)).all())
@@ -445,7 +444,7 @@ def _caution(key: str) -> JobCautionOut:
 
 
 def _step_out(
-    step: Step, said: Mapping[str, tuple[JobStep, str]], numbers: Mapping[str, Number], readings: Sequence[Reading],
+    step: Step, said: Mapping[str, tuple[JobStep, str]], numbers: Mapping[str, Number], readings: Sequence[store.Taken],
     lack: Collection[str],
 ) -> JobStepOut:  # fmt: skip
     row, who = said.get(step.key, (None, ""))
@@ -455,7 +454,7 @@ def _step_out(
         **_plain(step),
         number=JobNumberOut(**asdict(number)) if number else None,
         lacks="Not known yet: see Survey." if step.number and number is None else "",
-        was_read=taken.summary.get("headline", "") if taken else "", not_measured=step.key in lack,
+        was_read=taken.headline if taken else "", not_measured=step.key in lack,
         cautions=[_caution(c) for c in step.cautions],
         standing=row.state if row else "", words=row.words if row else "", who=who if row and row.state else "",
         at=row.at if row and row.state else None, row_version=row.row_version if row else 0,

@@ -21,8 +21,7 @@ from tuyere.store.drives import current_configuration
 from tuyere.store.dues import facts_of, place_of
 from tuyere.store.dues_tables import DueAnswer
 from tuyere.store.job_tables import Job, JobStep, MachineSteps
-from tuyere.store.rounds import measured_since
-from tuyere.store.tables import Drive, Due, Machine, Reading
+from tuyere.store.tables import Drive, Due, Machine
 from tuyere.store.write import Writer, insert, update
 from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
@@ -297,7 +296,7 @@ def sign_off(session: Session, writer: Writer, job: Job, body: FinishJob, hours:
     else:
         close_findings(session, writer, drive, body.closes, job.title, "job")
     _do_due(session, writer, drive, job, at)
-    readings = measured_since(session, drive.id, job.planned_at, at)
+    readings = store.taken_since(session, drive.id, job.planned_at, at)
     unread = [s for s in unread_of(steps, said, readings) if s.key in done_of(said)]
     if any(s.base in FIRST_LOOK for s in steps if s.key in done_of(said)):
         _answer_rule(session, writer, drive, job, "v first look", at)
@@ -325,7 +324,7 @@ AS_FOUND = ("read_as_found", "sag_found")
 
 def _raise(
     session: Session, writer: Writer, drive: Drive, job: Job, kind: Kind | None, unread: Sequence[Step],
-    readings: Sequence[Reading], at: datetime,
+    readings: Sequence[store.Taken], at: datetime,
 ) -> list[dict[str, Any]]:  # fmt: skip
     """What falls due of a sign-off: the same job by the calendar, a new set whose tension nobody read, what the rules count from it."""
     rows: list[Due] = []
