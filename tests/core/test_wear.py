@@ -9,6 +9,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
+from tuyere.core import keeper
+from tuyere.core.diagnosis.knowledge import knowledge
+from tuyere.core.drives.roller_chain import chain
+from tuyere.core.drives.roller_chain.dogs import new_pitch
+from tuyere.core.jobs.numbers import keeper_number
+from tuyere.core.rounds.checklist import items
 from tuyere.core.table import rows
 from tuyere.core.wear.forecast import forecast
 from tuyere.core.wear.limits import LOOKED, Dogs, elongation, judge, judge_dogs, limit_of, whats
@@ -120,3 +126,26 @@ def test_any_readings_give_an_ordered_band_or_a_sentence(readings: list[tuple[fl
     else:
         assert found.low is not None and found.middle is not None and 0 <= found.low <= found.middle and math.isfinite(found.middle)
         assert found.high is None or found.middle <= found.high
+
+
+def test_a_keeper_has_one_gap_at_every_station() -> None:
+    """One table by the kind of machine; wear's limit is the widest of it, and every text that names the gap takes it from there."""
+    assert limit_of("keeper").limit == pytest.approx(keeper.widest().most_m)
+    assert keeper.said() in limit_of("keeper").then and keeper.said() in knowledge().causes["keeper_gap"].do
+    assert any(keeper.said() in item.how for item in items().values())
+    assert keeper_number({"mower"}).us == keeper.keeper_gap("mower").text[0]
+
+
+def test_the_diagnosis_asks_wear_for_its_limits() -> None:
+    for drive in ({}, {"fixed": True}, {"large_teeth": 100}):
+        known = knowledge(**drive)  # type: ignore[arg-type]
+        assert known.checks["chain_meas"].over == pytest.approx(100 * limit_of("chain", **drive).limit)  # type: ignore[arg-type]
+        assert known.facts["elongation"].then[0].value == known.checks["chain_meas"].over
+    assert "1/64" in knowledge(narrow=True).checks["groove_gauge"].question and "1/32" in knowledge().checks["groove_gauge"].question
+    assert knowledge().checks["conv_pitch"].over == pytest.approx(100 * limit_of("dogs").limit)
+
+
+def test_an_overhead_chain_is_counted_from_its_own_pitch() -> None:
+    """X-678 is 6.031 in when new, so 6.250 in is 3.6 % (trade fact, from memory)."""
+    assert elongation(6.250 * INCH, 1, chain("X-678").pitch_m) == pytest.approx(0.0363, abs=1e-4)
+    assert new_pitch("", 6.250 * INCH)[0] == pytest.approx(chain("X-678").pitch_m)

@@ -22,6 +22,16 @@ describe('what a device without signal says of a job', () => {
     expect(now.next).toBe('off')
     expect(now.steps.map((s) => s.standing)).toEqual(['done', 'done', ''])
   })
+  it('takes the later ones back with an early step, and what is said of them anew goes over the next version', () => {
+    const standing = { ...job, steps: job.steps.map((s) => ({ ...s, standing: 'done' as const, row_version: 1 })) }
+    const back = withSaid(standing, [{ ...said('try', '', 1), later: true }])
+    expect(back.steps.map((s) => [s.standing, s.row_version])).toEqual([
+      ['done', 1],
+      ['', 1],
+      ['', 2],
+    ])
+    expect(back.next).toBe('try')
+  })
   it('keeps the order, and what is said anew replaces what waits, but not what may be on its way', () => {
     const both = queued(queued([], said('lock')), said('try'))
     expect(queued(both, said('try', 'passed')).map((s) => s.standing)).toEqual(['done', 'passed'])

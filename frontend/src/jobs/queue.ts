@@ -28,7 +28,10 @@ export function withSaid(job: Job, queue: Said[]): Job {
           at: said.at,
           row_version: said.kept ?? step.row_version,
         }
-      return said.later && i > at ? { ...step, standing: '' as const, words: '' } : step
+      // The server counts each that goes back: what is said of it anew goes over that version.
+      return said.later && i > at && step.standing
+        ? { ...step, standing: '' as const, words: '', row_version: step.row_version + 1 }
+        : step
     })
   }
   return { ...job, steps, next: steps.find((s) => !s.standing)?.key ?? '' }

@@ -105,6 +105,7 @@ BOOK: dict[str, _Entry] = {
     "v_sheaves_adjustable": _Entry("Adjustable sheaves", "Wheels", _lengths("outside_diameter", "pitch_diameter_open", "pitch_diameter_closed"), {}),
     "bushings": _Entry("Bushings", "Wheels", _lengths("large_end", "flange", "bolt_circle", "max_bore", "length") | {"torque": ("torque", "torque_unit")}, {"large_end": "taper, large end", "inch_sheet_lbf_in": "inch sheets, lbf in"}),
     "screw_torques": _Entry("Screws and bolts", "Wheels", {"torque": ("torque", "torque_unit")}, {}),
+    "chain_oil_grades": _Entry("Oil for chains", "Belts", {}, {"over_f": "over, °F", "to_f": "to, °F"}),
     "keeper_gaps": _Entry("Keeper gaps", "Wheels", _lengths("low_in", "high_in", unit="in"), {"low_in": "from", "high_in": "to"}),
     "guard_openings": _Entry("Guard openings", "Wheels", _lengths("from_in", "to_in", "opening_in", unit="in"), {"from_in": "distance to the nip, from", "to_in": "to", "opening_in": "largest opening"}),
     "keys": _Entry("Shaft keys", "Wheels", _lengths("shaft_from", "shaft_to"), {}),

@@ -27,7 +27,8 @@ from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.happened import ClosesIn, HappenedForm, close_findings, keep_happened
 from tuyere.web.job_about import About
-from tuyere.web.job_answers import RaisedOut, about_job_drive, done_of, reading_kind, settled_of, steps_of, unread_of, unread_out
+from tuyere.web.job_answers import about_job_drive, done_of, reading_kind, settled_of, steps_of, unread_of, unread_out
+from tuyere.web.job_models import RaisedOut
 from tuyere.web.opened import dues_out
 from tuyere.web.rounds import KINDS
 

@@ -17,21 +17,8 @@ from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.errors import Refusal
 from tuyere.web.floor import SitePath
-from tuyere.web.job_answers import (
-    JobOut,
-    JobPreviewOut,
-    JobsOut,
-    RaisedOut,
-    SiteJobOut,
-    SiteJobsOut,
-    UnreadOut,
-    about_job_drive,
-    brief_out,
-    job_out,
-    kind_out,
-    machine_out,
-    preview_out,
-)
+from tuyere.web.job_answers import about_job_drive, brief_out, job_out, kind_out, machine_out, preview_out
+from tuyere.web.job_models import JobOut, JobPreviewOut, JobsOut, RaisedOut, SiteJobOut, SiteJobsOut, UnreadOut
 from tuyere.web.job_work import (
     AddStep,
     BeginJob,

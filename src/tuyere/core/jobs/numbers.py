@@ -102,6 +102,26 @@ def guard_opening(distance_m: float) -> tuple[float, str]:
     return (to_si(at.value, "length", "in"), at.source) if distance_m > 0.5 else (0.0, at.source)
 
 
+def guard_number() -> Number:
+    """The largest openings of a guard near its nip, from the table."""
+    first, *more = rows("guard_openings")
+    rest = ", ".join(f"{r['opening_in']} in to {r['to_in']}" for r in more[:4])
+    near = f"{first['opening_in']} in at {first['from_in']} to {first['to_in']} in from the nip"
+    return said("Largest opening", near, f"{rest}; Bench, Tables has the rest", source=first["source"])
+
+
+def oil_grades() -> Number:
+    """Which oil for a chain, by ambient temperature.
+
+    >>> oil_grades().us
+    'SAE 20 to 40 °F, SAE 30 to 100 °F, SAE 40 to 120 °F, SAE 50 to 140 °F'
+    """
+    every = rows("chain_oil_grades")
+    us = ", ".join(f"{r['grade']} to {r['to_f']} °F" for r in every)
+    si = ", ".join(f"{r['grade']} to {(float(r['to_f']) - 32) / 1.8:.0f} °C" for r in every)
+    return Number("Grade by ambient temperature", us, si, "petroleum oil, non-detergent", source=f"{every[0]['source']} (from memory)")
+
+
 def grease_g(outer_m: float, width_m: float) -> float:
     """Grease to add to a bearing (g): G = 0.005 D B with D and B in mm. Source: bearing handbooks (from memory, medium).
 
@@ -137,11 +157,11 @@ def asked_numbers(asked: Mapping[str, str], facts: Collection[str]) -> dict[str,
         "thumb_inch": length("Give at mid-span, about", THUMB_M, "by a light finger; a rule of thumb for small blowers"),
         "offset_share": said("It then carries", f"{limit('offset section of two pitches').value:.0%}", f"of the chain's rating; a one-pitch offset link {limit('offset link').value:.0%}", source=limit("offset section of two pitches").source),
         "bore_fit": said("Bore on shaft", "slides on by hand, no rock", "H7 on h6 with a key and set screws; H7 on k6 is pressed; under a bushing a shaft may be 0.002 in (0.05 mm) small", source="ISO 286; AGMA 9002 (from memory)"),
-        "guard_gap": said("Largest opening", "1/4 in at 1/2 to 1 1/2 in from the nip", "3/8 in to 2 1/2, 1/2 in to 3 1/2, 5/8 in to 5 1/2, 3/4 in to 6 1/2; Bench, Tables has the rest", source="OSHA 29 CFR 1910.217 Table O-10 (from memory)"),
+        "guard_gap": guard_number(),
         "belt_age": said("On the shelf at most", f"{limit('belt shelf life').value:g} years", "from the date on it", source=limit("belt shelf life").source),
         "leg_slip": said("It must stop at", f"{1 - limit('slip of a leg').value:.0%} of its speed", "", source=limit("slip of a leg").source),
         "vibration": said("Vibration, rms", f"{limit('vibration when new').value:g} mm/s when new, {limit('vibration to alarm').value:g} mm/s: find out why", f"{limit('vibration when new').value * PEAK_IN_S:.2f} and {limit('vibration to alarm').value * PEAK_IN_S:.2f} in/s peak", source=limit("vibration to alarm").source),
-        "oil_grade": said("Grade by ambient temperature", "SAE 20 below 40 °F, 30 to 100 °F, 40 to 120 °F, 50 to 140 °F", "5, 38, 49, 60 °C; non-detergent petroleum oil", source="ASME B29.1; American Chain Association (from memory)"),
+        "oil_grade": oil_grades(),
     }  # fmt: skip
     if number := bushing(asked.get("bushing", "")):
         found["bushing_torque"] = number
