@@ -319,7 +319,10 @@ def sign_off(session: Session, writer: Writer, job: Job, body: FinishJob, hours:
 
 WORDS = {"belt tension": "tension", "shaft speed": "speed", "alignment": "alignment", "wear": "wear"}
 FIRST_LOOK = ("look_bolts", "look_tension", "look_light", "look_sag", "look_links", "look_pluck")
-NEW_SET = ("new set", "new wheel")
+NOBODY = {  # by what a job is on the record: what is due where its tension was not read
+    "new set": "Read the tension of the new set: nobody did", "new wheel": "Read the tension of the new set: nobody did",
+    "re-tension": "Read the tension that was set: nobody did",
+}  # fmt: skip
 AS_FOUND = ("read_as_found", "sag_found")
 
 
@@ -327,7 +330,7 @@ def _raise(
     session: Session, writer: Writer, drive: Drive, job: Job, kind: Kind | None, unread: Sequence[Step],
     readings: Sequence[store.Taken], at: datetime,
 ) -> list[dict[str, Any]]:  # fmt: skip
-    """What falls due of a sign-off: the same job by the calendar, a new set whose tension nobody read, what the rules count from it."""
+    """What falls due of a sign-off: the same job by the calendar, a tension that nobody read, what the rules count from it."""
     rows: list[Due] = []
     if kind and kind.again_days:
         on = (at + timedelta(days=kind.again_days)).date()
@@ -335,8 +338,8 @@ def _raise(
     asked = [s for s in steps_of(session, job) if s.read == "tension" and s.base not in AS_FOUND]
     lack = {s.key for s in unread}
     nobody = all(s.key in lack for s in asked) if asked else not any(r.kind == KINDS["tension"] for r in readings)
-    if kind and kind.event in NEW_SET and nobody and (asked or drive.family != "roller chain"):
-        what = "Read the tension of the new set: nobody did"
+    if kind and kind.event in NOBODY and nobody and (asked or drive.family != "roller chain"):
+        what = NOBODY[kind.event]
         rows.append(Due(id=uuid.uuid5(job.id, "unread"), drive_id=drive.id, what=what, due_on=at.date(), page="tension"))
     for due in rows:
         insert(session, writer, due, "raised a due")
