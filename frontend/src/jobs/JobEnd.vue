@@ -6,6 +6,7 @@ import { useMayWrite } from '../api/queries'
 import { useWrite } from '../api/useWrite'
 import { say } from '../settings'
 import { when } from '../words'
+import NotMeasured from './NotMeasured.vue'
 import type { Job } from './useJobs'
 
 /** The end of a job: what is open, what it put right, a note, the sign-off; afterwards what was done. */
@@ -50,14 +51,7 @@ const tick = (id: string) =>
         Skipped:
         <template v-for="(s, i) in passed" :key="s.key">{{ i ? '; ' : '' }}{{ say(s.do) }} ({{ s.words }})</template>
       </p>
-      <template v-if="job.unread.length">
-        <h2 class="ember">Not measured</h2>
-        <ul>
-          <li v-for="u in job.unread" :key="u.key">
-            {{ say(u.do) }} <router-link :to="`/drives/${job.drive_id}/${u.page}`">Measure it now ›</router-link>
-          </li>
-        </ul>
-      </template>
+      <NotMeasured :job="job" />
       <form v-if="mayWrite" class="stack" @submit.prevent="signOff">
         <label v-if="job.lacking.length" class="must">
           <b>Not done: {{ say(job.lacking.join(' ')) }}</b>
@@ -104,14 +98,7 @@ const tick = (id: string) =>
         ><template v-if="job.minutes">, {{ job.minutes }} min</template>
       </p>
       <p v-if="job.note">{{ job.note }}</p>
-      <template v-if="job.unread.length">
-        <h2>Not measured</h2>
-        <ul>
-          <li v-for="u in job.unread" :key="u.key">
-            {{ say(u.do) }} <router-link :to="`/drives/${job.drive_id}/${u.page}`">Measure it now ›</router-link>
-          </li>
-        </ul>
-      </template>
+      <NotMeasured :job="job" />
       <template v-if="job.raised.length">
         <h2>What falls due of it</h2>
         <ul>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useTimeoutFn, useWakeLock } from '@vueuse/core'
+import { useWakeLock } from '@vueuse/core'
 import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 
@@ -11,6 +11,7 @@ import { inSystem, say } from '../settings'
 import { when } from '../words'
 import { stateOf } from './groups'
 import JobEnd from './JobEnd.vue'
+import JobFooter from './JobFooter.vue'
 import JobSteps from './JobSteps.vue'
 import type { JobStep } from './useJobs'
 import { useJobWork } from './useJobWork'
@@ -27,13 +28,8 @@ onUnmounted(() => void release().catch(() => undefined))
 
 const chosen = ref('')
 const listing = ref(false)
-const passing = ref(false)
-const takingBack = ref(false)
-const ready = ref(true)
 const noting = ref(false)
 const note = ref('')
-const why = ref('')
-const whyField = ref<HTMLInputElement>()
 const open = computed(() => job.value?.standing === 'waiting' || job.value?.standing === 'under way')
 const step = computed(() => {
   const steps = job.value?.steps ?? []
@@ -43,27 +39,14 @@ const place = computed(() => job.value?.steps.findIndex((s) => s.key === step.va
 const ahead = computed(() => job.value?.steps.slice(place.value + 1).find((s) => !s.standing) ?? null)
 const settled = computed(() => job.value?.steps.filter((s) => s.standing).length ?? 0)
 const title = ref<HTMLElement>()
-/** A double tap does not pass two steps: one cannot be done in the first moment that it is shown. */
-const { start: arm } = useTimeoutFn(
-  () => (ready.value = true),
-  () => least.value,
-  { immediate: false },
-)
-const least = ref(0)
-function shown(ms: number): void {
-  least.value = ms
-  arm()
-}
-/** The step asks for a reading that nobody has taken yet: taking it comes first. */
+/** The step asks for a reading that nobody has taken yet: taking it comes first, at the foot. */
 const readNow = computed(() => Boolean(step.value?.not_measured && !step.value.standing))
 const later = computed(() => job.value?.steps.slice(place.value + 1).filter((s) => s.standing).length ?? 0)
 watch(
   () => step.value?.key,
   () => {
-    passing.value = noting.value = takingBack.value = false
-    ready.value = false
-    shown((step.value?.shown_s ?? 0) * 1000)
-    why.value = note.value = ''
+    noting.value = false
+    note.value = ''
     window.scrollTo({ top: 0 })
   },
 )
@@ -72,28 +55,12 @@ function show(key: string): void {
   listing.value = false
 }
 function done(s: JobStep): void {
-  if (!ready.value) return
   work.say(s, 'done', note.value.trim())
   chosen.value = ''
   void nextTick(() => title.value?.focus())
 }
-function back(s: JobStep): void {
-  if (later.value && !takingBack.value) {
-    takingBack.value = true
-    return
-  }
-  work.say(s, '', '', later.value > 0)
-  takingBack.value = false
-}
-async function pass(s: JobStep): Promise<void> {
-  if (!passing.value) {
-    passing.value = true
-    await nextTick()
-    whyField.value?.focus()
-    return
-  }
-  if (!why.value.trim()) return
-  work.say(s, 'passed', why.value.trim())
+function skip(s: JobStep, why: string): void {
+  work.say(s, 'passed', why)
   chosen.value = ''
 }
 const { send, busy } = useSendPhoto(() => job.value?.drive_id ?? '', `job-${id}`)
@@ -208,42 +175,17 @@ async function photo(file: File, s: JobStep): Promise<void> {
       />
     </div>
 
-    <footer v-if="job && step && open && mayWrite" class="no-print">
-      <form v-if="passing" @submit.prevent="pass(step)">
-        <label>
-          <span class="sr">Why can it not be done?</span>
-          <input ref="whyField" v-model="why" maxlength="400" placeholder="Why can it not be done?" />
-        </label>
-        <button type="submit" class="pass" :disabled="!why.trim()">Skip</button>
-        <button type="button" class="pass" @click="passing = false">Cancel</button>
-      </form>
-      <template v-else-if="step.standing">
-        <template v-if="takingBack">
-          <button type="button" class="pass" @click="back(step)">
-            Take back this step and {{ later === 1 ? 'the later one' : `${later} later ones` }}
-          </button>
-          <button type="button" class="done" @click="takingBack = false">Cancel</button>
-        </template>
-        <template v-else>
-          <button type="button" class="pass" @click="back(step)">Take it back</button>
-          <button type="button" class="done" @click="chosen = ''">Go on</button>
-        </template>
-      </template>
-      <template v-else>
-        <button type="button" class="pass" @click="pass(step)">Can’t do it</button>
-        <button type="button" :class="readNow ? 'pass' : 'done'" :disabled="!ready" @click="done(step)">
-          {{ step.not_measured ? 'Not measured' : 'Done' }}
-        </button>
-        <router-link
-          v-if="readNow"
-          class="done"
-          :to="`/drives/${job.drive_id}/${step.read}`"
-          :aria-label="`Take the reading at ${step.read.split('/')[0]}`"
-        >
-          Take the reading ›
-        </router-link>
-      </template>
-    </footer>
+    <JobFooter
+      v-if="job && step && open && mayWrite"
+      :key="step.key"
+      :step="step"
+      :drive-id="job.drive_id"
+      :later="later"
+      @done="done(step)"
+      @skip="(why: string) => skip(step!, why)"
+      @back="work.say(step, '', '', later > 0)"
+      @on="chosen = ''"
+    />
   </div>
 </template>
 
@@ -417,75 +359,6 @@ h1 {
 .all {
   border-left: 1px solid var(--hair);
 }
-footer {
-  position: sticky;
-  bottom: 0;
-  display: flex;
-  gap: 12px;
-  padding: 12px 20px;
-  background: var(--paper);
-  border-top: 1px solid var(--hair);
-  z-index: 2;
-}
-footer form {
-  display: contents;
-}
-footer label {
-  flex: 1;
-}
-footer input {
-  width: 100%;
-  min-height: 64px;
-  font: inherit;
-  font-size: 18px;
-  padding: 0 14px;
-  border: 1px solid var(--ink);
-  border-radius: 3px;
-  background: var(--sheet);
-  color: var(--ink);
-}
-footer button {
-  min-height: 64px;
-  border-radius: 3px;
-  font-size: 21px;
-  font-weight: 640;
-  cursor: pointer;
-}
-.pass {
-  flex: 1;
-  border: 1px solid var(--ink);
-  background: var(--sheet);
-  color: var(--ink);
-}
-.pass:disabled {
-  opacity: 0.5;
-}
-.done {
-  flex: 2;
-  border: 0;
-  background: var(--ink);
-  color: var(--paper);
-}
-footer .done {
-  background: var(--ink);
-}
-footer a.done {
-  min-height: 64px;
-  display: grid;
-  place-items: center;
-  border-radius: 3px;
-  color: var(--paper);
-  font-size: 21px;
-  font-weight: 640;
-  text-align: center;
-  text-decoration: none;
-}
-@media (max-width: 760px) {
-  footer:has(a.done) > * {
-    font-size: 17px;
-    flex: 1;
-  }
-}
 @media (max-width: 760px) {
   header {
     padding: 6px 10px;
@@ -524,10 +397,6 @@ footer a.done {
   }
   .all.listing {
     display: block;
-  }
-  footer {
-    padding: 8px 10px;
-    bottom: var(--rail-bottom, 0);
   }
 }
 </style>

@@ -153,6 +153,8 @@ const wrong = (key: string) => problem.value?.errors?.find((e) => e.field === `a
   </div>
 </template>
 
+<style src="./choose.css" scoped></style>
+
 <style scoped>
 .jobs {
   padding: 16px 26px 40px;
@@ -235,39 +237,6 @@ ul {
   display: grid;
   gap: 14px;
   padding: 12px 16px 18px;
-}
-fieldset {
-  border: 0;
-  margin: 0;
-  padding: 0;
-  display: grid;
-  gap: 6px;
-}
-legend {
-  font-weight: 600;
-  padding: 0 0 6px;
-}
-.choose {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-}
-.choose button,
-select,
-input {
-  min-height: 48px;
-  border: 1px solid var(--hair);
-  border-radius: 3px;
-  background: var(--paper);
-  color: var(--ink);
-  padding: 0 14px;
-  font: inherit;
-  font-size: 16px;
-}
-.choose [aria-pressed='true'] {
-  border-color: var(--ink);
-  box-shadow: inset 0 0 0 2px var(--ink);
-  font-weight: 620;
 }
 .begin {
   min-height: 56px;

@@ -48,36 +48,11 @@ const set = (key: string, so: boolean) => (answers.value = { ...answers.value, [
   </details>
 </template>
 
+<style src="./choose.css" scoped></style>
+
 <style scoped>
-fieldset {
-  border: 0;
-  margin: 0;
-  padding: 0;
-  display: grid;
-  gap: 6px;
-}
-legend {
-  font-weight: 600;
-  padding: 0 0 6px;
-}
-.choose {
-  display: flex;
-  gap: 8px;
-}
 .choose button {
-  min-height: 48px;
   min-width: 96px;
-  border: 1px solid var(--hair);
-  border-radius: 3px;
-  background: var(--paper);
-  color: var(--ink);
-  font: inherit;
-  font-size: 16px;
-}
-.choose [aria-pressed='true'] {
-  border-color: var(--ink);
-  box-shadow: inset 0 0 0 2px var(--ink);
-  font-weight: 620;
 }
 summary {
   min-height: 44px;

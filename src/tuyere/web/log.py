@@ -196,7 +196,7 @@ def _life_of(entry: store.LogEntry) -> str:
 
 _DONE = {
     "new set": "New belts or chain on", "new wheel": "Another wheel on", "re-tension": "Tension set", "first start": "First start",
-    "oil change": "Oil changed", "get-home fix": "Get-home fix on", "get-home off": "Get-home fix off",
+    "oil change": "Oil changed", "chain oiled": "Chain oiled", "get-home fix": "Get-home fix on", "get-home off": "Get-home fix off",
 }  # fmt: skip
 
 

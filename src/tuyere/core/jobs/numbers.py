@@ -78,6 +78,13 @@ def screw(name: str) -> Number | None:
     )
 
 
+def base_torque() -> Number:
+    """The torque of a base's bolts: the usual sizes, from the table of screws."""
+    shown_for = [n for name in ("1/2-13 bolt", "M12 bolt") if (n := screw(name))]
+    usual = ", ".join(f"{n.label}: {n.us} ({n.si})" for n in shown_for)
+    return said("Torque", "by the bolt's size", f"{usual}; Bench, Tables has the others", source=shown_for[0].source)
+
+
 def keeper_number(facts: Collection[str]) -> Number:
     """How near a keeper stands to the tight belt, by what the machine is.
 
@@ -152,7 +159,7 @@ def asked_numbers(asked: Mapping[str, str], facts: Collection[str]) -> dict[str,
         "oil_drops": said("In each port", OIL_DROPS, "light oil, non-detergent", source="common practice, no source"),
         "turns_step": said("Step", "half a turn", "two flats, 180 degrees apart"),
         "manual_torque": said("Torque", "by the manual", "of the machine: none is guessed here"),
-        "base_torque": said("Torque", "by the bolt's size", "1/2-13 grade 5: 75 lbf ft, M12 class 8.8: 85 N m; Bench, Tables has the others", source="SAE J429; ISO 898-1 (from memory)"),
+        "base_torque": base_torque(),
         "blade_stop": said("Blades stand within", f"{stop.value:g} s", "a ride-on's within 5 s, a walk-behind's within 3 s; the manual goes before", source=stop.source),
         "thumb_inch": length("Give at mid-span, about", THUMB_M, "by a light finger; a rule of thumb for small blowers"),
         "offset_share": said("It then carries", f"{limit('offset section of two pitches').value:.0%}", f"of the chain's rating; a one-pitch offset link {limit('offset link').value:.0%}", source=limit("offset section of two pitches").source),
