@@ -169,6 +169,24 @@ def test_a_photo_is_taken_in_one_tap_marked_put_to_what_it_shows_and_found_again
     expect(line.get_by_role("alert")).to_contain_text("JPEG, PNG or WebP")
 
 
+def test_a_camera_picture_of_real_size_is_kept(open_as: Any) -> None:
+    """Twelve million dots of grain: nothing that shrinks to a few kilobytes."""
+    page = open_as("Tobias", width=390, height=844, touch=True)
+    open_drive(page, "Steep-water pump", "Inspect")
+    out = io.BytesIO()
+    Image.effect_noise((2000, 1500), 90).convert("RGB").resize((4000, 3000)).save(out, "JPEG", quality=92)
+    taken = {"name": "IMG_0001.jpg", "mimeType": "image/jpeg", "buffer": out.getvalue()}
+    with page.expect_response(re.compile("/photos")) as answered:
+        page.locator("header input[type=file]").first.set_input_files(taken)
+    assert answered.value.status == 201
+    assert len(out.getvalue()) > 3_000_000
+    slip = page.get_by_role("dialog", name=re.compile("Photo, Tobias"))
+    expect(slip.locator("image")).to_be_visible()
+    measure = "href => fetch(href).then(r => r.blob()).then(b => createImageBitmap(b).then(i => [i.width, i.height, b.size]))"
+    *dots, size = page.evaluate(measure, slip.locator("image").get_attribute("href"))
+    assert dots == [1600, 1200] and size > 256 * 1024
+
+
 def test_a_round_on_a_phone_stops_once_resumes_elsewhere_and_raises_what_is_not_ok(open_as: Any) -> None:
     page = open_as("Tobias", width=390, height=844, touch=True)
     open_drive(page, "Yard sweeper", "Inspect")

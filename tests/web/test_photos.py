@@ -1,6 +1,8 @@
 """Photographs: known by their content, kept without where and when the camera was, turned and marked, found again, and nobody else's."""
 
 import io
+import multiprocessing
+import resource
 import uuid
 from typing import Any
 
@@ -10,6 +12,8 @@ from PIL import Image, ImageFile
 from tests.conftest import Caller
 from tests.web.test_said_done_due import drive, of
 from tuyere.core.picture import EDGE, LARGEST_BYTES, NotAPictureError, picture_of
+from tuyere.serving.front import Limits
+from tuyere.serving.hand import _data_bytes
 
 
 def jpeg(width: int = 2400, height: int = 1200, orientation: int = 1) -> bytes:
@@ -58,14 +62,42 @@ def test_what_is_no_picture_is_refused_by_its_content(content: bytes, monkeypatc
         picture_of(content)
 
 
-def test_a_bomb_of_pixels_is_refused_before_it_is_unpacked() -> None:
-    bomb = io.BytesIO()
-    Image.new("1", (9300, 9300)).save(bomb, "PNG")
-    assert len(bomb.getvalue()) < 100_000
-    with pytest.raises(NotAPictureError, match="lower setting"):
-        picture_of(bomb.getvalue())
-    with pytest.raises(NotAPictureError, match="16 MB"):
-        picture_of(b"\xff" * (LARGEST_BYTES + 1))
+def of_dots(width: int, height: int, kind: str = "PNG", mode: str = "1", **how: Any) -> bytes:
+    out = io.BytesIO()
+    Image.new(mode, (width, height)).save(out, kind, **how)
+    return out.getvalue()
+
+
+@pytest.mark.parametrize(
+    ("content", "word"),
+    [(of_dots(8900, 8900), "8900 × 8900"), (of_dots(5001, 5000), "as JPEG"), (of_dots(20_000, 20_000), "too many dots"),
+     (of_dots(5001, 5000, "WEBP", "RGB"), "as JPEG"), (of_dots(9000, 9000, "JPEG", "L"), "lower setting"),
+     (of_dots(1, 200_000), "1 × 200000"), (of_dots(60_000, 180, "JPEG", "L"), "strip"), (b"\xff" * (LARGEST_BYTES + 1), "16 MB")],
+)  # fmt: skip
+def test_bombs_and_strips_are_refused_by_the_header_before_they_are_unpacked(content: bytes, word: str) -> None:
+    with pytest.raises(NotAPictureError, match=word):
+        picture_of(content)
+
+
+@pytest.mark.parametrize(
+    ("content", "size"),
+    [(of_dots(5000, 5000, "PNG", "LA"), (EDGE, EDGE)), (of_dots(60_000, 200, "JPEG", "L"), (EDGE, 5)), (of_dots(1, 1), (1, 1)),
+     (of_dots(8900, 8900, "JPEG", "CMYK", progressive=True), (EDGE, EDGE)), (of_dots(3, 900, "PNG", "I;16"), (3, 900))],
+)  # fmt: skip
+def test_odd_shapes_and_large_ones_are_kept_within_what_a_request_may_take(content: bytes, size: tuple[int, int]) -> None:
+    """A process of its own with the bound that the server sets it."""
+    told, telling = multiprocessing.Pipe(duplex=False)
+    one = multiprocessing.get_context("fork").Process(target=_read_within, args=(content, telling))
+    one.start()
+    one.join()
+    assert one.exitcode == 0 and told.recv() == size
+
+
+def _read_within(content: bytes, telling: Any) -> None:
+    bound = _data_bytes() + Limits.memory_mb * 1024**2
+    resource.setrlimit(resource.RLIMIT_DATA, (bound, bound))
+    kept = picture_of(content)
+    telling.send((kept.width, kept.height))
 
 
 def test_a_photo_of_a_finding_is_kept_once_marked_and_found_again(sign_in: Any) -> None:
@@ -100,7 +132,8 @@ def test_photos_are_refused_in_words_and_are_nobody_elses(sign_in: Any) -> None:
     drive_id, other = of(caller, "Steep-water pump")["id"], of(caller, "Kiln exhaust fan")["id"]
     bad = send(caller, drive_id, b"not a picture")
     assert bad.status_code == 422 and bad.json["errors"][0]["field"] == "photo"
-    assert send(caller, drive_id, b"\xff" * (LARGEST_BYTES + 10)).status_code == 413
+    large = send(caller, drive_id, b"\xff" * (LARGEST_BYTES + 10))
+    assert large.status_code == 413 and "16 MB" in large.json["detail"]
     elsewhere = caller.post(f"/api/drives/{other}/findings", {"id": str(uuid.uuid4()), "sign": "rust"}).json["id"]
     assert send(caller, drive_id, jpeg(), finding_id=elsewhere).json["errors"][0]["field"] == "finding_id"
     kept = send(caller, drive_id, jpeg()).json["id"]

@@ -1,6 +1,8 @@
 """The front over real processes: limits of time, memory and share, slow senders, a database away; and who goes next in a lane."""
 
+import contextlib
 import http.client
+import io
 import json
 import os
 import socket
@@ -8,13 +10,16 @@ import subprocess
 import sys
 import threading
 import time
+import uuid
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
+from http.cookies import SimpleCookie
 from typing import Any
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from PIL import Image
 
 from tests.conftest import SECRET
 from tuyere.serving.lanes import Caller, CrowdedError, Lane, WaitedTooLongError
@@ -54,6 +59,32 @@ def served(serving_url: str) -> Iterator[Any]:
     yield ask
     server.terminate()
     server.wait(20)
+
+
+@contextlib.contextmanager
+def one_session(served: Any) -> Iterator[Any]:
+    """A mechanic of the demo plant on one connection kept open, and their site."""
+    connection = http.client.HTTPConnection("127.0.0.1", served.port, timeout=60)
+    held: dict[str, str] = {}
+    jar = SimpleCookie[str]()
+
+    def send(method: str, path: str, body: Any = None, headers: dict[str, str] | None = None) -> tuple[int, Any]:
+        data = json.dumps(body).encode() if isinstance(body, dict) else body
+        own = {"Content-Type": "application/json", "Idempotency-Key": str(uuid.uuid4()), **held, **(headers or {})}
+        connection.request(method, path, data, own)
+        answer = connection.getresponse()
+        for cookie in answer.headers.get_all("Set-Cookie", []):
+            jar.load(cookie)
+        held["Cookie"] = "; ".join(f"{name}={one.value}" for name, one in jar.items())
+        return answer.status, json.loads(answer.read() or b"null")
+
+    entered = send("GET", "/api/session")[1]
+    held["X-CSRFToken"] = entered["csrf_token"]
+    person = next(p for p in entered["demo_people"] if p["name"] == "Tobias")
+    entered = send("POST", "/api/session/demo", {"person_id": person["id"]})[1]
+    held["X-CSRFToken"] = entered["csrf_token"]
+    yield send, entered["sites"][0]["id"]
+    connection.close()
 
 
 def test_what_never_ends_is_ended_and_what_takes_all_memory_too(served: Any) -> None:
@@ -130,6 +161,33 @@ def test_whole_requests_however_they_come(served: Any) -> None:
     with socket.create_connection(("127.0.0.1", served.port), timeout=20) as one:
         one.sendall(head + b"Content-Length: 99999999\r\n\r\n")
         assert one.recv(65536).startswith(b"HTTP/1.1 413")
+
+
+def camera_picture(megabytes: float, width: int = 4000, height: int = 3000) -> bytes:
+    """A JPEG of that size: what a camera writes behind its picture is not looked at, but is sent all the same."""
+    out = io.BytesIO()
+    Image.effect_noise((width // 4, height // 4), 60).convert("RGB").resize((width, height)).save(out, "JPEG", quality=85)
+    return out.getvalue().ljust(int(megabytes * 1024**2), b"\0")
+
+
+def test_a_photograph_may_be_large_and_nothing_else(served: Any) -> None:
+    """By route, by type and by who sends it; whoever sends too much is told so and not just cut off."""
+    with one_session(served) as (send, site):
+        status, floor = send("GET", f"/api/sites/{site}/floor")
+        assert status == 200, floor
+        drive = floor["drives"][0]["id"]
+        photos = f"/api/drives/{drive}/photos"
+
+        def picture(content: bytes, kind: str = "image/jpeg", at: str = photos, **headers: str) -> tuple[int, Any]:
+            return send("POST", f"{at}?id={uuid.uuid4()}", content, {"Content-Type": kind, **headers})
+
+        assert picture(camera_picture(12))[0] == 201
+        refused = [picture(b"\xff" * (17 * 1024**2)), picture(b"\xff" * (63 * 1024**2))]
+        assert [(status, "16 MB" in said["detail"]) for status, said in refused] == [(413, True)] * 2
+        for kind, at in (("application/json", photos), ("image/jpeg", f"/api/drives/{drive}/findings"), ("text/plain", photos)):
+            status, said = picture(b"0" * 300_000, kind, at)
+            assert (status, "too much text" in said["detail"]) == (413, True), kind
+        assert picture(camera_picture(1), Cookie="none=0")[0] == 401
 
 
 @given(st.lists(st.tuples(st.integers(0, 4), st.booleans()), max_size=30), st.integers(1, 4))

@@ -6,9 +6,12 @@ from dataclasses import dataclass
 from PIL import Image, ImageFile, ImageOps
 
 LARGEST_BYTES = 16 * 1024 * 1024  # as sent
-LARGEST_PIXELS = 80_000_000  # unpacked; more is a bomb or no photograph
+# Dots, by the header: a JPEG is read at reduced size, anything else whole; more is a bomb or no photograph.
+MOST_DOTS = {"JPEG": 80_000_000, "PNG": 25_000_000, "WEBP": 25_000_000}
 EDGE, THUMB_EDGE = 1600, 320  # px
-_KINDS = ("JPEG", "PNG", "WEBP")
+TOO_LARGE = f"That picture is larger than {LARGEST_BYTES // 1024**2} MB: take it again with a lower setting."
+TOO_MANY = "That picture has too many dots ({width} × {height}): take it again with a lower setting, or send it as JPEG."
+TOO_THIN = "That picture is a strip of {width} × {height} dots, too thin to be seen: crop it shorter."
 
 
 class NotAPictureError(ValueError):
@@ -31,30 +34,48 @@ def picture_of(sent: bytes) -> Picture:
     What the sender calls it does not count: only what is in it.
     """
     if len(sent) > LARGEST_BYTES:
-        raise NotAPictureError(f"That picture is larger than {LARGEST_BYTES // 1024**2} MB: take it again with a lower setting.")
+        raise NotAPictureError(TOO_LARGE)
     ImageFile.LOAD_TRUNCATED_IMAGES = False  # the library that prints switches it on for the whole process
     try:
-        with Image.open(io.BytesIO(sent), formats=_KINDS) as found:
-            if found.width * found.height > LARGEST_PIXELS:
-                raise NotAPictureError("That picture has too many dots: take it again with a lower setting.")
-            found.draft("RGB", (2 * EDGE, 2 * EDGE))
-            upright = ImageOps.exif_transpose(found)
-            whole = _on_white(upright)
+        with Image.open(io.BytesIO(sent), formats=tuple(MOST_DOTS)) as found:
+            width, height = found.size
+            if width * height > MOST_DOTS[found.format or ""]:
+                raise NotAPictureError(TOO_MANY.format(width=width, height=height))
+            if min(width, height) * THUMB_EDGE < max(width, height):
+                raise NotAPictureError(TOO_THIN.format(width=width, height=height))
+            found.draft("RGB", _within(found.size, 2 * EDGE))
+            small_enough = _plain(found)
+            small_enough.thumbnail((EDGE, EDGE))
+            whole = _on_white(ImageOps.exif_transpose(small_enough))
     except NotAPictureError:
         raise
-    except (OSError, ValueError, SyntaxError, Image.DecompressionBombError):
+    except Image.DecompressionBombError:
+        raise NotAPictureError("That picture has too many dots: take it again with a lower setting.") from None
+    except (OSError, ValueError, SyntaxError):
         raise NotAPictureError("That is no picture that can be read here: send a photo as JPEG, PNG or WebP.") from None
-    whole.thumbnail((EDGE, EDGE))
-    return Picture(_jpeg(whole, 82), _jpeg(ImageOps.contain(whole, (THUMB_EDGE, THUMB_EDGE)), 75), whole.width, whole.height)
+    small = whole.resize(_within(whole.size, THUMB_EDGE), Image.Resampling.BICUBIC)
+    return Picture(_jpeg(whole, 82), _jpeg(small, 75), whole.width, whole.height)
+
+
+def _within(size: tuple[int, int], edge: int) -> tuple[int, int]:
+    """That shape with the longer side `edge` at most, no side under one dot."""
+    by = min(1.0, edge / max(size))
+    return max(1, round(size[0] * by)), max(1, round(size[1] * by))
+
+
+def _plain(picture: Image.Image) -> Image.Image:
+    """In a mode that can be made smaller smoothly."""
+    if picture.mode in ("RGB", "RGBA"):
+        return picture
+    return picture.convert("RGBA" if picture.mode in ("LA", "PA") or "transparency" in picture.info else "RGB")
 
 
 def _on_white(picture: Image.Image) -> Image.Image:
-    if picture.mode in ("RGBA", "LA", "PA") or "transparency" in picture.info:
-        over = picture.convert("RGBA")
-        ground = Image.new("RGBA", over.size, "white")
-        ground.alpha_composite(over)
-        return ground.convert("RGB")
-    return picture.convert("RGB")
+    if picture.mode == "RGB":
+        return picture
+    ground = Image.new("RGBA", picture.size, "white")
+    ground.alpha_composite(picture)
+    return ground.convert("RGB")
 
 
 def _jpeg(picture: Image.Image, quality: int) -> bytes:

@@ -10,7 +10,7 @@ import os
 import time
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, NamedTuple
 from wsgiref.types import StartResponse, WSGIEnvironment
 
 from flask import Flask, Request
@@ -25,10 +25,10 @@ from tuyere.serving.hands import GoneError, Hands, TookTooLongError
 from tuyere.serving.lanes import Caller, CrowdedError, Lane, WaitedTooLongError
 from tuyere.serving.logs import log_to_stderr
 from tuyere.store.address import Pulse
-from tuyere.web import frontend
-from tuyere.web.errors import ProblemOut, in_json, titled
+from tuyere.web import bodies, frontend
+from tuyere.web.errors import SENTENCES, ProblemOut, in_json, titled
 from tuyere.web.logs import HEADER, request_id
-from tuyere.web.settings import LARGEST_REQUEST, Settings
+from tuyere.web.settings import Settings
 
 TOO_SLOW = "This took longer than the {seconds:.0f} seconds one request is given, and was stopped. Ask for less at once, and try again."
 TOO_MUCH = "This wanted more memory than one request is given, and was stopped. Ask for less at once, and try again."
@@ -66,6 +66,14 @@ class Limits:
             int(os.environ.get("TUYERE_CALCULATION_PROCESSES", two)),
             int(os.environ.get("TUYERE_THREADS", cls.threads)),
         )
+
+
+class Allowed(NamedTuple):
+    """What the body of a request may hold, in bytes, and the refusal of one that is larger."""
+
+    most: int
+    status: int
+    detail: str
 
 
 @dataclass
@@ -163,10 +171,18 @@ class Front:
         )
         return reply
 
+    def allowed(self, method: str, path: str, content_type: str, cookie: str) -> Allowed:
+        """How many bytes a body may have: a photograph more, but nobody's who is not signed in; and how one over it is refused."""
+        most = bodies.largest(method, path, content_type)
+        if most > bodies.TEXT and not self._caller({"HTTP_COOKIE": cookie}).known:
+            return Allowed(bodies.TEXT, 401, SENTENCES[401])
+        return Allowed(most, 413, bodies.too_large(most))
+
     def _led(self, way: _Way, caller: Caller, environ: WSGIEnvironment) -> _Reply:
-        body = _body(environ)
+        allowed = self.allowed(*(environ.get(k, "") for k in ("REQUEST_METHOD", "PATH_INFO", "CONTENT_TYPE", "HTTP_COOKIE")))
+        body = _body(environ, allowed.most)
         if body is None:
-            return _problem(413)
+            return _problem(allowed.status, allowed.detail)
         # The body goes on whole, whatever pieces it came in.
         asked = Asked({k: v for k, v in environ.items() if isinstance(v, str) and k != "HTTP_TRANSFER_ENCODING"}, body)
         try:
@@ -212,15 +228,15 @@ class Front:
         return _Reply("200 OK", [("Content-Type", CONTENT_TYPE_LATEST), ("Cache-Control", "no-store")], generate_latest())
 
 
-def _body(environ: WSGIEnvironment) -> bytes | None:
-    """The whole body, or None when it is larger than any request of ours."""
+def _body(environ: WSGIEnvironment, limit: int) -> bytes | None:
+    """The whole body, or None when it is larger than `limit`."""
     length = environ.get("CONTENT_LENGTH") or ""
-    if length.isdigit() and int(length[:15]) > LARGEST_REQUEST:
+    if length.isdigit() and int(length[:15]) > limit:
         return None
     if not length and not environ.get("wsgi.input_terminated"):
         return b""
-    body: bytes = environ["wsgi.input"].read(LARGEST_REQUEST + 1)
-    return body if len(body) <= LARGEST_REQUEST else None
+    body: bytes = environ["wsgi.input"].read(limit + 1)
+    return body if len(body) <= limit else None
 
 
 def _problem(status: int, detail: str = "", **note: Any) -> _Reply:

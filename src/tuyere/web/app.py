@@ -19,6 +19,7 @@ from tuyere.web import (
     alignments,
     at_machine,
     bench,
+    bodies,
     calc,
     candidates,
     cards,
@@ -62,7 +63,7 @@ from tuyere.web.errors import ProblemOut, respond, titled, validation_problem
 from tuyere.web.openapi import complete
 from tuyere.web.routes import DESCRIBED
 from tuyere.web.rules import anyone
-from tuyere.web.settings import LARGEST_REQUEST, Settings
+from tuyere.web.settings import Settings
 from tuyere.web.state import SignedIn, end_reading, reading
 
 
@@ -82,7 +83,6 @@ def create_app(settings: Settings | None = None) -> Flask:
         SECRET_KEY=found.secret_key,
         DEMO=found.demo,
         PLANT=found.plant,
-        MAX_CONTENT_LENGTH=LARGEST_REQUEST,
         TRUSTED_HOSTS=list(found.hosts),
         SESSION_COOKIE_NAME=f"tuyere_{found.plant}",
         SESSION_COOKIE_SAMESITE="Lax",
@@ -124,6 +124,7 @@ def openapi_app() -> OpenAPI:
         static_folder=None,
     )
     logs.install(app)
+    bodies.install(app)
     errors.install(app)
     readable.install(app)
     rules.install(app)

@@ -8,6 +8,8 @@ from pydantic import BaseModel, Field, ValidationError
 from sqlalchemy.exc import DataError, OperationalError
 from werkzeug.exceptions import HTTPException, SecurityError
 
+from tuyere.web import bodies
+
 SENTENCES = {
     400: "The request could not be read. Reload the page and try again.",
     401: "Sign in first.",
@@ -16,7 +18,7 @@ SENTENCES = {
     405: "That cannot be done at this address.",
     408: "This came too slowly and was given up: send it again.",
     409: "Somebody changed this first. See what changed, then decide.",
-    413: "That is far too much text for one request: shorten it and try again.",
+    413: bodies.TOO_MUCH_TEXT,
     415: "Send JSON.",
     422: "Something typed is too large or too long to be kept: check it and try again.",
     429: "Too many tries. Wait ten minutes, then try again.",
@@ -141,6 +143,8 @@ def install(app: Flask) -> None:
         status = error.code or 500
         if status < 400:
             return error.get_response()  # type: ignore[return-value]
+        if status == 413:
+            return respond(titled(status, bodies.too_large(request.max_content_length or bodies.TEXT)))
         return respond(titled(status, SENTENCES.get(status, error.description or "")))
 
     @app.errorhandler(OperationalError)

@@ -9,7 +9,7 @@ from flask_openapi3 import RawModel
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.core.picture import LARGEST_BYTES, NotAPictureError, picture_of
+from tuyere.core.picture import NotAPictureError, picture_of
 from tuyere.store import photos as store
 from tuyere.store.columns import now
 from tuyere.store.inspect_tables import Photo
@@ -73,7 +73,6 @@ def get_photos(path: DrivePath) -> Response:
 @blueprint.post("/drives/<uuid:drive_id>/photos", summary="Keep a photograph", responses={"201": PhotoKeptOut})
 @at_site_of_drive(Role.MECHANIC)
 def post_photo(path: DrivePath, query: PhotoQuery, raw: SentPhoto) -> Response:
-    request.max_content_length = LARGEST_BYTES
     sent = request.get_data()
     try:
         picture = picture_of(sent)

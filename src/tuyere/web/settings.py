@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 from tuyere.store.address import url_from_environment
 
-LARGEST_REQUEST = 256 * 1024
 LOOPBACK = ("localhost", "127.0.0.1", "::1")
 SHORTEST_SECRET = 32
 
