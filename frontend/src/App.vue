@@ -8,6 +8,7 @@ import { useEventListener, useIntervalFn } from '@vueuse/core'
 
 import { api, SIGNED_OUT, trouble, unwrap } from './api/client'
 import { useSession, useSessionChange, useSite } from './api/queries'
+import WaitingSteps from './jobs/WaitingSteps.vue'
 import KeysHelp from './places/KeysHelp.vue'
 import SettingsSlip from './places/SettingsSlip.vue'
 import { inSystem, swapUnits } from './settings'
@@ -104,7 +105,8 @@ const ready = computed(() => session.value && (signedIn.value || route.path === 
         Something on this page broke ({{ broken }}). What you typed is kept on this device.
         <button type="button" class="bare" @click="router.go(0)"><u>Reload</u></button>
       </div>
-      <router-view />
+      <WaitingSteps :key="session?.person_id ?? ''" />
+      <router-view :key="session?.person_id ?? ''" />
     </main>
     <SettingsSlip
       v-model="settingsOpen"

@@ -2,7 +2,9 @@
 
 import re
 import uuid
+from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime, timedelta
+from itertools import cycle
 from typing import Any
 from xml.etree import ElementTree
 
@@ -153,7 +155,7 @@ def test_order_undo_and_what_two_devices_say(sign_in: Any) -> None:
     keys = [s["key"] for s in job["steps"]]
     for key in keys[: keys.index("try_start")]:
         say(caller, job, key)
-    told = say(mate, job, "try_start", at=(datetime.now(UTC) - timedelta(hours=2)).isoformat())
+    told = say(mate, job, "try_start", at=(datetime.now(UTC) - timedelta(minutes=1)).isoformat())
     assert say(caller, job, "try_start")["row_version"] == told["row_version"], "the same said by two devices is said once"
     assert "go back with it" in say(caller, job, "lock", "", 422, row_version=1)["detail"]
     say(caller, job, "try_start", "passed", 422, row_version=1)
@@ -281,11 +283,63 @@ def test_a_step_of_ones_own_stands_in_every_later_job_of_the_machine(sign_in: An
     told = caller.get(f"/api/jobs/{job['id']}").json["steps"]
     felt = next(s for s in told if s["do"] == "Feel the belt's back")
     assert {"lock", "dead_stop_coasts", "try_start"} <= set(felt["waits_for"]) and felt["state"] == "isolated" and felt["sort"] == "hands"
-    assert caller.post(f"/api/jobs/{job['id']}/own-steps", {"take_out": felt["key"]}).status_code == 201
-    assert caller.post(f"/api/jobs/{job['id']}/own-steps", {"do": " "}).status_code == 422
-    assert caller.post(f"/api/jobs/{job['id']}/own-steps", {"take_out": own["key"]}).status_code == 201
+    stale = caller.post(f"/api/jobs/{job['id']}/own-steps", {"take_out": felt["key"], "own_version": 1})
+    assert (stale.status_code, stale.json["current_version"]) == (409, 2) and "Tobias" in stale.json["detail"]
+    assert caller.post(f"/api/jobs/{job['id']}/own-steps", {"take_out": felt["key"], "own_version": 2}).status_code == 201
+    assert caller.post(f"/api/jobs/{job['id']}/own-steps", {"do": " ", "own_version": 3}).status_code == 422
+    assert caller.post(f"/api/jobs/{job['id']}/own-steps", {"take_out": own["key"], "own_version": 3}).status_code == 201
     assert not [s for s in caller.get(f"/api/jobs/{job['id']}").json["steps"] if s["own"]]
     assert begin(caller, "Dust-collector fan", "tension")["own_version"] == 4
+
+
+def test_races_over_a_job_end_in_a_sentence(app: Flask, sign_in: Any) -> None:
+    """Ten at once over one version, from two jobs of one machine; over one step; over its end."""
+    callers = [sign_in("Tobias") for _ in range(10)]
+    jobs = [begin(callers[0], "Barley screener", "tension") for _ in range(2)]
+
+    def at_once(path: str, *bodies: dict[str, Any]) -> list[Any]:
+        with ThreadPoolExecutor(10) as many:
+            asked = enumerate(zip(callers, cycle(bodies), strict=False))
+            return list(many.map(lambda n: n[1][0].post(path.format(jobs[n[0] % 2]["id"]), n[1][1]), asked))
+
+    added = at_once("/api/jobs/{}/own-steps", {"after": "tell", "do": "Tell the loader driver", "state": "any"})
+    assert sorted(a.status_code for a in added) == [201] + [409] * 9
+    assert callers[0].get(f"/api/jobs/{jobs[0]['id']}").json["own_version"] == 1
+    first = {"step": jobs[0]["next"], "standing": "done"}
+    steps = at_once(f"/api/jobs/{jobs[0]['id']}/steps", first, {**first, "standing": "passed", "words": "no radio"})
+    assert {s.status_code for s in steps} <= {200, 409} and sum(s.status_code == 200 for s in steps) >= 5
+    end = {"row_version": callers[0].get(f"/api/jobs/{jobs[0]['id']}").json["row_version"], "why": "not today"}
+    ends = at_once(f"/api/jobs/{jobs[0]['id']}/drop", end)
+    assert sorted(e.status_code for e in ends) == [200] + [422] * 9
+    assert all(len(a.json["detail"]) > 20 for a in (*added, *steps, *ends) if a.status_code >= 400)
+
+
+def test_a_step_keeps_the_time_that_the_device_says_or_waits_with_a_sentence(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    job = begin(caller, "Barley screener", "run_in")
+    planned = datetime.fromisoformat(job["planned_at"])
+
+    def say(at: datetime) -> Any:
+        return caller.post(f"/api/jobs/{job['id']}/steps", {"step": job["next"], "standing": "done", "at": at.isoformat()})
+
+    for at in (planned - timedelta(minutes=10), planned - timedelta(days=40), planned + timedelta(hours=1)):
+        told = say(at)
+        assert (told.status_code, told.json["errors"][0]["field"]) == (422, "at")
+    slow = planned - timedelta(seconds=40)  # a device's clock is never quite the server's
+    assert say(slow).status_code == 200
+    step = next(s for s in caller.get(f"/api/jobs/{job['id']}").json["steps"] if s["key"] == job["next"])
+    assert datetime.fromisoformat(step["at"]) == slow
+
+
+def test_what_one_person_did_is_not_taken_as_anothers(sign_in: Any) -> None:
+    caller = sign_in("Ines")
+    people = {p["name"]: p["id"] for p in caller.get("/api/session").json["demo_people"]}
+    job = begin(caller, "Barley screener", "tension")
+    said = {"step": job["next"], "standing": "done"}
+    headers = {"X-CSRFToken": caller.token, "Idempotency-Key": str(uuid.uuid4())}
+    for name, status in (("Tobias", 401), ("Ines", 200)):
+        told = caller.client.post(f"/api/jobs/{job['id']}/steps", json=said, headers=headers | {"Tuyere-Person": people[name]})
+        assert told.status_code == status
 
 
 @pytest.mark.parametrize(

@@ -1,6 +1,7 @@
 import createClient from 'openapi-fetch'
 import { ref } from 'vue'
 
+import { hearTime } from './clock'
 import type { components, paths } from './schema'
 
 type Schemas = components['schemas']
@@ -33,6 +34,13 @@ export function rememberCsrf(token: string): void {
   csrfToken = token
 }
 
+let personId = ''
+/** Who is signed in, as this page has it: every request says for whom it is, and the server takes it as nobody else's. */
+export function rememberPerson(id: string): void {
+  personId = id
+}
+export const signedIn = (): string => personId
+
 let siteId = ''
 /** Whose own lists the computations go by. */
 export function rememberSite(id: string): void {
@@ -44,7 +52,13 @@ api.use({
   onRequest({ request }) {
     if (request.method !== 'GET' && csrfToken) request.headers.set('X-CSRFToken', csrfToken)
     if (siteId) request.headers.set('Tuyere-Site', siteId)
+    if (request.method !== 'GET' && personId && !request.headers.has('Tuyere-Person'))
+      request.headers.set('Tuyere-Person', personId)
     return request
+  },
+  onResponse({ response }) {
+    hearTime(response.headers.get('Date'))
+    return undefined
   },
 })
 

@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 
-import { api, rememberCsrf, rememberSite, type Session, unwrap } from './client'
+import { api, rememberCsrf, rememberPerson, rememberSite, type Session, unwrap } from './client'
 
 function remember(session: Session): void {
   rememberCsrf(session.csrf_token)
   rememberSite(session.sites[0]?.id ?? '')
+  rememberPerson(session.person_id ?? '')
 }
 
 export function useSession() {

@@ -2,7 +2,7 @@ import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { v4 as uuid } from 'uuid'
 import { type Ref, ref, shallowRef } from 'vue'
 
-import { type Problem, Refused, Unreachable } from './client'
+import { type Problem, Refused, signedIn, Unreachable } from './client'
 
 const RETRY_AFTER_MS = 4_000
 
@@ -23,7 +23,9 @@ export function useWrite<Body, Answer>(name: string, send: (body: Body, key: str
     waiting.value = false
   }
 
-  async function write(body: Body): Promise<Answer | null> {
+  async function write(body: Body, who = signedIn()): Promise<Answer | null> {
+    // What waited for a connection is not sent as somebody else's who signed in meanwhile.
+    if (who !== signedIn()) return null
     const print = JSON.stringify(body)
     if (pending.value.print !== print) pending.value = { print, key: uuid(), id: uuid() }
     const { key, id } = pending.value
@@ -37,7 +39,9 @@ export function useWrite<Body, Answer>(name: string, send: (body: Body, key: str
     } catch (error) {
       if (error instanceof Refused) {
         problem.value = error.problem
-        forget()
+        // Signed out, or a page out of date: nothing was kept or refused, and the same may be sent again.
+        if (error.problem.status !== 401 && error.problem.status !== 400) forget()
+        else waiting.value = false
         return null
       }
       if (!(error instanceof Unreachable)) throw error
@@ -45,7 +49,7 @@ export function useWrite<Body, Answer>(name: string, send: (body: Body, key: str
       return await new Promise<Answer | null>((resolve) => {
         again = () => {
           again = null
-          resolve(write(body))
+          resolve(write(body, who))
         }
         timer = setTimeout(() => again?.(), RETRY_AFTER_MS)
       })

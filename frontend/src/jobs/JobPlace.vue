@@ -13,6 +13,7 @@ import { stateOf } from './groups'
 import JobEnd from './JobEnd.vue'
 import JobFooter from './JobFooter.vue'
 import JobSteps from './JobSteps.vue'
+import NotTaken from './NotTaken.vue'
 import type { JobStep } from './useJobs'
 import { useJobWork } from './useJobWork'
 
@@ -20,7 +21,7 @@ import { useJobWork } from './useJobWork'
 const route = useRoute()
 const id = String(route.params.id)
 const work = useJobWork(id)
-const { job, error, problem, waiting, unsent } = work
+const { job, error, held, waiting, unsent } = work
 const mayWrite = useMayWrite()
 const { isSupported, request, release } = useWakeLock()
 onMounted(() => isSupported.value && void request('screen').catch(() => undefined))
@@ -93,11 +94,14 @@ async function photo(file: File, s: JobStep): Promise<void> {
     <div v-if="job" class="bar" aria-hidden="true">
       <i v-for="s in job.steps" :key="s.key" :class="[s.standing, { here: s.key === step?.key }]" />
     </div>
-    <p v-if="waiting" class="waits" role="status">
+    <p v-if="waiting && held" class="waits ember" role="status">
+      {{ waiting === 1 ? 'One step waits' : `${waiting} steps wait` }} on this device: {{ held }}
+    </p>
+    <p v-else-if="waiting" class="waits" role="status">
       No connection: {{ waiting === 1 ? 'one step is' : `${waiting} steps are` }} kept on this device and sent once it
       is back.
     </p>
-    <p v-if="problem" class="waits ember" role="alert">{{ problem.detail }}</p>
+    <NotTaken :work="work" />
     <p v-if="!job" class="waits">{{ error ? error.message : 'Reading the job…' }}</p>
 
     <div v-if="job" class="two">

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 
-import { queued, type Said, taken, toSend, withSaid } from './queue'
+import { mended, queued, refused, type Said, stuck, taken, toSend, withSaid } from './queue'
 import type { Job } from './useJobs'
 
 const said = (step: string, standing: Said['standing'] = 'done', row_version = 0): Said => ({
@@ -44,5 +44,24 @@ describe('what a device without signal says of a job', () => {
       ['lock', 4],
     ])
     expect(withSaid(job, taken([said('lock')], 'lock done', 1)).next).toBe('try')
+  })
+  it('sends nothing behind a refusal, shows none of it as done, and keeps all of it in order', () => {
+    const three = [said('lock'), said('try'), said('off')]
+    const after = refused(taken(three, 'lock done', 1), 'try done', 'First: lock it.', 'step')
+    expect(toSend(after)).toEqual([])
+    expect(stuck(after).map((s) => [s.step, s.refused ?? ''])).toEqual([
+      ['try', 'First: lock it.'],
+      ['off', ''],
+    ])
+    expect(withSaid(job, after).next).toBe('try')
+    // What is said of another step goes in front of it; the refused one said again is mended by that, and all goes on.
+    expect(queued(after, said('lock', '', 1)).map((s) => s.step)).toEqual(['lock', 'lock', 'try', 'off'])
+    expect(toSend(queued(after, said('try', 'passed'))).map((s) => [s.step, s.standing])).toEqual([
+      ['try', 'passed'],
+      ['off', 'done'],
+    ])
+    const again = mended(after, 'try done', { key: 'new', at: '2026-03-01T09:00:00Z', words: 'seen', row_version: 3 })
+    expect(toSend(again)[0]).toMatchObject({ key: 'new', words: 'seen', row_version: 3 })
+    expect(stuck(again)).toEqual([])
   })
 })

@@ -21,11 +21,12 @@ const { data } = useQuery({
   queryFn: () => unwrap(api.GET('/api/sites/{site_id}/people', { params: { path: { site_id: siteId } } })),
 })
 const form = reactive({ name: '', passphrase: '', role: 'mechanic' as Role })
-const { write, busy, problem } = useWrite('new-person', (body: typeof form, key, id) =>
+// What waits to be sent is written down on the device: the passphrase is no part of it.
+const { write, busy, problem } = useWrite('new-person', (body: { name: string; role: Role }, key, id) =>
   unwrap(
     api.POST('/api/sites/{site_id}/people', {
       params: { path: { site_id: siteId }, header: { 'Idempotency-Key': key } },
-      body: { ...body, id },
+      body: { ...body, passphrase: form.passphrase, id },
     }),
   ),
 )
@@ -36,7 +37,7 @@ const opened = ref('')
 const code = ref<{ name: string; code: string } | null>(null)
 
 async function add(): Promise<void> {
-  if (!(await write({ ...form }))) return
+  if (!(await write({ name: form.name, role: form.role }))) return
   form.name = form.passphrase = ''
   await refresh()
 }

@@ -4,8 +4,9 @@ from collections.abc import Sequence
 from typing import Any
 
 from flask import Flask, Response, request
+from psycopg.errors import ForeignKeyViolation, UniqueViolation
 from pydantic import BaseModel, Field, ValidationError
-from sqlalchemy.exc import DataError, OperationalError
+from sqlalchemy.exc import DataError, IntegrityError, OperationalError
 from werkzeug.exceptions import HTTPException, SecurityError
 
 from tuyere.web import bodies
@@ -156,6 +157,13 @@ def install(app: Flask) -> None:
     @app.errorhandler(DataError)
     def cannot_be_kept(_error: DataError) -> Response:
         return respond(titled(422))
+
+    @app.errorhandler(IntegrityError)
+    def crossed(error: IntegrityError) -> Response:
+        """Two at the same moment: who came second has not seen what the first did."""
+        if not isinstance(error.orig, (UniqueViolation, ForeignKeyViolation)):
+            return broken(error)
+        return respond(titled(409, "Somebody changed this at the same moment. Load it again, see what changed, then decide."))
 
     @app.errorhandler(MemoryError)
     def no_memory(_error: MemoryError) -> Response:

@@ -193,6 +193,7 @@ def job_out(session: Session, job: Job) -> JobOut:
     readings = store.taken_since(session, drive.id, job.planned_at, job.finished_at or job.dropped_at)
     settled = settled_of(said)
     at = next_step(steps, settled) if not job.finished_at else None
+    own = store.own_steps(session, machine.id, job.kind)
     people = dict(session.exec(select(Person.id, Person.name)).all())
     open_now = [] if job.finished_at else [finding_out(f, people) for f in open_findings(session, drive.id)]
     lack = {s.key for s in unread_of(steps, said, readings)} if not job.finished_at else {u["key"] for u in job.unread}
@@ -209,7 +210,7 @@ def job_out(session: Session, job: Job) -> JobOut:
         raised=[RaisedOut(**d) for d in job.raised], findings=open_now,
         answers=[f.id for f in open_now if kind and f.page.split("/")[0] in kind.closes],
         event=kind.event if kind else "",
-        note=job.note, safety_note=job.safety_note, said=job.said, deference=DEFERENCE, own_version=job.own_version,
+        note=job.note, safety_note=job.safety_note, said=job.said, deference=DEFERENCE, own_version=own.version if own else 0,
         row_version=job.row_version,
     )  # fmt: skip
 

@@ -208,7 +208,7 @@ class JobOut(BaseModel):
     safety_note: str
     said: str
     deference: str
-    own_version: int
+    own_version: int = Field(description="of the machine's own steps now: what a change of them is made over")
     row_version: int
 
 

@@ -21,7 +21,7 @@ from tuyere.store.drives import current_configuration
 from tuyere.store.dues import facts_of, place_of
 from tuyere.store.dues_tables import DueAnswer
 from tuyere.store.job_tables import Job, JobStep, MachineSteps
-from tuyere.store.tables import Drive, Due, Machine
+from tuyere.store.tables import Drive, Due, Machine, Person
 from tuyere.store.write import Writer, insert, update
 from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
@@ -33,7 +33,7 @@ from tuyere.web.opened import dues_out
 from tuyere.web.rounds import KINDS
 
 PROMISED = "jobs?kind="  # the page of a promise that a job made: which kind is to be done again
-LONGEST_OFFLINE = timedelta(days=3)  # a step done without signal is sent this late at most
+CLOCKS = timedelta(minutes=2)  # so far the clock of a device may be off from the server's
 
 
 class BeginJob(Strict):
@@ -164,8 +164,15 @@ class SayStep(Strict):
     row_version: int = Field(0, ge=0, le=MOST_VERSIONS, description="of what was said before; 0 while nothing was")
 
 
-def done_at(at: datetime | None) -> datetime:
-    return now() if at is None else max(min(at, now()), now() - LONGEST_OFFLINE)
+def done_at(job: Job, at: datetime | None) -> datetime:
+    """When a step was done, as the device says: never moved. Raises Refusal for a time before the job was there or still to come."""
+    if at is None:
+        return now()
+    if at < job.planned_at - CLOCKS:
+        raise refused("at", "This step is dated before the job was there: set the time at which it was done.")
+    if at > now() + CLOCKS:
+        raise refused("at", "This step is dated in the future: set this device's clock, and the time at which it was done.")
+    return at
 
 
 def say_step(
@@ -229,7 +236,10 @@ def change_own_steps(session: Session, writer: Writer, job: Job, body: AddStep) 
         raise Refusal(422, "This job is ended: nothing of it changes any more.")
     do, why = " ".join(body.do.split()), " ".join(body.why.split())
     drive = session.get_one(Drive, job.drive_id)
+    session.get_one(Machine, drive.machine_id, with_for_update=True)  # one at a time over all jobs of the machine
     held = store.own_steps(session, drive.machine_id, job.kind)
+    if body.own_version != (held.version if held else 0):
+        raise _changed_before(session, held)
     listed = list(held.steps) if held else []
     steps = steps_of(session, job)
     if body.take_out:
@@ -252,6 +262,12 @@ def change_own_steps(session: Session, writer: Writer, job: Job, body: AddStep) 
     insert(session, writer, row, "changed a machine's own steps")
     values = {"steps": [as_kept(s) for s in kept], "own_version": version}
     update(session, writer, job, job.row_version, values, "changed the steps of a job")
+
+
+def _changed_before(session: Session, held: MachineSteps | None) -> Refusal:
+    who = session.get_one(Person, held.made_by).name if held else "Somebody"
+    sentence = f"{who} changed this machine's own steps meanwhile: look at them, then add or take out yours."
+    return Refusal(409, sentence, current_version=held.version if held else 0)
 
 
 class FinishJob(Strict):

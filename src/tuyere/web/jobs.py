@@ -132,7 +132,7 @@ def post_step(path: JobPath, body: SayStep) -> Response:
 
     def work(session: Session, writer: Writer) -> Answer:
         job = session.get_one(Job, path.job_id, with_for_update=True)
-        said = say_step(session, writer, job, body.step, body.standing, words, done_at(body.at), body.row_version, body.later)
+        said = say_step(session, writer, job, body.step, body.standing, words, done_at(job, body.at), body.row_version, body.later)
         return Answer(200, {"id": str(job.id), "row_version": said})
 
     done = write(body.model_dump(mode="json"), work)

@@ -121,6 +121,11 @@ def at_site_of_machine(role: Role) -> Callable[[View], View]:
     return _mark(Rule("role", role, "machine_id", dues.site_of_machine))
 
 
+# Whose a request is, as the page has it: what one person did on a device is never taken as another's who signed in there since.
+FOR_PERSON = "Tuyere-Person"
+ANOTHER = "Somebody else is signed in on this device now. What was done here before is kept for who did it."
+
+
 def rule_of(app: Flask, endpoint: str) -> Rule | None:
     """The rule of an endpoint, or None."""
     return getattr(app.view_functions[endpoint], "rule", None)
@@ -140,6 +145,8 @@ def install(app: Flask) -> None:
             return
         if not current_user.is_authenticated:
             raise Refusal(401)
+        if request.headers.get(FOR_PERSON, str(current_user.id)) != str(current_user.id):
+            raise Refusal(401, ANOTHER)
         if rule.role and rule.find_site:
             _check_role(rule)
 
