@@ -10,12 +10,15 @@ from xml.etree import ElementTree
 
 import pytest
 from flask import Flask
+from hypothesis import given
+from hypothesis import strategies as st
 
 from tests.conftest import SECRET, Caller, database
 from tests.core.test_jobs import broken
 from tests.web.test_said_done_due import drive, of
 from tuyere.core.jobs.library import Step
 from tuyere.core.jobs.read import library
+from tuyere.documents.drive_card import Card, CardRow, card_svg
 from tuyere.upkeep.prepare import prepare
 from tuyere.web.app import create_app
 from tuyere.web.settings import Settings
@@ -406,6 +409,14 @@ def test_the_card_says_the_stations_numbers_inside_its_frame(sign_in: Any, size:
     kiln = of(caller, "Kiln exhaust fan")["id"]
     assert shown[:3] == ["Kiln exhaust fan", "5 × C144", figure(caller, kiln, "deflection")["us"]]
     assert shown[3] == f"{figure(caller, kiln, 'aim_low')['us'].removesuffix(' lbf')} to {figure(caller, kiln, 'aim_high')['us']}"
+
+
+@given(st.lists(st.text(st.characters(), max_size=30), min_size=4, max_size=4))
+def test_a_card_is_well_formed_whatever_is_in_the_rows(told: list[str]) -> None:
+    """Rows from before such characters were refused."""
+    machine, at, label, value = told
+    drawn = card_svg(Card(machine, at, (CardRow(label, value, at),), "clockwise", "http://localhost/drives/1", at))
+    assert "".join(ElementTree.fromstring(drawn).itertext())
 
 
 def test_a_job_on_paper_has_every_step(sign_in: Any) -> None:

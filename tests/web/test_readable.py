@@ -14,6 +14,10 @@ from tuyere.web.settings import Settings
 BODIES = [
     ('{"text": "12\\u0000 in", "kind": "length"}', "text"),
     ('{"text": "\\ud800", "kind": "length"}', "text"),
+    ('{"text": "12\\u0001 in", "kind": "length"}', "text"),
+    ('{"text": "12 in\\ufffe", "kind": "length"}', "text"),
+    ('{"text": "12 in\\u0085", "kind": "length"}', "text"),
+    ('{"text": "12 in\\ud83f\\udffe", "kind": "length"}', "text"),
     ('{"te\\u0000xt": "12 in"}', ""),
     ('{"text": "12 in", "kind": "length", "n": NaN}', ""),
     ('{"text": "12 in", "kind": "length", "n": 1e308}', ""),

@@ -20,6 +20,7 @@ from tuyere.web.rules import rule_of
 OPEN = {
     "/",
     "/<path:address>",
+    "/api/alive",
     "/api/health",
     "/api/openapi.json",
     "/api/choices",

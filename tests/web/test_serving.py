@@ -11,11 +11,14 @@ import sys
 import threading
 import time
 import uuid
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from http.cookies import SimpleCookie
+from pathlib import Path
 from typing import Any
+from urllib.parse import urlsplit
 
+import psycopg
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -23,6 +26,8 @@ from PIL import Image
 
 from tests.conftest import SECRET
 from tuyere.serving.lanes import Caller, CrowdedError, Lane, WaitedTooLongError
+from tuyere.store.address import Beat, Pulse
+from tuyere.web.health import Readiness
 
 
 @pytest.fixture(scope="module")
@@ -59,6 +64,15 @@ def served(serving_url: str) -> Iterator[Any]:
     yield ask
     server.terminate()
     server.wait(20)
+
+
+def until(holds: Callable[[], Any], seconds: float = 30) -> Any:
+    """What is true at last, with one generous limit."""
+    limit = time.monotonic() + seconds
+    while not (found := holds()):
+        assert time.monotonic() < limit, "it never came to that"
+        time.sleep(0.1)
+    return found
 
 
 @contextlib.contextmanager
@@ -161,6 +175,56 @@ def test_whole_requests_however_they_come(served: Any) -> None:
     with socket.create_connection(("127.0.0.1", served.port), timeout=20) as one:
         one.sendall(head + b"Content-Length: 99999999\r\n\r\n")
         assert one.recv(65536).startswith(b"HTTP/1.1 413")
+
+
+def test_what_is_at_no_address_is_said_and_breaks_nothing(served: Any) -> None:
+    for path in ("//api/x", "/api//x", "///api/session", "/assets/none-12345678.js", "//api/health/"):
+        status, said, _ = served("GET", path)
+        assert (status, said["title"]) == (404, "Not found"), path
+
+
+def test_ready_is_not_alive(served: Any, demo_database_url: str, serving_url: str) -> None:
+    """A database that answers and keeps nothing: readiness says so at once, the server lives on; what was refused is remembered."""
+    role = urlsplit(serving_url).username
+
+    def only_reads(so: bool) -> None:
+        with psycopg.connect(demo_database_url, autocommit=True) as owner:
+            owner.execute(f"ALTER ROLE {role} {'SET default_transaction_read_only = on' if so else 'RESET ALL'}")
+            owner.execute("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE usename = %s", (role,))
+
+    def when_(status: int) -> Any:
+        return until(lambda: (told := served("GET", "/api/health"))[0] == status and told[1])
+
+    assert when_(200)["writes"] == "kept"
+    with one_session(served) as (send, site):
+        only_reads(True)
+        try:
+            said = when_(503)
+            assert (said["database"], said["writes"]) == ("answers", "refused") and "keeps nothing" in said["problems"][0]
+            assert served("GET", "/api/alive")[:2] == (200, {"alive": True})
+            new = {"id": str(uuid.uuid4()), "name": "Drive", "machine_id": str(uuid.uuid4()), "machine_name": "Dryer"}
+            status, refused = send("POST", f"/api/sites/{site}/drives", new)
+            assert status == 503 and "keeps nothing just now" in refused["detail"]
+        finally:
+            only_reads(False)
+        assert until(lambda: send("POST", f"/api/sites/{site}/drives", new)[0] == 201)
+        assert until(lambda: "last minute" in str(served("GET", "/api/health")[1]["problems"])), "a refused write is remembered"
+
+
+def test_what_makes_a_plant_unready(tmp_path: Path) -> None:
+    class Felt(Pulse):
+        def _feel(self) -> Beat:
+            return Beat(True, True)
+
+    passed = [0.0]
+    ready = Readiness("mill", Felt(""), [tmp_path, tmp_path / "gone"], 1, lambda: passed[0])
+    assert ready.look()[1] == 200
+    ready.write_refused()
+    for seconds, status in ((1, 503), (59, 503), (61, 200)):
+        passed[0] = seconds
+        assert ready.look()[1] == status
+    short, status = Readiness("mill", Felt(""), [tmp_path], 10**9).look()
+    assert status == 503 and str(short.free_mb) in short.problems[0] and short.writes == "kept"
 
 
 def camera_picture(megabytes: float, width: int = 4000, height: int = 3000) -> bytes:

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { reactive, watch } from 'vue'
+import { computed, reactive, watch } from 'vue'
 
 import { say } from '../settings'
 import { when } from '../words'
@@ -23,6 +23,8 @@ watch(
   },
   { immediate: true },
 )
+/** How the step that was refused stands for everybody else. */
+const stands = computed(() => work.job.value?.steps.find((s) => s.key === stuck.value[0]?.step))
 const SAYS = { done: 'Done', passed: 'Skipped', '': 'Taken back' }
 function again(one: Said): void {
   const typed = form.at && form.at !== local(one.at) ? new Date(form.at).toISOString() : one.at
@@ -34,14 +36,20 @@ function again(one: Said): void {
   <section v-if="stuck.length" class="stuck" aria-labelledby="not-taken">
     <h2 id="not-taken">Not on the record</h2>
     <ol>
-      <li v-for="(one, i) in stuck" :key="one.key">
-        <p>
+      <li v-for="(one, i) in stuck" :key="one.key" :class="{ behind: i > 0 }">
+        <div>
           <b>{{ one.do ? say(one.do) : one.step }}</b>
-          <span class="soft small"> {{ SAYS[one.standing] }}, {{ when(one.at) }}</span>
-          <span v-if="one.words && i > 0" class="small"> “{{ one.words }}”</span>
-        </p>
+          <p class="soft small">
+            {{ SAYS[one.standing] }}, {{ when(one.at) }}{{ i > 0 ? ': waits behind the step above' : '' }}
+            <template v-if="one.words && i > 0"> “{{ one.words }}”</template>
+          </p>
+        </div>
         <template v-if="i === 0">
           <p class="ember" role="alert">{{ one.refused }}</p>
+          <p v-if="stands?.standing" class="small">
+            On the record: {{ SAYS[stands.standing].toLowerCase() }} by {{ stands.who
+            }}{{ stands.words ? `: ${stands.words}` : '' }}
+          </p>
           <label v-if="one.field === 'at'" class="small">
             When it was done
             <input v-model="form.at" type="datetime-local" />
@@ -51,7 +59,6 @@ function again(one: Said): void {
             <el-input v-model="form.words" maxlength="400" />
           </label>
         </template>
-        <p v-else class="soft small">Waits behind the step above.</p>
         <p class="does">
           <button v-if="i === 0" type="button" @click="again(one)">Send again</button>
           <button type="button" @click="work.withdraw(one)">Withdraw</button>
@@ -84,6 +91,10 @@ li {
   gap: 6px;
   padding: 8px 0;
   border-top: 1px solid var(--hair);
+}
+.behind {
+  grid-template-columns: 1fr auto;
+  align-items: center;
 }
 .does {
   display: flex;

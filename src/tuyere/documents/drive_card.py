@@ -4,14 +4,14 @@ from dataclasses import dataclass
 from typing import Literal, get_args
 
 import segno
-from jinja2 import Environment, PackageLoader
+
+from tuyere.documents.pages import PAGES
 
 Size = Literal["A6", "A5", "half", "label"]
 SIZES: tuple[Size, ...] = get_args(Size)
 # mm, lying: A6, A5, half a letter sheet, a label for a guard.
 _MM: dict[Size, tuple[float, float]] = {"A6": (148, 105), "A5": (210, 148), "half": (215.9, 139.7), "label": (105, 60)}
 _LETTER = 0.56  # width of a bold letter over its height, generously
-_PAGES = Environment(loader=PackageLoader("tuyere.documents", "."), autoescape=True, trim_blocks=True, lstrip_blocks=True)
 CLOCKWISE, ANTI = "M-.7-.7A1 1 0 1 1-.99.1M-.99.1l-.24.28M-.99.1l.3.22", "M.7-.7A1 1 0 1 0 .99.1M.99.1l.24.28M.99.1l-.3.22"
 
 
@@ -61,7 +61,7 @@ def card_svg(card: Card, size: Size = "A6") -> str:
                      "value_y": y + small * 1.25 + value * 0.86, "size": value, "detail": r.detail if detail > 1.6 else "",
                      "detail_size": detail})  # fmt: skip
     turn = side * 0.3
-    return _PAGES.get_template("card.svg").render(
+    return PAGES.get_template("card.svg").render(
         card=card, w=w, h=h, pad=pad, top=top, title_size=title, small=small, rows=rows,
         qr_x=w - pad - side, qr_y=h - pad - side, qr_scale=side / modules, qr_path=_dark(code),
         turn_x=w - pad - side / 2, turn_y=under + turn * 1.4, turn_r=turn, turn_path=CLOCKWISE if card.turns == "clockwise" else ANTI,
@@ -98,7 +98,7 @@ def job_sheet_pdf(job: dict[str, object], link: str) -> bytes:
     from weasyprint import HTML
 
     code = segno.make(link, error="m", micro=False).svg_inline(scale=2, border=0)
-    page = _PAGES.get_template("job_sheet.html").render(job=job, code=code)
+    page = PAGES.get_template("job_sheet.html").render(job=job, code=code)
     found: bytes = HTML(string=page, url_fetcher=nothing_fetched).write_pdf()
     return found
 

@@ -3,13 +3,12 @@
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
-from jinja2 import Environment, PackageLoader
+from tuyere.documents.pages import PAGES
 
 if TYPE_CHECKING:
     from weasyprint.document import Document
 
 SIZES_PT = (12.5, 11.5, 10.5, 9.5, 8.5, 7.5)  # the largest that keeps a slip on its one page
-_PAGES = Environment(loader=PackageLoader("tuyere.documents", "."), autoescape=True)
 
 
 @dataclass(frozen=True)
@@ -33,7 +32,7 @@ def slip_html(slip: dict[str, Any], heading: Heading, size_pt: float = SIZES_PT[
     ]
     if not slip["names"]:
         del parts[0]
-    return _PAGES.get_template("slip.html").render(slip=slip, heading=heading, parts=parts, size=size_pt)
+    return PAGES.get_template("slip.html").render(slip=slip, heading=heading, parts=parts, size=size_pt)
 
 
 def slip_pdf(slip: dict[str, Any], heading: Heading) -> bytes:

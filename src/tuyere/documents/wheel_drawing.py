@@ -4,12 +4,11 @@ import io
 
 import ezdxf
 from ezdxf import units
-from jinja2 import Environment, PackageLoader
 
 from tuyere.core.speeds.wheel import MadeWheel, pattern
 from tuyere.core.working.figure import both, fine
+from tuyere.documents.pages import PAGES
 
-_PAGES = Environment(loader=PackageLoader("tuyere.documents", "."), autoescape=True)
 _MM = 1000.0
 
 
@@ -47,7 +46,7 @@ def wheel_svg(wheel: MadeWheel) -> str:
     path = " ".join(f"{'M' if k == 0 else 'L'}{x * _MM:.3f} {half - y * _MM:.3f}" for k, (x, y) in enumerate(wheel.profile)) + " Z"
     rows = sizes(wheel)
     width = max(face + 20, 130.0)
-    return _PAGES.get_template("wheel.svg").render(
+    return PAGES.get_template("wheel.svg").render(
         path=path, width=width, height=half + 26 + 6 * len(rows), half=half, face=face, rows=rows,
         title=f"{wheel.section.name} sheave, {both(wheel.outside_m)} outside, {wheel.grooves} groove{'s' if wheel.grooves > 1 else ''}",
     )  # fmt: skip

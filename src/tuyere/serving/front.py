@@ -4,8 +4,8 @@ A request gets a time limit and a memory bound. Over either, its process is ende
 sentence. Calculations have processes of their own at a lower priority, so that the record keeps answering beside them.
 """
 
-import json
 import logging
+import math
 import os
 import time
 from collections.abc import Callable, Iterable
@@ -25,8 +25,9 @@ from tuyere.serving.hands import GoneError, Hands, TookTooLongError
 from tuyere.serving.lanes import Caller, CrowdedError, Lane, WaitedTooLongError
 from tuyere.serving.logs import log_to_stderr
 from tuyere.store.address import Pulse
-from tuyere.web import bodies, frontend
+from tuyere.web import bodies, errors, frontend
 from tuyere.web.errors import SENTENCES, ProblemOut, in_json, titled
+from tuyere.web.health import AliveOut, Readiness, least_free_from_environment, places_from_environment
 from tuyere.web.logs import HEADER, request_id
 from tuyere.web.settings import Settings
 
@@ -42,6 +43,7 @@ SECONDS = Histogram(
 )
 ENDED = Counter("tuyere_requests_ended_total", "Requests that were stopped, with their process", ["why"])
 WAITING = Gauge("tuyere_lane_waiting", "Requests that wait for a place", ["lane"])
+FREE = Gauge("tuyere_free_megabytes", "Disk that is free where the database's data and log lie; NaN where that is elsewhere")
 AT_WORK = Gauge("tuyere_lane_at_work", "Requests at work", ["lane"])
 
 
@@ -101,10 +103,12 @@ class Front:
     def __init__(self, settings: Settings, limits: Limits, make: str = "tuyere.web.app:create_app") -> None:
         self.settings, self.limits, self.make = settings, limits, make
         self.log = log_to_stderr(logging.WARNING)
-        self.pulse = Pulse(settings.database_url)
+        pulse = Pulse(settings.database_url)
+        self.ready = Readiness(settings.plant, pulse, places_from_environment(), least_free_from_environment())
         self.pages = Flask("tuyere")
         hosts = list(settings.hosts)
         self.pages.config.update(SECRET_KEY=settings.secret_key, TRUSTED_HOSTS=hosts, SESSION_COOKIE_SECURE=settings.https)
+        errors.install(self.pages)
         frontend.install(self.pages)
         self.cookie = f"tuyere_{settings.plant}"
         self.serializer = SecureCookieSessionInterface().get_signing_serializer(self.pages)
@@ -116,6 +120,7 @@ class Front:
             self._processes(limits.calculation_places, 10),
         )
 
+        FREE.set_function(lambda: self.ready.free_mb() or math.nan)
         for way in (self.record, self.calculation):
             WAITING.labels(way.name).set_function(way.lane.waiting)
             AT_WORK.labels(way.name).set_function(way.lane.at_work)
@@ -146,7 +151,7 @@ class Front:
         name = environ["HTTP_X_REQUEST_ID"] = request_id(environ.get("HTTP_X_REQUEST_ID"))
         caller = self._caller(environ)
         way = self.calculation if path.startswith("/api/calc/") else self.record
-        reply = self._health() if path == "/api/health" else self._led(way, caller, environ)
+        reply = self._own(path) if path in ("/api/health", "/api/alive") else self._led(way, caller, environ)
         if not any(header.lower() == HEADER.lower() for header, _ in reply.headers):
             reply.headers.append((HEADER, name))
         seconds = time.monotonic() - began
@@ -188,6 +193,8 @@ class Front:
         try:
             with way.lane.place(caller) as waited:
                 found = way.hands.ask(asked, self.limits.seconds)
+                if found.write_refused:
+                    self.ready.write_refused()
                 return _Reply(found.status, found.headers, found.body, found.route, waited)
         except CrowdedError:
             return _problem(429, CROWDED)
@@ -215,11 +222,11 @@ class Front:
                 return Caller(str(known), True)
         return Caller(environ.get("REMOTE_ADDR", ""), False)
 
-    def _health(self) -> _Reply:
-        beats = self.pulse.beats()
-        body = {"name": "tuyere", "plant": self.settings.plant, "database": "answers" if beats else "away"}
+    def _own(self, path: str) -> _Reply:
+        """What is answered here, whatever the processes behind are at."""
+        body, status = self.ready.look() if path == "/api/health" else (AliveOut(), 200)
         headers = [("Content-Type", "application/json"), ("Cache-Control", "no-store"), *frontend.SECURITY_HEADERS.items()]
-        return _Reply("200 OK" if beats else "503 Out of reach", headers, json.dumps(body).encode(), "/api/health")
+        return _Reply("200 OK" if status == 200 else "503 Out of reach", headers, body.model_dump_json().encode(), path)
 
     def _metrics(self, environ: WSGIEnvironment) -> _Reply:
         """For this machine only: a proxy does not pass them on."""

@@ -32,12 +32,13 @@ class Asked(NamedTuple):
 
 
 class Answered(NamedTuple):
-    """A response, and the rule of the route that gave it (for counting)."""
+    """A response, the rule of the route that gave it (for counting), and whether the database would not keep a write."""
 
     status: str
     headers: list[tuple[str, str]]
     body: bytes
     route: str
+    write_refused: bool = False
 
 
 def begin(make: str, settings: Settings, memory_bytes: int, niceness: int) -> None:
@@ -88,7 +89,7 @@ def answer(asked: Asked) -> Answered:
         os._exit(OUT_OF_MEMORY)
     if told.get("out_of_memory"):
         os._exit(OUT_OF_MEMORY)
-    return Answered(status, list(headers.items()), body, told.get("route", ""))
+    return Answered(status, list(headers.items()), body, told.get("route", ""), told.get("write_refused", False))
 
 
 def _data_bytes() -> int:

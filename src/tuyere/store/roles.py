@@ -37,6 +37,7 @@ RIGHTS = {
     "machine_steps": APPEND,
     "membership": CHANGE,
     "person": CHANGE,
+    "pulse": "SELECT, UPDATE (at)",
     "photo": "SELECT, INSERT, UPDATE (finding_id, note, turned, arrows, put_away_at, row_version)",
     "reading": CHANGE,
     "reading_value": APPEND,

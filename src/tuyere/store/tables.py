@@ -8,7 +8,7 @@ from datetime import date, datetime
 from enum import StrEnum
 from typing import Any
 
-from sqlalchemy import CheckConstraint, Column, DateTime, Index, UniqueConstraint, text
+from sqlalchemy import CheckConstraint, Column, DateTime, Index, SmallInteger, UniqueConstraint, text
 from sqlmodel import Field, SQLModel
 
 from tuyere.store.columns import json, not_blank, now, one_of, version, when
@@ -81,6 +81,14 @@ class SignInFailure(SQLModel, table=True):
     id: int | None = Field(default=None, primary_key=True)
     name_key: str = Field(index=True)
     source: str = Field(default="", index=True)
+    at: datetime = when()
+
+
+class PulseRow(SQLModel, table=True):
+    """One row, written anew whenever the server is asked whether it keeps what is written."""
+
+    __tablename__ = "pulse"
+    id: int = Field(primary_key=True, sa_type=SmallInteger)
     at: datetime = when()
 
 

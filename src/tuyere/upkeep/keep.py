@@ -134,6 +134,7 @@ class Plant:
             "TUYERE_DEMO": "1" if self.demo else "0",
             "TUYERE_PLANT": self.name,
             "TUYERE_BIND": f"127.0.0.1:{self.port}",
+            "TUYERE_DATA": str(self.cluster.data) if self.cluster else os.environ.get("TUYERE_DATA", ""),
         }
         environment.pop("TUYERE_SERVING_URL", None)
         self.begin = partial(self._start_server, environment, lease)

@@ -2,13 +2,11 @@
 
 import json
 import uuid
-from typing import Literal
 
 from flask import Flask, Response
 from flask_login import LoginManager
 from flask_openapi3 import Info, OpenAPI
 from flask_wtf.csrf import CSRFError, CSRFProtect
-from pydantic import BaseModel
 
 from tuyere import __version__
 from tuyere.store.address import Pulse
@@ -60,19 +58,12 @@ from tuyere.web import (
 )
 from tuyere.web.answers import answer
 from tuyere.web.errors import ProblemOut, respond, titled, validation_problem
+from tuyere.web.health import AliveOut, HealthOut, Readiness
 from tuyere.web.openapi import complete
 from tuyere.web.routes import DESCRIBED
 from tuyere.web.rules import anyone
 from tuyere.web.settings import Settings
 from tuyere.web.state import SignedIn, end_reading, reading
-
-
-class HealthOut(BaseModel):
-    """Which plant, and whether its database answers."""
-
-    name: Literal["tuyere"] = "tuyere"
-    plant: str
-    database: Literal["answers", "away"]
 
 
 def create_app(settings: Settings | None = None) -> Flask:
@@ -92,7 +83,7 @@ def create_app(settings: Settings | None = None) -> Flask:
         WTF_CSRF_CHECK_DEFAULT=True,
     )
     app.extensions["engine"] = engine_from(found.database_url, serving=True)
-    app.extensions["pulse"] = Pulse(found.database_url)
+    app.extensions["ready"] = Readiness(found.plant, Pulse(found.database_url))
     app.teardown_appcontext(end_reading)
     _sign_in(app)
     csrf = CSRFProtect(app)
@@ -171,14 +162,18 @@ def openapi_app() -> OpenAPI:
 
     @app.get(
         "/api/health",
-        summary="Is it up, with its database, and which plant is it",
+        summary="Is it ready: does its database answer and keep what is written, and which plant is it",
         responses={"200": HealthOut, "503": HealthOut},
         doc_ui=DESCRIBED,
     )
     @anyone()
     def health() -> Response:
-        beats = app.extensions["pulse"].beats()
-        return answer(HealthOut(plant=app.config["PLANT"], database="answers" if beats else "away"), 200 if beats else 503)
+        return answer(*app.extensions["ready"].look())
+
+    @app.get("/api/alive", summary="Does the server run", responses={"200": AliveOut}, doc_ui=DESCRIBED)
+    @anyone()
+    def alive() -> Response:
+        return answer(AliveOut())
 
     @app.get("/api/openapi.json", summary="This document", doc_ui=False)
     @anyone()

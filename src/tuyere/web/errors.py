@@ -6,7 +6,7 @@ from typing import Any
 from flask import Flask, Response, request
 from psycopg.errors import ForeignKeyViolation, UniqueViolation
 from pydantic import BaseModel, Field, ValidationError
-from sqlalchemy.exc import DataError, IntegrityError, OperationalError
+from sqlalchemy.exc import DataError, IntegrityError, InternalError, OperationalError
 from werkzeug.exceptions import HTTPException, SecurityError
 
 from tuyere.web import bodies
@@ -29,6 +29,18 @@ SENTENCES = {
 
 
 _ANOTHER_NAME = "This server does not go by that name. Open it by its own address, or name that host in TUYERE_HOSTS where it is started."
+
+
+NO_ROOM = (
+    "The server keeps nothing just now: its disk is full, or its database only reads. What you typed is still here; tell whoever looks"
+    " after the server."
+)
+
+
+def no_room(error: BaseException | None) -> bool:
+    """Whether the database would not keep a write: out of disk or memory (class 53), a fault of its files (58), or read-only (25006)."""
+    state = getattr(error, "sqlstate", None) or ""
+    return state[:2] in ("53", "58") or state == "25006"
 
 
 # What the forms of a list's items are told apart by: no part of a field's name.
@@ -152,7 +164,15 @@ def install(app: Flask) -> None:
     def away(error: OperationalError) -> Response:
         """The database is away, or took longer than it is given."""
         app.logger.error("database out of reach at %s %s: %s", request.method, request.path, error.orig)
+        if no_room(error.orig):
+            request.environ.get("tuyere.told", {})["write_refused"] = True
+            return respond(titled(503, NO_ROOM))
         return respond(titled(503))
+
+    @app.errorhandler(InternalError)
+    def keeps_nothing(error: InternalError) -> Response:
+        """As a database that only reads."""
+        return away(OperationalError(error.statement, error.params, error.orig or error)) if no_room(error.orig) else broken(error)
 
     @app.errorhandler(DataError)
     def cannot_be_kept(_error: DataError) -> Response:

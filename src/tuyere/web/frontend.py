@@ -38,7 +38,7 @@ def install(app: Flask, rule: Callable[[View], View] = lambda view: view) -> Non
 
     def page(**_path: str) -> Response:
         """Any address that is not a file or the API is the page: the front end finds its place."""
-        if _path.get("address", "").startswith(("api/", "assets/")):
+        if _path.get("address", "").lstrip("/").startswith(("api/", "assets/")):
             raise Refusal(404)
         if not (BUILT / "index.html").exists():
             raise Refusal(404, "The front end is not built: run bin/start.")

@@ -7,11 +7,12 @@ from urllib.parse import urlsplit
 
 from flask import Flask, request
 
+from tuyere.core.entry.characters import can_be_kept
 from tuyere.web.errors import FieldError, Refusal
 
 DEEPEST = 32  # levels of a body; ours have at most ten
 LARGEST = 1e15  # of any number, in SI
-_TEXT = "This text holds a character that cannot be kept (a zero byte, or half of a pair): take it out and try again."
+_TEXT = "This text holds a character that cannot be kept and cannot be seen: type it again by hand."
 _NUMBER = "This number is far too large to be meant: check its digits and its unit."
 _ELSEWHERE = "That came from another site's page. Open Tuyere itself and do it there."
 _DEEP = "This is nested too deep to be read."
@@ -32,7 +33,7 @@ def install(app: Flask) -> None:
         if origin and request.method not in ("GET", "HEAD", "OPTIONS") and urlsplit(origin).hostname not in app.config["TRUSTED_HOSTS"]:
             raise Refusal(403, _ELSEWHERE)
         for name, value in (*request.args.items(multi=True), *(request.view_args or {}).items()):
-            if isinstance(value, str) and not _can_be_kept(value):
+            if isinstance(value, str) and not can_be_kept(value):
                 raise Refusal(422, _TEXT, [FieldError(field=name, detail=_TEXT)])
         if request.mimetype == "application/json" and request.content_length:
             _look_through(request.get_data(cache=True))
@@ -50,7 +51,7 @@ def _look_through(raw: bytes) -> None:
     for where, text, depth in _texts(body):
         if depth > DEEPEST:
             raise Refusal(422, _DEEP)
-        if not _can_be_kept(text):
+        if not can_be_kept(text):
             raise Refusal(422, _TEXT, [FieldError(field=where or "body", detail=_TEXT)])
 
 
@@ -64,10 +65,6 @@ def _real(text: str) -> float:
     if not abs(float(text)) <= LARGEST:  # nan too
         raise _Unusable
     return float(text)
-
-
-def _can_be_kept(text: str) -> bool:
-    return "\0" not in text and not any("\ud800" <= c <= "\udfff" for c in text)
 
 
 def _texts(body: Any) -> Iterator[tuple[str, str, int]]:
