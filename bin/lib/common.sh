@@ -3,11 +3,19 @@
 
 STATE="${TUYERE_STATE:-$ROOT/.data}"
 VENV="$ROOT/.venv"
-mkdir -p "$STATE"
-chmod 700 "$STATE"
-
 say() { printf '%s\n' "$*" >&2; }
 die() { printf 'Tuyere: %s\n' "$*" >&2; exit 1; }
+
+mkdir -p "$STATE" 2>/dev/null || die "the folder $STATE cannot be made: start as a user who may write there, or name another in TUYERE_STATE."
+[ -O "$STATE" ] || [ "$(id -u)" -eq 0 ] || die "the folder $STATE belongs to $(stat -c %U "$STATE"): start Tuyere as that user, or name another in TUYERE_STATE."
+chmod 700 "$STATE"
+
+# One at a time over a checkout: two starts at once, or a start beside a test, would install over each other.
+alone() {
+  { exec 9>"$ROOT/.installing.lock"; } 2>/dev/null || die "$ROOT cannot be written to: start as the user who owns it."
+  flock 9
+}
+not_alone() { exec 9>&-; }
 
 as_root() {
   if [ "$(id -u)" -eq 0 ]; then "$@"
@@ -41,6 +49,11 @@ python_env() {
   python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' || die "Python 3.11 or newer is needed; this is $(python3 --version)."
   python3 -c 'import ensurepip, venv' 2>/dev/null || need_packages python3-venv
   stamp="$(digest "$1" "$ROOT/pyproject.toml")"
+  # What is installed in a copied checkout is still that of where it was copied from.
+  if [ -f "$VENV/pyvenv.cfg" ] && [ "$(realpath -m "$(sed -n 's/^command = .* -m venv //p' "$VENV/pyvenv.cfg")")" != "$(realpath "$VENV")" ]; then
+    say "The Python environment was made for another folder: it is made anew."
+    rm -rf "$VENV"
+  fi
   if [ "$(cat "$VENV/stamp-$(basename "$1")" 2>/dev/null)" != "$stamp" ]; then
     say "Installing Python packages ..."
     if [ -e "$VENV" ] && ! "$VENV/bin/python" -m pip --version >/dev/null 2>&1; then

@@ -3,6 +3,8 @@
 import gzip
 import json
 import os
+import pwd
+import shutil
 import signal
 import socket
 import subprocess
@@ -19,6 +21,7 @@ import pytest
 
 from tuyere.upkeep.cluster import Cluster, data_folder
 from tuyere.upkeep.port import Found, look_at
+from tuyere.upkeep.said import GivingUp
 
 
 def free_port() -> int:
@@ -61,8 +64,7 @@ class Keeper:
 @pytest.fixture(scope="module")
 def state(tmp_path_factory: pytest.TempPathFactory) -> Path:
     folder = tmp_path_factory.mktemp("state")
-    for parent in (folder, *folder.parents[:3]):
-        parent.chmod(0o711)
+    open_to_the_package(folder)
     return folder
 
 
@@ -166,9 +168,86 @@ def rows(url: str) -> dict[str, int]:
     return found
 
 
-def test_a_half_made_data_folder_is_moved_aside(tmp_path: Path) -> None:
-    for parent in (tmp_path, *tmp_path.parents[:3]):
+def open_to_the_package(folder: Path) -> None:
+    """PostgreSQL's own user may pass through to its data."""
+    for parent in (folder, *folder.parents[:3]):
         parent.chmod(0o711)
+
+
+def test_two_starts_at_once_on_an_empty_folder_are_one_application(tmp_path: Path) -> None:
+    """Of one plant on one port; a third, of the other plant, makes no second database beside them."""
+    open_to_the_package(tmp_path)
+    port = free_port()
+    twins = [Keeper(tmp_path, port, "--own-plant") for _ in range(2)]
+    other = Keeper(tmp_path, free_port(), "--own-plant")
+    for one in (*twins, other):
+        one.until("Tuyere is ", 240)
+    (left,) = [t for t in twins if "waiting for it" in t.said or "already running" in t.said]
+    assert left.ended()[0] == 0 and len(list(tmp_path.glob("postgres*"))) <= 1 and "half made" not in "".join(t.said for t in twins)
+    for one in (*twins, other):
+        if one is not left:
+            one.stop()
+
+
+def test_a_waiting_start_takes_over_from_one_that_is_killed_meanwhile(tmp_path: Path) -> None:
+    open_to_the_package(tmp_path)
+    port = free_port()
+    first_one = Keeper(tmp_path, port, "--own-plant")
+    first_one.until("Making a database")
+    second = Keeper(tmp_path, port, "--own-plant")
+    second.until("waiting for it")
+    first_one.process.kill()
+    first_one.process.wait()
+    second.until("Tuyere is at", 240)
+    second.stop()
+
+
+def made_data(folder: Path, version: str, uid: int) -> Path:
+    """What makes a folder look like a database's."""
+    (folder / "global").mkdir(parents=True)
+    (folder / "global" / "pg_control").write_bytes(b"")
+    (folder / "PG_VERSION").write_text(f"{version}\n")
+    if os.getuid() == 0:
+        for path in (folder, *folder.rglob("*")):
+            os.chown(path, uid, -1)
+    return folder
+
+
+def test_a_strange_data_folder_is_a_sentence_at_once(tmp_path: Path) -> None:
+    """Of an older PostgreSQL, of another user, and one whose process file was copied with it from a plant that runs."""
+    ours = pwd.getpwnam("postgres").pw_uid if os.getuid() == 0 else os.getuid()
+    old = made_data(tmp_path / "postgres", "9.6", ours)
+    with pytest.raises(GivingUp, match=r"made by PostgreSQL 9\.6, and this machine has"):
+        Cluster(old, tmp_path).start()
+    if os.getuid() == 0:
+        theirs = made_data(tmp_path / "theirs", "15", 65534)
+        with pytest.raises(GivingUp, match="belongs to"):
+            Cluster(theirs, tmp_path).start()
+    copied = made_data(tmp_path / "copied", "15", ours)
+    with Cluster(tmp_path / "real", tmp_path).lease():
+        open_to_the_package(tmp_path)
+        shutil.rmtree(old)
+        real = Cluster(tmp_path / "real", tmp_path)
+        real.start()
+        (copied / "postmaster.pid").write_text((tmp_path / "real" / "postmaster.pid").read_text())
+        assert real.runs() and not Cluster(copied, tmp_path).runs(), "a copied process file is not its own"
+        real.stop()
+
+
+def test_a_copied_checkout_ends_no_server_of_the_one_it_was_copied_from(plant: Any, tmp_path: Path) -> None:
+    keeper, port, _ = plant
+    if keeper.process.poll() is not None:
+        keeper = Keeper(keeper.said_in.parent, port, "--own-plant")
+        keeper.until("Tuyere is at")
+    open_to_the_package(tmp_path)
+    code, said = Keeper(tmp_path, port, "--own-plant").ended()
+    assert code == 1 and "stop it where it was started" in said and "left over" not in said
+    assert look_at(port, "tuyere_plant") is Found.PLANT
+    keeper.stop()
+
+
+def test_a_half_made_data_folder_is_moved_aside(tmp_path: Path) -> None:
+    open_to_the_package(tmp_path)
     data = tmp_path / "postgres"
     data.mkdir()
     (data / "PG_VERSION").write_text("15\n")

@@ -7,6 +7,7 @@ import contextlib
 import fcntl
 import hashlib
 import os
+import pwd
 import secrets
 import shutil
 import socket
@@ -39,6 +40,12 @@ class Cluster:
 
     def start(self) -> bool:
         """Make what is missing or half made and start it, unless it runs; whether it had to be started. Raises GivingUp."""
+        with (self.state / "database-starting.lock").open("a") as one_at_a_time:  # two starts on an empty folder make one database
+            fcntl.flock(one_at_a_time, fcntl.LOCK_EX)
+            return self._start()
+
+    def _start(self) -> bool:
+        self._refuse_strange()
         self._mend()
         if self.runs():
             _write_private(self._port_file(), (self.data / "postmaster.pid").read_text().splitlines()[3])
@@ -61,9 +68,9 @@ class Cluster:
         self._as_owner(self.bin / "pg_ctl", "-D", self.data, "-w", "-m", "fast", "stop")
 
     def runs(self) -> bool:
-        """Whether its first process is alive."""
+        """Whether its first process is alive, and is not that of the folder this one was copied from."""
         pid = self._pid()
-        return pid is not None and _is_postgres(pid)
+        return pid is not None and _is_postgres(pid) and self._at_work_here()
 
     @contextlib.contextmanager
     def lease(self) -> Iterator[int]:
@@ -83,6 +90,28 @@ class Cluster:
                 pass  # another plant, or a server that outlived its start, is on it
             finally:
                 os.close(held)
+
+    def _refuse_strange(self) -> None:
+        """Another's folder, or one of another PostgreSQL than this: said at once, before anything is tried on it."""
+        ours = pwd.getpwnam("postgres").pw_uid if os.getuid() == 0 else os.getuid()
+        ordinary = self.state / "postgres"  # of a user who is not root: root keeps its data elsewhere
+        for folder in {self.data, ordinary}:
+            owner = _owner_of_data(folder)
+            if owner not in (None, ours):
+                name = _user_name(owner)
+                raise GivingUp(
+                    f"the data folder {folder} belongs to {name}: start Tuyere as the user who made it, or give it back to them."
+                )
+        kept = self.data / "PG_VERSION"
+        version = kept.read_text().strip() if kept.exists() else ""
+        if version and version != self.bin.parent.name and (self.data / "global" / "pg_control").exists():
+            other = self.bin.parent.parent / version / "bin"
+            if not (other / "postgres").exists():
+                raise GivingUp(
+                    f"the data folder {self.data} was made by PostgreSQL {version}, and this machine has {self.bin.parent.name}:"
+                    " install that one beside it, or bring a backup over as docs/running.md says."
+                )
+            self.bin = other
 
     def _mend(self) -> None:
         if (self.data / "global" / "pg_control").exists():
@@ -119,9 +148,9 @@ class Cluster:
         making.rename(self.data)
 
     def _forget_stranger(self) -> None:
-        """A process file whose number now belongs to another program would keep PostgreSQL from starting."""
+        """A process file whose number now belongs to another program, or that was copied with the folder, would keep it from starting."""
         pid = self._pid()
-        if pid is not None and Path(f"/proc/{pid}").exists() and not _is_postgres(pid):
+        if pid is not None and Path(f"/proc/{pid}").exists() and not (_is_postgres(pid) and self._at_work_here()):
             (self.data / "postmaster.pid").unlink(missing_ok=True)
 
     def _answers(self) -> bool:
@@ -157,6 +186,14 @@ class Cluster:
             return int((self.data / "postmaster.pid").read_text().split("\n", 1)[0])
         except (OSError, ValueError):
             return None
+
+    def _at_work_here(self) -> bool:
+        """Whether the process file speaks of this folder: PostgreSQL writes into it where its data is."""
+        try:
+            where = (self.data / "postmaster.pid").read_text().splitlines()[1]
+        except (OSError, IndexError):
+            return True  # just being written
+        return Path(where).resolve() == self.data.resolve()
 
     def _port_file(self) -> Path:
         return self.state / "database-port"
@@ -200,6 +237,23 @@ def data_folder(state: Path) -> Path:
 def _write_private(path: Path, text: str) -> None:
     with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "w") as file:
         file.write(text)
+
+
+def _owner_of_data(folder: Path) -> int | None:
+    """Who owns a folder that holds a database; None where there is none."""
+    try:
+        return folder.stat().st_uid if (folder / "global" / "pg_control").exists() else None
+    except FileNotFoundError:
+        return None
+    except PermissionError:
+        return folder.stat().st_uid
+
+
+def _user_name(uid: int) -> str:
+    try:
+        return pwd.getpwuid(uid).pw_name
+    except KeyError:
+        return f"user number {uid}"
 
 
 def _is_postgres(pid: int) -> bool:

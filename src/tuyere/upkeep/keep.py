@@ -32,6 +32,7 @@ from tuyere.web.settings import SHORTEST_SECRET
 USUAL_PORT = 8640
 LARGEST_LOG = 8_000_000
 A_DAY = 86_400.0
+OTHER_S = 300.0  # so long a second start waits for the first: it may be making the database
 
 
 class Plant:
@@ -56,29 +57,35 @@ class Plant:
 
     def run(self) -> None:
         """Start it and keep it up until told to stop; or leave it to the one who keeps it up already. Raises GivingUp."""
-        with self._alone() as first:
-            if not first:
-                self._leave_it_to_the_other()
+        told = False
+        limit = time.monotonic() + OTHER_S
+        while True:
+            with self._alone() as first:
+                if first:
+                    self._run_alone()
+                    return
+            found = look_at(self.port, self.name)
+            if found is Found.PLANT:
+                say(f"Tuyere is {'up' if told else 'already running'}: {self.address}")
                 return
-            self._end_orphan()
-            found = self._look()
-            if found is Found.OTHER:
-                other = self.port % 65535 + 1
-                raise GivingUp(f"port {self.port} is taken by another program: choose another, such as PORT={other} bin/start.")
-            if found is not Found.NOTHING:
-                raise GivingUp(f"Tuyere runs at {self.address}, but not by bin/start here: stop it where it was started.")
-            with self.cluster.lease() if self.cluster else contextlib.nullcontext(None) as lease:
-                self._serve(lease)
+            if not told:
+                what = "its database does not answer" if found is Found.NO_DATABASE else "it does not answer"
+                say(f"Another bin/start keeps Tuyere up at {self.address}, but {what} just now: waiting for it.")
+                told = True
+            if time.monotonic() > limit:
+                raise GivingUp(f"the other bin/start has not brought Tuyere up in {OTHER_S / 60:.0f} minutes: look at what it says.")
+            time.sleep(0.3)
 
-    def _leave_it_to_the_other(self) -> None:
-        found = look_at(self.port, self.name)
-        if found is Found.PLANT:
-            say(f"Tuyere is already running: {self.address}")
-            return
-        what = "its database does not answer" if found is Found.NO_DATABASE else "it does not answer"
-        say(f"Another bin/start keeps Tuyere up at {self.address}, but {what} just now: waiting for it.")
-        self._wait_until_up()
-        say(f"Tuyere is up again: {self.address}")
+    def _run_alone(self) -> None:
+        self._end_orphan()
+        found = self._look()
+        if found is Found.OTHER:
+            other = self.port % 65535 + 1
+            raise GivingUp(f"port {self.port} is taken by another program: choose another, such as PORT={other} bin/start.")
+        if found is not Found.NOTHING:
+            raise GivingUp(f"Tuyere runs at {self.address}, but not by bin/start here: stop it where it was started.")
+        with self.cluster.lease() if self.cluster else contextlib.nullcontext(None) as lease:
+            self._serve(lease)
 
     def _look(self) -> Found:
         """What is at the port; one that is just ending holds it a moment longer."""
@@ -91,12 +98,13 @@ class Plant:
 
     def _end_orphan(self) -> None:
         """A server whose bin/start was killed has nobody who keeps it up: it is ended, and started anew below."""
-        left = _servers(self.port)
+        left = _servers(self.port, self.state)
+        if not left:
+            return
         for pid in left:
             with contextlib.suppress(OSError):
                 os.kill(pid, signal.SIGTERM)
-        if left:
-            say("A server was left over from a bin/start that was killed: it was ended and is started again.")
+        say("A server was left over from a bin/start that was killed: it was ended and is started again.")
         limit = time.monotonic() + ORPHANED_S
         while look_at(self.port, self.name) in (Found.PLANT, Found.NO_DATABASE) and time.monotonic() < limit:
             time.sleep(0.2)
@@ -134,6 +142,7 @@ class Plant:
             "TUYERE_DEMO": "1" if self.demo else "0",
             "TUYERE_PLANT": self.name,
             "TUYERE_BIND": f"127.0.0.1:{self.port}",
+            "TUYERE_STATE": str(self.state),
             "TUYERE_DATA": str(self.cluster.data) if self.cluster else os.environ.get("TUYERE_DATA", ""),
         }
         environment.pop("TUYERE_SERVING_URL", None)
@@ -190,7 +199,9 @@ class Plant:
         say("The process that holds the application had stopped: it was started again.")
 
     def _see_off(self) -> None:
-        if self.leaving and self.server and _parents(_servers(self.port)) & {self.server.pid}:  # it has a worker, so its port is open
+        if (
+            self.leaving and self.server and _parents(_servers(self.port, self.state)) & {self.server.pid}
+        ):  # it has a worker, so its port is open
             for one in self.leaving:
                 one.terminate()
             self.leaving = []
@@ -247,13 +258,14 @@ class Plant:
         self.stopping = True
 
 
-def _servers(port: int) -> list[int]:
-    """The processes, masters and workers, of servers that a bin/start of ours began on that port."""
+def _servers(port: int, state: Path) -> list[int]:
+    """The processes, masters and workers, of servers that a bin/start on this state folder began on that port."""
     found = []
     for process in Path("/proc").glob("[0-9]*"):
         with contextlib.suppress(OSError):  # not ours to look at, or gone
-            ours = b"tuyere.serving.gunicorn_conf" in (process / "cmdline").read_bytes()
-            if ours and f"TUYERE_BIND=127.0.0.1:{port}\0".encode() in (process / "environ").read_bytes():
+            told = (process / "environ").read_bytes().split(b"\0")
+            ours = {f"TUYERE_BIND=127.0.0.1:{port}".encode(), f"TUYERE_STATE={state}".encode()} <= set(told)
+            if ours and b"tuyere.serving.gunicorn_conf" in (process / "cmdline").read_bytes():
                 found.append(int(process.name))
     return found
 

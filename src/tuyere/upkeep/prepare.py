@@ -1,15 +1,16 @@
 """Before serving: the database, its schema, the role that serves, the demo plant or a first lead's code."""
 
+import contextlib
 import hmac
 from urllib.parse import quote, urlsplit, urlunsplit
 
 import psycopg
 from psycopg import sql
-from sqlalchemy import Engine
+from psycopg.errors import DuplicateDatabase, UniqueViolation
+from sqlalchemy import Engine, text
 from sqlalchemy.exc import DBAPIError, ProgrammingError
 from sqlmodel import Session
 
-from tuyere.demo.load import load_demo
 from tuyere.store import people
 from tuyere.store.database import engine_from, migrate
 from tuyere.store.prune import prune
@@ -46,7 +47,9 @@ def _make_database(url: str) -> None:
     except psycopg.OperationalError as error:
         if "does not exist" not in str(error):
             raise
-        with psycopg.connect(urlunsplit(parts._replace(path="/postgres")), autocommit=True, connect_timeout=10) as connection:
+        server = urlunsplit(parts._replace(path="/postgres"))
+        made = (DuplicateDatabase, UniqueViolation)  # by another start at the same moment
+        with psycopg.connect(server, autocommit=True, connect_timeout=10) as connection, contextlib.suppress(*made):
             connection.execute(sql.SQL("CREATE DATABASE {}").format(sql.Identifier(parts.path.strip("/"))))
 
 
@@ -69,9 +72,12 @@ def _served_by(engine: Engine, owner_url: str, secret_key: str) -> str:
 
 
 def _first_people(engine: Engine, session: Session, demo: bool) -> None:
+    session.execute(text("SELECT pg_advisory_xact_lock(7021142)"))  # two starts at once fill it once
     if demo:
         if people.plant_is_empty(session):
             say("Loading the demo plant ...")
+            from tuyere.demo.load import load_demo  # here: it takes seconds to import, and a plant that is there does without
+
             load_demo(engine)
     elif code := people.issue_first_lead_code(session):
         say(f"\n  Nobody can sign in yet. One-time code to make the first lead: {code}\n")
