@@ -54,28 +54,17 @@ RIGHTS = {
 }
 
 
-def make_serving_role(owner: Engine, role: str, password: str) -> None:
-    """Make (or bring up to date) the role with its password and rights, as the owner of the tables. Safe to repeat, by several at once."""
-    name, secret = sql.Identifier(role), sql.Literal(password)
-    with owner.begin() as connection:
-        raw = connection.connection.cursor()
-        raw.execute("SELECT pg_advisory_xact_lock(7021141)")
-        raw.execute("SELECT 1 FROM pg_roles WHERE rolname = %s", (role,))
-        verb = sql.SQL("ALTER" if raw.fetchone() else "CREATE")
-        raw.execute(
-            sql.SQL("{} ROLE {} LOGIN NOSUPERUSER NOCREATEDB NOCREATEROLE NOREPLICATION NOBYPASSRLS PASSWORD {}").format(verb, name, secret)
-        )
-    grant(owner, role)
-
-
 def grant(owner: Engine, role: str) -> None:
-    """Give `role` its rights on every table, and take all others from it and from the public."""
+    """Give `role` its rights on every table, and take all others from it and from the public. Nothing where it owns the tables."""
     name = sql.Identifier(role)
     with owner.begin() as connection:
         raw = connection.connection.cursor()
         raw.execute("SELECT pg_advisory_xact_lock(7021141), current_database()")
         row = raw.fetchone()
         assert row
+        raw.execute("SELECT current_user")
+        if raw.fetchone() == (role,):
+            return
         database = sql.Identifier(row[1])
         for statement in (
             "REVOKE ALL ON DATABASE {database} FROM PUBLIC",

@@ -88,7 +88,7 @@ class PulseRow(SQLModel, table=True):
     """One row, written anew whenever the server is asked whether it keeps what is written."""
 
     __tablename__ = "pulse"
-    id: int = Field(primary_key=True, sa_type=SmallInteger)
+    id: int = Field(sa_column=Column(SmallInteger, primary_key=True, autoincrement=False))
     at: datetime = when()
 
 

@@ -129,13 +129,13 @@ class Plant:
         secret = self._secret()
         if self.cluster:
             self.cluster.start()
-            self.owner_url = self.cluster.url(self.name)
+            self.owner_url, superuser = self.cluster.owner_url(self.name), self.cluster.url(self.name)
         else:
-            self.owner_url = plain_url(self.given_url)
+            self.owner_url, superuser = plain_url(self.given_url), ""
         from tuyere.upkeep.prepare import prepare  # here: it takes seconds to import, and a start that only says no need not wait
 
         serving_url = os.environ.get("TUYERE_SERVING_URL", "")
-        url = prepare(self.owner_url, secret, self.demo, plain_url(serving_url) if serving_url else "")
+        url = prepare(self.owner_url, secret, self.demo, plain_url(serving_url) if serving_url else "", superuser)
         environment = os.environ | {
             "DATABASE_URL": url,
             "TUYERE_SECRET_KEY": secret,

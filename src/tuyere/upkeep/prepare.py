@@ -1,35 +1,37 @@
 """Before serving: the database, its schema, the role that serves, the demo plant or a first lead's code."""
 
-import contextlib
 import hmac
 from urllib.parse import quote, urlsplit, urlunsplit
 
 import psycopg
-from psycopg import sql
-from psycopg.errors import DuplicateDatabase, UniqueViolation
+from psycopg.errors import InsufficientPrivilege
 from sqlalchemy import Engine, text
-from sqlalchemy.exc import DBAPIError, ProgrammingError
+from sqlalchemy.exc import DBAPIError
 from sqlmodel import Session
 
 from tuyere.store import people
 from tuyere.store.database import engine_from, migrate
 from tuyere.store.prune import prune
-from tuyere.store.roles import grant, make_serving_role
+from tuyere.store.roles import grant
+from tuyere.upkeep.owners import at, give_to, make_database, make_role, name_of, user_of
 from tuyere.upkeep.said import GivingUp, say
 
 
-def prepare(owner_url: str, secret_key: str, demo: bool, serving_url: str = "") -> str:
+def prepare(owner_url: str, secret_key: str, demo: bool, serving_url: str = "", superuser_url: str = "") -> str:
     """Bring the database up to date as its owner; gives the URL to serve with: `serving_url`, or one of a role made here.
 
-    The made role's password comes from the secret key, so that two servers of one plant agree on it. Raises GivingUp.
+    The made role's password comes from the secret key, so that two servers of one plant agree on it. `superuser_url`: of a cluster of our
+    own, where the owner may make neither databases nor roles. Raises GivingUp.
     """
     try:
-        _make_database(owner_url)
+        if superuser_url:
+            give_to(superuser_url, owner_url)
+        else:
+            _make_database(owner_url)
         engine = engine_from(owner_url)
         migrate(engine)
-        served = serving_url or _served_by(engine, owner_url, secret_key)
-        if serving_url:
-            grant(engine, urlsplit(serving_url).username or "")
+        served = serving_url or _served_by(superuser_url or owner_url, owner_url, secret_key)
+        grant(engine, user_of(served))
         with Session(engine) as session:
             _first_people(engine, session, demo)
         prune(engine)
@@ -41,32 +43,28 @@ def prepare(owner_url: str, secret_key: str, demo: bool, serving_url: str = "") 
 
 
 def _make_database(url: str) -> None:
-    parts = urlsplit(url)
     try:
         psycopg.connect(url, connect_timeout=10).close()
     except psycopg.OperationalError as error:
         if "does not exist" not in str(error):
             raise
-        server = urlunsplit(parts._replace(path="/postgres"))
-        made = (DuplicateDatabase, UniqueViolation)  # by another start at the same moment
-        with psycopg.connect(server, autocommit=True, connect_timeout=10) as connection, contextlib.suppress(*made):
-            connection.execute(sql.SQL("CREATE DATABASE {}").format(sql.Identifier(parts.path.strip("/"))))
+        with psycopg.connect(at(url, "postgres"), autocommit=True, connect_timeout=10) as server:
+            make_database(server, name_of(url))
 
 
-def _served_by(engine: Engine, owner_url: str, secret_key: str) -> str:
-    parts = urlsplit(owner_url)
-    role = f"{parts.path.strip('/')}_server"[:63]
+def _served_by(maker_url: str, owner_url: str, secret_key: str) -> str:
+    role = f"{name_of(owner_url)}_server"[:63]
     password = hmac.new(secret_key.encode(), f"database role {role}".encode(), "sha256").hexdigest()
     try:
-        make_serving_role(engine, role, password)
-    except ProgrammingError as error:
-        if "permission denied" not in str(error.orig):
-            raise
+        with psycopg.connect(at(maker_url, name_of(owner_url)), autocommit=True, connect_timeout=10) as server:
+            make_role(server, role, password)
+    except InsufficientPrivilege:
         say(
-            f"Note: {parts.username} may not make roles, so requests are served with the rights of the tables' owner."
+            f"Note: {user_of(owner_url)} may not make roles, so requests are served with the rights of the tables' owner."
             " docs/running.md tells how to make a role that owns nothing and name it in TUYERE_SERVING_URL."
         )
         return owner_url
+    parts = urlsplit(owner_url)
     place = parts.netloc.rpartition("@")[2]
     return urlunsplit(parts._replace(netloc=f"{quote(role)}:{password}@{place}"))
 

@@ -12,7 +12,7 @@ depends_on = None
 def upgrade() -> None:
     op.create_table(
         "pulse",
-        sa.Column("id", sa.SmallInteger(), nullable=False),
+        sa.Column("id", sa.SmallInteger(), autoincrement=False, nullable=False),
         sa.Column("at", sa.DateTime(timezone=True), nullable=False),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_pulse")),
     )
