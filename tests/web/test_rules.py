@@ -139,6 +139,7 @@ def test_route_by_role_by_site(app: Flask, sign_in: Any, demo_database_url: str)
         person = "INSERT INTO person (id, name, name_key, passphrase_hash, one_click, row_version) VALUES (:person, :name, :key, :hash, false, 1)"
         connection.execute(text(person), other)
         connection.execute(text("INSERT INTO membership (person_id, site_id, role) VALUES (:person, :site, 'lead')"), other)
+        connection.execute(text("UPDATE person SET handed_over = false"))  # they have chosen their own
     assert all(values.values()), values
     values |= {"site_id": marta.site_id, "name": "v_grooves", "form": "svg", "address": "floor"}
 

@@ -5,13 +5,14 @@ from datetime import timedelta
 from typing import Any
 
 import pytest
+from alembic import command
 from flask import Flask
 from sqlalchemy import Engine, text
 from sqlmodel import Session, select
 
-from tests.conftest import REAL_HASHER, SECRET
+from tests.conftest import REAL_HASHER, SECRET, database
 from tuyere.store import brake, people
-from tuyere.store.database import engine_from
+from tuyere.store.database import alembic_config, engine_from
 from tuyere.store.prune import prune
 from tuyere.store.tables import AuditEntry, Membership, Person, Role, Site
 from tuyere.store.write import Writer
@@ -64,16 +65,75 @@ def test_signing_out(sign_in: Any) -> None:
     assert caller.get(f"/api/sites/{caller.site_id}/floor").status_code == 401
 
 
-PHRASE = "seven blue herons"
+PHRASE, HANDED = "seven blue herons", "twelve grey pebbles"
 
 
 @pytest.fixture
-def member(sign_in: Any) -> Any:
-    """Somebody new at the demo site, with a passphrase: name, id, and the lead who added them."""
+def member(app: Flask, sign_in: Any) -> Any:
+    """Somebody new at the demo site, who chose a passphrase of their own: name, id, and the lead who added them."""
     lead, name, person_id = sign_in("Marta"), f"Member {uuid.uuid4().hex[:8]}", str(uuid.uuid4())
-    added = lead.post(f"/api/sites/{lead.site_id}/people", {"id": person_id, "name": name, "passphrase": PHRASE, "role": "mechanic"})
+    added = lead.post(f"/api/sites/{lead.site_id}/people", {"id": person_id, "name": name, "passphrase": HANDED, "role": "mechanic"})
     assert added.status_code == 201
+    client, _ = enter(app, name, HANDED)
+    assert post(client, "/api/session/passphrase", {"present": HANDED, "wanted": PHRASE}).status_code == 200
     return name, person_id, lead
+
+
+def test_a_passphrase_that_was_handed_over_opens_nothing_but_the_choice_of_another(app: Flask, sign_in: Any) -> None:
+    lead, name = sign_in("Marta"), f"Member {uuid.uuid4().hex[:8]}"
+    new = {"id": str(uuid.uuid4()), "name": name, "passphrase": HANDED, "role": "lead"}
+    assert lead.post(f"/api/sites/{lead.site_id}/people", new).status_code == 201
+    client, entered = enter(app, name, HANDED)
+    assert entered.json["must_choose"]
+    for path in (f"/api/sites/{lead.site_id}/floor", f"/api/sites/{lead.site_id}/people"):
+        refused = client.get(path)
+        assert refused.status_code == 403 and "Choose your own first" in refused.json["detail"]
+    same = post(client, "/api/session/passphrase", {"present": HANDED, "wanted": HANDED})
+    assert same.status_code == 422 and same.json["errors"][0]["field"] == "wanted"
+    chosen = post(client, "/api/session/passphrase", {"present": HANDED, "wanted": PHRASE})
+    assert not chosen.json["must_choose"] and client.get(f"/api/sites/{lead.site_id}/people").status_code == 200
+    assert enter(app, name, HANDED)[1].status_code == 422
+
+
+OLD_KEYS = {  # as plants were left: by name alone, in the alphabet's order, and by a key that told fewer names apart
+    "MARTA": "marta", "Marta": "marta {id}", "marta": "marta {id}", "marta 2": "marta 2", "\u041e\u043b\u044f": "\u043e\u043b\u044f",
+}  # fmt: skip
+
+
+def test_of_names_alike_the_oldest_keeps_the_plain_one_and_nobody_opens_anothers_session() -> None:
+    """Marta was there first, then MARTA, then marta; each signs in by a name of their own, all with the same passphrase."""
+    url = database("tuyere_test_names")
+    engine = engine_from(url)
+    command.upgrade(alembic_config(engine), "0019")
+    ids = {name: uuid.uuid4() for name in OLD_KEYS}
+    hashed = people.hash_passphrase(PHRASE)
+    with engine.begin() as connection:
+        for days, name in enumerate(("Marta", "MARTA", "marta", "marta 2", "\u041e\u043b\u044f")):
+            one = {"id": ids[name], "name": name, "key": OLD_KEYS[name].format(id=ids[name]), "hash": hashed, "days": days}
+            connection.execute(
+                text(
+                    "INSERT INTO person (id, name, name_key, passphrase_hash, one_click, row_version) VALUES (:id, :name, :key, :hash, false, 1)"
+                ),
+                one,
+            )
+            connection.execute(
+                text("""INSERT INTO audit_entry (at, action, subject_table, subject_id, changes)
+                     VALUES (now() - interval '9 days' + make_interval(days => :days), 'added mechanic', 'person', :id, '{}')"""),
+                one,
+            )
+    command.upgrade(alembic_config(engine), "head")
+    with Session(engine) as session:
+        told = dict(people.renamed(session))
+        for name, person_id in ids.items():
+            by = told.get(name, name)
+            found = people.sign_in(session, by, PHRASE, "127.0.0.1")
+            assert found and found.id == person_id, (name, by)
+        assert told.keys() == {"MARTA", "marta"} and len({people.name_key(n) for n in (*told.values(), "Marta", "marta 2")}) == 4
+        anybody = people.sign_in(session, "mArTa", PHRASE, "127.0.0.1")
+        assert anybody and anybody.id == ids["Marta"]
+        people.begin_session(session, session.get_one(Person, ids["MARTA"]), "", "")
+        assert list(dict(people.renamed(session))) == ["marta"], "who has signed in by the new name knows it"
+    engine.dispose()
 
 
 def enter(app: Flask, name: str, passphrase: str = PHRASE, client: Any = None, **more: Any) -> Any:
@@ -156,9 +216,10 @@ def test_a_lead_changes_a_role_ends_a_session_hands_over_a_code_and_takes_a_leav
     at_floor = lambda: client.get(f"{site}/floor").status_code  # noqa: E731
     assert at_floor() == 200
 
-    (held,) = [s for s in lead.get(f"{site}/people").json["sessions"] if s["person_id"] == person_id]
-    assert held["address"] == "127.0.0.1" and not held["mine"]
-    assert lead.post(f"{site}/sign-ins/{held['id']}/end", {}).status_code == 200
+    held = [s for s in lead.get(f"{site}/people").json["sessions"] if s["person_id"] == person_id]
+    assert {(s["address"], s["mine"]) for s in held} == {("127.0.0.1", False)} and len(held) == 2
+    for one in held:
+        assert lead.post(f"{site}/sign-ins/{one['id']}/end", {}).status_code == 200
     assert at_floor() == 401
 
     enter(app, name, client=client)
@@ -183,7 +244,7 @@ def test_a_lead_changes_a_role_ends_a_session_hands_over_a_code_and_takes_a_leav
     with Session(engine) as session:
         told = session.exec(select(AuditEntry).where(AuditEntry.subject_id == uuid.UUID(person_id)).order_by(AuditEntry.id)).all()
     assert [e.action for e in told] == [
-        "added mechanic", "signed in", "session ended", "signed in", "made lead", "made viewer", "given a one-time code",
+        "added mechanic", "signed in", "changed passphrase", "signed in", "signed in", "session ended", "session ended", "signed in", "made lead", "made viewer", "given a one-time code",
         "chose a new passphrase by a one-time code", "signed in", "signed in", "left", "signed in",
     ]  # fmt: skip
     assert not any(secret in str(e.changes) for e in told for secret in ("argon2", code, "lanterns"))

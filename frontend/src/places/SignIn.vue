@@ -3,6 +3,7 @@ import { computed, reactive } from 'vue'
 
 import { api, Refused, unwrap } from '../api/client'
 import { useSession, useSessionChange } from '../api/queries'
+import PassphraseSlip from './PassphraseSlip.vue'
 
 const { data: session } = useSession()
 const form = reactive({ name: '', passphrase: '' })
@@ -81,6 +82,8 @@ const wrongFirst = computed(() => sentences(lead.error.value))
         <p v-if="wrongFirst.all" class="wrong" role="alert">{{ wrongFirst.all }}</p>
         <el-button type="primary" native-type="submit" :loading="lead.isPending.value">Make the first lead</el-button>
       </form>
+
+      <PassphraseSlip v-else-if="session?.must_choose" first />
 
       <template v-else>
         <section v-if="session?.demo_people.length" class="stack">

@@ -4,7 +4,7 @@ import secrets
 import uuid
 from datetime import datetime, timedelta
 from functools import cache
-from typing import Any
+from typing import Any, NamedTuple
 
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
@@ -100,22 +100,30 @@ def begin_session(session: Session, person: Person, address: str, device: str) -
     return began
 
 
-def person_of_session(session: Session, sign_in_id: uuid.UUID) -> tuple[uuid.UUID, str] | None:
-    """Whose session this is (id and name), while it holds; notes now and then that it was seen. Commits."""
+class InSession(NamedTuple):
+    """Whose session one is; `handed_over`: they still sign in by a passphrase that somebody else chose."""
+
+    person_id: uuid.UUID
+    name: str
+    handed_over: bool
+
+
+def person_of_session(session: Session, sign_in_id: uuid.UUID) -> InSession | None:
+    """Whose session this is, while it holds; notes now and then that it was seen. Commits."""
     moment = now()
     found = session.exec(
-        select(Person.id, Person.name, SignIn.seen_at)
+        select(Person.id, Person.name, Person.handed_over, SignIn.seen_at)
         .join(SignIn, col(SignIn.person_id) == col(Person.id))
         .where(SignIn.id == sign_in_id, col(SignIn.ended_at).is_(None))
         .where(col(SignIn.seen_at) > moment - IDLE, col(SignIn.began_at) > moment - LONGEST_SESSION)
     ).first()
     if not found:
         return None
-    person_id, name, seen_at = found
+    person_id, name, handed_over, seen_at = found
     if seen_at < moment - SEEN_WITHIN:
         session.exec(update(SignIn).where(col(SignIn.id) == sign_in_id).values(seen_at=moment))
         session.commit()
-    return person_id, name
+    return InSession(person_id, name, handed_over)
 
 
 def end_session(session: Session, sign_in_id: uuid.UUID) -> None:
@@ -178,6 +186,7 @@ def use_reset_code(session: Session, name: str, code: str, wanted: str, source: 
 def _set_passphrase(session: Session, person: Person, wanted: str, action: str) -> None:
     session.refresh(person, with_for_update=True)
     person.passphrase_hash, person.reset_hash, person.reset_until = hash_passphrase(wanted), None, None
+    person.handed_over = False
     person.row_version += 1
     session.add(person)
     end_sessions_of(session, person.id, "new passphrase")
@@ -226,8 +235,8 @@ def people_at(session: Session, site_id: uuid.UUID) -> list[tuple[Person, Role]]
 
 
 def add_person(session: Session, writer: Writer, person_id: uuid.UUID, name: str, passphrase: str, role: Role) -> None:
-    """A new person at the writer's site."""
-    insert(session, writer, new_person(person_id, name, passphrase), f"added {role}")
+    """A new person at the writer's site, with a passphrase to hand over."""
+    insert(session, writer, new_person(person_id, name, passphrase, handed_over=True), f"added {role}")
     session.add(Membership(person_id=person_id, site_id=writer.site_id, role=role))
 
 
@@ -308,6 +317,14 @@ def _another_lead(session: Session, held: Membership) -> None:
 def _note(session: Session, person_id: uuid.UUID, action: str, changes: dict[str, Any]) -> None:
     """An audit entry of what somebody did as themselves, at no site."""
     session.add(AuditEntry(person_id=person_id, action=action, subject_table="person", subject_id=person_id, changes=changes))
+
+
+def renamed(session: Session) -> list[tuple[str, str]]:
+    """Who was renamed because their name looked like another's, and has not signed in since: the name of before, and the one of now."""
+    since = select(SignIn.id).where(col(SignIn.person_id) == col(Person.id), col(SignIn.began_at) > col(AuditEntry.at)).exists()
+    wanted = select(AuditEntry.changes, Person.name).join(Person, col(Person.id) == col(AuditEntry.subject_id))
+    told = wanted.where(col(AuditEntry.action).startswith("renamed: "), ~since).order_by(Person.name)
+    return [(changes["name"][0], name) for changes, name in session.exec(told)]
 
 
 def plant_is_empty(session: Session) -> bool:

@@ -8,7 +8,7 @@ from datetime import date, datetime
 from enum import StrEnum
 from typing import Any
 
-from sqlalchemy import CheckConstraint, Column, DateTime, Index, SmallInteger, UniqueConstraint, text
+from sqlalchemy import CheckConstraint, Column, DateTime, Index, SmallInteger, UniqueConstraint, false, text
 from sqlmodel import Field, SQLModel
 
 from tuyere.store.columns import json, not_blank, now, one_of, version, when
@@ -37,7 +37,8 @@ class Site(SQLModel, table=True):
 
 
 class Person(SQLModel, table=True):
-    """Somebody who signs in. `name_key`: what no two names may share; `reset_hash`: a one-time code for a new passphrase, for a while."""
+    """Somebody who signs in. `name_key`: what no two names may share; `reset_hash`: a one-time code for a new passphrase, for a while;
+    `handed_over`: the passphrase was chosen by somebody else, so the first thing is to choose one's own."""
 
     __table_args__ = (not_blank("name"),)
     id: uuid.UUID = Field(primary_key=True)
@@ -47,6 +48,7 @@ class Person(SQLModel, table=True):
     reset_hash: str | None = None
     reset_until: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
     one_click: bool = False
+    handed_over: bool = Field(default=False, sa_column_kwargs={"server_default": false()})
     row_version: int = version()
 
 

@@ -34,6 +34,8 @@ def prepare(owner_url: str, secret_key: str, demo: bool, serving_url: str = "", 
         grant(engine, user_of(served))
         with Session(engine) as session:
             _first_people(engine, session, demo)
+            for before, name in people.renamed(session):
+                say(f"“{before}” looked like another's name: they sign in as “{name}” from now on.")
         prune(engine)
         engine.dispose()
     except (psycopg.Error, DBAPIError) as error:

@@ -116,9 +116,8 @@ class Size(Strict):
 def get_picture(path: PhotoPath, query: Size) -> Response:
     with reading() as session:
         content = store.content_of(session, path.photo_id, query.size == "small")
-    # It never changes under its id; turning and arrows are kept beside it.
-    kept = {"Cache-Control": "private, max-age=31536000, immutable", "X-Content-Type-Options": "nosniff"}
-    return Response(content, content_type="image/jpeg", headers=kept)
+    # Like every other answer it is left in no cache: whoever has the device next may not be allowed to see it.
+    return Response(content, content_type="image/jpeg", headers={"X-Content-Type-Options": "nosniff"})
 
 
 class PhotoForm(Strict):

@@ -19,13 +19,15 @@ SiteFinder = Callable[[uuid.UUID], uuid.UUID | people.SiteId]
 
 @dataclass(frozen=True)
 class Rule:
-    """Who may call a route: anyone, anybody signed in, or a role at the site found from a path value; `computes`: it stores nothing."""
+    """Who may call a route: anyone, anybody signed in, or a role at the site found from a path value; `computes`: it stores nothing;
+    `half_in`: somebody who still has to choose a passphrase of their own, or to show a second factor, may too."""
 
     who: str
     role: Role | None = None
     path_value: str = ""
     find_site: SiteFinder | None = None
     computes: bool = False
+    half_in: bool = False
 
 
 def _mark(rule: Rule) -> Callable[[View], View]:
@@ -46,9 +48,9 @@ def computes() -> Callable[[View], View]:
     return _mark(Rule("anyone", computes=True))
 
 
-def signed_in() -> Callable[[View], View]:
-    """Anybody signed in."""
-    return _mark(Rule("signed in"))
+def signed_in(half_in: bool = False) -> Callable[[View], View]:
+    """Anybody signed in; `half_in`: what it takes to be in wholly."""
+    return _mark(Rule("signed in", half_in=half_in))
 
 
 def at_site(role: Role) -> Callable[[View], View]:
@@ -126,6 +128,9 @@ FOR_PERSON = "Tuyere-Person"
 ANOTHER = "Somebody else is signed in on this device now. What was done here before is kept for who did it."
 
 
+HANDED_OVER = "Your passphrase was chosen by somebody else. Choose your own first."
+
+
 def rule_of(app: Flask, endpoint: str) -> Rule | None:
     """The rule of an endpoint, or None."""
     return getattr(app.view_functions[endpoint], "rule", None)
@@ -147,6 +152,8 @@ def install(app: Flask) -> None:
             raise Refusal(401)
         if request.headers.get(FOR_PERSON, str(current_user.id)) != str(current_user.id):
             raise Refusal(401, ANOTHER)
+        if current_user.handed_over and not rule.half_in:
+            raise Refusal(403, HANDED_OVER)
         if rule.role and rule.find_site:
             _check_role(rule)
 

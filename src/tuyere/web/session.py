@@ -46,10 +46,11 @@ class DemoPersonOut(BaseModel):
 
 
 class SessionOut(BaseModel):
-    """Who is signed in, at which sites, and the CSRF token that writes send as X-CSRFToken."""
+    """Who is signed in, at which sites, the CSRF token that writes send as X-CSRFToken; `must_choose`: first a passphrase of their own."""
 
     person_id: uuid.UUID | None
     name: str | None
+    must_choose: bool
     sites: list[SiteOut]
     csrf_token: str
     demo_people: list[DemoPersonOut]
@@ -63,6 +64,7 @@ def _session_out() -> SessionOut:
         return SessionOut(
             person_id=current_user.id if here else None,
             name=current_user.name if here else None,
+            must_choose=here and current_user.handed_over,
             sites=[SiteOut(id=s.id, name=s.name, role=r) for s, r in people.memberships(session, current_user.id)] if here else [],
             csrf_token=generate_csrf(),
             demo_people=[DemoPersonOut(id=p.id, name=p.name, role=r) for p, r in demo],
@@ -110,7 +112,7 @@ def post_demo_session(body: DemoSignIn) -> Response:
 
 
 @blueprint.delete("/session", summary="Sign out, everywhere this session is in use", responses={"200": SessionOut})
-@signed_in()
+@signed_in(half_in=True)
 def delete_session() -> Response:
     with reading() as session:
         people.end_session(session, current_user.sign_in_id)
@@ -126,9 +128,11 @@ class PassphraseForm(Strict):
 
 
 @blueprint.post("/session/passphrase", summary="Change one's own passphrase; ends all other sessions", responses={"200": SessionOut})
-@signed_in()
+@signed_in(half_in=True)
 def post_passphrase(body: PassphraseForm) -> Response:
     check_passphrase("wanted", body.wanted, current_user.name)
+    if body.wanted == body.present:
+        raise refuse("wanted", "That is the one you have: choose another.")
     with reading() as session, braked():
         if not people.change_passphrase(session, current_user.id, body.present, body.wanted, f"session {current_user.sign_in_id}"):
             raise refuse("present", "That is not your passphrase now: check it, capitals count.")
@@ -217,7 +221,7 @@ def _enter(session: Session, person: Person) -> Response:
     """Begin a session and remember the device."""
     began = people.begin_session(session, person, request.remote_addr or "", request.user_agent.string)
     device, known = _known_device()
-    login_user(SignedIn(person.id, person.name, began.id))
+    login_user(SignedIn(person.id, person.name, person.handed_over, began.id))
     response = answer(_session_out())
     value = _signer().dumps([device, [*[k for k in known if k != str(person.id)], str(person.id)][-MOST_KNOWN:]])
     response.set_cookie(
