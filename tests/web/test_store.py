@@ -81,6 +81,59 @@ def test_the_serving_role_may_not(serving_url: str, statement: str) -> None:
         connection.execute(statement)  # type: ignore[call-overload]
 
 
+# What was done, to what, by whom and when: written out, so that a right given too freely is seen here.
+SAYS_WHAT_HAPPENED = {
+    "happened": "drive_id kind at what came_off why_off interval_h made_by made_at",
+    "hour_reading": "drive_id at hours_h taken_by",
+    "reading": "drive_id configuration_id stage_position kind taken_at taken_by machine_state method tool strand belt_state hour_meter_h note"
+    " summary engaged turned wheel standing",
+    "finding": "drive_id what weight found_at found_by subject sign page",
+    "due": "drive_id what kind page",
+    "laid_up": "machine_id began_at made_by",
+    "temporary_fix": "drive_id due_id what share share_text run made_by made_at typed",
+    "inspection_round": "drive_id depth items began_at began_by",
+    "job": "drive_id kind title due due_what asked planned_at planned_by machine",
+    "job_step": "job_id step",
+    "round_answer": "round_id item",
+    "photo": "drive_id taken_at taken_by content thumb width height job_id step",
+    "person": "name name_key one_click",
+    "membership": "person_id site_id",
+    "sign_in": "person_id began_at address device",
+    "audit_entry": "at person_id site_id action subject_table subject_id changes idempotency_key row_version",
+}
+
+
+@pytest.mark.parametrize("table", SAYS_WHAT_HAPPENED)
+def test_the_serving_role_cannot_change_what_happened(serving_url: str, table: str) -> None:
+    with psycopg.connect(serving_url, autocommit=True) as connection:
+        for column in ("id" if table != "membership" else "role", *SAYS_WHAT_HAPPENED[table].split()):
+            if (table, column) == ("membership", "role"):
+                continue
+            with pytest.raises(psycopg.errors.InsufficientPrivilege):
+                connection.execute(f"UPDATE {table} SET {column} = {column}")  # type: ignore[call-overload]
+
+
+def test_what_ended_says_what_it_said_whoever_asks(sign_in: Any, serving_url: str, demo_database_url: str) -> None:
+    """A signed-off job and a finished round: each column of them, a step and an answer, by the role that serves; and by the owner too."""
+    with psycopg.connect(demo_database_url, autocommit=True) as owner, psycopg.connect(serving_url, autocommit=True) as server:
+        job = owner.execute("SELECT id FROM job WHERE finished_at IS NOT NULL AND id IN (SELECT job_id FROM job_step) LIMIT 1").fetchone()
+        done = owner.execute("SELECT id FROM happened LIMIT 1").fetchone()
+        assert job and done
+        for connection in (server, owner):
+            for column in ("note", "said", "steps", "finished_at", "ended_by", "unread", "row_version"):
+                with pytest.raises(psycopg.errors.RestrictViolation):
+                    connection.execute(f"UPDATE job SET {column} = {column} WHERE id = %s", job)  # type: ignore[call-overload]
+            for column in ("state", "words", "at", "by"):
+                with pytest.raises(psycopg.errors.RestrictViolation):
+                    connection.execute(f"UPDATE job_step SET {column} = {column} WHERE job_id = %s", job)  # type: ignore[call-overload]
+        with pytest.raises(psycopg.errors.RestrictViolation):
+            owner.execute("UPDATE happened SET what = 'another set' WHERE id = %s", done)
+        server.execute("UPDATE happened SET struck_at = struck_at WHERE id = %s", done)
+        late = "INSERT INTO job_step (id, job_id, step, state, words, at, by, row_version) SELECT %s, id, 'late', 'done', '', now(), ended_by, 1 FROM job WHERE id = %s"
+        with pytest.raises(psycopg.errors.RestrictViolation):
+            server.execute(late, (uuid.uuid4(), *job))
+
+
 def test_two_servers_over_one_database_are_one(serving_url: str, app: Flask, sign_in: Any) -> None:
     caller = sign_in("Ines")
     cookie = caller.client.get_cookie("tuyere_test")

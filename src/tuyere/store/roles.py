@@ -1,7 +1,8 @@
 """The role that serves requests: it owns nothing, and may read and write rows only as far as each table's nature allows.
 
 Tables and migrations belong to another role. What is written once (audit, surveys, values) the serving role can neither change nor
-delete, whatever a fault in the application asks for; it cannot empty or drop a table or turn a trigger off either.
+delete, whatever a fault in the application asks for, and of other rows only the columns that are meant to change: striking out, closing,
+correcting and restoring have theirs. It cannot empty or drop a table or turn a trigger off either.
 """
 
 from psycopg import sql
@@ -9,8 +10,13 @@ from sqlalchemy import Engine
 from sqlmodel import SQLModel
 
 APPEND = "SELECT, INSERT"
-CHANGE = "SELECT, INSERT, UPDATE"
 PASSING = "SELECT, INSERT, UPDATE, DELETE"  # rows that are of use for a while only
+
+
+def _change(*columns: str) -> str:
+    """New rows, and of a row that is there these columns alone: what says what was done, to what, by whom and when is none of them."""
+    return f"SELECT, INSERT, UPDATE ({', '.join(columns)})"
+
 
 RIGHTS = {
     "audit_entry": APPEND,
@@ -18,40 +24,50 @@ RIGHTS = {
     "belt_life": APPEND,
     "configuration": APPEND,
     "counter_slip": APPEND,
-    "cross_reference": CHANGE,
-    "drive": CHANGE,
-    "due": CHANGE,
+    "cross_reference": _change("part_number", "designation", "machine", "note", "loaded_by", "row_version"),
+    "drive": _change(
+        "name", "family", "part_number", "note", "design_speed_rad_per_s", "design_airflow_m3_per_s", "design_pressure_pa",
+        "design_amps_a", "design_turns", "retired_at", "typed", "row_version",
+    ),
+    "due": _change("due_on", "done_at", "done_by", "answer", "why", "row_version"),
     "due_answer": APPEND,
-    "due_rule": CHANGE,
-    "finding": CHANGE,
-    "first_lead_code": CHANGE,
-    "happened": CHANGE,
-    "hour_reading": CHANGE,
-    "inspection_round": "SELECT, INSERT, UPDATE (finished_at, finished_by, note, said, row_version)",
-    "job": "SELECT, INSERT, UPDATE (steps, numbers, own_version, began_at, finished_at, dropped_at, ended_by, note, safety_note, said,"
-    " unread, raised, row_version)",
-    "job_step": CHANGE,
+    "due_rule": _change(
+        "event", "what", "after_hours", "after_days", "after_months", "repeats", "kinds", "page", "used", "row_version"
+    ),
+    "finding": _change(
+        "words", "place", "machine_state", "closed_at", "closed_by", "closed_how", "closed_why", "taken_up_at", "taken_up_by",
+        "row_version",
+    ),
+    "first_lead_code": "SELECT, UPDATE (used_at)",
+    "happened": _change("struck_at", "row_version"),
+    "hour_reading": _change("struck_at", "row_version"),
+    "inspection_round": _change("finished_at", "finished_by", "note", "said", "row_version"),
+    "job": _change(
+        "steps", "numbers", "own_version", "began_at", "finished_at", "dropped_at", "ended_by", "note", "safety_note", "said", "unread",
+        "raised", "row_version",
+    ),
+    "job_step": _change("state", "words", "at", "by", "row_version"),
     "kept_answer": PASSING,
-    "laid_up": CHANGE,
-    "machine": CHANGE,
+    "laid_up": _change("ended_at", "row_version"),
+    "machine": _change("name", "kind", "place", "traits", "row_version"),
     "machine_steps": APPEND,
-    "membership": CHANGE,
-    "person": CHANGE,
+    "membership": _change("role", "ended_at"),
+    "person": _change("passphrase_hash", "reset_hash", "reset_until", "handed_over", "row_version"),
+    "photo": _change("finding_id", "note", "turned", "arrows", "put_away_at", "row_version"),
     "pulse": "SELECT, UPDATE (at)",
-    "photo": "SELECT, INSERT, UPDATE (finding_id, note, turned, arrows, put_away_at, row_version)",
-    "reading": CHANGE,
+    "reading": _change("struck_at", "struck_by", "row_version"),
     "reading_value": APPEND,
-    "round_answer": CHANGE,
-    "shop_list": "SELECT, INSERT, UPDATE (put_away_at, row_version)",
-    "sign_in": CHANGE,
+    "round_answer": _change("found", "words", "finding_id", "at", "by", "row_version"),
+    "shop_list": _change("put_away_at", "row_version"),
+    "sign_in": _change("seen_at", "ended_at", "ended_why"),
     "sign_in_failure": PASSING,
-    "site": "SELECT, INSERT, UPDATE (zone, row_version)",
+    "site": _change("zone", "row_version"),
     "stage": APPEND,
-    "temporary_fix": CHANGE,
+    "temporary_fix": _change("off_at", "off_by", "row_version"),
     "trial": APPEND,
-    "what_if": CHANGE,
+    "what_if": _change("name", "typed", "put_away_at", "row_version"),
     "wheel": APPEND,
-}
+}  # fmt: skip
 
 
 def grant(owner: Engine, role: str) -> None:

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from flask import Flask, Response, request
-from psycopg.errors import ForeignKeyViolation, UniqueViolation
+from psycopg.errors import ForeignKeyViolation, RestrictViolation, UniqueViolation
 from pydantic import BaseModel, Field, ValidationError
 from sqlalchemy.exc import DataError, IntegrityError, InternalError, OperationalError
 from werkzeug.exceptions import HTTPException, SecurityError
@@ -181,7 +181,7 @@ def install(app: Flask) -> None:
     @app.errorhandler(IntegrityError)
     def crossed(error: IntegrityError) -> Response:
         """Two at the same moment: who came second has not seen what the first did."""
-        if not isinstance(error.orig, (UniqueViolation, ForeignKeyViolation)):
+        if not isinstance(error.orig, (UniqueViolation, ForeignKeyViolation, RestrictViolation)):
             return broken(error)
         return respond(titled(409, "Somebody changed this at the same moment. Load it again, see what changed, then decide."))
 
