@@ -1,9 +1,11 @@
 /** Times in the words a person would use. */
 
+import { serverNow } from './api/clock'
+
 const DAY = 86_400_000
 
 export function ago(iso: string): string {
-  const days = Math.floor((Date.now() - new Date(iso).getTime()) / DAY)
+  const days = Math.floor((serverNow().getTime() - new Date(iso).getTime()) / DAY)
   if (days <= 0) return 'today'
   if (days === 1) return 'yesterday'
   if (days < 60) return `${days} days ago`
@@ -46,7 +48,7 @@ export function dateText(day: string): string {
 
 /** Today and so many days on, as YYYY-MM-DD by this device's own calendar. */
 export function dayFromNow(days: number): string {
-  const day = new Date()
+  const day = serverNow()
   day.setDate(day.getDate() + days)
   return [day.getFullYear(), day.getMonth() + 1, day.getDate()].map((n) => String(n).padStart(2, '0')).join('-')
 }

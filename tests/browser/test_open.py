@@ -6,7 +6,8 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import open_drive
+from tests.browser.conftest import open_drivefrom tuyere.store import clock
+
 
 
 def slip(page: Page) -> Any:
@@ -60,7 +61,7 @@ def test_new_belts_fall_due_hours_bring_it_forward_and_the_second_reading_does_i
     slip(page).get_by_role("textbox", name="What went on").fill("3 × BX68 from one box")
     slip(page).get_by_role("button", name="glazed").click()
     slip(page).get_by_role("textbox", name="Hour meter").fill("500")
-    slip(page).get_by_label("When").fill(f"{datetime.now(UTC) - timedelta(days=1):%Y-%m-%dT%H:%M}")
+    slip(page).get_by_label("When").fill(f"{clock.now() - timedelta(days=1):%Y-%m-%dT%H:%M}")
     slip(page).get_by_role("button", name="Keep it").click()
     expect(slip(page).get_by_text("Set the tension again: new belts have settled")).to_be_visible()
     slip(page).get_by_role("button", name="That is all").click()

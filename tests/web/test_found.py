@@ -3,7 +3,7 @@
 import io
 import uuid
 from dataclasses import asdict
-from datetime import UTC, datetime, timedelta
+from datetime import timedelta
 from typing import Any
 
 import psycopg
@@ -19,10 +19,11 @@ from tuyere.core.drives.v_belt.counter_slip import counter_slip
 from tuyere.core.drives.v_belt.grade import DUTIES, grade
 from tuyere.core.table_book import BOOK
 from tuyere.documents.slip_pdf import Heading, laid_out, slip_html, slip_pdf
+from tuyere.store import clock
 from tuyere.store.database import engine_from
 from tuyere.store.tables import AuditEntry, CrossReference, Due, TemporaryFix
 
-TODAY = datetime.now(UTC).date()
+TODAY = clock.now().date()
 
 
 def blower(caller: Any) -> tuple[str, dict[str, Any]]:

@@ -3,7 +3,7 @@
 import re
 import uuid
 from concurrent.futures import ThreadPoolExecutor
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 from itertools import cycle
 from typing import Any
 from xml.etree import ElementTree
@@ -19,6 +19,7 @@ from tests.web.test_said_done_due import drive, of
 from tuyere.core.jobs.library import Step
 from tuyere.core.jobs.read import library
 from tuyere.documents.drive_card import Card, CardRow, card_svg
+from tuyere.store import clock
 from tuyere.upkeep.prepare import prepare
 from tuyere.web.app import create_app
 from tuyere.web.settings import Settings
@@ -158,7 +159,7 @@ def test_order_undo_and_what_two_devices_say(sign_in: Any) -> None:
     keys = [s["key"] for s in job["steps"]]
     for key in keys[: keys.index("try_start")]:
         say(caller, job, key)
-    told = say(mate, job, "try_start", at=(datetime.now(UTC) - timedelta(minutes=1)).isoformat())
+    told = say(mate, job, "try_start", at=(clock.now() - timedelta(minutes=1)).isoformat())
     assert say(caller, job, "try_start")["row_version"] == told["row_version"], "the same said by two devices is said once"
     assert "go back with it" in say(caller, job, "lock", "", 422, row_version=1)["detail"]
     say(caller, job, "try_start", "passed", 422, row_version=1)

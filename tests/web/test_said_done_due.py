@@ -1,14 +1,18 @@
 """What people say they saw, what was done, and what falls due, over the web and on the record."""
 
 import uuid
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, date, datetime, time, timedelta
 from typing import Any
+from zoneinfo import ZoneInfo
 
+import psycopg
 import pytest
+from flask import Flask
 from sqlalchemy import Engine, text
 from sqlmodel import Session, select
 
 from tests.conftest import Caller
+from tuyere.store import clock
 from tuyere.store.tables import Drive, Finding, Machine
 
 
@@ -39,7 +43,7 @@ def say(caller: Caller, drive_id: str, sign: str, words: str = "") -> Any:
 
 
 def ago(**time: float) -> str:
-    return (datetime.now(UTC) - timedelta(**time)).isoformat()
+    return (clock.now() - timedelta(**time)).isoformat()
 
 
 def test_a_squeal_from_said_to_closed_and_opened_again(sign_in: Any, engine: Engine) -> None:
@@ -167,12 +171,12 @@ def test_an_oil_change_brings_the_belts_and_the_next_change(sign_in: Any) -> Non
 def test_dues_are_moved_with_a_reason_and_rest_with_their_machine(sign_in: Any) -> None:
     lead, rowan = sign_in("Marta"), sign_in("Rowan")
     drive_id = new_drive(lead, "Seasonal auger")
-    caller_day = (datetime.now(UTC) + timedelta(days=9)).date().isoformat()
+    caller_day = (clock.now() + timedelta(days=9)).date().isoformat()
     promised = str(uuid.uuid4())
     assert (
         lead.post(f"/api/drives/{drive_id}/dues", {"id": promised, "what": "Look at the clutch", "due_on": caller_day}).status_code == 201
     )
-    move = {"row_version": 1, "answer": "moved", "to_on": (datetime.now(UTC) + timedelta(days=20)).date().isoformat()}
+    move = {"row_version": 1, "answer": "moved", "to_on": (clock.now() + timedelta(days=20)).date().isoformat()}
     assert lead.post(f"/api/dues/{promised}", move).json["errors"][0]["field"] == "why"
     assert lead.post(f"/api/dues/{promised}", {**move, "why": "after harvest"}).status_code == 200
     assert lead.post(f"/api/dues/{promised}", {**move, "why": "again"}).status_code == 409
@@ -220,3 +224,53 @@ def test_rules_are_the_leads_to_change(sign_in: Any, name: str, status: int) -> 
     assert lead.post(f"/api/sites/{lead.site_id}/zone", {"row_version": site["site_version"], "zone": "Mars/Olympus"}).status_code == 422
     assert lead.post(f"/api/sites/{lead.site_id}/zone", {"row_version": site["site_version"], "zone": "Europe/Berlin"}).status_code == 200
     assert lead.get(rules).json["zone"] == "Europe/Berlin"
+
+
+OVER_MIDNIGHT = [  # the last moment of a day at the site, in its zone: month's end, a leap day, a year's end, clocks put on and back
+    ("UTC", "2027-01-31"), ("Pacific/Kiritimati", "2028-02-29"), ("America/Los_Angeles", "2026-12-31"), ("Asia/Kathmandu", "2027-04-30"),
+    ("Europe/Berlin", "2027-03-27"), ("Europe/Berlin", "2027-10-30"), ("America/St_Johns", "2027-11-06"), ("Pacific/Chatham", "2027-09-25"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("zone", "day"), OVER_MIDNIGHT)
+def test_days_are_the_sites_own_over_midnight(app: Flask, demo_database_url: str, zone: str, day: str) -> None:
+    """A minute before midnight and a minute after: what is due, what was done and what may be chosen go by the site's day, not the server's."""
+    last = date.fromisoformat(day)
+    midnight = datetime.combine(last + timedelta(days=1), time(), ZoneInfo(zone)).astimezone(UTC)
+    with psycopg.connect(demo_database_url) as owner:
+        owner.execute("UPDATE site SET zone = %s", (zone,))
+    try:
+        with clock.set_to(midnight - timedelta(minutes=1)):
+            caller = entered(app, "Tobias")
+            drive_id = new_drive(caller, f"Midnight {zone} {day} {uuid.uuid4().hex[:6]}")
+            for on in (last, last + timedelta(days=1)):
+                made = caller.post(
+                    f"/api/drives/{drive_id}/dues", {"id": str(uuid.uuid4()), "what": f"Look on {on}", "due_on": on.isoformat()}
+                )
+                assert made.status_code == 201, made.json
+            assert days_left(caller, drive_id) == {f"Look on {last}": 0, f"Look on {last + timedelta(days=1)}": 1}
+            early = caller.post(
+                f"/api/drives/{drive_id}/dues", {"id": str(uuid.uuid4()), "what": "late", "due_on": f"{last - timedelta(days=2)}"}
+            )
+            assert early.status_code == 422
+        with clock.set_to(midnight + timedelta(minutes=1)):
+            assert days_left(caller, drive_id) == {f"Look on {last}": -1, f"Look on {last + timedelta(days=1)}": 0}
+            new = last + timedelta(days=1)
+            caller.post(f"/api/drives/{drive_id}/happened", {"id": str(uuid.uuid4()), "kind": "new set", "what": "B68"})
+            assert f"stood on {new:%d %b %Y}" in caller.get(f"/api/drives/{drive_id}/card.svg").text
+    finally:
+        with psycopg.connect(demo_database_url) as owner:
+            owner.execute("UPDATE site SET zone = 'UTC'")
+
+
+def entered(app: Flask, name: str) -> Caller:
+    """Signed in by the clock as it is set."""
+    client = app.test_client()
+    session = client.get("/api/session").json
+    person = next(p for p in session["demo_people"] if p["name"] == name)
+    told = client.post("/api/session/demo", json={"person_id": person["id"]}, headers={"X-CSRFToken": session["csrf_token"]}).json
+    return Caller(client, told["csrf_token"], told["sites"][0]["id"])
+
+
+def days_left(caller: Caller, drive_id: str) -> dict[str, int]:
+    return {d["what"]: d["days"] for d in drive(caller, drive_id)["dues"] if d["what"].startswith("Look on")}

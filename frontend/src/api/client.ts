@@ -57,7 +57,7 @@ api.use({
     return request
   },
   onResponse({ response }) {
-    hearTime(response.headers.get('Date'))
+    hearTime(response.headers.get('Tuyere-Time'))
     return undefined
   },
 })

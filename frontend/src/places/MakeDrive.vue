@@ -61,7 +61,7 @@ async function make(): Promise<void> {
     name: name.value,
   })
   if (!made) return
-  await client.invalidateQueries({ queryKey: ['floor'] })
+  void client.invalidateQueries({ queryKey: ['floor'] })
   await router.push(`/drives/${made.id}/log`)
 }
 </script>

@@ -46,7 +46,7 @@ async function keep(): Promise<void> {
   const made = await write({ ...rest, machine_name: machine, machine_id: known.value?.machine_id ?? newMachineId })
   if (!made) return
   open.value = false
-  await client.invalidateQueries({ queryKey: ['floor'] })
+  void client.invalidateQueries({ queryKey: ['floor'] })
   await router.push(`/drives/${made.id}/survey`)
 }
 const suggest = (text: string, done: (found: { value: string }[]) => void) =>

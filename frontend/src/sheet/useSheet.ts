@@ -3,6 +3,7 @@ import { computed, type InjectionKey, onScopeDispose, ref, type Ref, shallowRef,
 
 import { api, type Choices, type DriveOut, Refused, type Sheet, unwrap } from '../api/client'
 import { draftKey } from './draft'
+import { serverNow } from '../api/clock'
 import { blankForm, completedSurvey, filled, sheavesOf, type Survey, trimmed, usualUnit, type WholeSheet } from './form'
 
 interface Draft {
@@ -122,7 +123,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   function saveDraft(): void {
     const touched = print(form.value) !== print(kept())
     draft.value = touched
-      ? { based_on: base.value, was: was.value, at: new Date().toISOString(), form: form.value }
+      ? { based_on: base.value, was: was.value, at: serverNow().toISOString(), form: form.value }
       : null
   }
   const saveSoon = useDebounceFn(saveDraft, 200)

@@ -26,7 +26,7 @@ from tuyere.core.tight.methods import SHOWS
 from tuyere.demo.load_jobs import load_jobs
 from tuyere.instruments.rig import Rig, Truth
 from tuyere.store import drives, found, people
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.dues_tables import DueAnswer, Happened, HourReading, LaidUp
 from tuyere.store.inspect_tables import Round, RoundAnswer
 from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, Person, ShopList, Site

@@ -7,7 +7,7 @@ from typing import Any
 from sqlmodel import Session
 
 from tuyere.core.jobs.compose import next_step
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.tables import Drive
 from tuyere.store.write import Writer, insert
 from tuyere.web.job_answers import steps_of

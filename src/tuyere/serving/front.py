@@ -25,11 +25,14 @@ from tuyere.serving.hands import GoneError, Hands, TookTooLongError
 from tuyere.serving.lanes import Caller, CrowdedError, Lane, WaitedTooLongError
 from tuyere.serving.logs import log_to_stderr
 from tuyere.store.address import Pulse
+from tuyere.store.clock import now
 from tuyere.web import bodies, errors, frontend
 from tuyere.web.errors import SENTENCES, ProblemOut, in_json, titled
 from tuyere.web.health import AliveOut, Readiness, least_free_from_environment, places_from_environment
 from tuyere.web.logs import HEADER, request_id
 from tuyere.web.settings import Settings
+
+TIME = "Tuyere-Time"  # what the server's clock says: a device whose own is wrong still says when a thing was done
 
 TOO_SLOW = "This took longer than the {seconds:.0f} seconds one request is given, and was stopped. Ask for less at once, and try again."
 TOO_MUCH = "This wanted more memory than one request is given, and was stopped. Ask for less at once, and try again."
@@ -154,6 +157,7 @@ class Front:
         reply = self._own(path) if path in ("/api/health", "/api/alive") else self._led(way, caller, environ)
         if not any(header.lower() == HEADER.lower() for header, _ in reply.headers):
             reply.headers.append((HEADER, name))
+        reply.headers.append((TIME, now().isoformat(timespec="milliseconds")))
         seconds = time.monotonic() - began
         method, status = environ["REQUEST_METHOD"], reply.status[:3]
         known = method if method in ("GET", "POST", "PUT", "DELETE", "HEAD", "OPTIONS") else "other"

@@ -10,7 +10,7 @@ from datetime import timedelta
 from sqlalchemy import func
 from sqlmodel import Session, col, delete, select
 
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.tables import SignInFailure
 
 WINDOW = timedelta(hours=1)

@@ -1,11 +1,12 @@
 """What the tables' columns are made of."""
 
-from datetime import UTC, datetime
 from typing import Any
 
 from sqlalchemy import CheckConstraint, Column, DateTime
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlmodel import Field, SQLModel
+
+from tuyere.store.clock import now
 
 SQLModel.metadata.naming_convention = {
     "ix": "ix_%(table_name)s_%(column_0_name)s",
@@ -14,11 +15,6 @@ SQLModel.metadata.naming_convention = {
     "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
     "pk": "pk_%(table_name)s",
 }
-
-
-def now() -> datetime:
-    """The current time, UTC."""
-    return datetime.now(UTC)
 
 
 def json() -> Any:

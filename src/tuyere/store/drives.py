@@ -15,8 +15,8 @@ from tuyere.core.drives.survey import Record, RecordedWheel
 from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.wheels import Keeper
 from tuyere.core.sheet.spec import DriveSpec
-from tuyere.store.columns import now
-from tuyere.store.dues import Facts, facts_of
+from tuyere.store.clock import now
+from tuyere.store.dues import Facts, day_at, facts_of
 from tuyere.store.findings import Cause, Raised, settle
 from tuyere.store.people import SiteId
 from tuyere.store.tables import (
@@ -362,7 +362,8 @@ def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: in
     else:
         _keep_two(session, writer, stage, survey.record.wheels if survey.record else ())
     if survey.standing != "proposed":
-        cause = Cause(configuration.id, "survey", f"Survey of {configuration.made_at:%d %b %Y}, {survey.standing}", configuration.made_at)
+        made_on = day_at(session, writer.site_id, configuration.made_at)
+        cause = Cause(configuration.id, "survey", f"Survey of {made_on:%d %b %Y}, {survey.standing}", configuration.made_at)
         for subject, said in survey.said.items():
             settle(session, writer, drive.id, cause, subject, said)
     return configuration

@@ -4,7 +4,7 @@ import uuid
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from datetime import datetime, time
+from datetime import date, datetime, time
 from typing import Any
 from zoneinfo import ZoneInfo
 
@@ -116,6 +116,16 @@ def place_of(session: Session, site_id: uuid.UUID) -> Place:
     site = session.get_one(Site, site_id)
     own = session.exec(select(DueRule).where(DueRule.site_id == site_id).order_by(col(DueRule.key)))
     return Place(ZoneInfo(site.zone), rules_of((rule_of(r), r.used) for r in own))
+
+
+def day_at(session: Session, site_id: uuid.UUID, at: datetime) -> date:
+    """The day that a moment is on at a site: every day that is told or counted is one of the site's own."""
+    return at.astimezone(zone_of(session, site_id)).date()
+
+
+def zone_of(session: Session, site_id: uuid.UUID) -> ZoneInfo:
+    """Whose days count at a site."""
+    return ZoneInfo(session.exec(select(Site.zone).where(Site.id == site_id)).one())
 
 
 def rule_of(row: DueRule) -> Rule:

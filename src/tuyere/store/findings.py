@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 from sqlmodel import Session, col, select
 
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.people import SiteId
 from tuyere.store.tables import Drive, Finding, Machine
 from tuyere.store.write import Writer, insert, update

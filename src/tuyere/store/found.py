@@ -9,7 +9,7 @@ from sqlalchemy import text
 from sqlmodel import Session, col, select
 
 from tuyere.core.cross_reference import Entry, key_of
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.people import SiteId
 from tuyere.store.tables import BeltLife, CounterSlip, CrossReference, Drive, Due, Finding, Machine, TemporaryFix
 from tuyere.store.write import Writer, audit, insert, insert_all, update

@@ -14,7 +14,7 @@ from sqlmodel.sql.expression import SelectOfScalar
 from zxcvbn import zxcvbn
 
 from tuyere.store import brake
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.names import name_key
 from tuyere.store.tables import AuditEntry, FirstLeadCode, Membership, Person, Role, SignIn, Site
 from tuyere.store.write import Writer, audit, insert

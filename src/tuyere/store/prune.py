@@ -5,7 +5,7 @@ from datetime import timedelta
 from sqlalchemy import Engine
 from sqlmodel import Session, col, delete, or_
 
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.tables import KeptAnswer, SignIn, SignInFailure
 
 KEPT_ANSWERS = timedelta(days=30)  # nobody repeats a write from longer ago

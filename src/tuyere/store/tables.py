@@ -11,7 +11,8 @@ from typing import Any
 from sqlalchemy import CheckConstraint, Column, DateTime, Index, SmallInteger, UniqueConstraint, false, text
 from sqlmodel import Field, SQLModel
 
-from tuyere.store.columns import json, not_blank, now, one_of, version, when
+from tuyere.store.clock import now
+from tuyere.store.columns import json, not_blank, one_of, version, when
 
 
 class Role(StrEnum):

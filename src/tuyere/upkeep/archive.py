@@ -8,12 +8,13 @@ import os
 import tempfile
 import zipfile
 from collections.abc import Iterator
-from datetime import UTC, datetime
+from datetime import datetime
 from pathlib import Path
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from tuyere import __version__
+from tuyere.store.clock import now
 from tuyere.upkeep.said import GivingUp
 
 DUMP, MANIFEST = "plant.dump", "manifest.json"
@@ -28,7 +29,7 @@ class Manifest(BaseModel):
     format: int = 1
     tuyere: str = __version__
     plant: str
-    made_at: datetime = Field(default_factory=lambda: datetime.now(UTC))
+    made_at: datetime = Field(default_factory=now)
     revision: str = Field(pattern=r"^\w{1,40}$")
     rows: dict[str, int]
     size: int = 0

@@ -14,7 +14,7 @@ from tuyere.core.entry.field import FIELDS
 from tuyere.core.sheet.solve import solve
 from tuyere.core.working.verdict import Tone, Verdict
 from tuyere.store import drives
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.dues import answer_by_look
 from tuyere.store.findings import Cause, Raised, settle
 from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role
@@ -29,7 +29,7 @@ from tuyere.web.readings import KeptReadingOut, entry_known, hour_meter, value_r
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.stages import train_of
-from tuyere.web.state import write
+from tuyere.web.state import site_day, write
 from tuyere.web.surveyed import survey_form
 
 blueprint = routes("alignments", "/api", "readings")
@@ -70,7 +70,7 @@ def keep_alignment(
     row, values = rows
     drives.keep_reading(session, writer, row, values)
     headline, tone = row.summary["headline"], row.summary["tone"]
-    cause = Cause(row.id, "reading", f"Alignment of {row.taken_at:%d %b %Y}: {headline}"[:400], row.taken_at)
+    cause = Cause(row.id, "reading", f"Alignment of {site_day(row.taken_at):%d %b %Y}: {headline}"[:400], row.taken_at)
     raised = [Raised(f"{row.summary['pair']}: {headline}"[:120], tone, "align")] if tone == Tone.WATCH else []
     settle(session, writer, drive.id, cause, f"align {row.stage_position} {row.wheel}", raised)
     done = answer_by_look(session, writer, drive, cause, "align", configuration.hours_per_day if configuration else None)

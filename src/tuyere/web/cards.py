@@ -8,7 +8,7 @@ from tuyere.core.jobs.numbers import Number
 from tuyere.core.working.figure import Figure
 from tuyere.documents.drive_card import Card, CardRow, Size, card_pdf, card_svg, job_sheet_pdf
 from tuyere.store import drives
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.job_tables import Job
 from tuyere.store.tables import Drive, Machine, Role
 from tuyere.web.calc import sheet_answer
@@ -21,7 +21,7 @@ from tuyere.web.job_numbers import range_of
 from tuyere.web.jobs import JobPath
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_job
-from tuyere.web.state import reading
+from tuyere.web.state import reading, site_day
 
 blueprint = routes("cards", "/api", "cards", "Drive cards, guard labels and job sheets")
 
@@ -67,7 +67,7 @@ def _card(session: Session, drive: Drive, system: str) -> Card:
     return Card(
         machine=machine.name, drive=f"{drive.name}{f', {machine.place}' if machine.place else ''}", rows=_rows(told, system),
         turns=turning if turning in ("clockwise", "counter-clockwise") else "", link=f"{request.host_url}drives/{drive.id}",
-        made=f"As the record stood on {now():%d %b %Y}. The machine's manual comes first.",
+        made=f"As the record stood on {site_day(now()):%d %b %Y}. The machine's manual comes first.",
     )  # fmt: skip
 
 

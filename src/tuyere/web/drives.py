@@ -19,7 +19,7 @@ from tuyere.core.sheet.solve import Sheet, solve, solve_page
 from tuyere.core.sheet.typed import Reading as FormReading
 from tuyere.core.working.verdict import Tone
 from tuyere.store import drives
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.dues import Facts, facts_of, laid_up, place_of
 from tuyere.store.dues_tables import LaidUp
 from tuyere.store.findings import Raised, open_findings

@@ -11,7 +11,7 @@ from sqlmodel import Session
 
 from tuyere.core.dues.rules import Rule, standard_rules
 from tuyere.store import dues as store
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.dues_tables import EVENTS, DueAnswer
 from tuyere.store.tables import Drive, Due, Machine, Role, Site
 from tuyere.store.write import Answer, Writer, insert, update
@@ -22,7 +22,7 @@ from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import SitePath
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site, at_site_of_drive, at_site_of_due
-from tuyere.web.state import reading, write
+from tuyere.web.state import reading, site_day, write
 
 blueprint = routes("due answers", "/api", "due answers", "Dues: done, moved, not needed; and their rules")
 LATEST_DAYS = 3 * 365
@@ -48,7 +48,7 @@ class SayOfDue(Strict):
             sentence = "Say why: who reads it next should know."
             raise Refusal(422, sentence, [FieldError(field="why", detail=sentence)])
         if self.answer == "moved":
-            today = now().date()
+            today = site_day(now())
             if self.to_on is None or not today - timedelta(days=1) <= self.to_on <= today + timedelta(days=LATEST_DAYS):
                 sentence = "Choose a day from today to three years ahead."
                 raise Refusal(422, sentence, [FieldError(field="to_on", detail=sentence)])
@@ -129,7 +129,7 @@ class PromiseForm(Strict):
 @at_site_of_drive(Role.MECHANIC)
 def post_due(path: DrivePath, body: PromiseForm) -> Response:
     what = " ".join(body.what.split())
-    today = now().date()
+    today = site_day(now())
     if not what or not today - timedelta(days=1) <= body.due_on <= today + timedelta(days=LATEST_DAYS):
         field, sentence = ("due_on", "Choose a day from today to three years ahead.") if what else ("what", "Say what to look at.")
         raise Refusal(422, sentence, [FieldError(field=field, detail=sentence)])

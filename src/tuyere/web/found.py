@@ -2,7 +2,7 @@
 
 import uuid
 from dataclasses import asdict
-from datetime import UTC, date, datetime, timedelta
+from datetime import date, datetime, timedelta
 
 from flask import Response
 from pydantic import BaseModel, Field, TypeAdapter
@@ -18,6 +18,7 @@ from tuyere.core.rows_file import RowReport
 from tuyere.documents.slip_pdf import Heading, slip_pdf
 from tuyere.store import drives
 from tuyere.store import found as store
+from tuyere.store.clock import now
 from tuyere.store.tables import BeltLife, CounterSlip, Drive, Due, Machine, Person, Role, TemporaryFix
 from tuyere.store.write import Answer, Writer, insert
 from tuyere.web.answers import answer
@@ -30,7 +31,7 @@ from tuyere.web.forms import WithSurvey
 from tuyere.web.machine_is import machine_is
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site, at_site_of_drive, at_site_of_fix, at_site_of_slip
-from tuyere.web.state import reading, write
+from tuyere.web.state import reading, site_day, write
 from tuyere.web.surveyed import survey_form
 
 blueprint = routes("found", "/api", "found")
@@ -184,7 +185,7 @@ def get_slip_pdf(path: SlipPath) -> Response:
         machine = session.get_one(Machine, drive.machine_id)
         heading = Heading(
             f"{machine.name}, {drive.name}" + (f" ({machine.place})" if machine.place else ""),
-            f"{row.made_at:%d %b %Y}, {session.get_one(Person, row.made_by).name}",
+            f"{site_day(row.made_at):%d %b %Y}, {session.get_one(Person, row.made_by).name}",
         )
         pdf = slip_pdf(row.slip, heading)
     name = "".join(c if c.isalnum() else "-" for c in row.designation)
@@ -209,8 +210,8 @@ def post_get_home(path: DrivePath, body: KeepFix) -> Response:
     judged, problems = judge_fix(body.fix.model_copy(update={"machine_is": sorted(is_so)}))
     if judged is None:
         raise Refusal(422, problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in problems])
-    today = datetime.now(UTC).date()
-    if not today - timedelta(days=1) <= body.off_by <= today + timedelta(days=LATEST_OFF_DAYS):
+    here = site_day(now())
+    if not here - timedelta(days=1) <= body.off_by <= here + timedelta(days=LATEST_OFF_DAYS):
         sentence = "Choose a day from today to a year ahead: by then the right belts are on."
         raise Refusal(422, sentence, [FieldError(field="off_by", detail=sentence)])
 
@@ -276,7 +277,7 @@ class LifeKeptOut(BaseModel):
 @at_site_of_drive(Role.MECHANIC)
 def post_life(path: DrivePath, body: KeepLife) -> Response:
     hours = _hours(body.hours)
-    if body.ended_on > datetime.now(UTC).date() + timedelta(days=1):
+    if body.ended_on > site_day(now()) + timedelta(days=1):
         sentence = "That day is yet to come: write the day the set came off."
         raise Refusal(422, sentence, [FieldError(field="ended_on", detail=sentence)])
     section = v_drive(body.survey)[0].section

@@ -10,7 +10,7 @@ from sqlmodel import Session, col, select
 
 from tuyere.core.dues.hours import MeterReading
 from tuyere.store import drives, dues
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.dues_tables import Happened, HourReading, LaidUp
 from tuyere.store.findings import How, change
 from tuyere.store.tables import BeltLife, Drive, Finding, Machine, Role
@@ -22,7 +22,7 @@ from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.readings import hour_meter
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_happened, at_site_of_machine
-from tuyere.web.state import write
+from tuyere.web.state import site_day, write
 
 blueprint = routes("happened", "/api", "happened", "What was done at a drive, and its running hours")
 
@@ -101,7 +101,7 @@ def keep_happened(session: Session, writer: Writer, drive: Drive, body: Happened
         insert(session, writer, meter, "read the hour meter")
     if life is not None:
         ended = BeltLife(
-            id=uuid.uuid5(row.id, "life"), drive_id=drive.id, ended_on=at.date(), hours_h=life, why=body.why_off.strip(),
+            id=uuid.uuid5(row.id, "life"), drive_id=drive.id, ended_on=site_day(at), hours_h=life, why=body.why_off.strip(),
             made_by=writer.person_id, typed={"text": f"{life:g}", "unit": "h", "origin": None},
         )  # fmt: skip
         insert(session, writer, ended, "recorded the life of a set")

@@ -17,7 +17,7 @@ from tuyere.core.layout.routing import tight_on_back
 from tuyere.core.sheet.solve import solve
 from tuyere.core.wear.read import Part
 from tuyere.store import drives
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.dues import facts_of
 from tuyere.store.tables import BeltLife, Configuration, Drive, Finding, Reading, Role, TemporaryFix
 from tuyere.web.answers import answer
@@ -27,7 +27,7 @@ from tuyere.web.entry import Strict, part_of
 from tuyere.web.forms import SheetForm, SurveyForm, ToothedForm, read_sheet, typed_path
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
-from tuyere.web.state import reading
+from tuyere.web.state import reading, site_day
 from tuyere.web.surveyed import survey_form
 
 blueprint = routes("inspect", "/api", "inspect")
@@ -273,4 +273,4 @@ def _of_life(session: Session, drive: Drive, configuration: Configuration | None
 
 
 def _day(at: datetime) -> str:
-    return f"{at:%d %b %Y}"
+    return f"{site_day(at):%d %b %Y}"

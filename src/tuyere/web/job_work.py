@@ -16,7 +16,7 @@ from tuyere.core.jobs.compose import OwnStep, asked_facts, compose, fitting, for
 from tuyere.core.jobs.library import Kind, State, Step, holds
 from tuyere.core.jobs.read import as_kept, library
 from tuyere.store import jobs as store
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.drives import current_configuration
 from tuyere.store.dues import facts_of, place_of
 from tuyere.store.dues_tables import DueAnswer
@@ -31,6 +31,7 @@ from tuyere.web.job_answers import about_job_drive, done_of, reading_kind, settl
 from tuyere.web.job_models import RaisedOut
 from tuyere.web.opened import dues_out
 from tuyere.web.rounds import KINDS
+from tuyere.web.state import site_day
 
 PROMISED = "jobs?kind="  # the page of a promise that a job made: which kind is to be done again
 CLOCKS = timedelta(minutes=2)  # so far the clock of a device may be off from the server's
@@ -349,14 +350,14 @@ def _raise(
     """What falls due of a sign-off: the same job by the calendar, a tension that nobody read, what the rules count from it."""
     rows: list[Due] = []
     if kind and kind.again_days:
-        on = (at + timedelta(days=kind.again_days)).date()
+        on = site_day(at) + timedelta(days=kind.again_days)
         rows.append(Due(id=uuid.uuid5(job.id, "again"), drive_id=drive.id, what=kind.title[:120], due_on=on, page=f"{PROMISED}{kind.key}"))
     asked = [s for s in steps_of(session, job) if s.read == "tension" and s.base not in AS_FOUND]
     lack = {s.key for s in unread}
     nobody = all(s.key in lack for s in asked) if asked else not any(r.kind == KINDS["tension"] for r in readings)
     if kind and kind.event in NOBODY and nobody and (asked or drive.family != "roller chain"):
         what = NOBODY[kind.event]
-        rows.append(Due(id=uuid.uuid5(job.id, "unread"), drive_id=drive.id, what=what, due_on=at.date(), page="tension"))
+        rows.append(Due(id=uuid.uuid5(job.id, "unread"), drive_id=drive.id, what=what, due_on=site_day(at), page="tension"))
     for due in rows:
         insert(session, writer, due, "raised a due")
     configuration = current_configuration(session, drive.id)
@@ -369,7 +370,7 @@ def _raise(
 
 def _answer_rule(session: Session, writer: Writer, drive: Drive, job: Job, rule: str, at: datetime) -> None:
     if any(r.key == rule for r in _rules(session, drive)):
-        why = f"Job signed off {at:%d %b %Y}: {job.title}"
+        why = f"Job signed off {site_day(at):%d %b %Y}: {job.title}"
         row = DueAnswer(id=uuid.uuid5(job.id, rule), drive_id=drive.id, rule=rule, answer="done", at=at, why=why, made_by=writer.person_id)
         insert(session, writer, row, "did a due")
 
@@ -378,7 +379,7 @@ def _do_due(session: Session, writer: Writer, drive: Drive, job: Job, at: dateti
     """The due that the job came from is done."""
     if not job.due:
         return
-    why = f"Job signed off {at:%d %b %Y}: {job.title}"
+    why = f"Job signed off {site_day(at):%d %b %Y}: {job.title}"
     if promise := _promise(session, drive, job.due):
         if promise.done_at is None:
             update(

@@ -9,7 +9,7 @@ from sqlmodel import Session
 from tuyere.core.jobs.compose import fitting
 from tuyere.core.jobs.read import library
 from tuyere.store import jobs as store
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.job_tables import Job
 from tuyere.store.tables import Drive, Role
 from tuyere.store.write import Answer, Writer, insert, update

@@ -15,14 +15,14 @@ from tuyere.core.tight.settling import left_after
 from tuyere.core.working.figure import plus_minus, shown
 from tuyere.store import drives
 from tuyere.store import log as store
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.dues import facts_of
 from tuyere.store.tables import Reading, ReadingValue, Role
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
-from tuyere.web.state import reading
+from tuyere.web.state import reading, site_day
 
 blueprint = routes("log", "/api", "log")
 
@@ -190,7 +190,8 @@ def _life_of(entry: store.LogEntry) -> str:
     f = entry.finding
     assert f
     if f.closed_at:
-        return f"closed {f.closed_at:%d %b %Y}{f' by {entry.by}' if entry.by else ''}{f': {f.closed_why}' if f.closed_why else ''}"
+        by, why = f" by {entry.by}" if entry.by else "", f": {f.closed_why}" if f.closed_why else ""
+        return f"closed {site_day(f.closed_at):%d %b %Y}{by}{why}"
     return f"being done by {entry.by}" if f.taken_up_at else "open"
 
 
@@ -241,7 +242,7 @@ def _found_out(entry: store.LogEntry) -> LogEntryOut:
         return line(entry.slip.id, "counter slip", f"Counter slip: {entry.slip.designation}", str(entry.slip.slip.get("count", "")))
     if entry.fix:
         f = entry.fix
-        state = f"taken off {f.off_at:%d %b %Y}" if f.off_at else "still on"
+        state = f"taken off {site_day(f.off_at):%d %b %Y}" if f.off_at else "still on"
         return line(f.id, "get-home fix", f"Get-home fix: {f.what}", f"{f.share_text}; {state}", "" if f.off_at else "watch", f.run)
     if entry.trial:
         t, said = entry.trial, entry.trial.summary

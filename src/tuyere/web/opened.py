@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from tuyere.core.attention import Attention, Promised, Said, attention
 from tuyere.core.dues.engine import DueOn
 from tuyere.core.working.verdict import Tone, Verdict
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.dues import Facts, Place
 from tuyere.store.tables import Due, Finding
 

@@ -11,7 +11,7 @@ from sqlmodel import Session
 
 from tuyere.core.picture import NotAPictureError, picture_of
 from tuyere.store import photos as store
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.inspect_tables import Photo
 from tuyere.store.job_tables import Job
 from tuyere.store.tables import Drive, Finding, Role

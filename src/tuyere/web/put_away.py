@@ -7,7 +7,7 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.tables import ShopList, WhatIf
 from tuyere.store.write import Answer, Writer, update
 from tuyere.web.answers import answer

@@ -21,7 +21,7 @@ from tuyere.core.tight.settling import beyond_settling
 from tuyere.core.working.figure import Figure
 from tuyere.core.working.verdict import Verdict
 from tuyere.store import drives
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.dues import answer_by_look, facts_of
 from tuyere.store.dues_tables import Happened
 from tuyere.store.findings import Cause, Raised, open_findings, settle
@@ -35,7 +35,7 @@ from tuyere.web.forms import GaugeForm, SheetForm, TachometerForm, read_sheet
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_reading
 from tuyere.web.stages import train_of
-from tuyere.web.state import write
+from tuyere.web.state import site_day, write
 from tuyere.web.surveyed import survey_form
 from tuyere.web.tight import tight_of
 
@@ -118,7 +118,7 @@ def keep_round(
     drives.keep_reading(session, writer, row, values)
     summary, tension = row.summary, row.kind == "belt tension"
     tone, headline = summary.get("tone", ""), summary.get("headline", "")
-    cause = Cause(row.id, "reading", f"Reading of {row.taken_at:%d %b %Y}: {headline}"[:400], row.taken_at)
+    cause = Cause(row.id, "reading", f"Reading of {site_day(row.taken_at):%d %b %Y}: {headline}"[:400], row.taken_at)
     off = summary["figures"].get("off_design")
     if off and drive.design_speed_rad_per_s:
         said = design_point.finding(off["si"], drive.design_speed_rad_per_s, earlier)

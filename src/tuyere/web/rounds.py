@@ -12,7 +12,7 @@ from sqlmodel import Session, select
 from tuyere.core.rounds.checklist import DEPTHS, TITLES, Depth, Item, Need, compose, items, suggest
 from tuyere.store import drives
 from tuyere.store import rounds as store
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.dues import answer_by_look
 from tuyere.store.findings import Cause, change
 from tuyere.store.inspect_tables import Round, RoundAnswer
@@ -26,7 +26,7 @@ from tuyere.web.forms import SheavesForm, SurveyForm
 from tuyere.web.inspect import family_of
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_round
-from tuyere.web.state import reading, write
+from tuyere.web.state import reading, site_day, write
 from tuyere.web.surveyed import survey_form
 
 blueprint = routes("rounds", "/api", "rounds", "Rounds with a checklist")
@@ -336,7 +336,7 @@ def post_finish(path: RoundPath, body: FinishRound) -> Response:
         update(session, writer, row, body.row_version, values, "finished a round")
         drive = session.get_one(Drive, row.drive_id)
         configuration = drives.current_configuration(session, drive.id)
-        cause = Cause(row.id, "job", f"Round finished {at:%d %b %Y}: {counts}", at)
+        cause = Cause(row.id, "job", f"Round finished {site_day(at):%d %b %Y}: {counts}", at)
         # A whole or usual round, all of it looked at, does the dues that ask for one.
         hours = configuration.hours_per_day if configuration else None
         dues = [] if left or row.depth == "quick" else answer_by_look(session, writer, drive, cause, "inspect/round", hours)

@@ -3,14 +3,16 @@
 import uuid
 from collections.abc import Iterator
 from contextlib import contextmanager
+from datetime import date, datetime
 from typing import Any
 
-from flask import current_app, g, request
+from flask import current_app, g, has_request_context, request
 from flask_login import UserMixin, current_user
 from sqlalchemy import Engine
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
+from tuyere.store.dues import zone_of
 from tuyere.store.write import Answer, KeyReusedError, StaleError, Writer, write_once
 from tuyere.web.errors import FieldError, Refusal
 
@@ -47,6 +49,17 @@ def end_reading(_error: BaseException | None = None) -> None:
     session: Session | None = g.pop("reading", None)
     if session is not None:
         session.close()
+
+
+def site_day(at: datetime) -> date:
+    """The day of a moment at the site that the route's rule found; while the demo plant is loaded, outside any request, UTC's."""
+    if not has_request_context():
+        return at.date()
+    if "zone" not in g:
+        with reading() as session:
+            g.zone = zone_of(session, g.site_id)
+    found: date = at.astimezone(g.zone).date()
+    return found
 
 
 def idempotency_key() -> uuid.UUID:

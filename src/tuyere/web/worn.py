@@ -17,7 +17,7 @@ from tuyere.core.wear.read import SPANS, WearRead, read_wear, whats_of
 from tuyere.core.working.figure import fine
 from tuyere.core.working.verdict import Problem, Tone
 from tuyere.store import drives
-from tuyere.store.columns import now
+from tuyere.store.clock import now
 from tuyere.store.dues import facts_of
 from tuyere.store.findings import Cause, Raised, settle
 from tuyere.store.tables import Configuration, Drive, Due, Reading, ReadingValue, Role
@@ -30,7 +30,7 @@ from tuyere.web.inspect import family_of, part_worn
 from tuyere.web.readings import KeptReadingOut, entry_known, hour_meter, value_row
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
-from tuyere.web.state import reading, write
+from tuyere.web.state import reading, site_day, write
 from tuyere.web.surveyed import survey_form
 from tuyere.web.worn_places import WornPlaceOut, places_of, places_out, whole_set
 
@@ -202,7 +202,7 @@ def _ahead(
         return None, None, said.refused
     left = [None if h is None else max(0.0, h - today[1]) for h in (said.low, said.middle, said.high)]
     when = [None if h is None else clock.when(now(), h) for h in left]
-    days = [w.likely.date() if w and w.likely else None for w in when]
+    days = [site_day(w.likely) if w and w.likely else None for w in when]
     return left, days, ""
 
 
@@ -228,7 +228,7 @@ def keep_wear(
     row, values = rows
     drives.keep_reading(session, writer, row, values)
     said = row.summary
-    cause = Cause(row.id, "reading", f"Measured {row.taken_at:%d %b %Y}: {said['headline']}"[:400], row.taken_at)
+    cause = Cause(row.id, "reading", f"Measured {site_day(row.taken_at):%d %b %Y}: {said['headline']}"[:400], row.taken_at)
     what = f"{said['where']}: {said['headline']}" if said["where"] else said["headline"]
     raised = [Raised(what[:120], said["tone"], "inspect/wear")] if said["tone"] in (Tone.WATCH, Tone.STOP) else []
     settle(session, writer, drive.id, cause, f"wear {said['what']} {said['where']}"[:80], raised)
@@ -256,7 +256,7 @@ def _promise(session: Session, writer: Writer, drive: Drive, configuration: Conf
     when = clock.when(now(), EARLY * left[0]) if left and left[0] is not None and said["share"] < 1 else None
     if when is None or when.likely is None:
         return ""
-    on = max(when.likely.date(), now().date() + timedelta(days=1))
+    on = max(site_day(when.likely), site_day(now()) + timedelta(days=1))
     insert(
         session, writer, Due(id=uuid.uuid5(row.id, "measure again"), drive_id=drive.id, what=what, due_on=on, page=page), "promised a look"
     )

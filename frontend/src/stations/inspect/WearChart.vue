@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { serverNow } from '../../api/clock'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
@@ -19,7 +20,7 @@ const time = (day: string | null | undefined) => (day ? new Date(day).getTime() 
 
 const chart = computed(() => {
   const read = readings.map((r) => ({ ...r, t: new Date(r.at).getTime() })).sort((a, b) => a.t - b.t)
-  if (now !== null) read.push({ id: 'now', at: '', share: now, text: '', t: Date.now() })
+  if (now !== null) read.push({ id: 'now', at: '', share: now, text: '', t: serverNow().getTime() })
   if (read.length < 2 || width.value < 120) return null
   const [low, middle, high] = (runsOut ?? []).map(time)
   const from = read[0]!.t
