@@ -2,20 +2,20 @@
 
 import os
 import socket
-import subprocess
-import sys
-import time
 import urllib.request
 from collections.abc import Iterator
+from contextlib import suppress
 from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.conftest import SECRET, database
+from tests.running import gunicorn, until
 from tuyere.upkeep.prepare import prepare
 
-expect.set_options(timeout=10_000)
+PATIENCE_MS = 60_000  # for what comes on a page, on a busy machine too
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @pytest.fixture(scope="session")
@@ -52,7 +52,6 @@ def served(pristine: tuple[str, str]) -> Iterator[str]:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
     environment = {
-        **os.environ,
         "DATABASE_URL": pristine[0],
         "TUYERE_SECRET_KEY": SECRET,
         "TUYERE_DEMO": "1",
@@ -62,23 +61,17 @@ def served(pristine: tuple[str, str]) -> Iterator[str]:
         "TUYERE_RECORD_PROCESSES": "2",
         "TUYERE_CALCULATION_PROCESSES": "1",
     }
-    command = [
-        sys.executable,
-        "-m",
-        "gunicorn",
-        "-c",
-        "python:tuyere.serving.gunicorn_conf",
-    ]
-    server = subprocess.Popen(command, env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
-    for _ in range(200):
-        try:
-            urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=1).close()
-            break
-        except OSError:
-            time.sleep(0.1)
-    yield f"http://127.0.0.1:{port}"
-    server.terminate()
-    server.wait(20)
+    address = f"http://127.0.0.1:{port}"
+
+    def up() -> bool:
+        with suppress(OSError):
+            urllib.request.urlopen(f"{address}/api/health", timeout=5).close()
+            return True
+        return False
+
+    with gunicorn(environment):
+        until(up)
+        yield address
 
 
 @pytest.fixture
@@ -97,6 +90,7 @@ def open_as(address: str, browser: Browser) -> Iterator[Any]:
         context = browser.new_context(
             viewport={"width": width, "height": height}, has_touch=touch, is_mobile=touch, base_url=address, reduced_motion="reduce"
         )
+        context.set_default_timeout(PATIENCE_MS)
         contexts.append(context)
         page = context.new_page()
         page.on("pageerror", lambda error: trouble.append(str(error)))

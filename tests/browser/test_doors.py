@@ -26,7 +26,7 @@ def test_a_record_that_is_away_is_said_and_nothing_typed_is_lost(open_as: Any) -
     expect(page.get_by_role("status").filter(has_text=sentence).first).to_be_visible()
     expect(page.locator("#f-force_1")).to_have_value("5.1")
     page.unroute_all()
-    expect(page.get_by_text(re.compile("It stands in the log"))).to_be_visible(timeout=20_000)
+    expect(page.get_by_text(re.compile("It stands in the log"))).to_be_visible()
     expect(page.get_by_role("status").filter(has_text=sentence)).to_have_count(0)
     assert len(set(keys) - {None}) == 1
 

@@ -106,7 +106,7 @@ def test_a_save_over_a_dropped_connection_is_one_reading(open_as: Any) -> None:
     page.get_by_role("button", name="Keep this reading").click()
     expect(page.get_by_text("It is sent again by itself")).to_be_visible()
     page.get_by_role("button", name="Send now").click()
-    expect(page.get_by_text(re.compile("It stands in the log"))).to_be_visible(timeout=15_000)
+    expect(page.get_by_text(re.compile("It stands in the log"))).to_be_visible()
     assert len(keys) == 3 and len(set(keys)) == 1
     page.get_by_role("link", name="Log").click()
     expect(page.locator(".entries .belt-tension").filter(has_text="8.8 lbf")).to_have_count(1)

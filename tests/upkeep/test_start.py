@@ -8,7 +8,6 @@ import signal
 import socket
 import subprocess
 import sys
-import time
 import urllib.request
 import uuid
 from collections.abc import Iterator
@@ -18,6 +17,7 @@ from typing import Any
 import psycopg
 import pytest
 
+from tests.running import PATIENCE_S, ended, started, until
 from tuyere.upkeep.cluster import Cluster, data_folder
 from tuyere.upkeep.port import Found, look_at
 from tuyere.upkeep.said import GivingUp
@@ -29,6 +29,19 @@ def free_port() -> int:
         return int(free.getsockname()[1])
 
 
+STARTED: list["Keeper"] = []
+
+
+@pytest.fixture(autouse=True)
+def none_left() -> Iterator[None]:
+    """What a test started and did not stop, as where it failed, is stopped; the module's own plant is its fixture's to stop."""
+    before = len(STARTED)
+    yield
+    for keeper in STARTED[before:]:
+        if not keeper.lasting:
+            keeper.stop()
+
+
 class Keeper:
     """`python -m tuyere.upkeep.keep` on a state folder, and what it said."""
 
@@ -38,26 +51,26 @@ class Keeper:
         given = clean | {"TUYERE_STATE": str(state), "PORT": str(port), **environment}
         with self.said_in.open("w") as said:
             command = [sys.executable, "-m", "tuyere.upkeep.keep", *words]
-            self.process = subprocess.Popen(command, env=given, stderr=said, stdout=said)
+            self.process = started(command, given, stderr=said, stdout=said)
+        self.lasting = False
+        STARTED.append(self)
 
     @property
     def said(self) -> str:
         return self.said_in.read_text()
 
-    def until(self, words: str, seconds: float = 60) -> float:
-        began = time.monotonic()
-        while words not in self.said:
-            assert time.monotonic() < began + seconds, self.said
+    def until(self, words: str) -> None:
+        def said() -> bool:
             assert self.process.poll() is None or words in self.said, self.said
-            time.sleep(0.05)
-        return time.monotonic() - began
+            return words in self.said
+
+        until(said, lambda: self.said)
 
     def ended(self) -> tuple[int, str]:
-        return self.process.wait(90), self.said
+        return self.process.wait(PATIENCE_S), self.said
 
     def stop(self) -> None:
-        self.process.send_signal(signal.SIGINT)
-        self.process.wait(60)
+        ended(self.process, signal.SIGINT)
 
 
 @pytest.fixture(scope="module")
@@ -72,21 +85,18 @@ def plant(state: Path) -> Iterator[Any]:
     """An own plant that is up, its port and its cluster."""
     port = free_port()
     keeper = Keeper(state, port, "--own-plant")
+    keeper.lasting = True
     keeper.until("Tuyere is at")
     yield keeper, port, Cluster(data_folder(state), state)
-    if keeper.process.poll() is None:
-        keeper.stop()
+    keeper.stop()
 
 
 def first(pid_file: Path) -> int:
     return int(pid_file.read_text().split()[0])
 
 
-def until_up(port: int, seconds: float) -> None:
-    limit = time.monotonic() + seconds
-    while look_at(port, "tuyere_plant") is not Found.PLANT:
-        assert time.monotonic() < limit
-        time.sleep(0.1)
+def until_up(port: int) -> None:
+    until(lambda: look_at(port, "tuyere_plant") is Found.PLANT)
 
 
 def test_another_start_leaves_and_leaves_the_database_up(plant: Any, state: Path) -> None:
@@ -105,7 +115,7 @@ def test_a_killed_database_comes_back_on_its_port_and_is_said(plant: Any) -> Non
     before = cluster.url("postgres")
     os.kill(first(cluster.data / "postmaster.pid"), signal.SIGKILL)
     keeper.until("The database had stopped: it was started again.")
-    until_up(port, 60)
+    until_up(port)
     assert cluster.url("postgres") == before
 
 
@@ -113,7 +123,7 @@ def test_a_killed_server_comes_back(plant: Any, state: Path) -> None:
     keeper, port, _ = plant
     os.kill(first(state / f"tuyere_plant-{port}.pid"), signal.SIGKILL)
     keeper.until("The server had stopped (killed by signal 9): it was started again.")
-    until_up(port, 60)
+    until_up(port)
 
 
 def test_a_start_takes_over_from_one_that_was_killed(plant: Any, state: Path) -> None:
@@ -170,7 +180,7 @@ def test_two_starts_at_once_on_an_empty_folder_are_one_application(tmp_path: Pat
     twins = [Keeper(tmp_path, port, "--own-plant") for _ in range(2)]
     other = Keeper(tmp_path, free_port(), "--own-plant")
     for one in (*twins, other):
-        one.until("Tuyere is ", 240)
+        one.until("Tuyere is ")
     (left,) = [t for t in twins if "waiting for it" in t.said or "already running" in t.said]
     assert left.ended()[0] == 0 and len(list(tmp_path.glob("postgres*"))) <= 1 and "half made" not in "".join(t.said for t in twins)
     for one in (*twins, other):
@@ -187,7 +197,7 @@ def test_a_waiting_start_takes_over_from_one_that_is_killed_meanwhile(tmp_path: 
     second.until("waiting for it")
     first_one.process.kill()
     first_one.process.wait()
-    second.until("Tuyere is at", 240)
+    second.until("Tuyere is at")
     second.stop()
 
 

@@ -4,14 +4,11 @@ import contextlib
 import http.client
 import io
 import json
-import os
 import socket
-import subprocess
-import sys
 import threading
 import time
 import uuid
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from http.cookies import SimpleCookie
 from pathlib import Path
@@ -25,6 +22,7 @@ from hypothesis import strategies as st
 from PIL import Image
 
 from tests.conftest import SECRET
+from tests.running import gunicorn, until
 from tuyere.serving.lanes import Caller, CrowdedError, Lane, WaitedTooLongError
 from tuyere.store.address import Beat, Pulse
 from tuyere.web.health import Readiness
@@ -36,13 +34,11 @@ def served(serving_url: str) -> Iterator[Any]:
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
-    environment = os.environ | {
+    environment = {
         "DATABASE_URL": serving_url, "TUYERE_SECRET_KEY": SECRET, "TUYERE_DEMO": "1", "TUYERE_PLANT": "served",
         "TUYERE_BIND": f"127.0.0.1:{port}", "OPENBLAS_NUM_THREADS": "1", "TUYERE_REQUEST_SECONDS": "3", "TUYERE_REQUEST_MEMORY_MB": "200",
         "TUYERE_RECORD_PROCESSES": "2", "TUYERE_CALCULATION_PROCESSES": "2", "TUYERE_THREADS": "24", "TUYERE_PROXIES": "127.0.0.1",
     }  # fmt: skip
-    command = [sys.executable, "-m", "gunicorn", "-c", "python:tuyere.serving.gunicorn_conf", "tests.web.misbehaving:create_front()"]
-    server = subprocess.Popen(command, env=environment, stderr=subprocess.DEVNULL)
 
     def ask(method: str, path: str, body: Any = None, patience: float = 30, **headers: str) -> tuple[int, Any, float]:
         began = time.monotonic()
@@ -55,24 +51,15 @@ def served(serving_url: str) -> Iterator[Any]:
         return answer.status, json.loads(raw) if "json" in answer.headers.get_content_type() else raw.decode(), time.monotonic() - began
 
     ask.port = port  # type: ignore[attr-defined]
-    for _ in range(300):
-        try:
-            if ask("POST", "/api/calc/designation", {"text": "B68"})[0] == 200 and ask("GET", "/api/session")[0] == 200:
-                break
-        except OSError:
-            time.sleep(0.1)
-    yield ask
-    server.terminate()
-    server.wait(20)
 
+    def up() -> bool:
+        with contextlib.suppress(OSError):
+            return ask("POST", "/api/calc/designation", {"text": "B68"})[0] == 200 and ask("GET", "/api/session")[0] == 200
+        return False
 
-def until(holds: Callable[[], Any], seconds: float = 30) -> Any:
-    """What is true at last, with one generous limit."""
-    limit = time.monotonic() + seconds
-    while not (found := holds()):
-        assert time.monotonic() < limit, "it never came to that"
-        time.sleep(0.1)
-    return found
+    with gunicorn(environment, "tests.web.misbehaving:create_front()"):
+        until(up)
+        yield ask
 
 
 @contextlib.contextmanager
