@@ -60,6 +60,7 @@ def served(pristine: tuple[str, str]) -> Iterator[str]:
         "OPENBLAS_NUM_THREADS": "1",
         "TUYERE_RECORD_PROCESSES": "2",
         "TUYERE_CALCULATION_PROCESSES": "1",
+        "TUYERE_SEARCH_PROCESSES": "1",
     }
     address = f"http://127.0.0.1:{port}"
 

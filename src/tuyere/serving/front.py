@@ -1,7 +1,8 @@
 """The front: pages from files, health from the database, and every other request through a lane to a process that may be ended.
 
 A request gets a time limit and a memory bound. Over either, its process is ended and another one started, and the person gets a
-sentence. Calculations have processes of their own at a lower priority, so that the record keeps answering beside them.
+sentence. Calculations have processes of their own at a lower priority, so that the record keeps answering beside them; and wide searches
+have theirs at the lowest, so that a sheet does not wait for one.
 """
 
 import logging
@@ -32,6 +33,7 @@ from tuyere.web.health import AliveOut, Readiness, least_free_from_environment, 
 from tuyere.web.logs import HEADER, request_id
 from tuyere.web.settings import Settings
 
+SEARCHES = ("/api/calc/size", "/api/calc/size/candidates")  # over every drive that the tables hold: tenths of a second each
 TIME = "Tuyere-Time"  # what the server's clock says: a device whose own is wrong still says when a thing was done
 
 TOO_SLOW = "This took longer than the {seconds:.0f} seconds one request is given, and was stopped. Ask for less at once, and try again."
@@ -58,17 +60,19 @@ class Limits:
     memory_mb: int = 768
     record_places: int = 3
     calculation_places: int = 2
+    search_places: int = 2
     threads: int = 96
 
     @classmethod
     def from_environment(cls) -> "Limits":
-        """TUYERE_REQUEST_SECONDS, TUYERE_REQUEST_MEMORY_MB, TUYERE_RECORD_PROCESSES, TUYERE_CALCULATION_PROCESSES, TUYERE_THREADS."""
+        """TUYERE_REQUEST_SECONDS, TUYERE_REQUEST_MEMORY_MB, TUYERE_{RECORD,CALCULATION,SEARCH}_PROCESSES, TUYERE_THREADS."""
         two = max(2, os.cpu_count() or 2)
         return cls(
             float(os.environ.get("TUYERE_REQUEST_SECONDS", cls.seconds)),
             int(os.environ.get("TUYERE_REQUEST_MEMORY_MB", cls.memory_mb)),
             int(os.environ.get("TUYERE_RECORD_PROCESSES", two + 1)),
             int(os.environ.get("TUYERE_CALCULATION_PROCESSES", two)),
+            int(os.environ.get("TUYERE_SEARCH_PROCESSES", max(2, two // 2))),
             int(os.environ.get("TUYERE_THREADS", cls.threads)),
         )
 
@@ -116,21 +120,24 @@ class Front:
         self.cookie = f"tuyere_{settings.plant}"
         self.serializer = SecureCookieSessionInterface().get_signing_serializer(self.pages)
         half = limits.threads // 2
-        self.record = _Way("record", Lane(limits.record_places, half, half, 2 * limits.seconds), self._processes(limits.record_places, 0))
-        self.calculation = _Way(
-            "calculation",
-            Lane(limits.calculation_places, half, limits.threads // 3, 2 * limits.seconds),
-            self._processes(limits.calculation_places, 10),
-        )
+        self.record = self._way("record", limits.record_places, half, 0)
+        self.calculation = self._way("calculation", limits.calculation_places, limits.threads // 3, 5)
+        self.search = self._way("search", limits.search_places, limits.threads // 6, 15)
 
         FREE.set_function(lambda: self.ready.free_mb() or math.nan)
-        for way in (self.record, self.calculation):
+        for way in (self.record, self.calculation, self.search):
             WAITING.labels(way.name).set_function(way.lane.waiting)
             AT_WORK.labels(way.name).set_function(way.lane.at_work)
 
-    def _processes(self, count: int, niceness: int) -> Hands:
-        memory = self.limits.memory_mb * 1024 * 1024
-        return Hands(nursery.forking(), count, (self.make, self.settings, memory, niceness, self.limits.seconds))
+    def _way(self, name: str, places: int, of_strangers: int, niceness: int) -> _Way:
+        memory, seconds = self.limits.memory_mb * 1024 * 1024, self.limits.seconds
+        hands = Hands(nursery.forking(), places, (self.make, self.settings, memory, niceness, seconds))
+        return _Way(name, Lane(places, self.limits.threads // 2, of_strangers, 2 * seconds), hands)
+
+    def _led_by(self, path: str) -> _Way:
+        if not path.startswith("/api/calc/"):
+            return self.record
+        return self.search if path in SEARCHES else self.calculation
 
     def __call__(self, environ: WSGIEnvironment, start_response: StartResponse) -> Iterable[bytes]:
         app: Callable[..., Iterable[bytes]] = self._answer
@@ -153,7 +160,7 @@ class Front:
         began = time.monotonic()
         name = environ["HTTP_X_REQUEST_ID"] = request_id(environ.get("HTTP_X_REQUEST_ID"))
         caller = self._caller(environ)
-        way = self.calculation if path.startswith("/api/calc/") else self.record
+        way = self._led_by(path)
         reply = self._own(path) if path in ("/api/health", "/api/alive") else self._led(way, caller, environ)
         if not any(header.lower() == HEADER.lower() for header, _ in reply.headers):
             reply.headers.append((HEADER, name))

@@ -1,5 +1,6 @@
 """A process that answers one request at a time with the whole application in it, and that may be ended at any moment."""
 
+import gc
 import importlib
 import io
 import logging
@@ -48,6 +49,8 @@ def begin(make: str, settings: Settings, memory_bytes: int, niceness: int) -> No
     log_to_stderr(logging.WARNING)
     module, function = make.split(":")
     _app = getattr(importlib.import_module(module), function)(settings)  # here: the front imports this module, not the application
+    gc.collect()
+    gc.freeze()  # tables, routes and models stay for good: looking through them again and again took a fifth of each request
     bound = _data_bytes() + memory_bytes
     resource.setrlimit(resource.RLIMIT_DATA, (bound, bound))
 

@@ -1,7 +1,9 @@
 """What a job knows of its drive: facts that its steps ask for, from its survey and from what is answered of its machine."""
 
+from collections import OrderedDict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from typing import Any
 
 from sqlmodel import Session, col, select
 
@@ -15,6 +17,7 @@ from tuyere.web.forms import FlatForm, SheavesForm, SheetForm, StageForm, Survey
 from tuyere.web.inspect import FAMILY
 from tuyere.web.job_numbers import flat_of, joints_of, numbers_of, oiling_of
 from tuyere.web.machine_is import machine_is, survey_says
+from tuyere.web.shop import the_shop
 from tuyere.web.surveyed import survey_form
 
 HELD = {"spring idler, slack side": "spring", "weight idler, slack side": "idler held", "lever idler, slack side": "idler held",
@@ -37,12 +40,32 @@ class About:
     notes: Mapping[str, Mapping[str, str]] = field(default_factory=dict)
 
 
+# A configuration never changes once it is kept, and drive and machine say by their versions when they did: the same key is the same answer.
+MOST_KEPT = 512
+_KEPT: OrderedDict[tuple[Any, ...], About] = OrderedDict()
+
+
 def about(
     session: Session, drive: Drive, configuration: Configuration | None, asked: Mapping[str, str], said: Mapping[str, bool] | None = None,
     kind: Kind | None = None,
 ) -> About:  # fmt: skip
     """The facts and numbers of a drive, with what was asked before the job. `said`: answers about its machine, over what was kept."""
     machine = session.get_one(Machine, drive.machine_id)
+    of = (drive.id, drive.row_version, machine.row_version, configuration.id if configuration else None, kind.key if kind else "")
+    key = (*of, tuple(sorted(asked.items())), None if said is None else tuple(sorted(said.items())), the_shop())
+    found = _KEPT.pop(key, None)
+    if found is None:
+        found = _worked_out(session, drive, machine, configuration, asked, said, kind)
+    _KEPT[key] = found
+    if len(_KEPT) > MOST_KEPT:
+        _KEPT.popitem(last=False)
+    return found
+
+
+def _worked_out(
+    session: Session, drive: Drive, machine: Machine, configuration: Configuration | None, asked: Mapping[str, str],
+    said: Mapping[str, bool] | None, kind: Kind | None,
+) -> About:  # fmt: skip
     survey = survey_form(drive, configuration)
     sheet = sheet_answer(SheetForm(survey=survey))
     fitted = set(fitted_facts(survey))

@@ -4,6 +4,7 @@ import uuid
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import asdict
 from datetime import datetime
+from functools import lru_cache
 from typing import Any, Literal
 
 from sqlmodel import Session, select
@@ -50,9 +51,15 @@ def kind_out(kind: Kind, told: About) -> JobKindOut:
     asks = [a for a in kind.asks if all(_of_asks(kind, t) or holds([t], told.facts) for t in a.when)]
     facts = (told.facts - {RUNS} if kind.stopped else told.facts) | first_answers(kind, told.facts)
     return JobKindOut(
-        key=kind.key, title=kind.title, about=kind.about, minutes=kind.minutes, steps=len(compose(library(), kind, facts)),
+        key=kind.key, title=kind.title, about=kind.about, minutes=kind.minutes, steps=_how_many(kind.key, frozenset(facts)),
         stopped=kind.stopped, asks=[_ask(a, told) for a in asks],
     )  # fmt: skip
+
+
+@lru_cache(maxsize=8192)
+def _how_many(kind: str, facts: frozenset[str]) -> int:
+    """Steps of a kind where those facts hold: the library is one for the life of a process."""
+    return len(compose(library(), library().kinds[kind], facts))
 
 
 def first_answers(kind: Kind, facts: Collection[str], asked: Mapping[str, str] | None = None) -> frozenset[str]:

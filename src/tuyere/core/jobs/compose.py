@@ -1,5 +1,6 @@
 """A job composed for one drive, and the order in which its steps may be done."""
 
+from collections import Counter
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import takewhile
@@ -71,6 +72,7 @@ class _Made:
     def __init__(self, steps: Sequence[Step], library: Library) -> None:
         self.steps = steps
         self.out: list[Step] = []
+        self.times: Counter[str] = Counter()  # how often each stands in it
         self.left: dict[str, Step] = {}  # by the key it stands under: what has to be taken back still
         self.first: list[Step] = []  # the isolation as it was composed first, in its order
         self.reblock: list[Step] = []  # blocks that came out for a turn by hand
@@ -86,7 +88,7 @@ class _Made:
         """The next step of the kind, with all that the rules want before it."""
         if step.undoes and not any(s.base in step.undoes for s in self.left.values()):
             return
-        if not step.undoes and any(s.base == step.key for s in self.out) and not (step.key in self.back and self.left):
+        if not step.undoes and self.times[step.key] and not (step.key in self.back and self.left):
             return
         if step.sort == "test":
             self._let_go()
@@ -111,7 +113,8 @@ class _Made:
         self._undo(self.left.values())
 
     def _emit(self, step: Step) -> None:
-        times = sum(s.base == step.base for s in self.out)
+        self.times[step.base] += 1
+        times = self.times[step.base] - 1
         keys = tuple(k for k, s in self.left.items() if s.base in step.undoes)
         stands = replace(step, key=f"{step.base}.{times + 1}" if times else step.base, undoes=keys)
         if not times and not self.ran and step.base not in self.tests and (step.sort in ISOLATION or step.base in self.isolating):
@@ -200,11 +203,11 @@ def state_at(steps: Sequence[Step], place: int) -> State:
 def waiting(steps: Sequence[Step]) -> tuple[Step, ...]:
     """The steps with all that each waits for, by the keys that it stands under."""
     found: list[Step] = []
+    latest: dict[str, str] = {}
     for i, step in enumerate(steps):
-        before = steps[:i]
-        latest = {s.base: s.key for s in before}
         named = [latest[base_of(a)] for a in step.after if base_of(a) in latest]
-        found.append(replace(step, after=tuple(dict.fromkeys((*named, *(s.key for s in before if _must_stand(s, step)))))))
+        found.append(replace(step, after=tuple(dict.fromkeys((*named, *(s.key for s in steps[:i] if _must_stand(s, step)))))))
+        latest[step.base] = step.key
     return tuple(found)
 
 

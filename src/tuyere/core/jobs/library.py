@@ -4,6 +4,7 @@ import dataclasses
 import re
 from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 State = Literal["isolated", "running", "any"]
@@ -60,7 +61,7 @@ class Step:
         """Whether what it leaves has to be taken back within the job."""
         return bool(self.leaves) and not self.lasting
 
-    @property
+    @cached_property
     def base(self) -> str:
         """Its key in the library: the second time a step is part of a job it stands there as `lock.2`."""
         return base_of(self.key)
