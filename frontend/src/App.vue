@@ -21,7 +21,7 @@ const site = useSite()
 const settingsOpen = ref(false)
 const keysOpen = ref(false)
 const broken = ref('')
-const signedIn = computed(() => Boolean(session.value?.person_id && !session.value.must_choose))
+const signedIn = computed(() => Boolean(session.value?.person_id && !session.value.must))
 const leave = useSessionChange<void>(() => unwrap(api.DELETE('/api/session')))
 
 watch(

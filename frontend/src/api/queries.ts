@@ -21,14 +21,17 @@ export function useSession() {
   })
 }
 
-/** Anything that changes who is signed in: the new session replaces the old one, all else is forgotten. */
-export function useSessionChange<Variables>(change: (variables: Variables) => Promise<Session>) {
+/** Anything that changes who is signed in: the new session replaces the old one, all else is forgotten, unless it is the `same` person's. */
+export function useSessionChange<Variables>(change: (variables: Variables) => Promise<Session>, same = false) {
   const client = useQueryClient()
   return useMutation({
     mutationFn: change,
     onSuccess(session) {
       remember(session)
-      client.removeQueries({ predicate: (query) => query.queryKey[0] !== 'session' && query.queryKey[0] !== 'choices' })
+      if (!same)
+        client.removeQueries({
+          predicate: (query) => query.queryKey[0] !== 'session' && query.queryKey[0] !== 'choices',
+        })
       client.setQueryData(['session'], session)
     },
   })

@@ -78,6 +78,30 @@ async function takeOff(p: Person): Promise<void> {
   ).catch(() => null)
   if (sure) await act('leave', p.id)
 }
+const allowing = useWrite('device', (body: { device: string; allowed: boolean }, key) =>
+  unwrap(
+    api.POST('/api/sites/{site_id}/devices/{device_id}', {
+      params: { path: { site_id: siteId, device_id: body.device }, header: { 'Idempotency-Key': key } },
+      body: { allowed: body.allowed },
+    }),
+  ),
+)
+async function allow(device: string, allowed: boolean): Promise<void> {
+  await allowing.write({ device, allowed })
+  await refresh()
+}
+const asking = useWrite('leads-factor', (body: { row_version: number; leads_factor: boolean }, key) =>
+  unwrap(
+    api.POST('/api/sites/{site_id}/leads-factor', {
+      params: { path: { site_id: siteId }, header: { 'Idempotency-Key': key } },
+      body,
+    }),
+  ),
+)
+async function ask(on: boolean): Promise<void> {
+  await asking.write({ row_version: data.value!.site_version, leads_factor: on })
+  await refresh()
+}
 const resetting = useWrite('person-reset', (person_id: string, key) =>
   unwrap(
     api.POST('/api/sites/{site_id}/people/{person_id}/reset', {
@@ -125,7 +149,12 @@ async function handOver(p: Person): Promise<void> {
               {{ s.mine ? 'This device' : `Signed in at ${s.address}` }}, {{ ago(s.seen_at) }}
               <span class="soft">{{ s.device }}</span>
             </span>
-            <button v-if="!s.mine" type="button" class="bare" @click="act('end', s.id)"><u>End it</u></button>
+            <span class="does">
+              <button v-if="s.device_id" type="button" class="bare" @click="allow(s.device_id, !s.allowed)">
+                <u>{{ s.allowed ? 'A shift only' : 'Stay signed in for days' }}</u>
+              </button>
+              <button v-if="!s.mine" type="button" class="bare" @click="act('end', s.id)"><u>End it</u></button>
+            </span>
           </p>
           <p v-if="code?.name === p.name" class="code" role="status">
             One-time code for {{ p.name }}: <b>{{ code.code }}</b>
@@ -142,6 +171,14 @@ async function handOver(p: Person): Promise<void> {
         </div>
       </li>
     </ul>
+    <p class="small soft">A session lasts a shift of 12 hours; on a device that you allow, up to 30 days.</p>
+    <el-checkbox
+      v-if="data"
+      :model-value="data.leads_factor"
+      label="Leads need a second factor"
+      @update:model-value="(on: unknown) => ask(Boolean(on))"
+    />
+    <p v-if="asking.problem.value" class="ember small" role="alert">{{ asking.problem.value.detail }}</p>
     <form class="stack" @submit.prevent="add">
       <h4>Somebody new</h4>
       <label>
@@ -200,6 +237,11 @@ fieldset {
   display: flex;
   justify-content: space-between;
   gap: 10px;
+}
+.does {
+  display: grid;
+  justify-items: end;
+  gap: 4px;
 }
 .session .soft {
   display: block;

@@ -3,6 +3,7 @@ import { ref } from 'vue'
 
 import DueRulesSlip from '../open/DueRulesSlip.vue'
 import { settings } from '../settings'
+import FactorSlip from './FactorSlip.vue'
 import PassphraseSlip from './PassphraseSlip.vue'
 import PeopleSlip from './PeopleSlip.vue'
 
@@ -42,6 +43,7 @@ const ruling = ref(false)
       <el-button @click="((open = false), $emit('keys'))">List of keys</el-button>
       <el-button @click="((open = false), $emit('leave'))">Sign out</el-button>
       <PassphraseSlip />
+      <FactorSlip v-if="open" />
       <el-button v-if="site" @click="ruling = true">What falls due, and after what</el-button>
       <DueRulesSlip v-if="ruling && site" v-model="ruling" :site-id="site.id" :lead="site.role === 'lead'" />
       <PeopleSlip v-if="open && site?.role === 'lead'" :site-id="site.id" />

@@ -3,7 +3,9 @@ import { computed, reactive } from 'vue'
 
 import { api, Refused, unwrap } from '../api/client'
 import { useSession, useSessionChange } from '../api/queries'
+import FactorSlip from './FactorSlip.vue'
 import PassphraseSlip from './PassphraseSlip.vue'
+import ShowFactor from './ShowFactor.vue'
 
 const { data: session } = useSession()
 const form = reactive({ name: '', passphrase: '' })
@@ -83,7 +85,9 @@ const wrongFirst = computed(() => sentences(lead.error.value))
         <el-button type="primary" native-type="submit" :loading="lead.isPending.value">Make the first lead</el-button>
       </form>
 
-      <PassphraseSlip v-else-if="session?.must_choose" first />
+      <PassphraseSlip v-else-if="session?.must === 'choose'" first />
+      <ShowFactor v-else-if="session?.must === 'show'" />
+      <FactorSlip v-else-if="session?.must === 'add'" first />
 
       <template v-else>
         <section v-if="session?.demo_people.length" class="stack">

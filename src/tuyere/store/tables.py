@@ -8,7 +8,7 @@ from datetime import date, datetime
 from enum import StrEnum
 from typing import Any
 
-from sqlalchemy import CheckConstraint, Column, DateTime, Index, SmallInteger, UniqueConstraint, false, text
+from sqlalchemy import BigInteger, CheckConstraint, Column, DateTime, Index, SmallInteger, UniqueConstraint, false, text
 from sqlmodel import Field, SQLModel
 
 from tuyere.store.clock import now
@@ -28,18 +28,21 @@ class Role(StrEnum):
 
 
 class Site(SQLModel, table=True):
-    """A plant; `zone`: whose days count there, by its name in the tz database."""
+    """A plant; `zone`: whose days count there, by its name in the tz database; `leads_factor`: its leads need a second factor."""
 
     __table_args__ = (not_blank("name"),)
     id: uuid.UUID = Field(primary_key=True)
     name: str = Field(unique=True)
     zone: str = Field(default="UTC", sa_column_kwargs={"server_default": "UTC"})
+    leads_factor: bool = Field(default=False, sa_column_kwargs={"server_default": false()})
     row_version: int = version()
 
 
 class Person(SQLModel, table=True):
     """Somebody who signs in. `name_key`: what no two names may share; `reset_hash`: a one-time code for a new passphrase, for a while;
-    `handed_over`: the passphrase was chosen by somebody else, so the first thing is to choose one's own."""
+    `handed_over`: the passphrase was chosen by somebody else, so the first thing is to choose one's own; `code_secret`: of a time-based
+    code, kept in a box; `code_step`: the last step of the time whose code was used.
+    """
 
     __table_args__ = (not_blank("name"),)
     id: uuid.UUID = Field(primary_key=True)
@@ -50,6 +53,8 @@ class Person(SQLModel, table=True):
     reset_until: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
     one_click: bool = False
     handed_over: bool = Field(default=False, sa_column_kwargs={"server_default": false()})
+    code_secret: str | None = None
+    code_step: int = Field(default=0, sa_column=Column(BigInteger, nullable=False, server_default="0"))
     row_version: int = version()
 
 
@@ -64,7 +69,9 @@ class Membership(SQLModel, table=True):
 
 
 class SignIn(SQLModel, table=True):
-    """A session of a person: the cookie names it, and it holds until it ended. `seen_at` is at most some minutes old."""
+    """A session of a person: the cookie names it, and it holds until it ended. `seen_at` is at most some minutes old; `factor`: the second
+    one that was shown; `device_id`: by the cookie of the device.
+    """
 
     __tablename__ = "sign_in"
     id: uuid.UUID = Field(primary_key=True)
@@ -75,6 +82,8 @@ class SignIn(SQLModel, table=True):
     ended_why: str = ""
     address: str = ""
     device: str = ""
+    factor: str = Field(default="", sa_column_kwargs={"server_default": ""})
+    device_id: str = Field(default="", sa_column_kwargs={"server_default": ""})
 
 
 class SignInFailure(SQLModel, table=True):

@@ -10,11 +10,11 @@ from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
-from tuyere.store import people
-from tuyere.store.tables import Role
-from tuyere.store.write import Answer, Writer
+from tuyere.store import factors, people
+from tuyere.store.tables import Role, Site
+from tuyere.store.write import Answer, Writer, update
 from tuyere.web.answers import answer
-from tuyere.web.entry import Strict
+from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import CreatedOut, SitePath
 from tuyere.web.routes import routes
@@ -26,7 +26,7 @@ blueprint = routes("people", "/api", "people")
 
 
 class OpenSessionOut(BaseModel):
-    """A session of somebody that holds; `mine`: the one that asks."""
+    """A session of somebody that holds; `mine`: the one that asks; `allowed`: a lead lets sessions last for days on its device."""
 
     id: uuid.UUID
     person_id: uuid.UUID
@@ -34,6 +34,8 @@ class OpenSessionOut(BaseModel):
     seen_at: datetime
     address: str
     device: str
+    device_id: str
+    allowed: bool
     mine: bool
 
 
@@ -50,6 +52,8 @@ class PeopleOut(BaseModel):
     """Everybody at the site, and their sessions."""
 
     people: list[PersonOut]
+    leads_factor: bool
+    site_version: int
     sessions: list[OpenSessionOut]
 
 
@@ -93,12 +97,19 @@ class CodeOut(BaseModel):
 @at_site(Role.LEAD)
 def get_people(path: SitePath) -> Response:
     with reading() as session:
+        allowed, site = people.devices_at(session, path.site_id), session.get_one(Site, path.site_id)
         seen, here = people.last_seen(session, path.site_id), people.people_at(session, path.site_id)
         return answer(
             PeopleOut(
                 people=[PersonOut(id=p.id, name=p.name, role=r, seen_at=seen.get(p.id)) for p, r in here],
+                leads_factor=site.leads_factor,
+                site_version=site.row_version,
                 sessions=[
-                    OpenSessionOut(**s.model_dump(exclude={"ended_at", "ended_why"}), mine=s.id == current_user.sign_in_id)
+                    OpenSessionOut(
+                        **s.model_dump(exclude={"ended_at", "ended_why", "factor"}),
+                        mine=s.id == current_user.sign_in_id,
+                        allowed=s.device_id in allowed,
+                    )
                     for s in people.open_sessions(session, path.site_id)
                 ],
             )
@@ -131,6 +142,48 @@ def post_person(path: SitePath, body: NewPerson) -> Response:
             raise
         raise refuse("name", "Somebody of that name, or one that looks like it, is here already: add a surname or a letter.") from None
     return answer(CreatedOut(**done.body), done.status)
+
+
+class DevicePath(BaseModel):
+    """The site and the device, by the cookie it has."""
+
+    site_id: uuid.UUID
+    device_id: str = Field(pattern="^[0-9a-f]{32}$")
+
+
+class DeviceForm(Strict):
+    """Whether sessions may last for days on it."""
+
+    allowed: bool
+
+
+@blueprint.post("/sites/<uuid:site_id>/devices/<device_id>", summary="Let sessions last on a device", responses={"200": DoneOut})
+@at_site(Role.LEAD)
+def post_device(path: DevicePath, body: DeviceForm) -> Response:
+    return _to_member(body, lambda session, writer: people.allow_device(session, writer, path.device_id, body.allowed))
+
+
+class FactorRuleForm(Strict):
+    """Whether the leads of the site need a second factor, over the version seen."""
+
+    row_version: int = Field(ge=1, le=MOST_VERSIONS)
+    leads_factor: bool
+
+
+@blueprint.post("/sites/<uuid:site_id>/leads-factor", summary="Ask a second factor of leads", responses={"200": DoneOut})
+@at_site(Role.LEAD)
+def post_leads_factor(path: SitePath, body: FactorRuleForm) -> Response:
+    def work(session: Session, writer: Writer) -> bool:
+        has = factors.of(session, writer.person_id)
+        if body.leads_factor and not (has.code or has.passkeys):
+            sentence = "Add a second factor of your own first: you would lock yourself out."
+            raise refuse("leads_factor", sentence)
+        site = session.get_one(Site, path.site_id)
+        said = "asked a second factor of leads" if body.leads_factor else "asked no second factor of leads"
+        update(session, writer, site, body.row_version, {"leads_factor": body.leads_factor}, said)
+        return True
+
+    return _to_member(body, work)
 
 
 LAST_LEAD = "This is the only lead of the site: make somebody else a lead first."

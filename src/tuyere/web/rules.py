@@ -128,7 +128,11 @@ FOR_PERSON = "Tuyere-Person"
 ANOTHER = "Somebody else is signed in on this device now. What was done here before is kept for who did it."
 
 
-HANDED_OVER = "Your passphrase was chosen by somebody else. Choose your own first."
+FIRST = {
+    "choose": "Your passphrase was chosen by somebody else. Choose your own first.",
+    "show": "Show your second factor first.",
+    "add": "Leads of this site need a second factor. Add one first.",
+}
 
 
 def rule_of(app: Flask, endpoint: str) -> Rule | None:
@@ -152,8 +156,8 @@ def install(app: Flask) -> None:
             raise Refusal(401)
         if request.headers.get(FOR_PERSON, str(current_user.id)) != str(current_user.id):
             raise Refusal(401, ANOTHER)
-        if current_user.handed_over and not rule.half_in:
-            raise Refusal(403, HANDED_OVER)
+        if current_user.must and not rule.half_in:
+            raise Refusal(403, FIRST[current_user.must])
         if rule.role and rule.find_site:
             _check_role(rule)
 

@@ -4,6 +4,7 @@ import math
 import uuid
 from collections.abc import Iterator
 from contextlib import contextmanager
+from typing import Literal
 
 from flask import Response, current_app, request
 from flask_login import current_user, login_user, logout_user
@@ -46,25 +47,26 @@ class DemoPersonOut(BaseModel):
 
 
 class SessionOut(BaseModel):
-    """Who is signed in, at which sites, the CSRF token that writes send as X-CSRFToken; `must_choose`: first a passphrase of their own."""
+    """Who is signed in, at which sites, the CSRF token that writes send as X-CSRFToken; `must`: what they have to do before they are in."""
 
     person_id: uuid.UUID | None
     name: str | None
-    must_choose: bool
+    must: Literal["", "choose", "show", "add"]
     sites: list[SiteOut]
     csrf_token: str
     demo_people: list[DemoPersonOut]
     needs_first_lead: bool
 
 
-def _session_out() -> SessionOut:
+def session_out() -> SessionOut:
+    """The session as it stands in this request."""
     with reading() as session:
         here = current_user.is_authenticated
         demo = people.demo_people(session) if current_app.config["DEMO"] else []
         return SessionOut(
             person_id=current_user.id if here else None,
             name=current_user.name if here else None,
-            must_choose=here and current_user.handed_over,
+            must=current_user.must if here else "",
             sites=[SiteOut(id=s.id, name=s.name, role=r) for s, r in people.memberships(session, current_user.id)] if here else [],
             csrf_token=generate_csrf(),
             demo_people=[DemoPersonOut(id=p.id, name=p.name, role=r) for p, r in demo],
@@ -75,7 +77,7 @@ def _session_out() -> SessionOut:
 @blueprint.get("/session", summary="Who is signed in", responses={"200": SessionOut})
 @anyone()
 def get_session() -> Response:
-    return answer(_session_out())
+    return answer(session_out())
 
 
 class SignInForm(Strict):
@@ -117,7 +119,7 @@ def delete_session() -> Response:
     with reading() as session:
         people.end_session(session, current_user.sign_in_id)
     logout_user()
-    return answer(_session_out())
+    return answer(session_out())
 
 
 class PassphraseForm(Strict):
@@ -219,10 +221,12 @@ def source(session: Session, name: str) -> str:
 
 def _enter(session: Session, person: Person) -> Response:
     """Begin a session and remember the device."""
-    began = people.begin_session(session, person, request.remote_addr or "", request.user_agent.string)
     device, known = _known_device()
-    login_user(SignedIn(person.id, person.name, person.handed_over, began.id))
-    response = answer(_session_out())
+    began = people.begin_session(session, person, request.remote_addr or "", request.user_agent.string, device)
+    found = people.person_of_session(session, began.id)
+    assert found
+    login_user(SignedIn(*found, began.id))
+    response = answer(session_out())
     value = _signer().dumps([device, [*[k for k in known if k != str(person.id)], str(person.id)][-MOST_KNOWN:]])
     response.set_cookie(
         _cookie_name(), str(value), max_age=KNOWN_FOR, httponly=True, samesite="Lax", secure=current_app.config["SESSION_COOKIE_SECURE"]

@@ -20,10 +20,10 @@ from tuyere.web.errors import FieldError, Refusal
 class SignedIn(UserMixin):  # type: ignore[misc]
     """The person behind the session cookie."""
 
-    def __init__(self, person_id: uuid.UUID, name: str, handed_over: bool, sign_in_id: uuid.UUID) -> None:
+    def __init__(self, person_id: uuid.UUID, name: str, must: str, sign_in_id: uuid.UUID) -> None:
         self.id = person_id
         self.name = name
-        self.handed_over = handed_over
+        self.must = must
         self.sign_in_id = sign_in_id
 
     def get_id(self) -> str:

@@ -4,7 +4,7 @@ from alembic import context
 from sqlalchemy import Engine, text
 from sqlmodel import SQLModel
 
-from tuyere.store import dues_tables, inspect_tables, job_tables, tables  # noqa: F401  (fill SQLModel.metadata)
+from tuyere.store import dues_tables, factor_tables, inspect_tables, job_tables, tables  # noqa: F401  (fill SQLModel.metadata)
 
 MIGRATION_LOCK = 7_021_140
 
