@@ -50,6 +50,7 @@ def test_a_new_person_chooses_a_passphrase_adds_passkey_and_code_and_shows_them(
     expect(page.get_by_text("Shop phone")).to_be_visible()
     page.get_by_role("button", name="Add a time-based code").click()
     secret = page.locator(".secret").inner_text()
+    assert page.get_by_alt_text("The secret as a QR code").evaluate("async image => (await image.decode(), image.naturalWidth)") > 100
     page.get_by_label("The six digits it shows").fill(pyotp.TOTP(secret).at(int(clock.now().timestamp())))
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_text("A time-based code is set.")).to_be_visible()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { startRegistration } from '@simplewebauthn/browser'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 
 import { api, Refused, type Session, unwrap } from '../api/client'
 import { useSessionChange } from '../api/queries'
@@ -15,7 +15,6 @@ const made = ref<{ secret: string; qr: string; token: string } | null>(null)
 const code = ref('')
 const name = ref('')
 const wrong = ref('')
-const picture = computed(() => (made.value ? `data:image/svg+xml;base64,${btoa(made.value.qr)}` : ''))
 async function tried(work: () => Promise<unknown>): Promise<void> {
   wrong.value = ''
   try {
@@ -70,7 +69,7 @@ const removeKey = (id: string) => tried(() => unwrap(api.POST('/api/session/pass
       </form>
     </template>
     <form v-else-if="made" class="stack" @submit.prevent="add">
-      <img :src="picture" alt="The secret as a QR code, for the authenticator" />
+      <img :src="made.qr" alt="The secret as a QR code, for the authenticator" />
       <p class="small">
         Scan it, or type <b class="secret">{{ made.secret }}</b>
       </p>

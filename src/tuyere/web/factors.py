@@ -45,7 +45,7 @@ class FactorsOut(BaseModel):
 
 
 class NewCodeOut(BaseModel):
-    """A secret for an authenticator, as text, as address and as a QR code (SVG); `token` goes back with the first code."""
+    """A secret for an authenticator, as text, as address and as a QR code (the address of an SVG); `token` goes back with the first code."""
 
     secret: str
     uri: str
@@ -143,7 +143,7 @@ def post_new_code() -> Response:
     _may_change()
     secret = pyotp.random_base32()
     uri = pyotp.TOTP(secret).provisioning_uri(name=current_user.name, issuer_name="Tuyere")
-    drawn = segno.make(uri, error="m", micro=False).svg_inline(scale=4, border=2)
+    drawn = segno.make(uri, error="m", micro=False).svg_data_uri(scale=4, border=2)
     return answer(NewCodeOut(secret=secret, uri=uri, qr=drawn, token=_ask(secret=secret)))
 
 
