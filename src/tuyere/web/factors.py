@@ -45,7 +45,7 @@ class FactorsOut(BaseModel):
 
 
 class NewCodeOut(BaseModel):
-    """A secret for an authenticator, as text, as address and as a QR code (the address of an SVG); `token` goes back with the first code."""
+    """A secret for an authenticator: as text, as address, as a QR code (an SVG's address); `token` goes back with the first code."""
 
     secret: str
     uri: str

@@ -1,0 +1,55 @@
+"""What it is made of: every part listed with a licence we ship under and no hole that is known; and the list as others read it."""
+
+import json
+import re
+from pathlib import Path
+
+from packaging.version import Version
+
+from tuyere.upkeep.parts import HOLES, Part, known_holes, odd_licences, parts, python_parts, sbom
+
+
+def test_no_part_has_a_known_hole_or_a_licence_that_we_cannot_ship_under() -> None:
+    found = parts()
+    assert len(list(python_parts())) > 40 and sum(p.kind == "npm" for p in found) > 100
+    assert known_holes(found) == [] and odd_licences(found) == []
+    old = Part("pypi", "werkzeug", "3.0.5", ("BSD-3-Clause",))
+    assert len(known_holes([old])) >= 2 and not known_holes([Part("pypi", "werkzeug", "9.0", ())])
+    assert odd_licences([Part("npm", "x", "1", ("GPL-3.0-only",)), Part("npm", "y", "1", ())]) == [
+        "pkg:npm/x@1: GPL-3.0-only",
+        "pkg:npm/y@1: no licence told",
+    ]
+
+
+def test_the_list_of_holes_can_be_read() -> None:
+    rows = HOLES.read_text().splitlines()
+    assert len(rows) == len(set(rows)) > 15
+    assert all(Version(row.split(",")[2]) for row in rows[1:])
+
+
+def test_the_parts_as_cyclonedx() -> None:
+    told = json.loads(sbom())
+    assert (told["bomFormat"], told["specVersion"]) == ("CycloneDX", "1.6")
+    listed = {c["purl"]: c for c in told["components"]}
+    assert len(listed) == len(told["components"]) == sum(p.shipped for p in parts())
+    assert any(p.startswith("pkg:pypi/flask@") for p in listed) and any(p.startswith("pkg:npm/vue@") for p in listed)
+    assert not any(p.startswith("pkg:npm/vite@") for p in listed), "what only builds is not shipped"
+    assert sum("licenses" in c for c in listed.values()) > 0.7 * len(listed)
+
+
+def test_each_line_of_the_security_checklist_names_what_holds_it() -> None:
+    """A line that says yes names a test, a module or a command that is there; so no line outlives what it was written of."""
+    root = Path(__file__).parents[2]
+    lines = [line for line in (root / "docs" / "security.md").read_text().splitlines() if re.match(r"\| [^|]+ \|[^|]+\| yes", line)]
+    assert len(lines) > 90
+    for line in lines:
+        tests = re.findall(r"\b((?:web|upkeep|browser)/test_\w+)", line)
+        code = re.findall(r"`((?:web|store|upkeep|serving|documents)/\w+\.py)`", line)
+        other = re.findall(r"`([\w./-]+\.(?:vue|js|lock|json))`", line) + re.findall(r"\b(bin/[\w-]+)", line)
+        assert tests or code or other or "by reading" in line, line
+        for test in tests:
+            assert (root / "tests" / f"{test}.py").exists(), line
+        for module in code:
+            assert (root / "src" / "tuyere" / module).exists(), line
+        for path in other:
+            assert any(root.glob(path)) or any((root / "frontend" / "src").rglob(path)), line
