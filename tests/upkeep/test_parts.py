@@ -41,7 +41,7 @@ def test_each_line_of_the_security_checklist_names_what_holds_it() -> None:
     """A line that says yes names a test, a module or a command that is there; so no line outlives what it was written of."""
     root = Path(__file__).parents[2]
     lines = [line for line in (root / "docs" / "security.md").read_text().splitlines() if re.match(r"\| [^|]+ \|[^|]+\| yes", line)]
-    assert len(lines) > 90
+    assert len(lines) > 70
     for line in lines:
         tests = re.findall(r"\b((?:web|upkeep|browser)/test_\w+)", line)
         code = re.findall(r"`((?:web|store|upkeep|serving|documents)/\w+\.py)`", line)

@@ -127,15 +127,7 @@ class Plant:
         os.environ |= {"OPENBLAS_NUM_THREADS": "1", "TUYERE_DESCRIBED": "0" if (BUILT / "openapi.json").exists() else "1"}
         nursery.prepare()  # it imports while the database starts
         secret = self._secret()
-        if self.cluster:
-            self.cluster.start()
-            self.owner_url, superuser = self.cluster.owner_url(self.name), self.cluster.url(self.name)
-        else:
-            self.owner_url, superuser = plain_url(self.given_url), ""
-        from tuyere.upkeep.prepare import prepare  # here: it takes seconds to import, and a start that only says no need not wait
-
-        serving_url = os.environ.get("TUYERE_SERVING_URL", "")
-        url = prepare(self.owner_url, secret, self.demo, plain_url(serving_url) if serving_url else "", superuser)
+        url = self._prepared(secret)
         environment = os.environ | {
             "DATABASE_URL": url,
             "TUYERE_SECRET_KEY": secret,
@@ -154,6 +146,26 @@ class Plant:
             self._keep_up()
         finally:
             self._end_server()
+
+    def _prepared(self, secret: str) -> str:
+        """The URL to serve with, its database up and up to date. One of our own that is killed meanwhile is started again."""
+        from tuyere.upkeep.prepare import prepare  # here: it takes seconds to import, and a start that only says no need not wait
+
+        serving_url = os.environ.get("TUYERE_SERVING_URL", "")
+        served = plain_url(serving_url) if serving_url else ""
+        if self.cluster is None:
+            self.owner_url = plain_url(self.given_url)
+            return prepare(self.owner_url, secret, self.demo, served)
+        for left in (2, 1, 0):
+            self.cluster.start()
+            self.owner_url = self.cluster.owner_url(self.name)
+            try:
+                return prepare(self.owner_url, secret, self.demo, served, self.cluster.url(self.name))
+            except GivingUp:
+                if not left:
+                    raise
+                time.sleep(1)
+        raise AssertionError
 
     def _keep_up(self) -> None:
         ended: deque[float] = deque(maxlen=5)
