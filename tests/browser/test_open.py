@@ -1,13 +1,13 @@
 """What people saw, what was done and what falls due, in the real interface."""
 
 import re
-from datetime import UTC, datetime, timedelta
+from datetime import timedelta
 from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import open_drivefrom tuyere.store import clock
-
+from tests.browser.conftest import open_drive
+from tuyere.store import clock
 
 
 def slip(page: Page) -> Any:
