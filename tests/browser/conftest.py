@@ -6,7 +6,9 @@ import urllib.request
 from collections.abc import Iterator
 from contextlib import suppress
 from typing import Any
+from urllib.parse import urlsplit
 
+import psycopg
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
@@ -42,7 +44,9 @@ def pristine() -> tuple[str, str]:
 @pytest.fixture(autouse=True)
 def own_database(pristine: tuple[str, str]) -> None:
     """Each test on the plant as it was loaded, under a server that stays up."""
-    database("tuyere_test_browser", pristine[1])
+    owner_url = database("tuyere_test_browser", pristine[1])
+    with psycopg.connect(owner_url, autocommit=True) as owner:  # who may connect is no part of a template
+        owner.execute(f"GRANT CONNECT ON DATABASE {urlsplit(owner_url).path.strip('/')} TO {urlsplit(pristine[0]).username}")  # type: ignore[call-overload]
 
 
 @pytest.fixture(scope="session")

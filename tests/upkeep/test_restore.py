@@ -9,49 +9,73 @@ import uuid
 import zipfile
 from collections.abc import Iterator
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple
 from urllib.parse import quote, urlsplit, urlunsplit
 
 import psycopg
 import pytest
 
-from tests.conftest import database
+from tests.conftest import SECRET
 from tuyere.upkeep.archive import DUMP, MANIFEST, Manifest
+from tuyere.upkeep.cluster import Cluster, data_folder
 from tuyere.upkeep.owners import at
+from tuyere.upkeep.prepare import prepare
+
+
+class Own(NamedTuple):
+    """A cluster and its state folder."""
+
+    state: Path
+    cluster: Cluster
+
 
 KEY = "a key of the site's own, long enough"
 
 
-def tool(state: Path, url: str, *words: str, **environment: str) -> subprocess.CompletedProcess[str]:
+def tool(own: Own, *words: str, **environment: str) -> subprocess.CompletedProcess[str]:
     command = [sys.executable, "-m", "tuyere.upkeep.backup", *words]
-    given = os.environ | {"TUYERE_STATE": str(state), "DATABASE_URL": url, **environment}
+    clean = {k: v for k, v in os.environ.items() if k != "DATABASE_URL"}
+    given = clean | {"TUYERE_STATE": str(own.state), **environment}
     return subprocess.run(command, env=given, capture_output=True, text=True, check=False)
 
 
 @pytest.fixture(scope="module")
-def source() -> str:
-    """A plant to back up."""
-    return database("tuyere_test_saved", "demo")
+def own(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Own]:
+    """A cluster of its own, as a start makes it, with the demo plant in it: a restore closes databases that are not the plant's."""
+    state = tmp_path_factory.mktemp("cluster")
+    for parent in (state, *state.parents[:3]):
+        parent.chmod(0o711)
+    cluster = Cluster(data_folder(state), state, "-c fsync=off")
+    with cluster.lease():
+        cluster.start()
+        prepare(cluster.owner_url("tuyere_demo"), SECRET, True, "", cluster.url("tuyere_demo"))
+        yield Own(state, cluster)
 
 
 @pytest.fixture(scope="module")
-def backup(source: str, tmp_path_factory: pytest.TempPathFactory) -> Path:
+def source(own: Own) -> str:
+    """A plant to back up."""
+    return own.cluster.url("tuyere_demo")
+
+
+@pytest.fixture(scope="module")
+def backup(own: Own, tmp_path_factory: pytest.TempPathFactory) -> Path:
     file = tmp_path_factory.mktemp("backup") / "plant.backup"
-    saved = tool(file.parent, source, "save", str(file))
+    saved = tool(own, "save", "--demo", str(file))
     assert saved.returncode == 0, saved.stderr
     assert file.stat().st_mode & 0o077 == 0
     return file
 
 
 @pytest.fixture
-def target(tmp_path: Path) -> Iterator[Any]:
-    """A living plant to restore over, and what must not change of its server."""
-    url = database("tuyere_test_target", "demo")
-    yield url
-    name = urlsplit(url).path.strip("/")
-    with psycopg.connect(at(url, "postgres"), autocommit=True) as server:
-        for (aside,) in server.execute("SELECT datname FROM pg_database WHERE datname LIKE %s", (f"{name}_before_%",)).fetchall():
-            server.execute(f'DROP DATABASE "{aside}" WITH (FORCE)')
+def target(own: Own) -> str:
+    """A living plant to restore over."""
+    with psycopg.connect(own.cluster.url("postgres"), autocommit=True) as server:
+        for (old,) in server.execute("SELECT datname FROM pg_database WHERE datname LIKE 'tuyere_plant%'").fetchall():
+            server.execute(f'DROP DATABASE "{old}" WITH (FORCE)')  # type: ignore[call-overload]
+        server.execute("CREATE DATABASE tuyere_plant TEMPLATE tuyere_demo OWNER tuyere_owner")
+        server.execute("REVOKE ALL ON DATABASE tuyere_plant FROM PUBLIC")
+    return own.cluster.url("tuyere_plant")
 
 
 def rows(url: str) -> dict[str, Any]:
@@ -74,17 +98,19 @@ def server_of(url: str) -> dict[str, Any]:
         return {"roles": sorted(roles.fetchall()), "databases": sorted(databases.fetchall())}
 
 
-def test_every_row_comes_back_and_the_one_that_was_there_is_put_aside(backup: Path, source: str, target: str, tmp_path: Path) -> None:
+def test_every_row_comes_back_and_the_one_that_was_there_is_put_aside(
+    own: Own, backup: Path, source: str, target: str, tmp_path: Path
+) -> None:
     before = server_of(target)
-    refused = tool(tmp_path, target, "restore", str(backup))
+    refused = tool(own, "restore", str(backup))
     assert refused.returncode == 1 and "add --replace" in refused.stderr and server_of(target) == before
     broken = tmp_path / "broken.backup"
     broken.write_bytes(backup.read_bytes()[: backup.stat().st_size // 2])
-    halved = tool(tmp_path, target, "restore", "--replace", str(broken))
+    halved = tool(own, "restore", "--replace", str(broken))
     assert halved.returncode == 1 and "could not be read as a backup" in halved.stderr and server_of(target) == before
     with psycopg.connect(target) as living:
         living.execute("UPDATE machine SET place = 'the yard'")
-    done = tool(tmp_path, target, "restore", "--replace", str(backup))
+    done = tool(own, "restore", "--replace", str(backup))
     assert done.returncode == 0 and "_before_" in done.stderr, done.stderr
     assert rows(target) == rows(source)
     after = server_of(target)
@@ -139,20 +165,20 @@ ATTACKS = {
 
 
 @pytest.mark.parametrize("attack", ATTACKS)
-def test_what_a_file_says_is_not_done(backup: Path, target: str, tmp_path: Path, attack: str) -> None:
-    marker, own = Path(f"/tmp/tuyere-{uuid.uuid4().hex[:8]}"), uuid.uuid4().hex[:6]
-    statement = ATTACKS[attack].format(marker=marker, id=own, living=urlsplit(target).path.strip("/"))
+def test_what_a_file_says_is_not_done(own: Own, backup: Path, target: str, tmp_path: Path, attack: str) -> None:
+    marker, mark = Path(f"/tmp/tuyere-{uuid.uuid4().hex[:8]}"), uuid.uuid4().hex[:6]
+    statement = ATTACKS[attack].format(marker=marker, id=mark, living=urlsplit(target).path.strip("/"))
     file = changed(backup, tmp_path / "evil.backup", with_statement(dump_of(backup), statement))
     before, living = server_of(target), rows(target)
-    done = tool(tmp_path, target, "restore", "--replace", str(file))
+    done = tool(own, "restore", "--replace", str(file))
     assert done.returncode == 1 and "Traceback" not in done.stderr, done.stderr
     assert not marker.exists() and rows(target) == living and server_of(target) == before
     if statement.endswith("FROM stdin;"):
         assert "more than bring rows back" in done.stderr or "not all the rows" in done.stderr, done.stderr
 
 
-@pytest.mark.parametrize("attack", ATTACKS)
-def test_an_older_backup_is_read_as_rows_alone(source: str, target: str, tmp_path: Path, attack: str) -> None:
+@pytest.mark.parametrize("attack", ["a program of the server", "the living database emptied", "a file of the client"])
+def test_an_older_backup_is_read_as_rows_alone(own: Own, source: str, target: str, tmp_path: Path, attack: str) -> None:
     """As it was made before: PostgreSQL's dump as SQL, compressed. What stands in it beside the rows is not run."""
     marker = Path(f"/tmp/tuyere-{uuid.uuid4().hex[:8]}")
     plain = _plain(source)
@@ -161,9 +187,9 @@ def test_an_older_backup_is_read_as_rows_alone(source: str, target: str, tmp_pat
     file = tmp_path / "old.sql.gz"
     file.write_bytes(gzip.compress(plain[:middle] + statement.encode() + b"\n" + plain[middle:], 1))
     before = server_of(target)
-    unasked = tool(tmp_path, target, "restore", "--replace", str(file))
+    unasked = tool(own, "restore", "--replace", str(file))
     assert unasked.returncode == 1 and "no hashes" in unasked.stderr and "add --older" in unasked.stderr
-    done = tool(tmp_path, target, "restore", "--replace", "--older", str(file))
+    done = tool(own, "restore", "--replace", "--older", str(file))
     assert done.returncode == 0, done.stderr
     assert not marker.exists() and rows(target) == rows(source) and server_of(target)["roles"] == before["roles"]
 
@@ -179,9 +205,9 @@ def _plain(url: str) -> bytes:
     return _DUMPED[url]
 
 
-def test_hash_and_signature_are_held_to(backup: Path, source: str, target: str, tmp_path: Path) -> None:
+def test_hash_and_signature_are_held_to(own: Own, backup: Path, source: str, target: str, tmp_path: Path) -> None:
     signed = tmp_path / "signed.backup"
-    assert "signed)" in tool(tmp_path, source, "save", str(signed), TUYERE_BACKUP_KEY=KEY).stderr
+    assert "signed)" in tool(own, "save", "--demo", str(signed), TUYERE_BACKUP_KEY=KEY).stderr
     dump, before = dump_of(signed), rows(target)
     bent = tmp_path / "bent.backup"
     with zipfile.ZipFile(signed) as packed, zipfile.ZipFile(bent, "w") as to:
@@ -193,13 +219,13 @@ def test_hash_and_signature_are_held_to(backup: Path, source: str, target: str, 
         (signed, "another key of another site", "signed with another key"),
         (changed(signed, tmp_path / "forged.backup", dump + b"x"), KEY, "signed with another key"),
     ):
-        done = tool(tmp_path, target, "restore", "--replace", str(file), TUYERE_BACKUP_KEY=key)
+        done = tool(own, "restore", "--replace", str(file), TUYERE_BACKUP_KEY=key)
         assert done.returncode == 1 and says in done.stderr, done.stderr
     assert rows(target) == before
-    assert tool(tmp_path, target, "restore", "--replace", str(signed), TUYERE_BACKUP_KEY=KEY).returncode == 0
+    assert tool(own, "restore", "--replace", str(signed), TUYERE_BACKUP_KEY=KEY).returncode == 0
 
 
-def test_a_newer_backup_and_one_of_somebody_elses_are_sentences(backup: Path, target: str, tmp_path: Path) -> None:
+def test_a_newer_backup_and_one_of_somebody_elses_are_sentences(own: Own, backup: Path, target: str, tmp_path: Path) -> None:
     with zipfile.ZipFile(backup) as packed:
         manifest = Manifest.model_validate_json(packed.read(MANIFEST))
     newer = tmp_path / "newer.backup"
@@ -210,29 +236,37 @@ def test_a_newer_backup_and_one_of_somebody_elses_are_sentences(backup: Path, ta
     with zipfile.ZipFile(other, "w") as to:
         to.writestr("notes.txt", "belts")
     for file, says in ((newer, "newer Tuyere"), (other, "is no backup of Tuyere's")):
-        done = tool(tmp_path, target, "restore", "--replace", str(file))
+        done = tool(own, "restore", "--replace", str(file))
         assert done.returncode == 1 and says in done.stderr, done.stderr
 
 
-def test_an_owner_that_is_no_superuser_can_restore(backup: Path, target: str, source: str, tmp_path: Path) -> None:
-    """As in a database kept by others: it may make databases and roles, no more. And one that may not is told so."""
-    role = f"keeper_{uuid.uuid4().hex[:6]}"
-    name = f"kept_{uuid.uuid4().hex[:6]}"
+def test_in_a_database_kept_by_others_an_owner_that_is_no_superuser_can_restore(own: Own, backup: Path, target: str, source: str) -> None:
+    """It may make databases and roles, no more; one that may not is told so; and what is not ours to close is named, not closed."""
+    role, name, others = (f"{word}_{uuid.uuid4().hex[:6]}" for word in ("keeper", "kept", "others"))
     place = urlsplit(target).netloc.rpartition("@")[2]
     url = urlunsplit(urlsplit(target)._replace(netloc=f"{quote(role)}:secret@{place}", path=f"/{name}"))
     with psycopg.connect(at(target, "postgres"), autocommit=True) as server:
-        server.execute(f"CREATE ROLE {role} LOGIN PASSWORD 'secret'")  # type: ignore[call-overload]
-        server.execute(f"GRANT CONNECT ON DATABASE postgres TO {role}")  # type: ignore[call-overload]
-        try:
-            poor = tool(tmp_path, url, "restore", str(backup))
-            assert poor.returncode == 1 and "CREATEDB and CREATEROLE" in poor.stderr, poor.stderr
-            server.execute(f"ALTER ROLE {role} CREATEDB CREATEROLE")  # type: ignore[call-overload]
-            for (other,) in server.execute("SELECT datname FROM pg_database WHERE datallowconn").fetchall():
-                server.execute(f'REVOKE CONNECT ON DATABASE "{other}" FROM PUBLIC')  # type: ignore[call-overload]
-            done = tool(tmp_path, url, "restore", str(backup))
-            assert done.returncode == 0, done.stderr
-            assert rows(url) == rows(source)
-        finally:
-            server.execute(f"DROP DATABASE IF EXISTS {name}")  # type: ignore[call-overload]
-            server.execute(f"REVOKE CONNECT ON DATABASE postgres FROM {role}")  # type: ignore[call-overload]
-            server.execute(f"DROP ROLE {role}")  # type: ignore[call-overload]
+        for statement in (
+            f"CREATE ROLE {role} LOGIN PASSWORD 'secret'",
+            f"GRANT CONNECT ON DATABASE postgres TO {role}",
+            f"CREATE DATABASE {others}",
+        ):
+            server.execute(statement)  # type: ignore[call-overload]
+        poor = tool(own, "restore", str(backup), DATABASE_URL=url)
+        assert poor.returncode == 1 and "CREATEDB and CREATEROLE" in poor.stderr, poor.stderr
+        server.execute(f"ALTER ROLE {role} CREATEDB CREATEROLE")  # type: ignore[call-overload]
+        beside = tool(own, "restore", str(backup), DATABASE_URL=url)
+        assert beside.returncode == 1 and f"could connect to {others} too" in beside.stderr, beside.stderr
+        open_still = "SELECT has_database_privilege(%s, %s, 'CONNECT')"
+        assert server.execute(open_still, (role, others)).fetchone() == (True,), "it is others' and stays as it was"
+        server.execute(f"REVOKE CONNECT ON DATABASE {others} FROM PUBLIC")  # type: ignore[call-overload]
+        done = tool(own, "restore", str(backup), DATABASE_URL=url)
+        assert done.returncode == 0, done.stderr
+        assert rows(url) == rows(source)
+        for statement in (
+            f"DROP DATABASE {name}",
+            f"DROP DATABASE {others}",
+            f"REVOKE CONNECT ON DATABASE postgres FROM {role}",
+            f"DROP ROLE {role}",
+        ):
+            server.execute(statement)  # type: ignore[call-overload]

@@ -66,6 +66,11 @@ class Target:
     maker_url: str
 
     @property
+    def own(self) -> bool:
+        """Whether the cluster is ours alone."""
+        return self.owner_url != self.maker_url
+
+    @property
     def name(self) -> str:
         return name_of(self.owner_url)
 
@@ -122,22 +127,19 @@ def _new_database(server: Connection, target: Target) -> Iterator[tuple[str, str
     place = urlsplit(target.maker_url).netloc.rpartition("@")[2]
     url = urlunsplit(urlsplit(target.maker_url)._replace(netloc=f"{quote(loader)}:{password}@{place}", path=f"/{new}"))
     try:
-        _may_connect_nowhere_else(server, loader, new)
+        _may_connect_nowhere_else(server, loader, new, target.own)
         yield new, url
     finally:
         server.execute(sql.SQL("DROP DATABASE IF EXISTS {} WITH (FORCE)").format(sql.Identifier(new)))
         server.execute(sql.SQL("DROP ROLE IF EXISTS {}").format(sql.Identifier(loader)))
 
 
-def _may_connect_nowhere_else(server: Connection, loader: str, new: str) -> None:
-    """Takes the right of everybody to connect from the databases that are ours to take it from. Raises GivingUp where one stays open."""
+def _may_connect_nowhere_else(server: Connection, loader: str, new: str, own: bool) -> None:
+    """Closes the other databases to everybody in a cluster of our own; elsewhere they are others', and GivingUp says which are open."""
     open_to_it = """SELECT datname FROM pg_database
         WHERE datallowconn AND datname <> %s AND has_database_privilege(%s, oid, 'CONNECT') ORDER BY datname"""
-    for (database,) in server.execute(open_to_it, (new, loader)).fetchall():
-        try:
-            server.execute(sql.SQL("REVOKE CONNECT, TEMPORARY ON DATABASE {} FROM PUBLIC").format(sql.Identifier(str(database))))
-        except psycopg.errors.InsufficientPrivilege:
-            continue
+    for (database,) in server.execute(open_to_it, (new, loader)).fetchall() if own else ():
+        server.execute(sql.SQL("REVOKE CONNECT, TEMPORARY ON DATABASE {} FROM PUBLIC").format(sql.Identifier(str(database))))
     left = [str(d) for (d,) in server.execute(open_to_it, (new, loader)).fetchall()]
     if left:
         where = f"the role that reads the file in could connect to {', '.join(left)} too"
