@@ -134,6 +134,11 @@ class Front:
         hands = Hands(nursery.forking(), places, (self.make, self.settings, memory, niceness, seconds))
         return _Way(name, Lane(places, self.limits.threads // 2, of_strangers, 2 * seconds), hands)
 
+    @property
+    def barren(self) -> bool:
+        """Processes are wanting here and cannot be had."""
+        return any(way.hands.barren for way in (self.record, self.calculation, self.search))
+
     def _led_by(self, path: str) -> _Way:
         if not path.startswith("/api/calc/"):
             return self.record

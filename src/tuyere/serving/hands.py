@@ -38,6 +38,7 @@ class Hands:
 
     def __init__(self, context: Any, count: int, given: tuple[Any, ...]) -> None:
         self._context, self._given = context, given
+        self.barren = False  # where they are forked from is gone: none can be replaced
         self._idle: queue.SimpleQueue[_Hand] = queue.SimpleQueue()
         for _ in range(count):
             self._another()
@@ -79,10 +80,12 @@ class Hands:
             try:
                 process.start()
             except OSError:  # where they are forked from is gone: another server is on its way, or it is started again
+                self.barren = True
                 here.close()
                 there.close()
                 time.sleep(0.5)
                 continue
+            self.barren = False
             there.close()
             try:
                 here.recv()

@@ -99,7 +99,8 @@ class WholeRequests(ThreadWorker):  # type: ignore[misc]
         if os.getppid() == self.ppid:
             return True
         self.orphaned_at = self.orphaned_at or time.monotonic()
-        if time.monotonic() > self.orphaned_at + ORPHANED_S:
+        # One that cannot work any more would keep those who come to it waiting beside a server that can.
+        if time.monotonic() > self.orphaned_at + ORPHANED_S or getattr(self.wsgi, "barren", False):
             self.alive = False
         return bool(self.alive)
 
