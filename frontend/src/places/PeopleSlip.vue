@@ -268,7 +268,8 @@ fieldset {
 .el-button + .el-button {
   margin-left: 0;
 }
-label {
+/* Radios and check boxes are labels too, and keep their words beside them. */
+label:not([class]) {
   display: grid;
   gap: 4px;
   font-size: 13.5px;
