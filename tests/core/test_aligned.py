@@ -18,7 +18,7 @@ from tuyere.core.entry.typed import Typed
 from tuyere.core.working.verdict import Tone
 
 FEET = {"front": "110 mm", "span": "165 mm", "width": "190 mm", "height": "115 mm"}
-HEAD = {"toward": "1 mm", "away": "3 mm", "top": "3.4 mm", "bottom": "0.6 mm"}
+HEAD = {"toward": "-1 mm", "away": "-3 mm", "top": "-3.4 mm", "bottom": "-0.6 mm"}  # where the line falls: the wheel stands out
 EDGE = {"gap_1": "0 mm", "gap_2": "1 mm", "gap_3": "1.2 mm", "gap_4": "0 mm"}
 
 
@@ -57,7 +57,7 @@ def test_slope_says_what_shims_and_screws_cure(lean: float, lie: str, first: str
     lift, swing = found.steps[0], found.steps[1]
     assert (lift.kind, swing.kind) == ("lift", "swing") and lift.text.startswith(first) and swing.text.startswith(second)
     assert set(lift.feet) in ({1, 2}, {3, 4}) and set(swing.feet) == {3, 4}, "shims at one end only; the front is the pivot"
-    assert found.taken[0].points[2].label.startswith(f"3  Rim at its {v_side}")
+    assert found.taken[0].points[2].label.startswith(f"3  Line at its {v_side}")
     assert any(f"Twist: the {v_side}" in s for s in found.seen)
     assert found.left == ("left" if lie == "upright" else f"left ({'toward' if math.cos(lean) > 0 else 'away from'} the driven machine)")
 

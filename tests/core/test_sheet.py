@@ -70,7 +70,7 @@ def test_the_right_belt_the_wrong_belt_and_no_belt() -> None:
     ("quantities", "words", "field", "says"),
     [
         ({"driver_diameter": "0"}, {}, "driver_diameter", "3/4 to 120 in"),
-        ({"driver_speed": "50000 rpm"}, {}, "driver_speed", "between 10 and 20 000 rpm"),
+        ({"driver_speed": "50000 rpm"}, {}, "driver_speed", "between 0.1 and 20 000 rpm"),
         ({"driver_power": "-3 hp"}, {}, "driver_power", "never below zero"),
         ({"centre_distance": "9 in"}, {}, "centre_distance", "overlap"),
         ({}, {"belt": "B28"}, "belt", "too short to span"),

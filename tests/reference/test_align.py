@@ -108,7 +108,10 @@ def test_noise_unequal_rims_and_slipping_feet_still_end_within_tolerance(slope: 
         turn = turns_of(math.radians(degrees) * math.cos(part), math.radians(degrees) * math.sin(part), slope)
         machine = Machine(pair(slope, chance.uniform(-0.008, 0.008)), chance.uniform(-0.008, 0.008), Rotation.from_rotvec([0.0, *turn]))
         for _ in range(passes):
-            moves = moves_for(solve(shaken(machine, chance)), FEET, slope, lambda lift: pack(lift, stock_of("metric")).thick_m)
+            errors = solve(shaken(machine, chance))
+            while errors.disagree:  # a person reads again
+                errors = solve(shaken(machine, chance))
+            moves = moves_for(errors, FEET, slope, lambda lift: pack(lift, stock_of("metric")).thick_m)
             assert moves.shims_m and moves.jack_back_m is not None and moves.slide_m is not None
             slip = chance.normal(0, 1e-4, 3)
             machine = machine.after(np.array(moves.shims_m), 0.0, moves.jack_back_m, moves.slide_m, slip)

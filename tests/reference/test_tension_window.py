@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from scipy.optimize import brentq
 
 from tuyere.core.loads import life_hours, reactions
-from tuyere.core.tension import NEW_BELT_HIGH, NEW_BELT_LOW, static_tension
+from tuyere.core.tension import NEW_BELT_LOW, static_tension
 from tuyere.core.tension.window import HeldBy, Shaft, Stage, Wheel, WindowError, strain, window
 
 GROOVE = math.radians(38)
@@ -42,9 +42,9 @@ def test_the_target_of_two_wheels_is_the_half_sum_of_a_design_at_five_to_one() -
     k = 1.25 * (1 - 5 ** (-wrap / math.pi))
     assert found.target_n == pytest.approx(static_tension(5000 * 1.3, 15, 2, k, 0.2, inch=False))
     assert found.target_low_n <= found.target_n <= found.target_high_n
-    assert (found.target_new_low_n, found.target_new_high_n) == pytest.approx(
-        (NEW_BELT_LOW * found.target_n, NEW_BELT_HIGH * found.target_n)
-    )
+    standing = static_tension(5000 * 1.3, 15, 2, k, 0.2)
+    assert (found.target_low_n, found.target_new_low_n) == pytest.approx((standing, NEW_BELT_LOW * standing))
+    assert found.target_new_high_n == found.target_high_n == pytest.approx(15 / 11 * found.target_n), "1.5 times 15 of 16.5"
 
 
 @pytest.mark.parametrize(("held", "share"), [("slack_side", 1 / 4), ("tight_side", 5 / 4)])

@@ -13,11 +13,11 @@ from scipy.optimize import linprog
 from scipy.spatial.transform import Rotation
 
 from tuyere.core.align.frame import Vector, along, turns_of
-from tuyere.core.align.methods import TARGET_M
 from tuyere.core.align.moves import Feet
 from tuyere.core.align.readings import LEVEL_U_RAD, USUAL_U, Pair
 
 _SHIMMED_OFF = 0.006  # what the string is held off by, m
+_TALL = 0.08  # between the marks of a head's target: common practice, no source
 _TAPED = 0.3  # between the two places of the tape, m
 _SLIP = 0.00006  # how far a foot shifts as its bolt is drawn down, one standard deviation, m: an assumption
 
@@ -113,12 +113,13 @@ class Rig:
         stands = {way: float(self._face(to)[0]) - still for way, to in (("toward", u), ("away", -u), ("top", v), ("bottom", -v))}
         if method == "clock":
             return {k: stands[k] for k in ("top", "bottom")}
+        # What stands in has the line outside its target's mark.
         if method == "one_head":
-            return stands
+            return {k: -x for k, x in stands.items()}
         if method == "two_heads":
             return {
-                "at_movable": float(self._centre[0]), "at_still": -float(self._centre @ n), "tilt": -float(n @ v) * TARGET_M,
-                "target_height": TARGET_M,
+                "at_movable": -float(self._centre[0]), "at_still": float(self._centre @ n), "tilt": float(n @ v) * _TALL,
+                "target_height": _TALL,
             }  # fmt: skip
         if method == "level":
             return {"still": 0.0, "moving": math.asin(float(n[2]))}

@@ -61,7 +61,7 @@ class ClockIn(Bare):
 
 
 class OneHeadIn(Bare):
-    """The movable face at u, -u, v and -v from the plane of the stationary face."""
+    """The movable face's own place at u, -u, v and -v from the plane of the stationary face, + toward +x: not where a line falls on it."""
 
     method: Literal["one_head"]
     toward_m: Place
@@ -76,9 +76,10 @@ class OneHeadIn(Bare):
 
 
 class TwoHeadsIn(Bare):
-    """Two heads that face each other: each wheel's reference from the other's plane, both + toward +x.
+    """Two heads that face each other: each wheel's own place from the other's plane, both + toward +x.
 
-    `tilt_m`: of the line on the movable target, v side minus other, over `target_height_m`.
+    On a target the line falls on the other side: + out there is - here. `tilt_m`: the movable wheel's lean, v side minus other, over
+    `target_height_m`.
     """
 
     method: Literal["two_heads"]
@@ -208,7 +209,7 @@ class AlignOut(BaseModel):
 def calc_align(body: AlignIn) -> Response:
     if body.kind not in kinds():
         raise refuse("kind", "Say the kind of drive: one of " + ", ".join(kinds()) + ".")
-    if body.stationary_radius_m + body.movable_radius_m >= 2 * body.centre_m:
+    if body.stationary_radius_m + body.movable_radius_m >= body.centre_m:
         raise refuse("centre_m", "So near, the wheels would overlap: measure from shaft to shaft.")
     pair = body.pair()
     errors = core.solve([r.equations(pair) for r in body.readings])

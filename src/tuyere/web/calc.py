@@ -101,7 +101,7 @@ def sheet_answer(body: SheetForm) -> SheetOut:
         out.verdicts += tight.verdicts
         out.tight = tight_out(tight, train, [s.title for s in train.stages] if train else [])
         out.notes |= tight.notes
-        out.figures |= tight.readings
+        out.figures |= tight.readings | {k: f for k, f in tight.figures.items() if k == "deflection"}
         out.problems += [p for p in tight.problems if p not in out.problems]
     if aligned := aligned_of(body, reading.spec, sheet, train):
         out.verdicts += aligned.verdicts
@@ -159,7 +159,7 @@ def calc_drive(body: DriveIn) -> Response:
     sheet = solve(spec)
     out = sheet_out(sheet)
     if body.gauge_forces_n and (tight := _gauged(body, spec, sheet)):
-        out.figures |= tight.readings
+        out.figures |= tight.readings | {k: f for k, f in tight.figures.items() if k == "deflection"}
         out.verdicts += tight.verdicts
         out.problems += tight.problems
     return answer(out)

@@ -101,12 +101,15 @@ def _strand(told: About, system: str) -> list[CardRow]:
     )
     if run_in is None or new is None or "aim_low" not in run_in.figures or "aim_low" not in new.figures:
         return []
-    found, one = [], run_in.one
+    found = []
     if run_in.method == "gauge":
         span = _both(run_in.figures["span"], system)[0] if "span" in run_in.figures else ""
         deflection, other = _both(run_in.figures["deflection"], system)
-        found.append(CardRow(f"Push each {one} at mid-span by", deflection, f"{other}; span {span}"))
-        what = f"force for one {one}"
+        many = run_in.values > 1 and run_in.pushes.startswith("one ")
+        found.append(
+            CardRow(f"Push {run_in.pushes}{', each of the set' if many else ''}, at mid-span by", deflection, f"{other}; span {span}")
+        )
+        what = f"force on {run_in.pushes.split(',')[0]}"
     else:
         what = run_in.figures["aim_low"].label.removesuffix(", from")
     alike = all(run_in.figures[k].us == new.figures[k].us for k in ("aim_low", "aim_high"))

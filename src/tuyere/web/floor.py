@@ -20,9 +20,11 @@ from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.quantity import KINDS
 from tuyere.core.geometry.belt_path import Pulley, belt_path
 from tuyere.core.geometry.open_belt import GeometryError, Span, Wheel, open_path
-from tuyere.core.layout.held import HELD_BY
+from tuyere.core.layout.held import HELD_BY, LABELS
 from tuyere.core.rating import duties
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
+from tuyere.core.starts import starts
+from tuyere.core.tight.grip import surfaces
 from tuyere.store import drives
 from tuyere.store.dues import Place, place_of
 from tuyere.store.tables import Drive, Machine, Role
@@ -273,6 +275,8 @@ class ChoicesOut(BaseModel):
     grooves: dict[str, list[str]]
     directions: list[Choice]
     force_tools: list[Choice]
+    start_by: list[Choice]
+    surfaces: list[Choice]
     duties: list[Choice]
     fields: dict[str, UnitsOut]
     cautions: CautionsOut
@@ -333,13 +337,15 @@ def get_choices() -> Response:
                 Choice(value="normal", label="Normal torque: ordinary AC motor, engine of several cylinders"),
                 Choice(value="high", label="High torque: single-phase series motor, one-cylinder engine, clutch"),
             ],
-            held_by=[Choice(value=h, label=h or "not asked yet") for h in HELD_BY],
+            held_by=[Choice(value=h, label=LABELS[h]) for h in HELD_BY],
             idlers=[Choice(value=i, label=i) for i in IDLERS],
             surroundings=[Choice(value=x, label=x) for x in SURROUNDINGS],
             grooves={s.name: list(v_belt.groove_kinds(s)) for s in v_belt.sections().values()},
             starts=[Choice(value=x, label=x) for x in STARTS],
             directions=[Choice(value=v, label=text) for v, text in DIRECTIONS.items()],
             force_tools=[Choice(value=t, label=t) for t in FORCE_TOOLS],
+            start_by=[Choice(value=c.key, label=c.label) for c in starts()],
+            surfaces=[Choice(value=c.key, label=c.label) for c in surfaces()],
             duties=[Choice(value=key, label=text) for key, text in DUTIES.items()],
             fields={
                 key: UnitsOut(

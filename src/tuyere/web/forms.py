@@ -396,6 +396,7 @@ def read_sheet(form: SheetForm) -> Reading:
     words = {
         "driver_class": survey.driver.driver_class, "rotation": survey.driver.rotation, "driven_class": machine.driven_class,
         "surroundings": machine.surroundings, "starts": machine.starts, "centre_line_deg": stage.centre_line_deg, "idler": stage.idler,
+        "start": stage.kept.words.get("start", ""), "start_by": stage.kept.words.get("start_by", ""),
     }  # fmt: skip
     family = registry.family(survey.family)
     return read_form(family, quantities, words, part=part_of(stage.fitted), own=the_shop().ratings)  # readings of tension: web/tight.py

@@ -21,7 +21,7 @@ from tuyere.web.shop import the_shop
 from tuyere.web.surveyed import survey_form
 
 HELD = {"spring idler, slack side": "spring", "weight idler, slack side": "idler held", "lever idler, slack side": "idler held",
-        "idler, tight side": "idler held", "pivoted base": "pivot"}  # fmt: skip
+        "idler, tight side": "idler held", "idler, latched": "idler held", "pivoted base": "pivot"}  # fmt: skip
 
 
 @dataclass(frozen=True)

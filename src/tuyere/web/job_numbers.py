@@ -14,6 +14,7 @@ from tuyere.core.entry.reader import FieldReader
 from tuyere.core.entry.typed import Typed
 from tuyere.core.jobs import numbers
 from tuyere.core.jobs.numbers import Number
+from tuyere.core.layout.held import STANDS
 from tuyere.core.wear.limits import limit_of
 from tuyere.core.working.figure import Figure, both, fine, shown
 from tuyere.web.calc import SheetOut, sheet_answer
@@ -132,7 +133,8 @@ def _push(survey: SurveyForm, sheet: SheetOut, state: str, stage: int) -> Number
     low, high = tight.figures["aim_low"], tight.figures["aim_high"]
     label = low.label.removesuffix(", from").capitalize()
     deflection = tight.figures.get("deflection")
-    detail = f"at {deflection.us} ({deflection.si}) of deflection" if deflection and tight.method in ("gauge", "scale") else ""
+    pushed = tight.method in ("gauge", "scale")
+    detail = f"push {tight.pushes}, by {deflection.us} ({deflection.si})" if deflection and pushed else ""
     if "span" in tight.figures:
         detail = ", ".join(filter(None, (detail, f"span {tight.figures['span'].us} ({tight.figures['span'].si})")))
     return Number(label, range_of(low.us, high.us), range_of(low.si, high.si), f"{detail}; {state} {tight.runs}", "tension")
@@ -274,7 +276,7 @@ def joints_of(flat: FlatNow, sheet: SheetOut) -> dict[str, str]:
 
 def _flat_numbers(asked: Mapping[str, str], flat: FlatNow, survey: SurveyForm, sheet: SheetOut) -> dict[str, Number]:
     speed = sheet.figures.get("belt_speed")
-    take_up = survey.first.held_by not in ("", "fixed centres")
+    take_up = survey.first.held_by not in STANDS
     return numbers.joint_numbers(
         asked, flat.tape_m, flat.thickness_m, flat.belt, flat.width_m, flat.smallest_m, speed.value_si if speed else None, take_up
     )

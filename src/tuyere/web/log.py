@@ -287,7 +287,9 @@ def _logged_reading(entry: store.LogEntry, row: Reading) -> LogEntryOut:
 def _state(row: Reading) -> str:
     said = {"yes": "tensioner engaged", "no": "tensioner off"}.get(row.engaged, "")
     turned = "" if row.turned is None else f"turned round {row.turned} times by hand" if row.turned else "not turned before"
-    return ", ".join(s for s in (row.summary.get("stage", "") if row.stage_position > 1 else "", said, turned) if s)
+    pushed = row.summary.get("pushes", "")
+    place = row.summary.get("stage", "") if row.stage_position > 1 else ""
+    return ", ".join(s for s in (place, f"pushed {pushed}" if pushed else "", said, turned) if s)
 
 
 FIGURE_KINDS = {

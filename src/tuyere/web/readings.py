@@ -261,8 +261,9 @@ def _tension_entries(gauge: GaugeForm, method: Method) -> list[ValueEntry]:
 
 
 def _stage_said(tight: Tight) -> dict[str, Any]:
-    """Of which stage, what is tensioned on it, and how such a one settles."""
-    return {"stage": tight.stage.title, "one": tight.stage.strand.one, "settles_as": tight.stage.loop.traits}
+    """Of which stage, what is tensioned on it, what a gauge pushes at once, and how such a one settles."""
+    pushed = tight.at.pushes if tight.at and tight.method.key in METHOD_SAID else ""
+    return {"stage": tight.stage.title, "one": tight.stage.strand.one, "pushes": pushed, "settles_as": tight.stage.loop.traits}
 
 
 def _tachometer_entries(form: TachometerForm) -> list[ValueEntry]:
@@ -292,7 +293,17 @@ def value_row(reading_id: uuid.UUID, quantity: str, position: int, entry: Entry,
     )
 
 
-TENSION_FIGURES = ("strand_average", "strand_spread", "tension_low", "tension_new_low", "tension_high", "span", "deflection", "stretch")
+TENSION_FIGURES = (
+    "strand_average",
+    "strand_spread",
+    "tension_low",
+    "tension_new_low",
+    "tension_high",
+    "tension_aim",
+    "span",
+    "deflection",
+    "stretch",
+)
 SPEED_FIGURES = ("slip", "driven_speed", "tach_driven", "tach_driver", "off_design")
 
 

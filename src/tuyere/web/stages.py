@@ -14,13 +14,17 @@ from tuyere.web.forms import SheetForm, typed_path
 
 
 class WheelDutyOut(BaseModel):
-    """One wheel of a stage: how fast, how far wrapped, what goes through it, its pull, the belts it wants, and when it slips."""
+    """One wheel of a stage: how fast, how far wrapped, its pull, the belts it wants, when it slips.
+
+    `power`: the belt's there; `shaft`: what of it reaches its shaft.
+    """
 
     name: str
     role: str
     speed: BothOut | None
     wrap: str
     power: BothOut | None
+    shaft: BothOut | None
     pull: BothOut | None
     pull_n: float | None
     pull_deg: float | None
@@ -104,7 +108,8 @@ def _wheel(w: WheelDuty, counted: bool) -> WheelDutyOut:
     """`belts`: how many it wants, or which share it takes of what the whole carries."""
     return WheelDutyOut(
         name=w.name, role=w.role, speed=_both(w.speed, "rotation"), wrap=shown(w.wrap_rad, "angle")[0],
-        power=_both(w.power_w, "power") if w.power_w else None, pull=_both(w.pull_n, "force"), pull_n=w.pull_n,
+        power=_both(w.power_w, "power") if w.power_w else None,
+        shaft=_both(w.shaft_w, "power") if w.power_w and w.role != "driver" else None, pull=_both(w.pull_n, "force"), pull_n=w.pull_n,
         pull_deg=math.degrees(w.pull_rad) if w.pull_rad is not None else None,
         belts=(f"{w.belts:.2f}" if counted else f"{w.belts:.0%}") if w.belts else "",
         slips_at=f"{w.slips_at:.0%}" if w.slips_at is not None else "", why_not=w.why_not, place=w.place,

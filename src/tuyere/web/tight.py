@@ -131,6 +131,10 @@ class TightOut(BaseModel):
     by_manual: bool = False
     grip: float = 1.0
     settles: bool = False
+    pushes: str = Field("", description="what a gauge pushes at once")
+    grips: str = Field("", description="where it lets go, likely and cautious, and why")
+    start: float = Field(1.0, description="times the full-load torque at a start")
+    start_by: str = ""
 
 
 def tight_of(form: SheetForm, spec: DriveSpec, sheet: Sheet, train: TrainDuty | None) -> Tight | None:
@@ -145,7 +149,7 @@ def stage_of(form: SheetForm, number: int, spec: DriveSpec, sheet: Sheet, train:
         return None
     stage = form.survey.stages[number - 1]
     if train:
-        return on_many(train, number, stage.held_by, spec.driven_class)
+        return on_many(train, number, stage.held_by, spec.driven_class, spec.driver_class)
     read = registry.family(stage.fitted.family).loop(part_of(stage.fitted)) if number == 1 else None
     if read is None or read.loop is None or (spec.fitted and spec.fitted.pieces is None):
         return None
@@ -184,6 +188,8 @@ def tight_out(found: Tight, train: TrainDuty | None, titles: Sequence[str]) -> T
         first=stage.wheels[slips.first_running].name if slips and slips.first_running is not None else "",
         empty=bool(scale and scale.empty), by_manual=bool(found.holds and found.holds.by_manual and scale and scale.manual),
         grip=found.holds.grip if found.holds else 1.0, settles=stage.loop.slips,
+        pushes=found.at.pushes if found.at else "", grips=found.grips,
+        start=found.holds.start if found.holds else 1.0, start_by=found.holds.start_by if found.holds else "",
     )  # fmt: skip
 
 
@@ -208,14 +214,23 @@ def _marks(found: Tight) -> list[MarkOut]:
     marks = []
     if s := scale.slips:
         slips = (
-            ("running", "slips running", s.running_n),
-            ("starting", "slips starting", s.starting_n),
-            ("jolt", "slips in a jolt", s.jolt_n),
+            ("running", "slips running", s.running),
+            ("starting", "slips starting", s.starting),
+            ("jolt", "slips in a jolt", s.jolt),
         )
-        marks += [_mark("slip", key, label, n, n, n) for key, label, n in slips]
+        marks += [_mark("slip", key, label, m.likely_n, m.cautious_n, m.likely_n) for key, label, m in slips]
+        marks.append(
+            _mark("margin", "margin", f"{found.holds.grip:g} times its load" if found.holds else "", s.margin_n, s.margin_n, s.margin_n)
+        )
+    if book := scale.published:
+        marks += [
+            _band(key, label, band, "published")
+            for key, label, band in (("published", "published", book[0]), ("published new", "published, new", book[1]))
+        ]
     bands = (("run in", "run in", scale.run_in), ("new", "new", scale.new), ("manual", "the manual’s figure", scale.manual))
     marks += [_band(key, label, band) for key, label, band in bands if band]
-    if (aim := scale.target_n) is not None:
+    wanted = scale.band(found.fresh, bool(found.holds and found.holds.by_manual))
+    if (aim := wanted.aim_n if wanted else None) is not None:
         marks.append(_mark("target", "target", "to aim for", aim, aim, aim))
     for u in found.uppers:
         if (n := u.limit_n) is not None:
@@ -225,8 +240,9 @@ def _marks(found: Tight) -> list[MarkOut]:
     return marks
 
 
-def _band(key: str, label: str, band: Band) -> MarkOut:
-    return _mark("manual" if key == "manual" else "band", key, label, band.low_n, band.high_n, band.aim_n, band.source)
+def _band(key: str, label: str, band: Band, kind: str = "") -> MarkOut:
+    kind = kind or ("manual" if key == "manual" else "band")
+    return _mark(kind, key, label, band.low_n, band.high_n, band.aim_n, band.source)
 
 
 def _mark(kind: str, key: str, label: str, low: float, high: float, mid: float, said: str = "") -> MarkOut:

@@ -29,7 +29,7 @@ const { found } = defineProps<{ found: Toothed['linear'] }>()
       label="Tension it should have"
       hint="manual"
     />
-    <WordField v-model="linear.linear_within" name="linear_within" label="…within, percent" placeholder="25" />
+    <WordField v-model="linear.linear_within" name="linear_within" label="…within, percent" placeholder="20" />
     <MeasureField
       v-model="linear.linear_pluck"
       name="linear_pluck"

@@ -41,18 +41,24 @@ export function useAlign(state: SheetState, choices: () => Choices, drive: () =>
       set: (said: string) => (kept.value.words[name()] = said),
     })
 
+  /** What was typed by a method before another was looked at: it is there again when one goes back. */
+  const typed = new Map<string, (typeof align.value.readings)[number]>()
   function choose(i: number, method: string): void {
-    align.value.readings[i] = { ...blank('align_reading'), method }
+    const now = align.value.readings[i]!
+    typed.set(`${i} ${now.method}`, now)
+    align.value.readings[i] = typed.get(`${i} ${method}`) ?? { ...blank('align_reading'), method }
   }
   function add(method: string): void {
     align.value.readings.push({ ...blank('align_reading'), method })
   }
   function remove(i: number): void {
+    typed.clear()
     align.value.readings.splice(i, 1)
     if (!align.value.readings.length) add('straightedge')
   }
   /** Empty for the next reading: by the same methods, the checks as they were. */
   function clear(): void {
+    typed.clear()
     align.value.readings = align.value.readings.map((r) => ({ ...blank('align_reading'), method: r.method }))
   }
   function goTo(number: number): void {

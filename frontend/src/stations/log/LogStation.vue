@@ -237,6 +237,10 @@ const print = () => window.print()
                 </span>
               </dd>
             </div>
+            <div v-if="e.figures?.tension_aim" class="mean soft">
+              <dt>aimed for</dt>
+              <dd>{{ inSystem(e.figures.tension_aim) }}</dd>
+            </div>
             <div v-if="e.figures?.slip" class="mean">
               <dt>slip</dt>
               <dd>

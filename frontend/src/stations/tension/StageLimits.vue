@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed, inject, ref } from 'vue'
 
+import type { Choices } from '../../api/client'
 import { inSystem, say } from '../../settings'
 import MeasureField from '../../sheet/MeasureField.vue'
 import WordField from '../survey/WordField.vue'
 import { SHAFT_FIELDS, tensionKey } from './useTension'
 
 /** What stands with the stage: how much it is to hold, the manual's figure, the screws, and each wheel's shaft and bearings. */
+const { choices } = defineProps<{ choices: Choices }>()
 const desk = inject(tensionKey)!
 const kept = computed(() => desk.stage.value.kept)
 const wheel = ref(1)
@@ -45,6 +47,17 @@ const grip = computed({
 const word = (key: string) =>
   computed({ get: () => kept.value.words[key] ?? '', set: (said: string) => (kept.value.words[key] = said) })
 const start = word('start')
+const startBy = word('start_by')
+const surface = word('surface')
+const letsGo = word('lets_go')
+const joint = word('joint')
+const within = word('manual_within')
+/** What a start comes to where nobody says its torque. */
+const startHint = computed(() => desk.tight.value?.start.toFixed(1) ?? '')
+const JOINTS = ['', 'cemented lap', 'metal hooks', 'hinged plates', 'rawhide'].map((j) => ({
+  value: j,
+  label: j || 'endless, or not said',
+}))
 const jolt = word('jolt')
 const pushes = word('manual_pushes')
 const byManual = computed({
@@ -62,14 +75,42 @@ const put = (key: string) => (entry: ReturnType<typeof at>) => (kept.value.quant
 <template>
   <details class="fold">
     <summary>What it must hold, and what its bearings stand</summary>
+    <div class="two">
+      <WordField
+        v-model="startBy"
+        name="start_by"
+        label="How it starts"
+        :options="[{ value: '', label: 'not said: straight on the line' }, ...choices.start_by]"
+      />
+      <WordField v-model="start" name="start" label="Torque at a start, times full load" :placeholder="startHint" />
+      <WordField
+        v-if="desk.tight.value?.settles"
+        v-model="surface"
+        name="surface"
+        label="The faces it runs on"
+        :options="[{ value: '', label: 'clean and dry' }, ...choices.surfaces.slice(1)]"
+      />
+      <WordField
+        v-if="desk.tight.value?.settles"
+        v-model="letsGo"
+        name="lets_go"
+        label="Lets go at, tight over slack"
+        placeholder="by its kind"
+      />
+      <WordField v-model="jolt" name="jolt" label="Torque in a jolt, times running" placeholder="by the machine" />
+      <WordField
+        v-if="desk.stage.value.fitted.family === 'flat belt'"
+        v-model="joint"
+        name="joint"
+        label="Its joint"
+        :options="JOINTS"
+      />
+    </div>
+    <p v-if="desk.tight.value?.grips" class="small soft">{{ desk.tight.value.grips }}</p>
     <label class="grip">
-      Holds {{ grip.toFixed(1) }} times the load before it slips
+      Margin: {{ grip.toFixed(1) }} times the load
       <input v-model.number="grip" type="range" min="1" max="2" step="0.1" />
     </label>
-    <div class="two">
-      <WordField v-model="start" name="start" label="Torque at a start, times running" placeholder="2" />
-      <WordField v-model="jolt" name="jolt" label="Torque in a jolt, times running" placeholder="by the machine" />
-    </div>
     <ul v-if="desk.tight.value?.uppers.length" class="uppers">
       <li v-for="u in judged" :key="`${u.name} ${u.place}`">
         <b>{{ u.name }}</b>{{ u.wheel ? `, ${say(u.wheel)}` : '' }}: ends at {{ inSystem(u.text!) }}
@@ -115,6 +156,7 @@ const put = (key: string) => (entry: ReturnType<typeof at>) => (kept.value.quant
         @update:model-value="put(f.key)($event)"
       />
       <WordField v-model="pushes" name="manual_pushes" label="Its force pushes" :options="PUSHES" />
+      <WordField v-model="within" name="manual_within" label="Give or take, percent" placeholder="20" />
       <MeasureField
         :model-value="at('manual_tension', 'belt_tension')"
         name="manual_tension"

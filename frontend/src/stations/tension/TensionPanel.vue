@@ -81,7 +81,10 @@ const clutching = computed(() => /idler/.test(stage.value.held_by))
 /** What stands with the stage is asked once; the rest goes with the reading. */
 const home = (stands?: boolean) => (stands ? stage.value.kept.quantities : gauge.value.quantities)
 const at = (key: string, field: string) => desk.entry(gauge.value.quantities, key, field)
-const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : (method.value?.value ?? 'Reading'))
+const each = (i: number) =>
+  (tight.value?.values ?? 1) > 1
+    ? `${tight.value?.one === 'rib' ? 'Band' : 'Belt'} ${i + 1}`
+    : (method.value?.value ?? 'Reading')
 </script>
 
 <template>
@@ -124,7 +127,7 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
         <FigureValue
           v-if="['gauge', 'scale'].includes(tight.method)"
           :figure="figures.deflection"
-          label="down by"
+          :label="`down by, on ${tight.pushes}`"
           size="big"
         />
       </div>
@@ -175,7 +178,11 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
         />
       </div>
       <FigureValue v-if="figures.stretch" :figure="figures.stretch" label="Stretch" doubt size="big" />
-      <FigureValue v-if="figures.tension_target" :figure="figures.tension_target" label="Tension to aim for" />
+      <FigureValue
+        v-if="figures.tension_aim || figures.tension_target"
+        :figure="figures.tension_aim ?? figures.tension_target"
+        label="Tension to aim for"
+      />
       <div v-if="figures.strand_average" class="row means">
         <FigureValue
           :figure="figures.strand_average"
@@ -225,7 +232,7 @@ const each = (i: number) => ((tight.value?.values ?? 1) > 1 ? `Belt ${i + 1}` : 
           >Does it slip? Read both shafts, loaded and unloaded, before and after.</router-link
         >
       </p>
-      <StageLimits />
+      <StageLimits :choices="choices" />
       <details v-if="tight.pulls.length" class="fold">
         <summary>What it pulls its shafts with</summary>
         <table>

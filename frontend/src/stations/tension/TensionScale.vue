@@ -33,6 +33,9 @@ const shownBands = computed(() =>
   of('manual') && (tight.value?.by_manual || !of('run in')) ? ['manual'] : hangs.value ? ['run in'] : ['run in', 'new'],
 )
 const slip = computed(() => of('running')?.mid ?? (hangs.value ? (of('run in')?.low ?? null) : null))
+/** From where it likely slips to where even a cautious grip holds. */
+const doubtful = computed(() => (slip.value !== null && !hangs.value ? (of('running')?.high ?? slip.value) : null))
+const raised = computed(() => (of('published') && of('run in') ? of('published')!.mid < of('run in')!.mid - 0.5 : false))
 /** Where a band's word begins: past the target's line where that stands in it. */
 function inner(key: string): number {
   const [band, aim] = [of(key)!, of('target')]
@@ -68,7 +71,9 @@ const lines = computed(() => {
     text: '',
   }))
   const others = t.marks
-    .filter((m) => m.kind === 'rule' || m.kind === 'manual')
+    .filter(
+      (m) => m.kind === 'rule' || m.kind === 'manual' || m.kind === 'margin' || (m.kind === 'published' && raised.value),
+    )
     .map((m) => ({
       key: m.key,
       kind: m.kind,
@@ -108,6 +113,14 @@ const said = computed(() => {
       </defs>
       <rect x="0" :y="top" :width="w" height="34" class="plain" />
       <rect v-if="slip !== null" x="0" :y="top" :width="x(slip)" height="34" fill="url(#tight-out)" />
+      <rect
+        v-if="slip !== null && doubtful !== null"
+        :x="x(slip)"
+        :y="top"
+        :width="Math.max(0, x(doubtful) - x(slip))"
+        height="34"
+        class="doubtful"
+      />
       <template v-for="key in shownBands" :key="key">
         <rect
           v-if="of(key)"
@@ -217,6 +230,10 @@ figcaption {
 .fresh {
   fill: var(--within);
   opacity: 0.3;
+}
+.doubtful {
+  fill: var(--ember-tint);
+  opacity: 0.55;
 }
 .frame {
   fill: none;

@@ -82,6 +82,14 @@ export function useTension(state: SheetState, choices: () => Choices, drive: () 
   const read = computed(
     () => gauge.value.forces.some((f) => f.text) || Boolean(gauge.value.quantities.note_tension?.text),
   )
+  // New or run in is known from the record: a set fitted today opens on new.
+  watch(
+    () => drive().hours.settling,
+    (settling) => {
+      if (!read.value) gauge.value.belt_state = settling ? 'new' : 'run in'
+    },
+    { immediate: true },
+  )
   return { gauge, tight, method, stage, choose, goTo, entry, kept, read }
 }
 

@@ -127,7 +127,10 @@ const loaded = (role: string) => role !== 'idler'
             :class="{ worst: w.name === s.governs }"
           >
             <th scope="row">{{ w.name }}</th>
-            <td class="n">{{ w.power ? inSystem(w.power) : '–' }}</td>
+            <td class="n">
+              {{ w.power ? inSystem(w.power) : '–' }}
+              <span v-if="w.shaft" class="soft small">{{ inSystem(w.shaft) }} at its shaft</span>
+            </td>
             <td class="n">{{ w.wrap }}</td>
             <td class="n">{{ w.belts || '–' }}</td>
           </tr>

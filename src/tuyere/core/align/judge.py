@@ -2,7 +2,7 @@
 
 import math
 
-from tuyere.core.align.readings import Errors
+from tuyere.core.align.readings import ERRORS, Errors
 from tuyere.core.align.tolerance import Tolerance
 from tuyere.core.align.words import missing
 from tuyere.core.uncertainty import Sureness, probability_between, sureness, uncertain
@@ -28,16 +28,21 @@ def said(key: str, value: float) -> str:
 
 def judge(errors: Errors, allowed: Tolerance) -> list[Verdict]:
     """One verdict: what is out, what is too near to tell, what is not read; true only where all three are."""
-    out, near, chances = [], [], []
-    for key in ("angle", "twist", "offset"):
-        unit, most = ("m", allowed.offset_m) if key == "offset" else ("rad", allowed.angle_rad)
-        value, u = getattr(errors, f"{key}_{unit}"), getattr(errors, f"{key}_u_{unit}")
+    if errors.disagree:
+        them = " and ".join(errors.disagree)
+        return [Verdict("align", Tone.WATCH, f"The readings disagree on the {them}", "By more than their doubts: one of them was misread, or something moved between. Read both again before anything is moved; they are not averaged.")]  # fmt: skip
+    out, near, coarse, chances = [], [], [], []
+    for key in ERRORS:
+        most = allowed.offset_m if key == "offset" else allowed.angle_rad
+        value, u = errors.of(key)
         if value is None:
             continue
-        inside = probability_between(uncertain(value, u or 0.0, key), -most, most)
+        inside = probability_between(uncertain(value, u, key), -most, most)
         text = f"{key} {said(key, value)}, allowed {said(key, most)}"
-        if inside <= 1 / 3:
+        if inside <= 1 / 3 and abs(value) > most:
             out.append((text, 1 - inside))
+        elif abs(value) <= most and 2 * u > most * (1 + 1e-9):
+            coarse.append(f"{key} {said(key, value)} within {said(key, 2 * u)}, where {said(key, most)} is allowed")
         elif inside < 2 / 3:
             near.append(text)
         else:
@@ -48,6 +53,8 @@ def judge(errors: Errors, allowed: Tolerance) -> list[Verdict]:
         return [Verdict("align", Tone.WATCH, _cap("; ".join(t for t, _ in out)), _sentence("Correct it in the order shown.", *near, unread), sureness(min(p for _, p in out)))]  # fmt: skip
     if near:
         return [Verdict("align", Tone.OPEN, f"Too near to tell: {'; '.join(near)}", _sentence("Read again with both wheels turned half a turn, or with a finer tool: readings are used together.", unread), Sureness.OPEN)]  # fmt: skip
+    if coarse:
+        return [Verdict("align", Tone.OPEN, f"Cannot tell: {'; '.join(coarse)}", _sentence("The tool is too coarse for this tolerance: read with a finer one, or over a longer reach.", unread), Sureness.OPEN)]  # fmt: skip
     if lacks:
         return [Verdict("align", Tone.OPEN, f"So far true; {' and '.join(lacks)} not read", unread, "")]
     if not chances:

@@ -24,7 +24,7 @@ class Point(NamedTuple):
 
 @dataclass(frozen=True)
 class Method:
-    """`sees`: which errors it settles by itself. `seats`: what it can be used on, empty for all. `steps`: how to go about it."""
+    """`sees`: which errors it settles by itself. `seats`: what it can be used on, empty for all. `steps`: how to go about it. `together`: points of which one says nothing without the other."""
 
     key: str
     label: str
@@ -35,6 +35,7 @@ class Method:
     equations: Callable[[Pair, Mapping[str, float]], Equations]
     seats: tuple[str, ...] = ()
     words: tuple[str, ...] = ()
+    together: tuple[str, str] = ("", "")
 
 
 _GAPS = tuple(
@@ -50,10 +51,15 @@ def _gaps(of: Mapping[str, float]) -> list[float]:
 
 
 def _two_heads(pair: Pair, of: Mapping[str, float]) -> Equations:
-    return by.by_two_heads(pair, of["at_movable"], of["at_still"], of.get("tilt"), of.get("target_height", TARGET_M), "groove", USUAL_U["two_heads"])  # fmt: skip
+    """A line that falls outside the mark means that the wheel which carries the target stands in. Its tilt counts over marks that were measured."""
+    tilt, tall = of.get("tilt"), of.get("target_height")
+    leans = -tilt if tilt is not None and tall else None
+    return by.by_two_heads(pair, -of["at_movable"], -of["at_still"], leans, tall or 1.0, "groove", USUAL_U["two_heads"])
 
 
-TARGET_M = 0.08  # between the marks of a head's target where nobody has said: common practice, no source
+def _one_head(pair: Pair, of: Mapping[str, float]) -> Equations:
+    return by.by_one_head(pair, -of["toward"], -of["away"], -of["top"], -of["bottom"], USUAL_U["one_head"])
+
 
 METHODS: tuple[Method, ...] = (
     Method(
@@ -93,15 +99,16 @@ METHODS: tuple[Method, ...] = (
             "Do not chase the centre while an angle is left.",
         ),
         _two_heads,
+        together=("tilt", "target_height"),
     ),
     Method(
         "one_head", "One laser head with targets", "one magnetic head", ("angle", "offset", "twist"),
-        (Point("toward", "face_place", "1  Rim toward the {still}, out + in −"), Point("away", "face_place", "2  Rim away from it, out + in −"), Point("top", "face_place", "3  Rim at its {v}, out + in −"), Point("bottom", "face_place", "4  Rim at its {w}, out + in −")),
+        (Point("toward", "face_place", "1  Line at the rim toward the {still}, out + in −"), Point("away", "face_place", "2  Line at the rim away from it, out + in −"), Point("top", "face_place", "3  Line at its {v}, out + in −"), Point("bottom", "face_place", "4  Line at its {w}, out + in −")),
         (
             "The head on the {still}'s face, three targets of one height or one target moved round the {moving}'s face.",
             "Read where the line falls at the four rim points of the {moving}: out past the target's mark is +, short of it −.",
         ),
-        lambda pair, of: by.by_one_head(pair, of["toward"], of["away"], of["top"], of["bottom"], USUAL_U["one_head"]),
+        _one_head,
     ),
     Method(
         "level", "Level on both shafts", "level", (),

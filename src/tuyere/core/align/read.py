@@ -16,7 +16,7 @@ from tuyere.core.align.shims import Stock, pack, stock_of
 from tuyere.core.align.stage import BODIES, AlignStage, pair_of
 from tuyere.core.align.tolerance import Tolerance, tolerance
 from tuyere.core.align.views import View, lie_of, side_of, views
-from tuyere.core.align.words import AtFeet, Names, Step, corrections, missing, seen, steps_of, toward, within
+from tuyere.core.align.words import AtFeet, Names, Step, corrections, seen, steps_of, toward, within
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import QuantityError
 from tuyere.core.entry.reader import FieldReader
@@ -116,15 +116,16 @@ def read_align(stage: TightStage, typed: TypedAlign) -> Aligned:
     _figures(errors, allowed, pair, on, page)
     at = AtFeet(base or base_of(""), stock, _shims_now(kept, on))
     moves = moves_for(errors, feet, slope, lambda lift: pack(lift, stock).thick_m, at.shims_now_m) if feet else None
-    true = within(errors, allowed)
-    steps = tuple(steps_of(moves, slope, at, names)) if moves and not true else ()
+    judged = judge(errors, allowed) if equations else []
+    true = any(v.tone is Tone.GOOD for v in judged)
+    steps = tuple(steps_of(moves, slope, at, names)) if moves and not errors.disagree and not within(errors, allowed) else ()
     words = (*spoken, *(corrections(errors, moves or NOT_MOVED, allowed, slope, at, names) if equations else ()))
-    verdicts = [*_before(checks), *(judge(errors, allowed) if equations else [])]
+    verdicts = [*_before(checks), *judged]
     return Aligned(
         on, pair, names, base, stock, feet, errors, allowed, moves, steps, words, tuple(seen(errors, slope, names)),
         methods_for(stage.loop.seat), taken, checks, views(slope), toward(slope, names, "left"), _costs(stage.loop.seat, errors, allowed),
         (on.groove_m("moving", on.moves, kept), on.groove_m("still", on.stays, kept)),
-        true and not missing(errors), _wants(base, feet), dict(page.figures),
+        true, _wants(base, feet), dict(page.figures),
         tuple(verdicts), kept.notes, tuple(dict.fromkeys(kept.problems)),
     )  # fmt: skip
 
@@ -203,6 +204,9 @@ def _readings(
                 spoken.append(tracking_words(runs, f"to the {'right' if left else 'left'}, away from the {on.names.still}"))
         elif not short:
             equations.append(method.equations(pair, of))
+            if len([k for k in method.together if k in of]) == 1:
+                other = next(p.label for p in points if p.key in method.together and p.key not in of)
+                lacks = f"Still to read: {other}. Without it the twist is not known."
         taken.append(Taken(method, points, tuple(s.format(**called) for s in method.steps), lacks))
     return tuple(taken), equations, spoken
 

@@ -5,10 +5,11 @@ A face at +x of a groove by `face_to_groove` (+ from the +x face inward): so a r
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 import numpy as np
+from scipy.stats import chi2
 
 # One standard deviation of a reading where none is stated, m: common practice, no source.
 USUAL_U = {
@@ -16,7 +17,7 @@ USUAL_U = {
     "string": 0.0004,
     "clock": 0.0001,
     "one_head": 0.0003,
-    "two_heads": 0.0003,
+    "two_heads": 0.0002,
     "level": 0.0,
     "tape": 0.0005,
 }
@@ -116,7 +117,10 @@ def by_tape(outer_m: float, inner_m: float, apart_m: float, u_m: float) -> Equat
 
 @dataclass(frozen=True)
 class Errors:
-    """Angle, twist (rad) and offset (m) with standard uncertainties; None where the readings do not settle it. `instead`: what to read instead."""
+    """Angle, twist (rad) and offset (m) with standard uncertainties; None where the readings do not settle it. `instead`: what to read instead.
+
+    `disagree`: the errors on which two readings say different things beyond their doubts: not settled then, never averaged.
+    """
 
     angle_rad: float | None = None
     twist_rad: float | None = None
@@ -125,13 +129,42 @@ class Errors:
     twist_u_rad: float | None = None
     offset_u_m: float | None = None
     instead: tuple[str, ...] = field(default=())
+    disagree: tuple[str, ...] = field(default=())
+
+    def of(self, key: str) -> tuple[float | None, float]:
+        """An error and its standard uncertainty."""
+        unit = "m" if key == "offset" else "rad"
+        value, u = getattr(self, f"{key}_{unit}"), getattr(self, f"{key}_u_{unit}")
+        return value, u or 0.0
 
 
 _TINY = 1e-9
+ERRORS = ("angle", "twist", "offset")
+_SMALL_ANGLES = 0.03  # of an error: so far the equations for small angles may be off at six degrees
+_CHANCE = 1e-4  # so seldom readings that are right fit one another as badly: common practice, no source
 
 
 def solve(readings: Sequence[Equations]) -> Errors:
-    """All readings together. An error is settled where its own unit lies in the rows' space."""
+    """All readings together; what they disagree on beyond their doubts (three standard uncertainties) is left open, and named."""
+    found, fits = _solve(readings)
+    alone = [_solve([r])[0] for r in readings] if len(readings) > 1 else []
+    apart = {k for k in ERRORS for i, one in enumerate(alone) for other in alone[i + 1 :] if _apart(one.of(k), other.of(k))}
+    if not apart and not fits:
+        apart = {k for k in ERRORS if found.of(k)[0] is not None}
+    if not apart:
+        return found
+    left = {f"{k}_{part}{'m' if k == 'offset' else 'rad'}": None for k in apart for part in ("", "u_")}
+    return replace(found, disagree=tuple(k for k in ERRORS if k in apart), **left)  # type: ignore[arg-type]
+
+
+def _apart(one: tuple[float | None, float], other: tuple[float | None, float]) -> bool:
+    if one[0] is None or other[0] is None:
+        return False
+    return abs(one[0] - other[0]) > 3 * math.hypot(one[1], other[1]) + _SMALL_ANGLES * max(abs(one[0]), abs(other[0]))
+
+
+def _solve(readings: Sequence[Equations]) -> tuple[Errors, bool]:
+    """By least squares, and whether the readings fit one another. An error is settled where its own unit lies in the rows' space."""
     instead = tuple(dict.fromkeys(r.instead for r in readings if r.instead))
     wide = 3 + sum(r.own for r in readings)
     rows, right = [], []
@@ -146,7 +179,7 @@ def solve(readings: Sequence[Equations]) -> Errors:
             right.append(value / u)
         at += r.own
     if not rows:
-        return Errors(instead=instead)
+        return Errors(instead=instead), True
     a, b = np.array(rows), np.array(right)
     # Columns to one size: a rank is then told apart from a small lever.
     size = np.linalg.norm(a, axis=0)
@@ -159,4 +192,7 @@ def solve(readings: Sequence[Equations]) -> Errors:
     settled = [bool(abs(seen[j, j] - 1) < _TINY and np.all(np.abs(np.delete(seen[j], j)) < 1e-7)) for j in range(3)]
     values = [float(found[j]) if settled[j] else None for j in range(3)]
     doubts = [float(spread[j]) if settled[j] else None for j in range(3)]
-    return Errors(values[0], values[1], values[2], doubts[0], doubts[1], doubts[2], instead)
+    over = len(rows) - int(np.linalg.matrix_rank(scaled, tol=1e-10))
+    off = float(np.sum((scaled @ (inverse @ b) - b) ** 2 / (1 + (_SMALL_ANGLES * b) ** 2)))
+    fits = over == 0 or bool(chi2.sf(off, over) > _CHANCE)
+    return Errors(values[0], values[1], values[2], doubts[0], doubts[1], doubts[2], instead), fits

@@ -8,7 +8,7 @@ from typing import Literal, NamedTuple
 from tuyere.core.align.base import Base, base_of
 from tuyere.core.align.frame import along
 from tuyere.core.align.moves import Moves
-from tuyere.core.align.readings import Errors
+from tuyere.core.align.readings import ERRORS, Errors
 from tuyere.core.align.shims import MOST, Stock, pack
 from tuyere.core.align.tolerance import Tolerance
 from tuyere.core.align.views import lie_of, side_of
@@ -157,10 +157,16 @@ def corrections(
 ) -> list[str]:  # fmt: skip
     """Everything said about the corrections, numbered; where all is within tolerance, that it is."""
     said = [*errors.instead]
+    if errors.disagree:
+        return [
+            *said,
+            f"The readings disagree on the {' and the '.join(errors.disagree)} by more than their doubts: read again before anything is moved.",
+        ]
     lacks = missing(errors)
     if lacks:
         said.append(f"The readings do not say the {' nor the '.join(lacks)}: read that too before it is called true.")
     if within(errors, allowed):
-        return [*said, LEAVE] if not lacks else said
+        fits = all(2 * errors.of(k)[1] <= (allowed.offset_m if k == "offset" else allowed.angle_rad) * (1 + 1e-9) for k in ERRORS)
+        return [*said, LEAVE] if fits and not lacks else said
     steps = steps_of(moves, slope_rad, at, names)
     return [*said, *(f"{k}. {s.text}{f' {s.effect}' if s.effect else ''}" for k, s in enumerate(steps, 1))]

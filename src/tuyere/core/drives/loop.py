@@ -183,6 +183,15 @@ class Loop(ABC):
         """The smallest diameter that its line bends round (m); zero where that goes by speed or is not known."""
         return 0.0
 
+    def joint_n(self, joint: str) -> float | None:
+        """What a joint stands in the tight strand (N); None where it has none, or its strength is not known."""
+        return None
+
+    @property
+    def set_as(self) -> str:
+        """Whose rule says how tight it is set: a row of tension_bands."""
+        return self.seat
+
     @property
     def half_turn_ratio(self) -> float:
         """Tight over slack strand that its own face holds at half a turn; infinite for teeth, which do not slip."""

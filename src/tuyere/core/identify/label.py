@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from functools import cache, lru_cache
 
 from tuyere.core.drives.v_belt import Belt, BeltError, Section, belt_of, made_numbers, parse_designation, sections
+from tuyere.core.drives.v_belt.belt import BY_WIDTH
 
 # Likelihood of the fragment given the belt: a whole match, the number alone, an end missing, and a label misread.
 WHOLE, NUMBER_ONLY, END_MISSING, MISREAD = 1.0, 0.5, 0.25, 0.004
@@ -50,6 +51,9 @@ def matches(found: Section, label: str) -> Iterator[tuple[Belt, float]]:
         return
     if text == plain(found.stamp):
         return  # the section's letter alone: it says which section, and no length
+    if partly := _BY_WIDTH_IN_PART.fullmatch(text):
+        yield from _by_width(found, *partly.groups())
+        return
     pattern = re.compile(re.escape(text).replace(r"\?", "."))
     digits = text.replace("?", "").isdigit()
     end_missing = END_MISSING_WHOLE if whole_name else END_MISSING
@@ -60,6 +64,21 @@ def matches(found: Section, label: str) -> Iterator[tuple[Belt, float]]:
             yield belt_of(found, value), NUMBER_ONLY
         elif len(text) > 1 and not digits and (re.search(pattern.pattern + "$", whole) or pattern.match(whole)):
             yield belt_of(found, value), end_missing
+
+
+_BY_WIDTH_IN_PART = re.compile(r"(\d{1,2})X([\d?]{3,5})(L[IDWPA])?")
+
+
+def _by_width(found: Section, width: str, length: str, by: str | None) -> Iterator[tuple[Belt, float]]:
+    """Belts that a name by width and length could be, of which some digits cannot be read: 13x12??, an inside length where nothing is said."""
+    if BY_WIDTH.get(width) != found.name:
+        return
+    pattern = re.compile(length.replace("?", "."))
+    for _, _, number in _written(found.name):
+        belt = belt_of(found, number)
+        told = number * found.step_m + (found.to_inside_m or 0.0) if by in (None, "LI") else belt.datum_length_m
+        if pattern.fullmatch(f"{1000 * told:.0f}"):
+            yield belt, WHOLE
 
 
 _MARK = re.compile(r"(?<![A-Z])(SP[ZABC]|XP[ZABC]|[358]VX?|[2345]L|P[HJKLM](?![A-Z])|[A-E]X?(?![A-Z]))")

@@ -14,6 +14,7 @@ from tuyere.core.layout.reader import PathReader
 from tuyere.core.layout.train import TrainAnswer, solve_train
 from tuyere.core.layout.typed import TypedBelt, TypedKeeper, TypedPath, TypedTakeUp, TypedWheel
 from tuyere.core.layout.wheels import BeltOnWheels, Carriage, Keeper, KeeperState, Lay, PathWheel, Role, TakeUp
+from tuyere.core.selection.measures import traits
 from tuyere.core.working.verdict import Problem, Tone, Verdict
 
 MOST_WHEELS = 24
@@ -148,7 +149,7 @@ def _on_wheels(
     return BeltOnWheels(
         tuple(wheels[i] for i in places), lay, tension * loop.count if tension is not None else None, loop.mass_kg_per_m, loop.least_m, loop.width_m,
         loop.made.length_m if loop.made else None, loop.count, _carriage(typed, places, reader) if b == 0 else None, loop.half_turn_ratio,
-        loop.both_faces, loop.seat, loop.family.runs,
+        loop.both_faces, loop.seat, loop.family.runs, traits()[loop.traits].kept,
     )  # fmt: skip
 
 

@@ -21,7 +21,6 @@ from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import OutOfRangeError
 from tuyere.core.rating.own_table import OwnRatings
 from tuyere.core.rating.service import IDLERS, service_factor
-from tuyere.core.selection.measures import traits
 from tuyere.core.working.figure import Line, both
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone, Verdict
@@ -51,7 +50,7 @@ class Duty:
 
 @dataclass(frozen=True)
 class WheelDuty:
-    """One wheel: speed (rad/s), wrap (rad), power through it (W), pull on its shaft (N, and its direction, rad from the right), at how many times the load it slips.
+    """One wheel: speed (rad/s), wrap (rad), power of the belt at it (W; at its shaft `shaft_w`: less the loss, where it is driven), pull on its shaft (N, and its direction, rad from the right), at how many times the load it slips.
 
     `rated_w`: what one belt carries there; `belts`: how many it wants; `why_not` where it is not rated. `place`: among the wheels
     as typed, from 0.
@@ -62,6 +61,7 @@ class WheelDuty:
     speed: float | None
     wrap_rad: float
     power_w: float
+    shaft_w: float
     pull_n: float | None
     pull_rad: float | None
     slips_at: float | None
@@ -137,17 +137,14 @@ def duties_of(read: PathReading, duty: Duty, own: OwnRatings) -> TrainDuty | Non
     if not any(any(s.values()) for s in shares.values()):
         wanted.append("wheel_power")
     page = Page()
-    _whole(page, stages, shafts, duty)
-    _read(page, read, shafts, duty)
+    last = _last(stages, shafts)
+    _whole(page, stages, last)
+    _read(page, read, shafts, last, duty)
     return TrainDuty(read, tuple(stages), shafts, page, tuple(wanted))
 
 
 def _driver(on: BeltOnWheels) -> int:
     return next(i for i, w in enumerate(on.wheels) if w.role == "driver")
-
-
-def _efficiency(loop: Loop) -> float:
-    return traits()[loop.traits].kept
 
 
 def _in_turn(read: PathReading) -> list[int]:
@@ -168,7 +165,7 @@ def _driven_from(on: BeltOnWheels) -> int:
 
 
 def _powers(read: PathReading, order: Sequence[int], duty: Duty) -> dict[int, dict[int, float]]:
-    """By belt, the power through each wheel (W): the machines' own, and what the belts behind take in, losses included.
+    """By belt, its power at each wheel (W): what the machines and the belts behind take in there, and its own loss.
 
     Where nobody stated a power and each stage turns one shaft only, the driver's goes through, less each stage's loss.
     """
@@ -178,8 +175,8 @@ def _powers(read: PathReading, order: Sequence[int], duty: Duty) -> dict[int, di
         for b in reversed(order):
             on = read.on_wheels[b]
             taken = {i: w.power_w + passed.get(w.shaft, 0.0) for i, w in enumerate(on.wheels) if w.role != "driver"}
-            found[b] = {i: p for i, p in taken.items() if p > 0}
-            found[b][_driver(on)] = sum(taken.values()) / _efficiency(read.belts[b])
+            found[b] = {i: p / on.kept for i, p in taken.items() if p > 0}
+            found[b][_driver(on)] = sum(taken.values()) / on.kept
             passed[_driven_from(on)] = passed.get(_driven_from(on), 0.0) + found[b][_driver(on)]
         return found
     in_line = all(sum(w.role == "driven" for w in read.on_wheels[b].wheels) == 1 for b in order)
@@ -189,9 +186,8 @@ def _powers(read: PathReading, order: Sequence[int], duty: Duty) -> dict[int, di
     power = duty.driver_power_w
     for b in order:
         on = read.on_wheels[b]
-        out = power * _efficiency(read.belts[b])
-        found[b] = {_driver(on): power, next(i for i, w in enumerate(on.wheels) if w.role == "driven"): out}
-        power = out
+        found[b] = {_driver(on): power, next(i for i, w in enumerate(on.wheels) if w.role == "driven"): power}
+        power *= on.kept
     return found
 
 
@@ -200,7 +196,7 @@ def _loaded(read: PathReading, order: Sequence[int], shares: dict[int, dict[int,
     assert read.train
     last = read.on_wheels[order[-1]]
     taken = shares[order[-1]]
-    wheels = tuple(replace(w, power_w=taken.get(i, 0.0)) if w.role == "driven" else w for i, w in enumerate(last.wheels))
+    wheels = tuple(replace(w, power_w=taken.get(i, 0.0) * last.kept) if w.role == "driven" else w for i, w in enumerate(last.wheels))
     on_wheels = tuple(replace(last, wheels=wheels) if b == order[-1] else on for b, on in enumerate(read.on_wheels))
     return replace(read, on_wheels=on_wheels, train=solve_train(on_wheels, read.train.belts[0].wheels[0].turns, speed))
 
@@ -226,10 +222,9 @@ def _over(read: PathReading, order: Sequence[int]) -> dict[int, tuple[int, ...]]
     return found
 
 
-def _read(page: Page, read: PathReading, shafts: Sequence[ShaftDuty], duty: Duty) -> None:
+def _read(page: Page, read: PathReading, shafts: Sequence[ShaftDuty], last: ShaftDuty | None, duty: Duty) -> None:
     """The slip between the driver and a shaft that was read: the one named, or else the last."""
-    turned = [s for s in shafts if s.over and math.isfinite(s.ratio)]
-    shaft = next((s for s in turned if s.name == duty.shaft), max(turned, key=lambda s: s.ratio, default=None))
+    shaft = next((s for s in shafts if s.over and s.name == duty.shaft and math.isfinite(s.ratio)), last)
     if shaft and duty.tach_driven and (duty.tach_driver or duty.driver_speed):
         slip_between(page, read, shaft.name, shaft.wheels, shaft.ratio, shaft.over, (duty.tach_driver, duty.driver_speed, duty.tach_driven))
 
@@ -321,7 +316,7 @@ def _wheel(
     rated, why_not = _rated(w, state.speed_rad_per_s, state.wrap_rad, on, loop, length_m, own) if power_w > 0 else (None, "")
     belts = power_w * factor / rated if rated and factor else None
     return WheelDuty(
-        w.name, w.role, state.speed_rad_per_s, state.wrap_rad, power_w, math.hypot(*pull) if pull else None,
+        w.name, w.role, state.speed_rad_per_s, state.wrap_rad, power_w, power_w * (on.kept if w.role != "driver" else 1.0), math.hypot(*pull) if pull else None,
         math.atan2(pull[1], pull[0]) if pull else None, state.slips_at, rated, belts, why_not, place,
     )  # fmt: skip
 
@@ -393,10 +388,16 @@ def _count(belts: int) -> str:
     return f"{belts} belt" if belts == 1 else f"{belts} belts"
 
 
-def _whole(page: Page, stages: Sequence[StageDuty], shafts: Sequence[ShaftDuty], duty: Duty) -> None:
+def _last(stages: Sequence[StageDuty], shafts: Sequence[ShaftDuty]) -> ShaftDuty | None:
+    """The shaft at the end: over the most stages, however fast it turns; of several the one whose power is the most, then the last surveyed."""
+    ends = [s for s in shafts if s.over and math.isfinite(s.ratio) and not _is_idler(s, stages)]
+    takes = {w.name: w.shaft_w for stage in stages for w in stage.wheels if w.role != "driver"}
+    return max(reversed(ends), key=lambda s: (len(s.over), max(takes.get(w, 0.0) for w in s.wheels)), default=None)
+
+
+def _whole(page: Page, stages: Sequence[StageDuty], last: ShaftDuty | None) -> None:
     """The figures of the whole under the keys that a drive of two wheels has them by."""
-    last = max(shafts, key=lambda s: s.ratio if math.isfinite(s.ratio) and not _is_idler(s, stages) else 0.0, default=None)
-    if last is None or not math.isfinite(last.ratio):
+    if last is None:
         return
     way = Line("", "driver to", last.name, last.name, Origin.MEASURED, Origin.MEASURED)
     put(page, "ratio", "speed ratio", "R", "number", last.ratio, [way], "product of D/d, stage after stage", "kinematics", decimals=(3, 3))

@@ -94,20 +94,22 @@ def _order(belts: Sequence[BeltOnWheels]) -> tuple[list[int], dict[int, int]]:
 
 
 def _powers(belts: Sequence[BeltOnWheels], order: Sequence[int], fed_by: dict[int, int]) -> dict[int, BeltOnWheels]:
-    """The belts with each wheel's power: its own machine's and that of every belt driven from its shaft. Losses are left out."""
+    """The belts with what each gives up at a wheel: its own machine's power and that of every belt driven from its shaft, the belt's loss in it."""
     passed_on: dict[int, float] = {}  # shaft: power that leaves it by other belts
     done: dict[int, BeltOnWheels] = {}
     for b in reversed(order):
-        wheels = tuple(
-            replace(w, role="driven" if w.role == "idler" else w.role, power_w=w.power_w + passed_on[w.shaft])
-            if w.role != "driver" and fed_by.get(w.shaft) == b and w.shaft in passed_on
-            else w
-            for w in belts[b].wheels
-        )
+        wheels = tuple(_gives(w, passed_on if fed_by.get(w.shaft) == b else {}, belts[b].kept) for w in belts[b].wheels)
         done[b] = replace(belts[b], wheels=wheels)
         shaft = _driver(belts[b]).shaft
         passed_on[shaft] = passed_on.get(shaft, 0.0) + sum(w.power_w for w in wheels if w.role == "driven")
     return done
+
+
+def _gives(w: PathWheel, passed_on: dict[int, float], kept: float) -> PathWheel:
+    if w.role == "driver":
+        return w
+    takes = w.power_w + passed_on.get(w.shaft, 0.0)
+    return replace(w, role="driven" if w.shaft in passed_on else w.role, power_w=takes / kept)
 
 
 def _shafts(

@@ -42,7 +42,7 @@ class TakeUp:
 class PathWheel:
     """A wheel as it stands: place (m), radius of the belt's line and of the rim (m), what it does, and how the belt touches it.
 
-    `rolls_over_m`: how much more than that line's radius (by which lengths go) the one is by which speeds go. `teeth`: where it has them. `power_w`: what its own machine takes (a driven wheel). `turns_wanted`: the way it must turn, +1 counter-clockwise, if
+    `rolls_over_m`: how much more than that line's radius (by which lengths go) the one is by which speeds go. `teeth`: where it has them. `power_w`: what its own machine takes (a driven wheel); while a belt is solved, what the belt gives up there, its loss in it. `turns_wanted`: the way it must turn, +1 counter-clockwise, if
     that matters. `shaft`: wheels with the same number sit on one shaft. `take_up`: how it moves, where it does.
     """
 
@@ -99,7 +99,7 @@ class BeltOnWheels:
 
     `tension_n`: standing tension of the whole set. `mass_kg_per_m`: of the whole set. `least_line_diameter_m`: the
     smallest that the section bends round. `length_m`: of the belt that is on, if it is known. `half_turn_ratio`: tight over slack
-    strand that a groove holds at half a turn. `both_faces`: a double-V belt or a chain, which drives from its back too. `seat`: what it is held by; `runs`: what goes round, in a word.
+    strand that a groove holds at half a turn. `kept`: share of the power that comes out. `both_faces`: a double-V belt or a chain, which drives from its back too. `seat`: what it is held by; `runs`: what goes round, in a word.
     """
 
     wheels: tuple[PathWheel, ...]
@@ -115,6 +115,7 @@ class BeltOnWheels:
     both_faces: bool = False
     seat: Seat = "groove"
     runs: str = "belt"
+    kept: float = 1.0
 
     @property
     def slips(self) -> bool:

@@ -12,7 +12,7 @@ import numpy as np
 from tuyere.core.entry.quantity import System, show
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.open_belt import GeometryError
-from tuyere.core.loads import Strands, pull_on_shaft, strands_at_ratio
+from tuyere.core.loads import Strands, pull_on_shaft, strands_at_rest_tension
 from tuyere.core.rating.duties import OutOfRangeError
 from tuyere.core.selection.kind import HUB_OVER_BORE, Kind, StockLength, StockWheel
 from tuyere.core.selection.measures import Measures, traits
@@ -262,4 +262,5 @@ def _strands(problem: Problem, kind: Kind, design: float, belt_speed: float, wra
     ratio = float(kind.tension_ratio(np.array(wrap)))
     if math.isinf(ratio):
         return Strands(problem.power_w / belt_speed, 0.0, 0.0)
-    return strands_at_ratio(design / belt_speed, ratio, 0.0)
+    effective = design / belt_speed
+    return strands_at_rest_tension(effective, kind.standing * effective / 2 * (ratio + 1) / (ratio - 1))

@@ -201,6 +201,11 @@ class Kind(ABC):
     def width(self, count: Array) -> Array:
         """Over the belts or chain, m."""
 
+    @property
+    def standing(self) -> float:
+        """The share of the exact half-sum of the strands that it is set to."""
+        return 1.0
+
     @abstractmethod
     def tension_ratio(self, wrap: Array) -> Array:
         """(T1 - Tc)/(T2 - Tc) that a design supposes, by the wrap on the small wheel (rad); inf where the slack side hangs free."""

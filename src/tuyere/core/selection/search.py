@@ -278,8 +278,8 @@ def _lengths(
     ratio = kind.tension_ratio(wrap)
     lean = (math.pi - wrap) / 2
     effective = (problem.power_w if np.isinf(ratio).all() else design) / belt_speed
-    slack = np.where(np.isinf(ratio), 0.0, effective / (ratio - 1))
-    pull = np.hypot((2 * slack + effective) * np.cos(lean), effective * np.sin(lean))
+    both = effective if np.isinf(ratio).all() else kind.standing * effective * (ratio + 1) / (ratio - 1)
+    pull = np.hypot(both * np.cos(lean), effective * np.sin(lean))
     # From here on counts stand in rows, pairs with a length in columns.
     by_count = counts[wide][:, None]
     fewest, most = np.maximum(first.fewest[i], second.fewest[j]), np.minimum(first.most[i], second.most[j])

@@ -2,13 +2,13 @@
 
 import math
 
-from tuyere.core.limit import limit
-from tuyere.core.loads import Strands, pull_at_rest, pull_on_shaft, strands_at_ratio
+from tuyere.core.loads import Strands, pull_at_rest, pull_on_shaft, strands_at_ratio, strands_at_rest_tension
 from tuyere.core.origin import Confidence, Origin
 from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.starts import start_times
 from tuyere.core.table import rows
 from tuyere.core.uncertainty import exact
-from tuyere.core.working.figure import Line, figure
+from tuyere.core.working.figure import Line, figure, shown
 from tuyere.core.working.page import Page
 
 SOURCE = "statics; Shigley, Mechanical Engineering Design; Machinery's Handbook (from memory)"
@@ -30,12 +30,22 @@ def loads(spec: DriveSpec, page: Page) -> None:
     effective = power / speed
     mass = on.mass_kg_per_m
     centrifugal = mass * speed**2
-    strands = (
-        Strands(effective + centrifugal, centrifugal, centrifugal) if math.isinf(ratio) else strands_at_ratio(effective, ratio, centrifugal)
-    )
+    # The tension that the Tension station sets, for the whole set: what the strands at work come from, where the kind says it.
+    aimed = None if chain else on.standing_n(power, speed, page)
+    if aimed is not None:
+        strands = strands_at_rest_tension(effective, aimed, centrifugal)
+    elif math.isinf(ratio):
+        strands = Strands(effective + centrifugal, centrifugal, centrifugal)
+    else:
+        strands = strands_at_ratio(effective, ratio, centrifugal)
     pull = pull_on_shaft(strands, wrap).total_n
     text = "∞" if math.isinf(ratio) else f"{ratio:.1f}"
     by = [Line("R", f"tight over slack, {said}", text, text, Origin.STANDARD, Origin.RULE_OF_THUMB)]
+    forms = (
+        ("T_1 = T_0 + T_e/2", "T_2 = T_0 - T_e/2") if aimed is not None else ("T_1 = T_e + T_e/(R - 1) + T_c", "T_2 = T_e/(R - 1) + T_c")
+    )
+    if aimed is not None:
+        by = [Line("T_0", "standing tension of the set, as it is set run in", *shown(aimed, "force"), Origin.COMPUTED, Origin.STANDARD)]
     _put(page, "effective_pull", "effective pull of the set", "T_e", effective, page.lines("driver_power" if chain else "design_power", "belt_speed"), "T_e = P/V" if chain else "T_e = P_d/V",
          "The driver's power: a chain's tension follows the load." if chain else "By design power, as the tension is set.")  # fmt: skip
     weight = Line("m", "mass of the set", f"{mass * 0.671969:.3f} lb/ft", f"{mass:.3f} kg/m", Origin.STANDARD, Origin.STANDARD)
@@ -56,7 +66,7 @@ def loads(spec: DriveSpec, page: Page) -> None:
         "T_1",
         strands.tight_n,
         [*page.lines("effective_pull", "centrifugal_pull"), *by],
-        "T_1 = T_e + T_e/(R - 1) + T_c",
+        forms[0],
     )
     _put(
         page,
@@ -65,14 +75,12 @@ def loads(spec: DriveSpec, page: Page) -> None:
         "T_2",
         strands.slack_n,
         [*page.lines("effective_pull", "centrifugal_pull"), *by],
-        "T_2 = T_e/(R - 1) + T_c",
+        forms[1],
         "Only its own weight and the centrifugal part hang in a chain's slack run." if chain else "",
     )
     _put(page, "shaft_pull", "pull on each shaft at work", "F_s", pull, [*page.lines("tight_strand", "slack_strand"), *page.lines("wrap_driver")], "F_s² = ((T_1 + T_2 - 2T_c) cos α)² + ((T_1 - T_2) sin α)², α = (180° - θ)/2",
          "Both shafts feel the same pull, towards each other, askew to the line of centres. The wheel's weight is not in it.")  # fmt: skip
     standing = 0.0 if chain else (strands.tight_n + strands.slack_n) / 2
-    # The tension that the Tension station sets, for the whole set.
-    aimed = None if chain else on.standing_n(power, speed, page)
     by_target = aimed is not None
     standing = standing if aimed is None else aimed
     if standing:
@@ -90,11 +98,11 @@ def loads(spec: DriveSpec, page: Page) -> None:
             if by_target
             else "More than at work, where the centrifugal part carries itself.",
         )
-    times = limit("direct start").value
+    times = spec.start_times or start_times("direct", spec.driver_class == "high")
     start = times * spec.driver_power.value / speed
     starting = standing + start / 2 if standing else start
-    _put(page, "starting_strand", "tight strand at a direct start", "T_s", starting, page.lines("driver_power", "belt_speed"), "T_s = T_0 + k P/(2V)" if standing else "T_s = k P/V",
-         f"k = {times:g}: about twice full-load torque (1.5 to 2.5 by the motor's own sheet): common practice, no source. A machine that jams gives more; slip or a shear pin ends it.")  # fmt: skip
+    _put(page, "starting_strand", "tight strand at a start", "T_s", starting, page.lines("driver_power", "belt_speed"), "T_s = T_0 + k P/(2V)" if standing else "T_s = k P/V",
+         f"k = {times:.2g}: what the motor gives for a moment, less what its own rotor takes, by how the machine is started (common practice, from memory). A machine that jams gives more; slip or a shear pin ends it.")  # fmt: skip
 
     _shock(spec, standing, speed, page)
 

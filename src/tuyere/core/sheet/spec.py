@@ -36,3 +36,4 @@ class DriveSpec:
     idler: str = "none"
     surroundings: str = "clean"
     starts: str = "seldom"
+    start_times: float | None = None

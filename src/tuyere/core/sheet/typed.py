@@ -15,6 +15,7 @@ from tuyere.core.rating import duties
 from tuyere.core.rating.own_table import NONE, OwnRatings
 from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.sheet.spec import DriverClass, DriveSpec, Rotation
+from tuyere.core.starts import start_times, starts
 from tuyere.core.working.verdict import Problem
 
 # The rest of the design point is kept and shown; nothing is computed from it yet.
@@ -48,12 +49,14 @@ def read_form(
         quantities = {**quantities, "driver_speed": surveyed.driver_speed}
     reader = FieldReader(quantities, words)
     design = {key: reader.given(key) for key in DESIGN if key in quantities}
+    torque: DriverClass = reader.choice("driver_class", get_args(DriverClass)) or "normal"
+    start = words.get("start_by", "") if words.get("start_by", "") in {c.key for c in starts()} else "direct"
     spec = DriveSpec(
         family,
         surveyed.fitted,
         driver_power=reader.given("driver_power"),
         driver_speed=reader.given("driver_speed"),
-        driver_class=reader.choice("driver_class", get_args(DriverClass)) or "normal",
+        driver_class=torque,
         driven_class=reader.choice("driven_class", tuple(c.name for c in duties.driven_classes())),
         hours_per_day=reader.given("hours_per_day"),
         slide=Slide(reader.given("travel_in"), reader.given("travel_out")),
@@ -66,6 +69,7 @@ def read_form(
         idler=reader.choice("idler", tuple(IDLERS)) or "none",
         surroundings=reader.choice("surroundings", tuple(SURROUNDINGS)) or "clean",
         starts=reader.choice("starts", tuple(STARTS)) or "seldom",
+        start_times=reader.number("start", 0.5, 5, "") or start_times(start, torque == "high"),
     )
     known = {key: found.value for key, found in design.items() if found}
     return Reading(spec, surveyed, known, {**surveyed.notes, **reader.notes}, [*surveyed.problems, *reader.problems])

@@ -8,7 +8,7 @@ import math
 
 # GB/T 13575.1 prints 500 (N, kW, m/s), which is the exact half-sum of the strands; the inch form 15 = 0.9 x 16.5 rounded (exactly 14.85):
 # some growth of tension under load is allowed for there. The rounded inch constant is the published one and the higher by 1 %.
-_INCH_FORM = 15 / 16.5
+INCH_FORM = 15 / 16.5
 NEW_BELT_LOW, NEW_BELT_HIGH = 1.3, 1.5
 DEFLECTION_RATIO = 1 / 64
 
@@ -35,7 +35,7 @@ def static_tension(
     """
     twice = 2 * half_turn_ratio / (half_turn_ratio - 1)
     half_sum = design_power_w * (twice - arc_factor) / (2 * arc_factor * belts * belt_speed_m_per_s)
-    return (_INCH_FORM if inch else 1.0) * half_sum + centrifugal_tension(mass_kg_per_m, belt_speed_m_per_s)
+    return (INCH_FORM if inch else 1.0) * half_sum + centrifugal_tension(mass_kg_per_m, belt_speed_m_per_s)
 
 
 def deflection(span_m: float) -> float:

@@ -14,15 +14,13 @@ from typing import Literal, NamedTuple
 
 from tuyere.core.geometry.belt_path import BeltPath, Pulley, belt_path
 from tuyere.core.loads import BALL, ROLLER
-from tuyere.core.tension import NEW_BELT_HIGH, NEW_BELT_LOW, centrifugal_tension
+from tuyere.core.tension import INCH_FORM, NEW_BELT_HIGH, NEW_BELT_LOW, centrifugal_tension
 
 HeldBy = Literal["fixed", "slack_side", "tight_side"]
 Contact = Literal["inside", "back"]
 UpperName = Literal["bearing life", "overhung load", "bushing pressure", "bushing pressure-velocity", "belt strength", "shaft stress", "mounts"]  # fmt: skip
 
-# The published forms for fixed centres take nine tenths of the exact half-sum, some growth of tension under load allowed for (IP-20).
 _NO_GRIP = 1e-9
-LOW_SHARE, HIGH_SHARE = 0.9, NEW_BELT_HIGH
 
 
 class WindowError(ValueError):
@@ -109,7 +107,7 @@ class Upper(NamedTuple):
 
 @dataclass(frozen=True)
 class Window:
-    """Slip limits running, starting (None: not known) and in a jolt; the target, its bands run in and new; upper limits. N.
+    """Slip limits running, starting (None: not known) and in a jolt; the target (exact half-sum), the published bands run in and new; upper limits. N.
 
     `governing_*`: the wheel that slips first. `empty`: the lowest upper limit lies under the higher of the slip limits running and starting.
     """
@@ -131,6 +129,42 @@ class Window:
     def lowest_upper(self) -> Upper | None:
         """The upper limit that is met first."""
         return min((u for u in self.upper if u.limit_n is not None), key=lambda u: u.limit_n or 0.0, default=None)
+
+
+class Shares(NamedTuple):
+    """What a system publishes: its standing tension as a share of the exact half-sum, and the band's edges as times that standing tension."""
+
+    standing: float
+    high: float
+    new_low: float
+    new_high: float
+
+
+# The inch form takes 15 for 16.5, some growth of tension under load allowed for (IP-20).
+INCH = Shares(INCH_FORM, NEW_BELT_HIGH, NEW_BELT_LOW, NEW_BELT_HIGH)
+
+
+class Edges(NamedTuple):
+    """The published band, N: the standing tension itself, the most run in, and from to for new belts."""
+
+    standing_n: float
+    high_n: float
+    new_low_n: float
+    new_high_n: float
+
+
+def published(aim_n: float, offset_n: float, held_by: HeldBy, shares: Shares = INCH) -> Edges:
+    """The band that a system publishes at an exact half-sum `aim_n`, of it `offset_n` centrifugal.
+
+    A spring keeps what it holds: neither growth under load nor settling has to be allowed for.
+
+    >>> [round(e, 2) for e in published(110.0, 0.0, "fixed")]
+    [100.0, 150.0, 130.0, 150.0]
+    """
+    if held_by != "fixed":
+        return Edges(aim_n, shares.high * aim_n, aim_n, shares.high * aim_n)
+    standing = shares.standing * (aim_n - offset_n) + offset_n
+    return Edges(standing, shares.high * standing, shares.new_low * standing, shares.new_high * standing)
 
 
 def slip_under(tight_n: float, slack_n: float, grip: float) -> float:
@@ -254,6 +288,10 @@ def strain(stage: Stage) -> Strained:
     taken = sum(p for p in powers if p > 0)
     if abs(sum(powers)) > 1e-3 * max(taken, -sum(p for p in powers if p < 0)):
         raise WindowError("wheels", "What the wheels give to the belt and take from it must sum to nought: + drives the belt, - is driven.")
+    for i, one in enumerate(stage.wheels):
+        for k, other in enumerate(stage.wheels[:i]):
+            if math.hypot(one.x_m - other.x_m, one.y_m - other.y_m) < (one.radius_m + other.radius_m) * (1 - 1e-6):
+                raise WindowError("wheels", f"Wheels {k} and {i} overlap: check their places and radii.")
     way = stage.rotation * (1 if stage.wheels[0].contact == "inside" else -1)
 
     def turns(index: int, w: Wheel) -> int:
@@ -315,14 +353,13 @@ def window(stage: Stage) -> Window:
     starting = on.first_slip(stage.start_factor) if stage.start_factor is not None else None
     jolt = on.first_slip(stage.jolt_factor, on.offset_n)
     aim = target(on)
-    # A spring keeps what it holds: neither growth under load nor settling has to be allowed for.
-    low = LOW_SHARE * (aim - on.offset_n) + on.offset_n if stage.held_by == "fixed" else aim
-    new_low = NEW_BELT_LOW * aim if stage.held_by == "fixed" else aim
+    edges = published(aim, on.offset_n, stage.held_by)
+    high = min(edges.high_n, INCH.high * INCH.standing * aim)
     upper = upper_limits(on)
     known = [u.limit_n for u in upper if u.limit_n is not None]
     slips = max(running.tension_n, starting.tension_n if starting else 0.0)
     return Window(
-        running.tension_n, starting.tension_n if starting else None, jolt.tension_n, aim, low, HIGH_SHARE * aim, new_low, HIGH_SHARE * aim,
+        running.tension_n, starting.tension_n if starting else None, jolt.tension_n, aim, edges.standing_n, high, min(edges.new_low_n, high), high,
         running.wheel, starting.wheel if starting else None, upper, bool(known) and min(known) < slips,
     )  # fmt: skip
 

@@ -5,7 +5,7 @@ import math
 from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.typed import Given
 from tuyere.core.origin import Confidence, Origin
-from tuyere.core.tension import deflection
+from tuyere.core.tight.grip import grip_of
 from tuyere.core.tight.limits import Holds, chain_slack
 from tuyere.core.tight.methods import SHOWS, Method, Setting
 from tuyere.core.tight.scale import Scale
@@ -37,40 +37,68 @@ def strand_figure(i: int, tension: UFloat, line: Line, formula: str, at: Setting
     return figure(f"strand_{i}", label, f"T_{i}", "force", tension, [line, span], formula, STATICS, Confidence.MEDIUM)
 
 
-def window_figures(
-    stage: TightStage, scale: Scale, holds: Holds, u_span: UFloat, span: Given | None, where: str, fresh: bool, page: Page
-) -> None:
+def window_figures(at: Setting, scale: Scale, holds: Holds, span: Given | None, where: str, fresh: bool, page: Page) -> None:
     """The span, how far to push, and the window's edges."""
+    stage, u_span = at.stage, at.span
     if span:
         page.put(given_figure("span", "span, taped", "t", "length", span.value, span.std, span.origin, to_set=True), u_span)
     else:
         page.put(figure("span", f"span, {where}", "t", "length", u_span, [Line("", "free run", where, where, Origin.MEASURED, Origin.MEASURED)], "from the wheels' places", "plane geometry", to_set=True), u_span)  # fmt: skip
     if not stage.hangs:
-        aim = exact(deflection(u_span.n))
-        page.put(figure("deflection", "deflection to aim for", "q", "length", aim, page.lines("span"), "q = t / 64", "common practice, no source; IP-20", note="1/64 in for each inch of span, 1.6 mm for each 100 mm.", to_set=True), aim)  # fmt: skip
+        _deflection(at, holds, page)
     if not (scale.run_in and scale.new):
         return
     confidence = Confidence.MEDIUM if stage.loop.slips else Confidence.LOW
+    assert scale.published or stage.hangs
     if scale.target_n is not None and not stage.hangs:
         page.put(figure("tension_target", "tension to aim for, by the model", "T", "force", exact(scale.target_n), _target_lines(stage), _target_formula(stage), MODEL, confidence,
                         note="The exact half-sum of the strands at design power. Published forms for V-belts ask for nine tenths of it (IP-20)." if stage.holds == "fixed" else ""), exact(scale.target_n))  # fmt: skip
+    band = scale.new if fresh else scale.run_in
     edges = {
         "tension_low": ("lowest, run in", scale.run_in.low_n, scale.run_in.source),
-        "tension_high": ("highest", (scale.new if fresh else scale.run_in).high_n, scale.run_in.source),
+        "tension_high": ("highest", band.high_n, scale.run_in.source),
         "tension_new_low": ("lowest, new", scale.new.low_n, scale.new.source),
     }
+    if scale.published:
+        book = scale.published[1 if fresh else 0]
+        edges |= {
+            "published_low": ("published, from", book.low_n, book.source),
+            "published_high": ("published, to", book.high_n, book.source),
+        }
     for key, (label, value, source) in edges.items():
         lines = page.lines("tension_target") if page.has("tension_target") else [_movement(stage)]
         page.put(
-            figure(key, f"tension, {label}", "T", "force", exact(value), lines, "share of the target", source, confidence), exact(value)
+            figure(key, f"tension, {label}", "T", "force", exact(value), lines, "times the standing tension", source, confidence),
+            exact(value),
+        )
+    if scale.published:
+        why = {
+            "": "as published",
+            "start": "what its start needs, more than is published",
+            "jolt": "what its jolts need, more than is published",
+        }[scale.raised]
+        lines = page.lines("published_low", "published_high", "tension_target")
+        page.put(
+            figure("tension_aim", "tension to aim for", "T", "force", exact(band.aim_n), lines, why, band.source, confidence),
+            exact(band.aim_n),
         )
     if scale.slips:
         for key, label, value in (
-            ("slip_running", "slips under it, running", scale.slips.running_n),
-            ("slip_starting", "slips under it, starting", scale.slips.starting_n),
-            ("slip_jolt", "slips under it, in a jolt", scale.slips.jolt_n),
+            ("slip_running", "slips under it, running", scale.slips.running.likely_n),
+            ("slip_starting", "slips under it, starting", scale.slips.starting.likely_n),
+            ("slip_jolt", "slips under it, in a jolt", scale.slips.jolt.likely_n),
         ):
-            page.put(figure(key, label, "T", "force", exact(value), _slip_lines(stage, scale, holds, key), "(F_1 - m v²)/(F_2 - m v²) = e^(fθ/sin(groove/2))", MODEL, Confidence.LOW, note=f"With dry textbook friction {stage.strand.friction:g}: wet or oily it slips sooner." if stage.loop.slips else "Teeth do not slip: under it the slack strand hangs free, and teeth can jump."), exact(value))  # fmt: skip
+            page.put(figure(key, label, "T", "force", exact(value), _slip_lines(stage, scale, holds, key), "(F_1 - m v²)/(F_2 - m v²) = R^(θ/180°)", MODEL, Confidence.LOW, note=f"Likely: it {grip_of(stage, holds.surface, holds.lets_go).said}." if stage.loop.slips else "Teeth do not slip: under it the slack strand hangs free, and teeth can jump."), exact(value))  # fmt: skip
+
+
+def _deflection(at: Setting, holds: Holds, page: Page) -> None:
+    """How far to push: the depth that the force beside it belongs to."""
+    q = exact(at.deflection_m)
+    if at.pushed is None:
+        how, source, note = "q = t / 64", "common practice, no source; IP-20", "1/64 in for each inch of span, 1.6 mm for each 100 mm."
+    else:
+        how, source, note = ("by the manual", "the machine's manual", "") if at.by_manual else ("as typed", "said at this reading", "")
+    page.put(figure("deflection", "deflection to aim for", "q", "length", q, page.lines("span"), how, source, note=note, to_set=True), q)
 
 
 def _target_lines(stage: TightStage) -> list[Line]:
@@ -125,7 +153,7 @@ def _movement(stage: TightStage) -> Line:
 def _slip_lines(stage: TightStage, scale: Scale, holds: Holds, key: str) -> list[Line]:
     """The pull of one strand, how many times it is to hold, and the wheel that slips first with its wrap."""
     assert scale.slips
-    times = holds.grip * {"slip_starting": holds.start, "slip_jolt": holds.jolt}.get(key, 1.0)
+    times = {"slip_starting": holds.start, "slip_jolt": holds.jolt}.get(key, 1.0)
     first = scale.slips.first_starting if key == "slip_starting" else scale.slips.first_running
     on = stage.at_rest
     found = [

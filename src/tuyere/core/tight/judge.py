@@ -30,7 +30,7 @@ def judge(
     if band is None:
         found.append(_without_window(stage, average))
     else:
-        found.append(_of_tension(stage, method, scale, band, holds, fresh, average, any(v.tone is Tone.WATCH for v in found)))
+        found.append(_of_tension(stage, scale, band, holds, fresh, strands, average, any(v.tone is Tone.WATCH for v in found)))
     return found
 
 
@@ -64,7 +64,7 @@ def _without_window(stage: TightStage, average: UFloat) -> Verdict:
 
 
 def _of_tension(
-    stage: TightStage, method: Method, scale: Scale, band: Band, holds: Holds, fresh: bool, average: UFloat, uneven: bool
+    stage: TightStage, scale: Scale, band: Band, holds: Holds, fresh: bool, strands: Sequence[UFloat], average: UFloat, uneven: bool
 ) -> Verdict:  # fmt: skip
     within = probability_between(average, band.low_n, band.high_n)
     below, above = probability_between(average, -math.inf, band.low_n), probability_between(average, band.high_n, math.inf)
@@ -73,10 +73,13 @@ def _of_tension(
     wants = f"{both(average.n, 'force')} a {stage.strand.one}, and {between(band)} is wanted{'' if band is scale.manual else f' for {state} {stage.loop.family.runs}s'}, by {by}."
     if stage.hangs:
         wants = f"{both(average.n, 'force')} in the slack strand, and {between(band)} is wanted."
+    other = _by_the_other(scale, band, average)
+    if other:
+        return Verdict("tension", Tone.OPEN, other[0], f"{wants} {other[1]}")
     first = "Read the odd belt again first. " if uneven else ""
     if below >= _SURE or (within < _SURE and average.n < band.low_n):
         decided = below >= _SURE
-        loose = scale.slips is not None and average.n < scale.slips.running_n
+        loose = scale.slips is not None and average.n < scale.slips.running.likely_n
         headline = "Slack: it may slip under load" if loose else "Too slack" if stage.hangs else "Slack"
         if not decided:
             headline = "A little slack, within the tool's doubt"
@@ -95,6 +98,17 @@ def _of_tension(
             "Within what it needs, and over what it stands",
             f"{wants} The window is empty: see what to change below.",
         )
+    if stage.share is not None and stage.share < 1:
+        return Verdict(
+            "tension",
+            Tone.WATCH,
+            f"As tight as it should be, but the {stage.loop.family.runs} will not do",
+            f"{wants} Size says it carries {stage.share:.0%} of what this drive wants: no tension mends that.",
+        )
+    if odd := _odd(stage, scale, strands, uneven):
+        return Verdict(
+            "tension", Tone.WATCH, f"Right on average, but {odd}", f"{wants} The average hides nobody: put the odd one right first."
+        )
     sure = sureness(within).value if within >= _SURE else ""
     tail = (
         "Run it a quarter of an hour, read again; and after 24 running hours."
@@ -106,6 +120,31 @@ def _of_tension(
         tail = f"As near as this tool can tell: leave it. {'The largest doubt is ' + doubt[0] + '. ' if doubt else ''}{tail}"
     return Verdict(
         "tension", Tone.GOOD, "Right" if within >= _SURE else "Right, as near as this tool can tell", f"{wants} {first}{tail}", sure
+    )
+
+
+def _odd(stage: TightStage, scale: Scale, strands: Sequence[UFloat], uneven: bool) -> str:
+    """Which of a set is not right where their average is."""
+    slips = scale.slips.running.likely_n if scale.slips else 0.0
+    slack = [str(i) for i, t in enumerate(strands, 1) if t.n < slips]
+    if slack and len(strands) > 1:
+        return f"{stage.loop.family.runs} {' and '.join(slack)} would slip under load"
+    return "the set does not pull together" if uneven else ""
+
+
+def _by_the_other(scale: Scale, band: Band, average: UFloat) -> tuple[str, str] | None:
+    """A reading that is right by the manual's figure and not by the window, or the other way round: what to settle first."""
+    other = scale.run_in if band is scale.manual else scale.manual
+    if other is None or band.low_n <= average.n <= band.high_n or not other.low_n <= average.n <= other.high_n:
+        return None
+    if band is scale.manual:
+        return (
+            "Right as worked out, not by the manual",
+            f"{between(other)} comes of the power and the wheels. The manual comes first: check its span and what its force pushes.",
+        )
+    return (
+        "Right by the manual, not as worked out",
+        f"The manual wants {between(other)}. Does its idler push while it runs, or is it latched? Say what holds the tension, or go by the manual below.",
     )
 
 

@@ -8,8 +8,10 @@ from tuyere.core.entry.reader import FieldReader
 from tuyere.core.entry.typed import Typed
 from tuyere.core.limit import limit
 from tuyere.core.rating.duties import driven_classes
+from tuyere.core.starts import start_times, starts
 from tuyere.core.table import rows
 from tuyere.core.tension.window import Shaft
+from tuyere.core.tight.grip import surfaces
 from tuyere.core.tight.stage import TightStage
 
 BEARINGS = ("ball", "roller", "bushing")
@@ -18,10 +20,18 @@ PUSHES = ("belt", "rib", "band")
 
 @dataclass(frozen=True)
 class Holds:
-    """`grip`, `start`, `jolt`: how many times the load the belt is to hold, and how many times the torque comes at a start and in a jolt."""
+    """`grip`: the margin, how many times the load it is to hold. `start`, `jolt`: how many times the torque comes at a start and in a jolt.
+
+    `start_by`: how it is started, empty while nobody said. `surface`: what its grip is like; `lets_go`: the ratio at which somebody said it does.
+    `manual_within`: give or take of the manual's figure (a share), None where nobody typed it.
+    """
 
     grip: float
     start: float
+    start_by: str
+    surface: str
+    lets_go: float | None
+    joint: str
     jolt: float
     jolt_is_assumed: bool
     shafts: tuple[Shaft, ...]
@@ -30,6 +40,7 @@ class Holds:
     manual_deflection_m: float | None
     manual_pushes: str
     manual_tension_n: float | None
+    manual_within: float | None
     by_manual: bool
     arms: tuple[float, ...] | None = None
 
@@ -42,9 +53,20 @@ def read_holds(stage: TightStage, quantities: Mapping[str, Typed], words: Mappin
     grip = inner.number("grip", 1, 3, "Write how many times the load it should hold before it slips, 1 to 3, such as 1.3.")
     start = inner.number("start", 0.5, 5, "Write how many times the running torque comes at a start, such as 2.")
     jolt = inner.number("jolt", 1, 10, "Write how many times the running torque a jolt brings, such as 2.")
+    start_by = inner.one_of("start_by", tuple(c.key for c in starts())) or ""
+    within = inner.number("manual_within", 1, 50, "Write the give or take of the manual's figure in per cent, 1 to 50, such as 10.")
     return Holds(
         grip or limit("grip kept in hand").value,
-        start or limit("direct start").value,
+        start or start_times(start_by or "direct", stage.high_torque),
+        start_by if not start else "as said",
+        inner.one_of("surface", tuple(c.key for c in surfaces())) or "dry",
+        inner.number(
+            "lets_go",
+            1.2,
+            30,
+            "Write the pull of the tight strand over the slack one at which it lets go on half a turn, 1.2 to 30, such as 9.",
+        ),
+        words.get("joint", ""),
         jolt or (shock if known and shock else limit("jolt of an unknown machine").value),
         jolt is None and not known,
         tuple(_shaft(k, inner) for k in range(len(stage.wheels))),
@@ -53,6 +75,7 @@ def read_holds(stage: TightStage, quantities: Mapping[str, Typed], words: Mappin
         inner.value("manual_deflection", "deflection"),
         inner.one_of("manual_pushes", PUSHES) or "",
         inner.value("manual_tension", "belt_tension"),
+        within / 100 if within else None,
         words.get("aim_by") == "manual",
         _arms(stage, inner),
     )

@@ -70,17 +70,23 @@ def methods_for(stage: TightStage) -> tuple[Method, ...]:
 
 @dataclass(frozen=True)
 class Setting:
-    """What is known when a tool is laid on: the span and the deflection (m), and what was typed beside the reading (SI)."""
+    """What is known when a tool is laid on: the span and the deflection (m; `by_manual`: the manual's), and what was typed beside the reading (SI)."""
 
     stage: TightStage
     span: UFloat
     pushed: UFloat | None = None
     more: dict[str, UFloat] = field(default_factory=dict)
+    by_manual: bool = False
 
     @property
     def deflection_m(self) -> float:
         """How far it is pushed: as typed, or 1/64 of the span."""
         return self.pushed.n if self.pushed is not None else deflection(self.span.n)
+
+    @property
+    def pushes(self) -> str:
+        """What a tool pushes at once."""
+        return "the whole band, a bar across it" if self.stage.loop.ribs > 1 else f"one {self.stage.strand.one}"
 
     @property
     def held(self) -> bool:
@@ -227,18 +233,20 @@ def steps(method: Method, at: Setting, aim: tuple[str, str] | None) -> tuple[str
     shows = f"It should show {aim[0]} to {aim[1]}." if aim else ""
     q, span = both(at.deflection_m), both(at.span.n)
     many = at.stage.loop.count > 1
-    each = " Read every belt of the set." if many else ""
+    band = at.stage.loop.ribs > 1
+    each = f" Read every {'band' if band else 'belt'} of the set." if many else ""
+    push = f"push {at.pushes}," if band else "push"
     turn = "Turn the drive by hand so that each belt's slack lies on the same side."
     found: dict[str, Sequence[str]] = {
         "gauge": (
             f"Set the large ring to {q} on the span scale, the small ring to zero." if at.pushed is None else f"Set the large ring to {q}, the small ring to zero.",
             f"{turn if many else 'Turn the drive round once by hand.'} Lay a straightedge over both wheels, or take the next belt as the line.",
-            "At mid-span push square to the belt, your eye level with the ring, until the large ring meets the line.",
+            f"At mid-span {push} square to the belt, your eye level with the ring, until the large ring meets the line.",
             f"Read the force under the small ring. {shows}{each}",
         ),
         "scale": (
             "Lay a straightedge over both wheels along the strand, a rule beside it at mid-span.",
-            f"Push or pull the scale square to the belt until the rule shows {q}.",
+            f"{push.capitalize()} square to the belt, the scale between, until the rule shows {q}.",
             f"Read the scale. {shows}{each}",
         ),
         "note": (

@@ -14,13 +14,14 @@ from tuyere.core.tension.beam import SlackError
 from tuyere.core.tension.statics import SteepError
 from tuyere.core.tension.window import WindowError, strain
 from tuyere.core.tight.figures import FORMULAS, STATICS, aim_words, aims, strand_figure, window_figures
+from tuyere.core.tight.grip import grip_of
 from tuyere.core.tight.judge import between, judge
 from tuyere.core.tight.limits import Holds, read_holds
 from tuyere.core.tight.methods import BY_KEY, TENSION, Method, Setting, lacks, methods_for, stem_for, steps
 from tuyere.core.tight.scale import ASKS, Scale, scale_of
 from tuyere.core.tight.spans import SpanNote, span_notes
 from tuyere.core.tight.stage import TightStage
-from tuyere.core.uncertainty import UFloat, uncertain
+from tuyere.core.uncertainty import UFloat, exact, uncertain
 from tuyere.core.working.figure import Figure, Line, both, figure, shown
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Problem, Tone, Verdict
@@ -79,6 +80,12 @@ class Tight:
     verdicts: tuple[Verdict, ...]
     notes: dict[str, Note]
     problems: tuple[Problem, ...]
+    fresh: bool = False
+
+    @property
+    def grips(self) -> str:
+        """Where it lets go, likely and cautious, and why."""
+        return grip_of(self.stage, self.holds.surface, self.holds.lets_go).said if self.holds else ""
 
     @property
     def readings(self) -> dict[str, Figure]:
@@ -111,8 +118,10 @@ def read_tension(stage: TightStage, typed: TypedTension) -> Tight:
     asked = [a for a in method.asks if a.key not in ("deflection", "note_tension")]
     more = {a.key: v for a in asked if (v := (a.kept and _asked(standing, a.key, a.field)) or _asked(reader, a.key, a.field))}
     at = Setting(stage, u_span, pushed.u if pushed else None, more)
+    if pushed is None and holds.by_manual and scale.manual and holds.manual_force_n and holds.manual_deflection_m:
+        at = replace(at, pushed=measured.usual(holds.manual_deflection_m, "deflection"), by_manual=True)
     where = "by the survey" if stated else spans[chosen].between
-    window_figures(stage, scale, holds, u_span, span, where, typed.fresh, page)
+    window_figures(at, scale, holds, span, where, typed.fresh, page)
     wants = lacks(method, at)
     values = _values(method, typed, reader)
     strands: tuple[UFloat, ...] = ()
@@ -122,11 +131,12 @@ def read_tension(stage: TightStage, typed: TypedTension) -> Tight:
         aims(method, at, scale, holds, typed.fresh, page)
     verdicts = [*stretched, *_verdicts(stage, method, scale, holds, typed, strands, page)]
     aim = aim_words(page)
-    now = page.values["strand_average"].n if strands else scale.target_n or 0.0
+    wanted = scale.band(typed.fresh, holds.by_manual)
+    now = page.values["strand_average"].n if strands else wanted.aim_n if wanted else scale.target_n or 0.0
     return Tight(
         stage, at, method, methods, scale, holds, tuple(_uppers(stage, scale)), dict(page.figures), strands, (*(stage.loop.stated.steps if stage.loop.stated else ()), *steps(method, at, aim)),
         wants, stem_for(page.values["aim_high"].n) if method.key in ("gauge",) and page.has("aim_high") else "", _why_not(stage),
-        spans[chosen].between, tuple(s.between for s in spans), span_notes(stage, now), now, tuple(_pulls(stage, now)), tuple(verdicts), reader.notes, tuple(reader.problems),
+        spans[chosen].between, tuple(s.between for s in spans), span_notes(stage, now), now, tuple(_pulls(stage, now)), tuple(verdicts), reader.notes, tuple(reader.problems), typed.fresh,
     )  # fmt: skip
 
 
@@ -199,14 +209,21 @@ def _strands(
         page.put(strand_figure(1, found[0], Line("", "meter, in force", *shown(meter.value, "force"), meter.origin, meter.origin), "as the meter says", at, method), found[0])  # fmt: skip
     for i, value in enumerate(values, 1):
         shows = uncertain(value.value, max(value.std, measured.usual(value.value, _USUAL[method.reads]).s if method.reads != "force" else 0.0), method.value.lower())  # fmt: skip
+        slack = False
         try:
             tension = TENSION[method.key](at, shows)
-        except (SlackError, SteepError) as reason:
+        except SlackError as reason:
+            if method.key not in SLACK:
+                reader.problems.append(Problem(f"force_{i}", str(reason)))
+                continue
+            tension, slack = _slack(method, at, shows), True
+        except SteepError as reason:
             reader.problems.append(Problem(f"force_{i}", str(reason)))
             continue
         found.append(tension)
         line = Line(f"P_{i}", method.value, *shown(value.value, FIELDS[method.reads].kind), value.origin, value.origin)
-        page.put(strand_figure(i, tension, line, FORMULAS[method.key], at, method), tension)
+        told = strand_figure(i, tension, line, FORMULAS[method.key], at, method)
+        page.put(told if not slack else _said_slack(told, 2 * tension.n), tension)
     if found:
         average = sum(found[1:], found[0]) / len(found)
         lines = [page.figures[k].line() for k in page.figures if k.startswith("strand_")]
@@ -218,6 +235,28 @@ def _strands(
             spread = (max(found, key=lambda t: t.n) - min(found, key=lambda t: t.n)) / average
             page.put(figure("strand_spread", "spread over the set", "ΔT/T_m", "share", spread, lines, "(highest - lowest) / mean", "rule of thumb, no source", Confidence.LOW, limits="Up to 20 % is a matched set."), spread)  # fmt: skip
     return tuple(found)
+
+
+SLACK = ("gauge", "scale", "note", "clip")  # what a tool shows of a strand without tension is its stiffness alone
+
+
+def _slack(method: Method, at: Setting, shows: UFloat) -> UFloat:
+    """A strand too slack for its tension to be reckoned: somewhere from nought to what the tool would show the least more of."""
+    most = next((t.n for k in (1, 2, 3, 4, 6, 8, 12) if (t := _or_none(method, at, shows.n + k * max(shows.s, 0.02 * shows.n)))), 0.0)
+    return uncertain(most / 2, max(most / 4, 1e-6), "a strand that is slack")
+
+
+def _said_slack(told: Figure, below_n: float) -> Figure:
+    us, si = shown(below_n, "force")
+    return replace(told, us=f"slack, below {us}", si=f"slack, below {si}")
+
+
+def _or_none(method: Method, at: Setting, value: float) -> UFloat | None:
+    try:
+        found = TENSION[method.key](at, exact(value))
+    except SlackError:
+        return None
+    return found if found.n > 0 else None
 
 
 def _stretch(stage: TightStage, method: Method, at: Setting, values: Sequence[Given], page: Page) -> list[Verdict]:
@@ -265,11 +304,12 @@ def _verdicts(
     stage: TightStage, method: Method, scale: Scale, holds: Holds, typed: TypedTension, strands: tuple[UFloat, ...], page: Page
 ) -> list[Verdict]:  # fmt: skip
     found: list[Verdict] = []
+    pushed = next((v for k, v in typed.quantities.items() if k == "deflection" and v.text.strip()), None)
     if strands:
         found += judge(stage, method, scale, holds, typed.fresh, strands, page.values["strand_average"])
     if scale.empty and scale.lowest and scale.slips and scale.lowest.limit_n is not None:
         where = f" at the {stage.wheels[scale.lowest.wheel].name}" if scale.lowest.wheel is not None else ""
-        found.append(Verdict("window", Tone.WATCH, "The window is empty: nothing is both tight enough and slack enough", f"It slips under {both(max(scale.slips.running_n, scale.slips.starting_n), 'force')}, and {scale.lowest.name}{where} ends at {both(scale.lowest.limit_n, 'force')}. Larger wheels pull less for the same power; more belts share it; an outboard bearing or a wheel nearer to its bearing stands more."))  # fmt: skip
+        found.append(Verdict("window", Tone.WATCH, "The window is empty: nothing is both tight enough and slack enough", f"Running it slips under {both(scale.slips.running.likely_n, 'force')}, and {scale.lowest.name}{where} ends at {both(scale.lowest.limit_n, 'force')}. Larger wheels pull less for the same power; more belts share it; an outboard bearing or a wheel nearer to its bearing stands more."))  # fmt: skip
     elif scale.capped and scale.lowest and scale.lowest.limit_n is not None:
         where = f" at the {stage.wheels[scale.lowest.wheel].name}" if scale.lowest.wheel is not None else ""
         found.append(
@@ -280,14 +320,33 @@ def _verdicts(
                 f"It ends at {both(scale.lowest.limit_n, 'force')} a {stage.strand.one}, under the usual range: stay below it.",
             )
         )
+    found += _of_start(stage, scale)
+    if stage.share is not None and stage.share < 1:
+        found.append(Verdict("window", Tone.WATCH, f"The {stage.loop.family.runs} will not do: {stage.share:.0%} of what this drive wants", "By its rating, at Size. No tension mends that: a stronger set, or larger wheels."))  # fmt: skip
     found += _of_manual(stage, scale, holds)
     q = page.values["span"].n / 64 if page.has("span") else 0.0
-    pushed = next((v for k, v in typed.quantities.items() if k == "deflection" and v.text.strip()), None)
     if pushed and method.key in ("gauge", "scale") and strands and page.has("deflection"):
         found.append(
             Verdict("push", Tone.OPEN, "Pushed otherwise than 1/64 of the span", f"1/64 would be {both(q)}; it is reckoned with as typed.")
         )
     return found
+
+
+def _of_start(stage: TightStage, scale: Scale) -> list[Verdict]:
+    """What the start and the jolts ask, where they ask more than the published figure gives."""
+    if scale.slips is None or scale.run_in is None or scale.published is None or scale.empty or not stage.loop.slips:
+        return []
+    aim, slips = scale.run_in.aim_n, scale.slips
+    book = f"Published: {between(scale.published[0])}."
+    if aim < slips.starting.likely_n * (1 - 1e-9) and scale.lowest:
+        return [Verdict("window", Tone.WATCH, "It slips at its start", f"It would take {both(slips.starting.likely_n, 'force')} to hold it, and {scale.lowest.name} ends before. A softer start, larger wheels or a stronger set. {book}")]  # fmt: skip
+    chirp = " It may chirp for a moment at start." if scale.chirps else ""
+    if scale.raised:
+        why = "its start" if scale.raised == "start" else "its jolts"
+        return [Verdict("window", Tone.OPEN, f"Aim above the published figure, for {why}", f"A belt that has run in lets go under {both(aim, 'force')} there.{chirp} {book} Say below how it starts, if it is otherwise.")]  # fmt: skip
+    if scale.chirps:
+        return [Verdict("window", Tone.OPEN, "May chirp for a moment at start", f"A cautious grip holds it from {both(slips.starting.cautious_n, 'force')} on; the least tension that does not slip is enough.")]  # fmt: skip
+    return []
 
 
 def _of_manual(stage: TightStage, scale: Scale, holds: Holds) -> list[Verdict]:
@@ -309,15 +368,15 @@ def _of_manual(stage: TightStage, scale: Scale, holds: Holds) -> list[Verdict]:
         if stage.loop.stated:
             return []  # it is the aim itself
         return [Verdict("manual", Tone.OPEN, f"By the manual: {both(aim, 'force')}", said)]
-    low = max(scale.slips.running_n, scale.run_in.low_n)
+    low = max(scale.slips.running.likely_n, scale.run_in.low_n)
     if scale.lowest and scale.lowest.limit_n is not None and aim > scale.lowest.limit_n:
         found.append(
             Verdict("manual", Tone.WATCH, f"The manual’s figure is over the {scale.lowest.name}", f"{said} Ask the machine's maker, and go by the lower.")
         )  # fmt: skip
     elif aim < low:
-        found.append(Verdict("manual", Tone.WATCH, "The manual’s figure is slacker than this drive needs", f"{said} {between(scale.run_in)} carries its design power; it slips under {both(scale.slips.running_n, 'force')}. Check the span and what is pushed; then decide which to go by."))  # fmt: skip
+        found.append(Verdict("manual", Tone.OPEN, "The manual’s figure is slacker than worked out", f"{said} {between(scale.run_in)} carries its design power; it slips under {both(scale.slips.running.likely_n, 'force')}. Check the span and what is pushed; then decide which to go by."))  # fmt: skip
     elif aim > (scale.new.high_n if scale.new else scale.run_in.high_n) * 1.05:
-        found.append(Verdict("manual", Tone.WATCH, "The manual’s figure is tighter than this drive needs", f"{said} {between(scale.run_in)} is enough for its design power. Check the span and what is pushed; bearings pay for the rest."))  # fmt: skip
+        found.append(Verdict("manual", Tone.OPEN, "The manual’s figure is tighter than worked out", f"{said} {between(scale.run_in)} comes of the power, the start and the wheels; the manual comes first. Check the span and what is pushed."))  # fmt: skip
     else:
         found.append(Verdict("manual", Tone.GOOD, "The manual’s figure lies in the window", said))
     return found

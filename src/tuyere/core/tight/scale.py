@@ -2,15 +2,15 @@
 
 import math
 from dataclasses import dataclass, replace
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
-from tuyere.core.drives.loop import Loop
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.limit import limit
 from tuyere.core.table import rows
-from tuyere.core.tension import statics
+from tuyere.core.tension import INCH_FORM, statics
 from tuyere.core.tension.beam import tension_under
-from tuyere.core.tension.window import Stage, Upper, WindowError, strain, target, upper_limits
+from tuyere.core.tension.window import Shares, Strained, Upper, WindowError, published, strain, target, upper_limits
+from tuyere.core.tight.grip import grip_of
 from tuyere.core.tight.limits import Holds, chain_slack
 from tuyere.core.tight.stage import TightStage
 
@@ -24,15 +24,26 @@ ASKS = {
     "mounts": "the pull at the wheel that leans the rubber mounts out of line, by a spring scale against a straightedge",
     "belt strength": "the belt maker's own strength",
 }
+AIM_OVER = (
+    1.1  # of the standing tension, where the rule's own is the exact half-sum: common practice, 1.0 to 1.1 for belts that have run in
+)
 _NINETY = 1.645  # 5 to 95 % of a normal
 
 
-class Slips(NamedTuple):
-    """Tension under which it slips running, starting, in a jolt (N), and the wheel that slips first running and starting."""
+class Mark(NamedTuple):
+    """Where it lets go: likely, and at the latest (N)."""
 
-    running_n: float
-    starting_n: float
-    jolt_n: float
+    likely_n: float
+    cautious_n: float
+
+
+class Slips(NamedTuple):
+    """Tension under which it slips running, starting, in a jolt; the margin of running (N); the wheel that slips first running and starting."""
+
+    running: Mark
+    starting: Mark
+    jolt: Mark
+    margin_n: float
     first_running: int | None
     first_starting: int | None
 
@@ -60,12 +71,19 @@ class Rule(NamedTuple):
 
 @dataclass(frozen=True)
 class Scale:
-    """Everything on the scale of a stage, tensions of one strand at rest (N). `capped`: the upper limit that ends the band early."""
+    """Everything on the scale of a stage, tensions of one strand at rest (N). `capped`: the upper limit that ends the band early.
+
+    `run_in`, `new`: what to aim for here; `published`: the same bands as the standard gives them. `raised`: what the aim goes above them for
+    (a start, a jolt). `chirps`: set so, a cautious grip does not hold its start.
+    """
 
     slips: Slips | None
     target_n: float | None
     run_in: Band | None
     new: Band | None
+    published: tuple[Band, Band] | None
+    raised: Literal["", "start", "jolt"]
+    chirps: bool
     upper: tuple[Upper, ...]
     lowest: Upper | None
     capped: bool
@@ -93,7 +111,7 @@ def means(rule: Rule, scale: Scale) -> str:
         return ""
 
     def at(tension: float) -> str:
-        if scale.slips and tension < scale.slips.running_n:
+        if scale.slips and tension < scale.slips.running.likely_n:
             return "slips under load"
         if scale.lowest and scale.lowest.limit_n is not None and tension > scale.lowest.limit_n:
             return f"past its {scale.lowest.name}"
@@ -111,9 +129,9 @@ def _scale_of(stage: TightStage, holds: Holds, span_m: float | None, rules: tupl
     manual = _manual(stage, holds, span_m)
     if stage.hangs:
         run_in = _by_sag(stage)
-        return Scale(None, run_in.aim_n if run_in else None, run_in, run_in, (), None, False, False, (), manual)
+        return Scale(None, run_in.aim_n if run_in else None, run_in, run_in, None, "", False, (), None, False, False, (), manual)
     if not stage.loaded:
-        return Scale(None, None, None, None, (), None, False, False, rules, manual)
+        return Scale(None, None, None, None, None, "", False, (), None, False, False, rules, manual)
     base = stage.as_window()
     on = strain(base)
     wraps = [wrap for wrap, w in zip(on.path.wraps_rad, base.wheels, strict=True) if w.power_w]
@@ -121,35 +139,81 @@ def _scale_of(stage: TightStage, holds: Holds, span_m: float | None, rules: tupl
         raise WindowError("wheels", "A wheel that takes or gives power is hardly touched: check its place and the order of the wheels.")
     ratio = stage.loop.design_ratio(min(wraps))
     # The model raises its half-turn ratio to the wrap's power; a kind may have another rule, met here at this wrap.
-    full = replace(
-        base, ratio_at_half_turn=math.pow(ratio, math.pi / min(wraps)), shafts=holds.shafts, belt_strength_n=stage.strand.strength_n
-    )
+    full = replace(base, ratio_at_half_turn=math.pow(ratio, math.pi / min(wraps)), shafts=holds.shafts)
     on = strain(full)
-    running, starting = on.first_slip(holds.grip, on.offset_n), on.first_slip(holds.grip * holds.start)
-    jolt = on.first_slip(holds.grip * holds.jolt, on.offset_n)
-    slips = Slips(running.tension_n, starting.tension_n, jolt.tension_n, running.wheel, starting.wheel)
+    slips = _slips(stage, holds, on.offset_n)
     aim = target(on)
-    upper = upper_limits(on)
+    run_in, new, most = _published(stage, on, aim, holds.joint)
+    upper = (*(u for u in upper_limits(on) if u.name != "belt strength"), Upper("belt strength", None, most))
     lowest = min((u for u in upper if u.limit_n is not None), key=lambda u: u.limit_n or 0.0, default=None)
-    run_in, new = _bands(stage, full, aim, on.offset_n, stage.loop)
     top = lowest.limit_n if lowest and lowest.limit_n is not None else math.inf
-    capped = top < max(run_in.high_n, new.high_n)
-    empty = top < max(slips.running_n, slips.starting_n)
+    book = run_in, new
+    peak = slips.running if holds.jolt_is_assumed else slips.jolt
+    need = max(slips.starting.likely_n, peak.likely_n)
+    raised: Literal["", "start", "jolt"] = ""
+    if need > run_in.aim_n:
+        raised = "start" if slips.starting.likely_n >= peak.likely_n else "jolt"
+    run_in, new = (_raised(b, need) for b in book)
+    bottom = slips.running.likely_n
+    capped, empty = top < max(run_in.high_n, new.high_n), top < bottom
     if capped and not empty:
-        run_in, new = (_under(b, top, max(slips.running_n, slips.starting_n)) for b in (run_in, new))
-    return Scale(slips, aim, run_in, new, upper, lowest, capped, empty, rules, manual)
+        run_in, new = (_under(b, top, bottom) for b in (run_in, new))
+    chirps = stage.loop.slips and run_in.aim_n < slips.starting.cautious_n
+    return Scale(slips, aim, run_in, new, book, raised, chirps, upper, lowest, capped, empty, rules, manual)
 
 
-def _bands(stage: TightStage, full: Stage, aim: float, offset: float, loop: Loop) -> tuple[Band, Band]:
-    row = next(r for r in rows("tension_bands") if r["seat"] == loop.seat)
-    share = {k: float(row[k]) for k in ("low", "high", "new_low", "new_high")}
-    held = full.held_by != "fixed"
-    low = aim if held else share["low"] * (aim - offset) + offset
-    new_low = aim if held else share["new_low"] * aim
-    return (
-        Band(low, share["high"] * aim, aim, row["source"]),
-        Band(new_low, share["new_high"] * aim, (new_low + share["new_high"] * aim) / 2, row["source"]),
+def _slips(stage: TightStage, holds: Holds, offset: float) -> Slips:
+    """Where it lets go by the likely and by the cautious grip. Starting it stands still: nothing is thrown outward."""
+    grip = grip_of(stage, holds.surface, holds.lets_go)
+    likely, cautious = strain(stage.gripping(grip.likely, grip.flat_likely)), strain(stage.gripping(grip.cautious, grip.flat_cautious))
+
+    def mark(load: float, thrown: float) -> Mark:
+        return Mark(likely.first_slip(load, thrown).tension_n, cautious.first_slip(load, thrown).tension_n)
+
+    return Slips(
+        mark(1.0, offset), mark(holds.start, 0.0), mark(holds.jolt, offset), likely.first_slip(holds.grip, offset).tension_n,
+        likely.first_slip(1.0, offset).wheel, likely.first_slip(holds.start).wheel,
+    )  # fmt: skip
+
+
+def _published(stage: TightStage, on: Strained, aim: float, joint: str) -> tuple[Band, Band, float | None]:
+    """The bands run in and new by whose rule it is set, and the most that the belt's own strength allows (None: not rated)."""
+    row = next(r for r in rows("tension_bands") if r["set_as"] == stage.loop.set_as)
+    shares = Shares(
+        INCH_FORM if row["standing"] == "inch" else float(row["standing"]), *(float(row[k]) for k in ("high", "new_low", "new_high"))
     )
+    edges = published(aim, on.offset_n, on.stage.held_by, shares)
+    usual = aim if shares.standing < 1 or on.stage.held_by != "fixed" else min(AIM_OVER * edges.standing_n, edges.high_n)
+    run_in = Band(edges.standing_n, edges.high_n, usual, row["source"])
+    new = Band(edges.new_low_n, edges.new_high_n, (edges.new_low_n + edges.new_high_n) / 2, row["source"])
+    return run_in, new, _strongest(stage, on, joint, edges.new_high_n)
+
+
+def _strongest(stage: TightStage, on: Strained, joint_kind: str, high: float) -> float | None:
+    """The most that the belt itself stands, N at rest. By its rating: what the rule would have it at most, loaded with all that it carries.
+
+    What lies flat has an allowable tension of its own, and a joint; both count at the power of the plate.
+    """
+    joint = stage.loop.joint_n(joint_kind)
+    if stage.share is None and joint is None:
+        return None
+    if stage.loop.seat != "rim":
+        assert stage.share is not None
+        return stage.share * (high - on.offset_n) + on.offset_n
+    wrap = min(wrap for wrap, w in zip(on.path.wraps_rad, on.stage.wheels, strict=True) if w.power_w)
+    ratio = stage.loop.design_ratio(wrap)
+    pull = on.effective_n * on.stage.design_factor
+    allowed = stage.share * pull * ratio / (ratio - 1) + on.centrifugal_n if stage.share is not None else math.inf
+    allowed = min(allowed, joint if joint is not None else math.inf)
+    # The tight strand at work lies so far over what it is at rest.
+    return max(0.0, allowed - max(on.shares) - on.centrifugal_n + on.offset_n)
+
+
+def _raised(band: Band, need: float) -> Band:
+    """The band where it slips under more than the rule would set: from there, its top up in proportion."""
+    if need <= band.aim_n:
+        return band
+    return Band(need, band.high_n * need / band.aim_n, need, band.source)
 
 
 def _under(band: Band, top: float, bottom: float) -> Band:
@@ -186,9 +250,9 @@ def sag_of_movement(movement_m: float) -> float:
 
 def _manual(stage: TightStage, holds: Holds, span_m: float | None) -> Band | None:
     """A manual's figure as tension of one strand: stated, or a push over a deflection on this span."""
-    tension, within = holds.manual_tension_n, limit("manual's tolerance").value
+    tension, within = holds.manual_tension_n, holds.manual_within or limit("manual's tolerance").value
     if tension is None and (asked := stage.loop.stated):
-        tension, within = asked.tension_n, asked.within
+        tension, within = asked.tension_n, holds.manual_within or asked.within
     if tension is None and holds.manual_force_n and holds.manual_deflection_m and span_m:
         # On a single belt its one push is a push on a belt; on many, nobody knows until somebody says.
         pushed = {"belt": 1, "rib": 1, "band": stage.loop.ribs}.get(holds.manual_pushes)
@@ -197,7 +261,8 @@ def _manual(stage: TightStage, holds: Holds, span_m: float | None) -> Band | Non
         tension = tension_under(holds.manual_force_n / (pushed or 1), span_m, holds.manual_deflection_m)
     if tension is None:
         return None
-    return Band(tension * (1 - within), tension * (1 + within), tension, "the machine's manual")
+    said = f"the machine's manual, within {within:.0%}{'' if holds.manual_within or stage.loop.stated else ' as nothing else was said'}"
+    return Band(tension * (1 - within), tension * (1 + within), tension, said)
 
 
 def _rules(stage: TightStage, span_m: float) -> list[Rule]:

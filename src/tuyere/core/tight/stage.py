@@ -1,7 +1,7 @@
 """A stage as the Tension station looks at it: what goes round, its wheels in the plane, what holds it, what it carries."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from tuyere.core.drives.loop import Contact, Face, Loop, Strand
@@ -18,7 +18,10 @@ HELD: dict[HeldBy, window.HeldBy] = {
 
 @dataclass(frozen=True)
 class At:
-    """A wheel of the stage: place and radius of the belt's line and of the rim (m), power into the belt (W, - out of it), speed (rad/s, None: not known)."""
+    """A wheel of the stage: place and radius of the belt's line and of the rim (m), power into the belt (W, - out of it), speed (rad/s, None: not known).
+
+    `rolls_m`: the radius that its speed goes by, where it is not the line's.
+    """
 
     name: str
     role: str
@@ -30,6 +33,7 @@ class At:
     face: Face = "grooved"
     power_w: float = 0.0
     speed: float | None = None
+    rolls_m: float | None = None
 
 
 @dataclass(frozen=True)
@@ -43,7 +47,10 @@ class Span:
 
 @dataclass(frozen=True)
 class TightStage:
-    """`count`: strands side by side that share the load (belts times ribs). `factor`: its service factor. `take_up_m`: how far the base can still move away. `arms`: of a pivoted base, square to each run (m)."""
+    """`count`: strands side by side that share the load (belts times ribs). `factor`: its service factor. `take_up_m`: how far the base can still move away. `arms`: of a pivoted base, square to each run (m).
+
+    `high_torque`: of its driver. `share`: what it carries by its rating over what it is to carry, with its service factor (None: not rated).
+    """
 
     number: int
     title: str
@@ -57,6 +64,8 @@ class TightStage:
     belt_length_m: float | None = None
     take_up_m: float | None = None
     arms: tuple[float, ...] | None = None
+    high_torque: bool = False
+    share: float | None = None
 
     @property
     def strand(self) -> Strand:
@@ -89,8 +98,9 @@ class TightStage:
         return window.strain(self.as_window())
 
     def as_window(self) -> window.Stage:
-        """As the window's model takes it; without power or speed it only has a path."""
-        speed = self.wheels[0].speed * self.wheels[0].line_m if self.loaded and self.wheels[0].speed else 1.0
+        """As the window's model takes it; without power or speed it only has a path. Pull goes by the speed of the pitch line."""
+        first = self.wheels[0]
+        speed = first.speed * (first.rolls_m or first.line_m) if self.loaded and first.speed else 1.0
         wheels = tuple(
             window.Wheel(
                 w.x_m, w.y_m, w.line_m, w.contact, self._friction(w), w.power_w if self.loaded else 0.0, speed / w.line_m,
@@ -113,6 +123,18 @@ class TightStage:
     def _friction(self, w: At) -> float:
         own = self.strand.friction or FLAT
         return own if w.face == "grooved" and (w.contact == "inside" or self.loop.both_faces) else min(own, FLAT)
+
+    def gripping(self, half_turn: float, flat: float) -> window.Stage:
+        """The same with wheels that let go at `half_turn` to one at half a turn in the belt's own groove, and at a friction where they have none."""
+        whole = self.as_window()
+        own = math.log(half_turn) / math.pi if math.isfinite(half_turn) else 0.0
+
+        def gripped(at: At, w: window.Wheel) -> window.Wheel:
+            if at.face == "grooved" and (at.contact == "inside" or self.loop.both_faces):
+                return replace(w, friction=own, groove_rad=None)
+            return replace(w, friction=min(own, flat) if own else flat)
+
+        return replace(whole, wheels=tuple(gripped(a, w) for a, w in zip(self.wheels, whole.wheels, strict=True)))
 
     @cached_property
     def spans(self) -> tuple[Span, ...]:

@@ -6,11 +6,13 @@ from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
 from tuyere.core.drives.flat import FlatBelt, flat_belts
+from tuyere.core.drives.flat.joint import JOINTS, size_of
 from tuyere.core.drives.flat.rating import rated_power
 from tuyere.core.drives.flat.tension import FRICTION_DRY, SHARE, tension_ratio
 from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Strand, Stretch, Turning, on_roller
 from tuyere.core.drives.survey import Part
 from tuyere.core.entry.reader import FieldReader
+from tuyere.core.limit import limit
 from tuyere.core.rating.duties import OutOfRangeError
 from tuyere.core.table import rows
 
@@ -75,6 +77,13 @@ class FlatLoop(Loop):
     def stretch(self) -> Stretch | None:
         row = next((r for r in rows("belt_stretch") if self.belt and r["material"] == self.belt.material), None)
         return Stretch(float(row["low"]), float(row["high"]), row["source"]) if row else None
+
+    def joint_n(self, joint: str) -> float | None:
+        """Of leather: its allowable stress times the joint's share of the belt's strength."""
+        size = next((s for j in JOINTS if j == joint and (s := size_of(j, self.thick_m))), None)
+        if size is None or self.width is None or self.belt is None or self.belt.material != "leather":
+            return None
+        return limit("leather stress").value * size.holds * self.thick_m * self.width
 
     def design_ratio(self, wrap_rad: float) -> float:
         return float(tension_ratio(self.belt, wrap_rad)[0]) if self.belt else math.exp(SHARE * FRICTION_DRY * wrap_rad)

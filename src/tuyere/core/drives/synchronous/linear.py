@@ -11,12 +11,12 @@ from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import System, show
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.entry.typed import Typed
+from tuyere.core.limit import limit
 from tuyere.core.tension.beam import frequency_of, tension_sounding
 from tuyere.core.uncertainty import probability_between, sureness, uncertain, wrapped
 from tuyere.core.working.figure import both
 from tuyere.core.working.verdict import Problem, Tone, Verdict
 
-USUAL_WITHIN = 0.25  # where the manual gives a target without a tolerance: common practice, no source
 # What to mind before the span is plucked: common practice, no source.
 CARRIAGE = (
     "Set every tension screw back to start, then turn all by the same amount.",
@@ -51,7 +51,7 @@ def read_linear(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> Li
     target, pluck = reader.value("linear_target", "belt_tension"), reader.given("linear_pluck", "frequency")
     thickness = reader.value("belt_thickness")
     share = reader.number("linear_within", 1, 60, "Write the manual's tolerance in percent, such as 25.")
-    within = share / 100 if share is not None else USUAL_WITHIN
+    within = share / 100 if share is not None else limit("manual's tolerance").value
     if mass is None or span is None:
         wanted = "mass per length" if mass is None else "free span beside the carriage"
         said = Verdict("linear", Tone.OPEN, f"The {wanted} is wanted", "Mass per length and the target tension stand in the machine's manual; the span is taped with the carriage where it stands.")  # fmt: skip

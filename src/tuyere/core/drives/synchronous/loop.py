@@ -8,12 +8,13 @@ from typing import TYPE_CHECKING
 from tuyere.core.drives.loop import Loop, LoopRead, Made, Rim, Seat, Sits, Stated, Strand, Turning, on_roller
 from tuyere.core.drives.survey import Part
 from tuyere.core.drives.synchronous.identify import named
-from tuyere.core.drives.synchronous.linear import CARRIAGE, USUAL_WITHIN
+from tuyere.core.drives.synchronous.linear import CARRIAGE
 from tuyere.core.drives.synchronous.name import ToothedBelt, standard_teeth
 from tuyere.core.drives.synchronous.profile import Profile, ToothedError, outside_diameter, pitch_diameter, profile
 from tuyere.core.drives.synchronous.rating import mass_per_width, rated_power
 from tuyere.core.drives.synchronous.tension import tension_ratio
 from tuyere.core.entry.reader import FieldReader
+from tuyere.core.limit import limit
 from tuyere.core.rating.duties import OutOfRangeError
 from tuyere.core.working.verdict import Problem
 
@@ -145,5 +146,5 @@ def _carriage(part: Part) -> tuple[float | None, Stated | None]:
     reader = FieldReader(part.quantities, part.words)
     target, span = reader.value("linear_target", "belt_tension"), reader.value("linear_span", "point_tape")
     share = reader.number("linear_within", 1, 60, "")
-    asked = Stated(target, share / 100 if share else USUAL_WITHIN, span, CARRIAGE) if target else None
+    asked = Stated(target, share / 100 if share else limit("manual's tolerance").value, span, CARRIAGE) if target else None
     return reader.value("linear_mass"), asked

@@ -46,7 +46,7 @@ _NAME = re.compile(rf"{_PREFIX}({_STAMPS})\s*-?\s*{_NUMBER}")
 _RIBBED = re.compile(rf"(\d{{1,2}})?\s*(P[HJKLM])\s*-?\s*{_NUMBER}")
 _RIBBED_INCH = re.compile(r"(\d{3,4})\s*([HJKLM])\s*(\d{1,2})")
 _WIDTH_BY_LENGTH = re.compile(rf"{_PREFIX}(\d{{1,2}})\s*[X×]\s*(\d{{3,5}}(?:\.\d)?)\s*(LI|LD|LW|LP|LA)?")
-_BY_WIDTH = {
+BY_WIDTH = {
     "6": "Y",
     "10": "Z",
     "13": "ISO A",
@@ -148,9 +148,9 @@ def _ribbed(text: str) -> Belt | None:
 
 def _by_width(text: str) -> Belt | None:
     match = _WIDTH_BY_LENGTH.fullmatch(text)
-    if not match or match[2] not in _BY_WIDTH:
+    if not match or match[2] not in BY_WIDTH:
         return None
-    found, length, by = section(_BY_WIDTH[match[2]]), float(match[3]) / 1000, match[4] or "LI"
+    found, length, by = section(BY_WIDTH[match[2]]), float(match[3]) / 1000, match[4] or "LI"
     if by == "LI":
         number = (length - (found.to_inside_m or 0.0)) / found.step_m
     elif by == "LA":

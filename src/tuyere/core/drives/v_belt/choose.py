@@ -45,7 +45,8 @@ if TYPE_CHECKING:
 
 MOST_JOINED = 5  # ribs of one joined belt: common practice, no source
 _NAMES = {"joined V-belt": "{} joined", "V-flat": "{} on flat"}
-_TRAITS = {"joined V-belt": "V-belt, joined", "V-flat": "V-flat", "ribbed": "ribbed"}
+_TRAITS = {"joined V-belt": "V-belt, joined", "V-flat": "V-flat", "ribbed": "ribbed"}from tuyere.core.tension import INCH_FORM
+
 
 
 class VKind(Kind):
@@ -138,6 +139,10 @@ class VKind(Kind):
 
     def width(self, count: Array) -> Array:
         return np.asarray((count - 1) * self._spacing + 2 * self._edge)
+
+    @property
+    def standing(self) -> float:
+        return INCH_FORM if self.of.unit == "in" else 1.0
 
     def tension_ratio(self, wrap: Array) -> Array:
         return np.asarray(tension_ratio(self.of, wrap, self.flat)[0])

@@ -94,6 +94,10 @@ class VLoop(Loop):
         return half_turn_ratio(self.section)
 
     @property
+    def set_as(self) -> str:
+        return f"V-belts, {'inch' if self.section.unit == 'in' else 'metric'}"
+
+    @property
     def strand(self) -> Strand:
         of = self.section
         rigidity = STRETCH_AT_A_64TH * of.stiffness_n if of.stiffness_n else None

@@ -1,0 +1,1 @@
+"""What must hold of every drive, whatever station speaks of it."""
