@@ -38,6 +38,7 @@ from tuyere.core.selection.kind import (
 from tuyere.core.selection.motor import MotorLimit, short
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.table import rows
+from tuyere.core.tension import INCH_FORM
 
 if TYPE_CHECKING:
     from tuyere.core.selection.parts_list import PartRow
@@ -45,8 +46,7 @@ if TYPE_CHECKING:
 
 MOST_JOINED = 5  # ribs of one joined belt: common practice, no source
 _NAMES = {"joined V-belt": "{} joined", "V-flat": "{} on flat"}
-_TRAITS = {"joined V-belt": "V-belt, joined", "V-flat": "V-flat", "ribbed": "ribbed"}from tuyere.core.tension import INCH_FORM
-
+_TRAITS = {"joined V-belt": "V-belt, joined", "V-flat": "V-flat", "ribbed": "ribbed"}
 
 
 class VKind(Kind):
