@@ -36,6 +36,16 @@ def alembic_config(engine: Engine) -> "Config":
     return config
 
 
+def behind(engine: Engine) -> bool:
+    """Whether the schema is not at the newest migration."""
+    from alembic.runtime.migration import MigrationContext
+    from alembic.script import ScriptDirectory
+
+    with engine.connect() as connection:
+        now = MigrationContext.configure(connection).get_current_heads()
+    return set(now) != set(ScriptDirectory.from_config(alembic_config(engine)).get_heads())
+
+
 def migrate(engine: Engine) -> None:
     """Bring the schema to the newest migration."""
     from alembic import command

@@ -19,7 +19,7 @@ from collections.abc import Callable, Iterator
 from functools import partial
 from pathlib import Path
 
-from tuyere.serving import ORPHANED_S, nursery
+from tuyere.serving import nursery
 from tuyere.store.address import plain_url
 from tuyere.store.database import engine_from
 from tuyere.store.prune import prune
@@ -47,6 +47,7 @@ class Plant:
         self.server_file = state / f"{self.name}-{port}.pid"
         self.server: subprocess.Popen[bytes] | None = None
         self.leaving: list[subprocess.Popen[bytes]] = []
+        self.orphans: list[int] = []
         self.begin: Callable[[], None] = lambda: None
         self.stopping = False
 
@@ -77,8 +78,10 @@ class Plant:
             time.sleep(0.3)
 
     def _run_alone(self) -> None:
-        self._end_orphan()
-        found = self._look()
+        self.orphans = _servers(self.port, self.state)
+        if self.orphans:
+            say("A server was left over from a bin/start that was killed: it goes on until a new one is up.")
+        found = Found.NOTHING if self.orphans else self._look()
         if found is Found.OTHER:
             other = self.port % 65535 + 1
             raise GivingUp(f"port {self.port} is taken by another program: choose another, such as PORT={other} bin/start.")
@@ -96,18 +99,12 @@ class Plant:
             found = look_at(self.port, self.name)
         return found
 
-    def _end_orphan(self) -> None:
-        """A server whose bin/start was killed has nobody who keeps it up: it is ended, and started anew below."""
-        left = _servers(self.port, self.state)
-        if not left:
-            return
-        for pid in left:
+    def _end_orphans(self) -> None:
+        """A server whose bin/start was killed has nobody who keeps it up: its place is taken by ours."""
+        for pid in self.orphans:
             with contextlib.suppress(OSError):
                 os.kill(pid, signal.SIGTERM)
-        say("A server was left over from a bin/start that was killed: it was ended and is started again.")
-        limit = time.monotonic() + ORPHANED_S
-        while look_at(self.port, self.name) in (Found.PLANT, Found.NO_DATABASE) and time.monotonic() < limit:
-            time.sleep(0.2)
+        self.orphans = []
 
     @contextlib.contextmanager
     def _alone(self) -> Iterator[bool]:
@@ -155,12 +152,12 @@ class Plant:
         served = plain_url(serving_url) if serving_url else ""
         if self.cluster is None:
             self.owner_url = plain_url(self.given_url)
-            return prepare(self.owner_url, secret, self.demo, served)
+            return prepare(self.owner_url, secret, self.demo, served, before_change=self._end_orphans)
         for left in (2, 1, 0):
             self.cluster.start()
             self.owner_url = self.cluster.owner_url(self.name)
             try:
-                return prepare(self.owner_url, secret, self.demo, served, self.cluster.url(self.name))
+                return prepare(self.owner_url, secret, self.demo, served, self.cluster.url(self.name), self._end_orphans)
             except GivingUp:
                 if not left:
                     raise
@@ -211,12 +208,15 @@ class Plant:
         say("The process that holds the application had stopped: it was started again.")
 
     def _see_off(self) -> None:
-        if (
-            self.leaving and self.server and _parents(_servers(self.port, self.state)) & {self.server.pid}
-        ):  # it has a worker, so its port is open
+        if (self.leaving or self.orphans) and self._has_worker():
             for one in self.leaving:
                 one.terminate()
             self.leaving = []
+            self._end_orphans()
+
+    def _has_worker(self) -> bool:
+        """Whether our server has a worker, so that its port is open."""
+        return self.server is not None and self.server.pid in _parents(_servers(self.port, self.state))
 
     def _end_server(self) -> None:
         ending = [one for one in (*self.leaving, self.server) if one and one.poll() is None]
@@ -232,7 +232,7 @@ class Plant:
     def _wait_until_up(self) -> None:
         limit = time.monotonic() + 60
         while not self.stopping:
-            if look_at(self.port, self.name) is Found.PLANT:
+            if self._has_worker() and look_at(self.port, self.name) is Found.PLANT:
                 return
             code = self.server.poll() if self.server else None
             if self.server and not nursery.runs():

@@ -1,6 +1,7 @@
 """Before serving: the database, its schema, the role that serves, the demo plant or a first lead's code."""
 
 import hmac
+from collections.abc import Callable
 from urllib.parse import quote, urlsplit, urlunsplit
 
 import psycopg
@@ -10,18 +11,26 @@ from sqlalchemy.exc import DBAPIError
 from sqlmodel import Session
 
 from tuyere.store import people
-from tuyere.store.database import engine_from, migrate
+from tuyere.store.database import behind, engine_from, migrate
 from tuyere.store.prune import prune
 from tuyere.store.roles import grant
 from tuyere.upkeep.owners import at, give_to, make_database, make_role, name_of, user_of
 from tuyere.upkeep.said import GivingUp, say
 
 
-def prepare(owner_url: str, secret_key: str, demo: bool, serving_url: str = "", superuser_url: str = "") -> str:
+def prepare(
+    owner_url: str,
+    secret_key: str,
+    demo: bool,
+    serving_url: str = "",
+    superuser_url: str = "",
+    before_change: Callable[[], None] | None = None,
+) -> str:
     """Bring the database up to date as its owner; gives the URL to serve with: `serving_url`, or one of a role made here.
 
     The made role's password comes from the secret key, so that two servers of one plant agree on it. `superuser_url`: of a cluster of our
-    own, where the owner may make neither databases nor roles. Raises GivingUp.
+    own, where the owner may make neither databases nor roles. `before_change`: done before a schema that is
+    behind is changed. Raises GivingUp.
     """
     try:
         if superuser_url:
@@ -29,6 +38,8 @@ def prepare(owner_url: str, secret_key: str, demo: bool, serving_url: str = "", 
         else:
             _make_database(owner_url)
         engine = engine_from(owner_url)
+        if before_change and behind(engine):
+            before_change()
         migrate(engine)
         served = serving_url or _served_by(superuser_url or owner_url, owner_url, secret_key)
         grant(engine, user_of(served))
