@@ -35,7 +35,9 @@ const shownBands = computed(() =>
 const slip = computed(() => of('running')?.mid ?? (hangs.value ? (of('run in')?.low ?? null) : null))
 /** From where it likely slips to where even a cautious grip holds. */
 const doubtful = computed(() => (slip.value !== null && !hangs.value ? (of('running')?.high ?? slip.value) : null))
-const raised = computed(() => (of('published') && of('run in') ? of('published')!.mid < of('run in')!.mid - 0.5 : false))
+const raised = computed(() =>
+  of('published') && of('run in') ? of('published')!.mid < of('run in')!.mid - 0.5 : false,
+)
 /** Where a band's word begins: past the target's line where that stands in it. */
 function inner(key: string): number {
   const [band, aim] = [of(key)!, of('target')]
@@ -72,7 +74,8 @@ const lines = computed(() => {
   }))
   const others = t.marks
     .filter(
-      (m) => m.kind === 'rule' || m.kind === 'manual' || m.kind === 'margin' || (m.kind === 'published' && raised.value),
+      (m) =>
+        m.kind === 'rule' || m.kind === 'manual' || m.kind === 'margin' || (m.kind === 'published' && raised.value),
     )
     .map((m) => ({
       key: m.key,
