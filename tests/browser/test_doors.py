@@ -70,7 +70,7 @@ def test_a_forgotten_passphrase_and_a_leaver(open_as: Any, address: str) -> None
 
 def test_floor_says_what_the_stations_say(open_as: Any) -> None:
     page = open_as("Rowan")
-    wanting = page.locator("section").filter(has=page.get_by_role("heading", name="Want attention"))
+    wanting = page.locator("section").filter(has=page.get_by_role("heading", name="Needs attention"))
     quiet = page.locator("section").filter(has=page.get_by_role("heading", name="Running quietly"))
     row = wanting.locator("a.drive").filter(has_text="Sack roller conveyor")
     expect(row).to_contain_text("1 belt will not do: 7 needed")

@@ -50,15 +50,21 @@ const found = computed(() => {
 /** How far ahead dues are listed; what falls later stands on its drive. */
 const AHEAD = 30
 const seeing = ref<FloorDrive | null>(null)
-const LEVELS = ['stop', 'overdue', 'watch', 'soon', 'quiet']
+const LEVELS = ['stop', 'overdue', 'watch', 'soon', 'remark', 'quiet']
 const weight = (d: FloorDrive) => LEVELS.indexOf(d.level)
 /** The reason, unless it is one of the findings that are listed anyway. */
 const why = (d: FloorDrive) => (d.findings.some((f) => f.what === d.why) ? '' : d.why)
 const ordered = computed(() =>
   [...found.value].sort((a, b) => weight(a) - weight(b) || a.machine.localeCompare(b.machine)),
 )
-const wanting = computed(() => ordered.value.filter((d) => weight(d) < 4))
-const quiet = computed(() => ordered.value.filter((d) => weight(d) === 4))
+/** What a hand mends first, what falls due this week, how a drive is built, and what is quiet. */
+const of = (levels: string[]) => ordered.value.filter((d) => levels.includes(d.level))
+const groups = computed(() => [
+  { title: 'Needs attention', drives: of(['stop', 'overdue', 'watch']) },
+  { title: 'Due this week', drives: of(['soon']) },
+  { title: 'Remarks on how they are built', drives: of(['remark']) },
+  { title: 'No open items', drives: of(['quiet']) },
+])
 const promises = computed(() =>
   found.value
     .flatMap((d) =>
@@ -87,7 +93,7 @@ function walk(event: KeyboardEvent, step: number): void {
     <header>
       <div>
         <h1>{{ site?.name ?? 'Floor' }}</h1>
-        <p v-if="data" class="soft">{{ drives.length }} drives, {{ wanting.length }} want attention</p>
+        <p v-if="data" class="soft">{{ drives.length }} drives, {{ groups[0]!.drives.length }} need attention</p>
       </div>
       <label class="search no-print">
         <span class="sr">Search machines and drives</span>
@@ -133,14 +139,7 @@ function walk(event: KeyboardEvent, step: number): void {
       @keydown.down.prevent="walk($event, 1)"
       @keydown.up.prevent="walk($event, -1)"
     >
-      <section
-        v-for="group in [
-          { title: 'Want attention', drives: wanting },
-          { title: 'Running quietly', drives: quiet },
-        ]"
-        v-show="group.drives.length"
-        :key="group.title"
-      >
+      <section v-for="group in groups" v-show="group.drives.length" :key="group.title">
         <h2>{{ group.title }}</h2>
         <ul>
           <li v-for="d in group.drives" :key="d.id" class="line">
@@ -160,13 +159,13 @@ function walk(event: KeyboardEvent, step: number): void {
                   {{ say(f.what) }}
                 </span>
                 <span v-if="why(d)" :class="d.level === 'quiet' ? 'soft' : 'finding'">
-                  <i v-if="d.level !== 'quiet'" aria-hidden="true">{{ d.level === 'stop' ? '■' : '▲' }}</i>
+                  <i v-if="weight(d) < 5" aria-hidden="true">{{ d.level === 'stop' ? '■' : '▲' }}</i>
                   {{ say(why(d)) }}
                 </span>
                 <span v-if="d.last_reading_at" class="soft small">gauged {{ ago(d.last_reading_at) }}</span>
               </span>
             </router-link>
-            <router-link v-if="d.page && weight(d) < 4" class="go" :to="`/drives/${d.id}/${d.page}`">
+            <router-link v-if="d.page && weight(d) < 5" class="go" :to="`/drives/${d.id}/${d.page}`">
               {{ d.page.split(/[/?]/)[0] }} ›<span class="sr">: answers why {{ d.machine }} wants attention</span>
             </router-link>
             <button v-if="mayWrite" type="button" class="bare saw no-print" @click="seeing = d">

@@ -16,6 +16,7 @@ class Level(StrEnum):
     OVERDUE = "overdue"
     WATCH = "watch"
     SOON = "soon"
+    REMARK = "remark"
     QUIET = "quiet"
 
 
@@ -30,11 +31,15 @@ class Attention:
 
 @dataclass(frozen=True)
 class Said:
-    """Something said of a drive, and how it weighs: an open finding, or what its last reading came to; and the page that answers it."""
+    """Something said of a drive, and how it weighs: an open finding, or what its last reading came to; and the page that answers it.
+
+    `standing`: how it is built, which no hand mends this week: a remark.
+    """
 
     weight: Tone
     what: str
     page: str = ""
+    standing: bool = False
 
 
 @dataclass(frozen=True)
@@ -48,7 +53,7 @@ class Promised:
 
 
 # The station that each topic of a verdict belongs to; others are answered where the drive was surveyed.
-_PAGES = {"rating": "size", "tension": "tension", "sag": "tension", "speed": "speed", "machine": "speed", "slip": "tension", "shaft": "size/shafts", "keeper": "survey/wheels", "path": "survey/wheels", "curve": "speed/feels", "amps": "speed/feels", "rim": "speed"}  # fmt: skip
+_PAGES = {"rating": "size", "tension": "tension", "sag": "tension", "speed": "speed", "machine": "speed", "slip": "tension", "window": "tension", "manual": "tension", "shaft": "size/shafts", "keeper": "survey/wheels", "path": "survey/wheels", "curve": "speed/feels", "amps": "speed/feels", "rim": "speed"}  # fmt: skip
 
 
 def page_of(verdict: Verdict) -> str:
@@ -59,24 +64,30 @@ def page_of(verdict: Verdict) -> str:
 def attention(
     stations: Sequence[Verdict] = (), reading: Said | None = None, findings: Sequence[Said] = (), dues: Sequence[Promised] = ()
 ) -> Attention:
-    """What any station says that weighs, weighs here too; then what is overdue, and what is due soon.
+    """What any station says that weighs, weighs here too; then what is overdue, and what is due soon; a standing remark comes after.
+
+    A remark of a station itself stands as a finding until somebody accepts it with a reason, so it is not said twice.
 
     >>> attention([Verdict("rating", Tone.WATCH, "1 belt will not do: 7 needed", "")], Said(Tone.GOOD, "Right for these belts"))
     Attention(level=<Level.WATCH: 'watch'>, reason='1 belt will not do: 7 needed', page='size')
     >>> attention(reading=Said(Tone.GOOD, "Right for these belts"), dues=[Promised(-2, "re-tension", "tension")])
     Attention(level=<Level.OVERDUE: 'overdue'>, reason='Overdue by 2 days: re-tension', page='tension')
+    >>> attention(findings=[Said(Tone.WATCH, "The driver wheel is under the smallest", "size", True)]).level
+    <Level.REMARK: 'remark'>
     >>> attention(reading=Said(Tone.GOOD, "Right for these belts"))
     Attention(level=<Level.QUIET: 'quiet'>, reason='Right for these belts', page='')
     """
-    said = [*findings, *([reading] if reading else []), *(Said(v.tone, v.headline, page_of(v)) for v in stations)]
+    said = [*findings, *([reading] if reading else []), *(Said(v.tone, v.headline, page_of(v)) for v in stations if not v.standing)]
     days, due = min(((d.days, d) for d in dues if d.days is not None and not d.resting), key=lambda pair: pair[0], default=(0, None))
     if stop := next((s for s in said if s.weight is Tone.STOP), None):
         return Attention(Level.STOP, stop.what, stop.page)
     if due and days <= 0:
         late = "Due today" if not days else f"Overdue by {-days} {'day' if days == -1 else 'days'}"
         return Attention(Level.OVERDUE, f"{late}: {due.what}", due.page)
-    if watch := next((s for s in said if s.weight is Tone.WATCH), None):
+    if watch := next((s for s in said if s.weight is Tone.WATCH and not s.standing), None):
         return Attention(Level.WATCH, watch.what, watch.page)
     if due and days <= SOON_DAYS:
         return Attention(Level.SOON, f"In {days} {'day' if days == 1 else 'days'}: {due.what}", due.page)
+    if remark := next((s for s in said if s.weight is Tone.WATCH), None):
+        return Attention(Level.REMARK, remark.what, remark.page)
     return Attention(Level.QUIET, reading.what if reading else "")

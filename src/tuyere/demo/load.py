@@ -317,7 +317,11 @@ def _tension_round(survey: SurveyForm, item: dict[str, Any]) -> KeepReading:
     sheet = solve(spec)
     found = tight_of(form, spec, sheet, None if "ratio" in sheet.figures else train_of(form, spec))
     assert found and found.at and found.scale, item
-    wanted = [float(n) for n in item["newtons"]] if "newtons" in item else [r * (found.scale.target_n or 0.0) for r in item["ratios"]]
+    scale = found.scale
+    # By the band's lower edge here; a new set is told as times what it wants run in.
+    band = scale.new if item["state"] == "new" else scale.run_in
+    base = scale.target_n if found.stage.hangs else band and band.low_n / (1.3 if item["state"] == "new" else 1.0)
+    wanted = [float(n) for n in item["newtons"]] if "newtons" in item else [r * (base or 0.0) for r in item["ratios"]]
     unit, digits = AS_READ[found.method.reads]
     kind = FIELDS[found.method.reads].kind
     shows = [SHOWS[found.method.key](found.at, tension) for tension in wanted]

@@ -140,6 +140,7 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
                 col(Finding.page),
                 col(Finding.taken_up_at),
                 col(Finding.words),
+                col(Finding.subject),
             )
             .where(col(Finding.drive_id).in_(here), col(Finding.closed_at).is_(None))
             .order_by(col(Finding.found_at))

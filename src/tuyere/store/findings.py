@@ -22,6 +22,9 @@ def site_of_finding(finding_id: uuid.UUID) -> SiteId:
     return select(Machine.site_id).join(Drive).join(Finding).where(Finding.id == finding_id)
 
 
+REMARKS = frozenset({"wheel"})  # subjects of how a drive is built: a remark until somebody accepts it
+
+
 @dataclass(frozen=True)
 class Cause:
     """What raises and closes findings of a subject: a survey or a reading, by id, in words, and when."""
@@ -49,7 +52,10 @@ def open_findings(session: Session, drive_id: uuid.UUID) -> list[Finding]:
 
 
 def settle(session: Session, writer: Writer, drive_id: uuid.UUID, cause: Cause, subject: str, said: Sequence[Raised]) -> None:
-    """Raise what the core found of one subject; close what it found of it earlier and does not any more, saying which newer fact did."""
+    """Raise what the core found of one subject; close what it found of it earlier and does not any more, saying which newer fact did.
+
+    A remark that somebody closed with a reason stays accepted.
+    """
     held = select(Finding).where(Finding.drive_id == drive_id, Finding.subject == subject, col(Finding.closed_at).is_(None))
     still = {r.what[:120]: r for r in said}
     for finding in session.exec(held):
@@ -58,6 +64,9 @@ def settle(session: Session, writer: Writer, drive_id: uuid.UUID, cause: Cause, 
         else:
             values = {"closed_at": cause.at, "closed_by": writer.person_id, "closed_how": cause.how, "closed_why": cause.why}
             update(session, writer, finding, finding.row_version, values, "closed a finding")
+    accepted = select(Finding.what).where(Finding.drive_id == drive_id, Finding.subject == subject, Finding.closed_how == "said")
+    if subject in REMARKS:
+        still = {what: r for what, r in still.items() if what not in set(session.exec(accepted))}
     for what, r in sorted(still.items()):
         row = Finding(
             id=uuid.uuid5(cause.id, what), drive_id=drive_id, what=what, weight=r.weight, subject=subject, found_by=writer.person_id,

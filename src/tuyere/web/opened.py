@@ -12,6 +12,7 @@ from tuyere.core.dues.engine import DueOn
 from tuyere.core.working.verdict import Tone, Verdict
 from tuyere.store.clock import now
 from tuyere.store.dues import Facts, Place
+from tuyere.store.findings import REMARKS
 from tuyere.store.tables import Due, Finding
 
 GET_HOME = "get-home fix"
@@ -97,6 +98,6 @@ def wants(stations: Sequence[Verdict], last: dict[str, Any], findings: Sequence[
     return attention(
         stations,
         Said(Tone(last["tone"]), last.get("headline", ""), "tension") if last.get("tone") else None,
-        [Said(Tone(f.weight), f.what, f.page or "survey") for f in findings],
+        [Said(Tone(f.weight), f.what, f.page or "survey", f.subject in REMARKS) for f in findings],
         [Promised(d.days, d.what, d.page, d.resting) for d in dues],
     )

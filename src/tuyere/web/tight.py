@@ -76,6 +76,7 @@ class SpanNoteOut(BaseModel):
     source: str
     clear: BothOut | None
     clear_up: BothOut | None
+    side: str = ""
 
 
 class PullOut(BaseModel):
@@ -194,8 +195,8 @@ def tight_out(found: Tight, train: TrainDuty | None, titles: Sequence[str]) -> T
 
 
 def _span_note(n: SpanNote) -> SpanNoteOut:
-    note = shown(n.running_hz, "frequency")[0]
-    return SpanNoteOut(between=n.between, note=note, source=n.source, clear=_force(n.lower_n), clear_up=_force(n.higher_n))
+    note = shown(n.running_hz, "frequency")[0] if n.running_hz else "slack at work, no note"
+    return SpanNoteOut(between=n.between, note=note, source=n.source, clear=_force(n.lower_n), clear_up=_force(n.higher_n), side=n.side)
 
 
 def _force(value: float | None) -> BothOut | None:

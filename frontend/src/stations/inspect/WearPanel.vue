@@ -43,6 +43,7 @@ const verdicts = computed(() =>
           headline: a.value.headline,
           detail: a.value.detail,
           sureness: '',
+          standing: false,
         },
       ]
     : [],

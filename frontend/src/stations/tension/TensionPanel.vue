@@ -263,7 +263,7 @@ const each = (i: number) =>
       <details v-if="tight.span_notes.length" class="fold">
         <summary>Does it flop? What each run would ring at</summary>
         <p v-for="n in tight.span_notes" :key="n.between" class="small" :class="{ ember: n.source }">
-          {{ say(n.between) }}: {{ n.note }} running<template v-if="n.source"
+          {{ say(n.between) }}{{ n.side ? `, ${n.side} at work` : '' }}: {{ n.note }} running<template v-if="n.source"
             >, near {{ say(n.source) }}: it may swing with it, and is not slack for that. Clear of it at
             {{ inSystem(n.clear!) }} or {{ inSystem(n.clear_up!) }}.</template
           >

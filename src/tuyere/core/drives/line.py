@@ -201,7 +201,13 @@ def _judge(page: Page) -> None:
     capacity, wanted = page.values["capacity"].n, page.values["design_power"].n
     weighed = f"It carries {page.figures['capacity'].us} ({page.figures['capacity'].si}); the design power is {page.figures['design_power'].us} ({page.figures['design_power'].si})."
     if capacity >= wanted and too_small:
-        page.say("rating", Tone.WATCH, "By its rating it would carry it, but a wheel is too small", f"{weighed} {too_small.sentence}")
+        page.say(
+            "rating",
+            Tone.WATCH,
+            "By its rating it would carry it, but a wheel is too small",
+            standing=True,
+            detail=f"{weighed} {too_small.sentence}",
+        )
     elif capacity >= wanted:
         page.say("rating", Tone.GOOD, f"It will carry it, with {capacity / wanted - 1:.0%} to spare", weighed)
     else:

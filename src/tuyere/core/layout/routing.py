@@ -125,6 +125,7 @@ def judge_bends(belt: BeltOnWheels) -> list[Verdict]:
                 Tone.WATCH,
                 f"{_names(small)}: small for this {'section' if belt.seat == 'groove' else belt.runs}",
                 f"The belt wants {both(belt.least_line_diameter_m)} at least on its line; bent tighter it cracks and slips early.",
+                standing=True,
             )
         )
     least = _least_on_back_m(belt)
@@ -135,6 +136,7 @@ def judge_bends(belt: BeltOnWheels) -> list[Verdict]:
                 Tone.WATCH,
                 f"{_names(tight)}: small for a wheel on the belt's back",
                 f"Each reverse bend wants {both(least)} (1.3 times the smallest sheave: common practice), and a belt made to bend both ways.",
+                standing=True,
             )
         )
     return found  # fmt: skip

@@ -1,7 +1,7 @@
 """Each free run's own note beside what shakes it: a belt that flops may be resonating, not slack."""
 
 import math
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from tuyere.core.tension.beam import frequency_of
 from tuyere.core.tight.stage import TightStage
@@ -12,7 +12,10 @@ _ORDERS = 3
 
 
 class SpanNote(NamedTuple):
-    """A run, its note running and at rest (Hz), what shakes it nearest (Hz, in words), and the tension (N) that moves it clear, lower and higher."""
+    """A run, its note running and at rest (Hz), what shakes it nearest (Hz, in words), and the tension at rest (N) that moves it clear, lower and higher.
+
+    `side`: of a loaded run, tight or slack, by its own tension while it runs.
+    """
 
     between: str
     rest_hz: float
@@ -21,26 +24,35 @@ class SpanNote(NamedTuple):
     source: str
     lower_n: float | None
     higher_n: float | None
+    side: Literal["", "tight", "slack"] = ""
 
 
 def span_notes(stage: TightStage, tension_n: float) -> tuple[SpanNote, ...]:
-    """At a tension of one strand at rest. A moving string sounds lower: f (1 - v²/c²), c = √(T/m)."""
+    """At a tension of one strand at rest, each run by its own tension at work. A moving string sounds lower: f (1 - v²/c²), c = √(T/m).
+
+    A slack strand that is empty at work has no note: it flops because it is slack.
+    """
     mass = stage.strand.mass_kg_per_m
     if not mass or tension_n <= 0 or stage.hangs:
         return ()
-    velocity = stage.at_rest.speed_m_per_s if stage.loaded else 0.0
-    lower = max(0.0, 1 - mass * velocity**2 / tension_n)
+    on = stage.at_rest
+    velocity = on.speed_m_per_s if stage.loaded else 0.0
+    thrown = mass * velocity**2
+    at_work = [t + thrown for t in on.strands(tension_n)] if stage.loaded else [tension_n] * len(stage.spans)
     shakes = _shakes(stage, velocity)
     found = []
-    for span in stage.spans:
+    for span, works in zip(stage.spans, at_work, strict=True):
+        side: Literal["", "tight", "slack"] = "" if not stage.loaded else "tight" if works > tension_n else "slack"
         rest = frequency_of(tension_n, span.length_m, mass, stage.strand.bending_n_m2 or 0.0)
-        running = rest * lower
+        running = 0.0
+        if works > thrown:
+            running = frequency_of(works, span.length_m, mass, stage.strand.bending_n_m2 or 0.0) * (1 - thrown / works)
         near = min(shakes, key=lambda s: abs(s[0] - running), default=None)
         if near is None or not running or abs(running / near[0] - 1) >= _NEAR:
-            found.append(SpanNote(span.between, rest, running, None, "", None, None))
+            found.append(SpanNote(span.between, rest, running, None, "", None, None, side))
             continue
-        low, high = (tension_n * (k * near[0] / running) ** 2 for k in (1 - _CLEAR, 1 + _CLEAR))
-        found.append(SpanNote(span.between, rest, running, near[0], near[1], low, high))
+        low, high = (tension_n + works * ((k * near[0] / running) ** 2 - 1) for k in (1 - _CLEAR, 1 + _CLEAR))
+        found.append(SpanNote(span.between, rest, running, near[0], near[1], max(0.0, low), high, side))
     return tuple(found)
 
 

@@ -38,5 +38,5 @@ class Page:
     def refuse(self, where: str, sentence: str) -> None:
         self.problems.append(Problem(where, sentence))
 
-    def say(self, topic: str, tone: Tone, headline: str, detail: str, sureness: str = "") -> None:
-        self.verdicts.append(Verdict(topic, tone, headline, detail, sureness))
+    def say(self, topic: str, tone: Tone, headline: str, detail: str, sureness: str = "", standing: bool = False) -> None:
+        self.verdicts.append(Verdict(topic, tone, headline, detail, sureness, standing))

@@ -23,13 +23,14 @@ class Tone(StrEnum):
 
 @dataclass(frozen=True)
 class Verdict:
-    """One answer: a headline, the reason and the next action, and how sure it is."""
+    """One answer: a headline, the reason and the next action, and how sure it is. `standing`: a remark on how it is built."""
 
     topic: str
     tone: Tone
     headline: str
     detail: str
     sureness: str = ""
+    standing: bool = False
 
 
 @dataclass(frozen=True)

@@ -214,7 +214,13 @@ def _belts(on: VSet, page: Page, corrected: UFloat) -> None:
     weighed = f"The set carries {found.us} ({found.si}); the design power is {page.figures['design_power'].us} ({page.figures['design_power'].si})."
     too_small = next((f for f in page.flags if f.code == SMALL), None)
     if needed <= count and too_small:
-        page.say("rating", Tone.WATCH, "By its rating the set would carry it, but a sheave is too small", f"{weighed} {too_small.sentence}")
+        page.say(
+            "rating",
+            Tone.WATCH,
+            "By its rating the set would carry it, but a sheave is too small",
+            standing=True,
+            detail=f"{weighed} {too_small.sentence}",
+        )
     elif needed <= count:
         page.say("rating", Tone.GOOD, f"{count} {_belts_word(count, on)} will carry it, with {share - 1:.0%} to spare", weighed)
     else:
