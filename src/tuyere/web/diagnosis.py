@@ -1,6 +1,6 @@
 """Diagnosis as open calculations: the words there are, causes ranked by what is seen and found, and signs out of a sentence."""
 
-from collections.abc import Container, Iterable
+from collections.abc import Container, Iterable, Sequence
 from typing import Annotated, Literal
 
 from flask import Response
@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictFloat, Stri
 
 from tuyere.core.diagnosis.diagnose import Diagnosis, diagnose
 from tuyere.core.diagnosis.knowledge import FAMILIES, Family, Knowledge, knowledge
-from tuyere.core.diagnosis.match import match
+from tuyere.core.diagnosis.match import Matched, hear
 from tuyere.web.answers import answer
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
@@ -199,10 +199,16 @@ class MatchOut(BaseModel):
     """Signs, best first; empty where nothing fits."""
 
     signs: list[MatchedOut]
+    not_seen: list[MatchedOut] = Field(default_factory=list, description="what the sentence says is not so")
 
 
 @blueprint.post("/diagnosis/match", summary="Signs out of a sentence", responses={"200": MatchOut})
 @computes()
 def calc_match(body: SentenceIn) -> Response:
     known = knowledge().signs
-    return answer(MatchOut(signs=[MatchedOut(key=m.key, question=known[m.key].question, score=m.score) for m in match(body.sentence)]))
+    heard = hear(body.sentence)
+
+    def out(found: Sequence[Matched]) -> list[MatchedOut]:
+        return [MatchedOut(key=m.key, question=known[m.key].question, score=m.score) for m in found]
+
+    return answer(MatchOut(signs=out(heard.seen), not_seen=out(heard.denied)))

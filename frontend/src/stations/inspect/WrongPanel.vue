@@ -60,10 +60,11 @@ const answered = (key: string) => {
         v-for="m in desk.matched.value"
         :key="m.key"
         type="button"
-        :aria-pressed="told.seen.includes(m.key)"
-        @click="desk.see(m.key)"
+        :aria-pressed="m.no ? told.notSeen.includes(m.key) : told.seen.includes(m.key)"
+        @click="m.no ? desk.deny(m.key) : desk.see(m.key)"
       >
-        {{ told.seen.includes(m.key) ? '✓ ' : '+ ' }}{{ say(m.question) }}
+        <template v-if="m.no">{{ told.notSeen.includes(m.key) ? '✓ ' : '' }}Not so: {{ say(m.question) }}</template>
+        <template v-else>{{ told.seen.includes(m.key) ? '✓ ' : '+ ' }}{{ say(m.question) }}</template>
       </button>
       <p v-if="!desk.matched.value.length" class="small soft">Nothing fits that: tap a place on the picture.</p>
     </div>

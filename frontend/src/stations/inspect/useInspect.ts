@@ -72,13 +72,25 @@ export function useInspect(drive: () => DriveOut) {
     else if (notSeen.includes(key)) told.value = { ...told.value, notSeen: notSeen.filter((k) => k !== key) }
     else told.value = { ...told.value, seen: [...seen, key] }
   }
+  /** Seen; a second tap takes it back. */
   function see(key: string): void {
-    if (!told.value.seen.includes(key))
+    if (told.value.seen.includes(key)) take(key)
+    else
       told.value = {
         ...told.value,
         seen: [...told.value.seen, key],
         notSeen: told.value.notSeen.filter((k) => k !== key),
       }
+  }
+  /** Said not to be so; a second tap takes it back. */
+  function deny(key: string): void {
+    const { seen, notSeen } = told.value
+    const rest = notSeen.filter((k) => k !== key)
+    told.value = {
+      ...told.value,
+      seen: seen.filter((k) => k !== key),
+      notSeen: notSeen.includes(key) ? rest : [...rest, key],
+    }
   }
   function take(key: string): void {
     told.value = { ...told.value, seen: told.value.seen.filter((k) => k !== key) }
@@ -104,7 +116,7 @@ export function useInspect(drive: () => DriveOut) {
     told.value = { seen: [], notSeen: [], checks: {}, leftOut: [], ticks: [] }
   }
 
-  const matched = shallowRef<{ key: string; question: string }[] | null>(null)
+  const matched = shallowRef<{ key: string; question: string; no: boolean }[] | null>(null)
   const words = ref('')
   const look = useDebounceFn(async () => {
     if (!words.value.trim()) {
@@ -115,10 +127,19 @@ export function useInspect(drive: () => DriveOut) {
       api.POST('/api/calc/diagnosis/match', { body: { sentence: words.value.slice(0, 1000) } }),
     )
     const mine = new Set(answer.value?.signs.map((s) => s.key))
-    matched.value = found.signs.filter((s) => mine.has(s.key)).slice(0, 6)
+    matched.value = [
+      ...found.signs
+        .filter((s) => mine.has(s.key))
+        .slice(0, 6)
+        .map((s) => ({ ...s, no: false })),
+      ...(found.not_seen ?? [])
+        .filter((s) => mine.has(s.key))
+        .slice(0, 3)
+        .map((s) => ({ ...s, no: true })),
+    ]
   }, 250)
   const something = computed(() => told.value.seen.length + Object.keys(told.value.checks).length > 0)
-  return { told, answer, unreachable, again, place, places, signs, question, tap, take, see, state, check, uncheck, tick, useFact, clear, matched, words, look, something } // prettier-ignore
+  return { told, answer, unreachable, again, place, places, signs, question, tap, take, see, deny, state, check, uncheck, tick, useFact, clear, matched, words, look, something } // prettier-ignore
 }
 
 export type InspectDesk = ReturnType<typeof useInspect>

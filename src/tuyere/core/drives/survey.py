@@ -25,7 +25,7 @@ class RecordedWheel:
 
     role: Role
     diameter_m: float | None
-    basis: Literal["outside", "datum", "flat"]
+    basis: Literal["outside", "datum"]
     teeth: int | None = None
     face: str = "grooved"
 

@@ -18,7 +18,7 @@ from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.drives.v_belt.loop import read_loop, traits_of
 from tuyere.core.drives.v_belt.survey import read_set
 from tuyere.core.drives.v_belt.tension import half_turn_ratio, tension_ratio
-from tuyere.core.drives.v_belt.v_set import VSet
+from tuyere.core.drives.v_belt.v_set import DrivenBasis, VSet
 from tuyere.core.drives.written import Length, Written
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.entry.typed import Given
@@ -279,8 +279,15 @@ class VDrive(VSet, Fitted):
         sizes = (self.driver_diameter, self.driver_basis), (self.driven_diameter, self.driven_basis)
         return Record(
             self.section.name if self.section else None, self.belt_on or None, _value(self.centre_distance),
-            tuple(RecordedWheel(role, _value(given), basis) for role, (given, basis) in zip(ROLES, sizes, strict=True)), count=self.belt_count,
+            tuple(_recorded(role, _value(given), basis) for role, (given, basis) in zip(ROLES, sizes, strict=True)), count=self.belt_count,
         )  # fmt: skip
+
+
+def _recorded(role: Role, diameter_m: float | None, basis: DrivenBasis) -> RecordedWheel:
+    """A wheel as the record keeps it: a plain pulley under V-belts is flat, and measured over its rim."""
+    if basis == "flat":
+        return RecordedWheel(role, diameter_m, "outside", face="flat")
+    return RecordedWheel(role, diameter_m, basis)
 
 
 def _value(given: Given | None) -> float | None:
