@@ -58,10 +58,10 @@ def test_what_the_record_knows_enters_a_diagnosis_and_may_be_left_out(sign_in: A
     ask = {"seen": ["one_side_wear"]}
     found = caller.post(f"/api/drives/{drive_id}/diagnosis", ask).json
     facts = {f["key"]: f for f in found["known"]}
-    assert found["family"] == "v" and {"tension_share", "align_share", "slip", "load_share"} <= set(facts)
-    assert facts["align_share"]["source"].startswith("as left") and facts["align_share"]["used"]
+    assert found["family"] == "v" and {"tension_under", "align_angle", "align_twist", "align_offset", "slip", "load_share"} <= set(facts)
+    assert facts["align_angle"]["source"].startswith("as left") and facts["align_angle"]["used"]
     assert facts["groove_wear"]["value"] == "0.4 mm" and facts["groove_wear"]["source"].startswith("measured")
-    without = caller.post(f"/api/drives/{drive_id}/diagnosis", {**ask, "left_out": ["align_share"]}).json
+    without = caller.post(f"/api/drives/{drive_id}/diagnosis", {**ask, "left_out": ["align_angle"]}).json
 
     def chance(of_: Any) -> float:
         return next((c["probability"] for c in of_["diagnosis"]["causes"] if c["key"] == "mis_inplane"), 0.0)

@@ -51,6 +51,8 @@ TOOLS: dict[str, Tool] = {
         Tool("tape", "length", _inch(1 / 32), 0.0005, "common practice, no source"),
         Tool("rule", "length", _inch(1 / 64), 0.0, "common practice, no source"),
         Tool("caliper", "length", 0.00005, 0.0002, "common practice, no source"),
+        Tool("feeler", "length", 0.00002, 0.0, "common practice, no source"),
+        Tool("dial", "length", 0.00001, 0.0, "common practice, no source"),
         Tool("stamped", "length", _inch(0.01), 0.001, "common practice, no source"),
         Tool("tachometer", "rotation", to_si(0.5, "rotation", "rpm"), 0.0005, "common practice, no source"),
         Tool("spring gauge", "force", to_si(0.5, "force", "lbf"), 0.02, "common practice, no source"),

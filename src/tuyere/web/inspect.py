@@ -1,5 +1,6 @@
 """The Inspect station of a drive: what its record knows enters a diagnosis by itself, and says so."""
 
+import math
 import uuid
 from datetime import datetime
 
@@ -15,6 +16,7 @@ from tuyere.core.drives.roller_chain.dogs import new_pitch
 from tuyere.core.layout.form import read_path
 from tuyere.core.layout.routing import tight_on_back
 from tuyere.core.sheet.solve import solve
+from tuyere.core.uncertainty import probability_between, uncertain
 from tuyere.core.wear.read import Part
 from tuyere.store import drives
 from tuyere.store.clock import now
@@ -35,7 +37,6 @@ blueprint = routes("inspect", "/api", "inspect")
 FAMILY: dict[str, Family] = {"v-belt": "v", "synchronous": "synchronous", "roller chain": "chain", "flat belt": "flat"}
 MEASURED = {"chain": ("elongation", 100.0), "dogs": ("dog_elongation", 100.0), "groove": ("groove_wear", 1000.0)}  # by what was measured
 SMALL_W = 746.0  # under it a drive in plain bushings is meant to run loose: trade fact, common practice
-BELTS_LOW = 0.9  # of the target, where the right range of a belt begins: tables/tension_bands.csv
 
 
 class SeenIn(Strict):
@@ -190,14 +191,15 @@ def family_of(drive: Drive, configuration: Configuration | None) -> Family:
 def known_of(session: Session, drive: Drive, configuration: Configuration | None) -> Known:
     """What the record knows of a drive, by fact: its value in the fact's unit, and where that is from."""
     found: Known = {}
-    if (kept := drives.last_tension(session, drive.id)) and (share := _tension(kept)):
-        found["tension_share"] = (share, f"read {_day(kept.taken_at)}")
+    if kept := drives.last_tension(session, drive.id):
+        found |= {key: (chance, f"read {_day(kept.taken_at)}") for key, chance in _tension(kept).items()}
     if rows := drives.alignments(session, drive.id, 1):
         row = rows[0][0]
         allowed, figures = row.summary["allowed"], row.summary["figures"]
         of = {"angle": allowed["angle"], "twist": allowed["angle"], "offset": allowed["offset"]}
-        worst = max((abs(figures[k]["si"]) / most for k, most in of.items() if k in figures), default=0.0)
-        found["align_share"] = (100 * worst, f"{row.standing}, {_day(row.taken_at)}")
+        for key, most in of.items():  # three facts: a twist is no angle, and another move mends it
+            if key in figures:
+                found[f"align_{key}"] = (100 * abs(figures[key]["si"]) / most, f"{row.standing}, {_day(row.taken_at)}")
     if (slip := drives.last_slip(session, drive.id)) is not None:
         found["slip"] = (100 * slip, "by the tachometer")
     found |= _of_sheet(drive, configuration) | _of_life(session, drive, configuration)
@@ -208,11 +210,18 @@ def known_of(session: Session, drive: Drive, configuration: Configuration | None
     return found
 
 
-def _tension(row: Reading) -> float | None:
-    """The last tension, of what it should be (%): of the target where the right range begins at a share of it."""
+def _tension(row: Reading) -> dict[str, float]:
+    """How likely the last reading lay under its own window, and over it (%), by the reading's doubt."""
     figures = row.summary.get("figures", {})
-    mean, low = figures.get("strand_average"), figures.get("tension_low")
-    return 100 * mean["si"] / (low["si"] / BELTS_LOW) if mean and low and low["si"] else None
+    low = figures.get("tension_new_low" if row.belt_state == "new" else "tension_low")
+    mean, high = figures.get("strand_average"), figures.get("tension_high")
+    if not (mean and low and high):
+        return {}
+    read = uncertain(mean["si"], mean["std_si"], "the reading")
+    return {
+        "tension_under": 100 * probability_between(read, -math.inf, low["si"]),
+        "tension_over": 100 * probability_between(read, high["si"], math.inf),
+    }
 
 
 def _of_sheet(drive: Drive, configuration: Configuration | None) -> Known:

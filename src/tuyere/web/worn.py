@@ -12,13 +12,13 @@ from sqlmodel import Session, col, select
 from tuyere.core.dues.hours import RunningHours
 from tuyere.core.entry.field import Note
 from tuyere.core.wear.forecast import Kind, forecast
-from tuyere.core.wear.limits import limit_of
-from tuyere.core.wear.read import SPANS, WearRead, read_wear, whats_of
+from tuyere.core.wear.limits import Limit, limit_of
+from tuyere.core.wear.read import SPANS, WearRead, read_wear, tool_of, whats_of
 from tuyere.core.working.figure import fine
 from tuyere.core.working.verdict import Problem, Tone
 from tuyere.store import drives
 from tuyere.store.clock import now
-from tuyere.store.dues import facts_of
+from tuyere.store.dues import Facts, facts_of
 from tuyere.store.findings import Cause, Raised, settle
 from tuyere.store.tables import Configuration, Drive, Due, Reading, ReadingValue, Role
 from tuyere.store.write import Answer, Writer, insert, update
@@ -38,7 +38,6 @@ blueprint = routes("worn", "/api", "inspect")
 
 FORECAST: dict[str, Kind] = {"chain": "chain", "dogs": "chain", "groove": "groove"}
 SEEN = {"not there": 0.0, "it begins": 0.7, "there": 1.0}
-ANEW = ("new set", "new wheel")
 
 
 class WearForm(Strict):
@@ -113,7 +112,7 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
         rows = [(r, who) for r, who in drives.wears(session, drive.id) if r.summary["what"] == found.what]
         facts = facts_of(session, [drive.id])[drive.id]
         clock = facts.clock(configuration.hours_per_day if configuration else None)
-        fitted = max((h.at for h in facts.happened if h.kind in ANEW), default=None)
+        fitted = _fitted(found.limit, facts)
     wheres = {r.summary["where"] for r, _ in rows}  # one place's readings say nothing of another's
     same = [r for r, _ in rows if r.summary["where"] == body.where or (not body.where and len(wheres) == 1)]
     left, days, refused = _ahead(found, [_point(r) for r in same], clock, fitted)
@@ -172,6 +171,11 @@ def _read(form: WearForm, drive: Drive, configuration: Configuration | None) -> 
         sentence = "Choose what was measured."
         raise Refusal(422, sentence, [FieldError(field="what", detail=sentence)])
     return read_wear(what, part, {k: e.typed() for k, e in form.quantities.items()}, form.words)
+
+
+def _fitted(limit: Limit, facts: Facts) -> datetime | None:
+    """When the part that wears so was fitted: new belts renew no grooves, and new wheels no chain."""
+    return max((h.at for h in facts.happened if h.kind == limit.anew), default=None)
 
 
 def _point(row: Reading) -> tuple[datetime, float]:
@@ -251,7 +255,7 @@ def _promise(session: Session, writer: Writer, drive: Drive, configuration: Conf
     clock = facts.clock(configuration.hours_per_day if configuration else None)
     rows = [r for r, _ in drives.wears(session, drive.id) if (r.summary["what"], r.summary["where"]) == (said["what"], said["where"])]
     nothing_typed = read_wear(said["what"], part_worn(drive, configuration), {}, {})
-    fitted = max((h.at for h in facts.happened if h.kind in ANEW), default=None)
+    fitted = _fitted(nothing_typed.limit, facts)
     left, _, _ = _ahead(nothing_typed, [_point(r) for r in rows], clock, fitted)
     when = clock.when(now(), EARLY * left[0]) if left and left[0] is not None and said["share"] < 1 else None
     if when is None or when.likely is None:
@@ -292,5 +296,6 @@ def wear_of(
     share = "wear_share" if limit.unit == "share" else "wear_depth"
     fields = {"span": "pitch_span", "pitch": "pitch_span"} if found.what in SPANS else {"value": share}
     typed = [(f, body.quantities.get(k)) for k, f in fields.items()]
-    values = [value_row(row.id, f, i, e, None) for i, (f, e) in enumerate(typed, 1) if e is not None and entry_known(f, e)]
+    tool = tool_of(limit) if limit.unit == "m" else None
+    values = [value_row(row.id, f, i, e, tool) for i, (f, e) in enumerate(typed, 1) if e is not None and entry_known(f, e)]
     return row, values

@@ -25,6 +25,7 @@ class Limit(NamedTuple):
     confidence: str
     look: str = ""
     least: bool = False  # too little is wrong, not too much
+    anew: str = ""  # what is fitted when it counts from nought again
 
 
 LOOKED: dict[str, float] = {"no": 0.0, "begins": 0.7, "yes": 1.0}  # what is judged by eye, as a share of its limit
@@ -62,6 +63,7 @@ def limit_of(what: str, narrow: bool = False, fixed: bool = False, large_teeth: 
         row["confidence"],
         row["look"],
         row["sense"] == "least",
+        row["anew"],
     )
 
 

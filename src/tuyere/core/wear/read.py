@@ -39,6 +39,11 @@ class WearRead:
     problems: tuple[Problem, ...]
 
 
+def tool_of(limit: Limit) -> str | None:
+    """The tool whose doubt a depth has, of those that are named for it: the finest."""
+    return next((t for t in ("feeler", "dial", "caliper", "rule") if t in limit.tool), None)
+
+
 def whats_of(family: str) -> dict[str, str]:
     """What can be measured on a kind of drive: how each is called."""
     return {r["what"]: r["label"] for r in rows("wear_limits") if family in r["families"].split()}
@@ -65,7 +70,8 @@ def read_wear(what: str, part: Part, quantities: Mapping[str, Typed], words: Map
     elif limit.unit == "share":
         value = reader.value("value", "wear_share")
     else:
-        value = reader.value("value", "wear_depth")
+        deep = reader.given("value", "wear_depth", tool_of(limit))
+        value = deep.value if deep else None
     if value is not None and value < -0.01:
         reader.problems.append(Problem("span", "That is shorter than new: count the pitches again."))
         value = None
