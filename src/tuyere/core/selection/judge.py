@@ -37,6 +37,7 @@ CONSTRAINTS = {
     "wrap": "wraps the small wheel too little",
     "width": "too wide",
     "grooves": "no wheel for so many or so wide",
+    "proportion": "too broad for its wheel",
     "list": "not in your list",
     "rating": "nothing rates it here",
     "power": "does not carry the power",
@@ -250,6 +251,9 @@ def _count(
                 abs(count / min(max(count, wheel.fewest), wheel.most) - 1),
             )
             break
+    small = min(driver.outside_m, driven.outside_m)
+    if kind.most_over_wheel is not None and width > kind.most_over_wheel * small * (1 + 1e-9):
+        yield Failure("proportion", f"A belt {both(width)} wide on a wheel of {both(small)}: nobody builds it so broad. A larger wheel, or a narrower belt.", width / small)  # fmt: skip
     if not kind.had_at(length, count):
         yield Failure("list", f"Your list has no {kind.shown(count)}{f' as {length.name}' if length else ''}, or not enough of them.", 1.0)
 

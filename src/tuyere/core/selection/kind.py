@@ -188,6 +188,11 @@ class Kind(ABC):
             return on_motor, f"on the motor's shaft ({problem.motor.named})"
         return problem.width_most_m, "there"
 
+    @property
+    def most_over_wheel(self) -> float | None:
+        """How wide the belt may be for the small wheel, as a share of its diameter: nobody turns a wheel broader than it is high. None: counted belts."""
+        return None
+
     def fastest(self, problem: Problem) -> float:
         """How fast it may run, m/s: its own limit, and that of cast-iron wheels unless they are balanced for more."""
         return self.fastest_m_per_s if problem.fast_wheels else min(self.fastest_m_per_s, CAST_IRON)

@@ -189,17 +189,16 @@ def best_of_each(field_: Field, by_count: bool = False) -> NDArray[np.int64]:
 
 
 def listed(field_: Field, most: int, each: int) -> list[int]:
-    """The best drives for a list, at most `each` of one kind so that every kind that would do is seen."""
+    """The best drives for a list: first the best of each kind, best first, then more of them, at most `each` of one kind."""
     seen: dict[int, int] = {}
-    found = []
+    firsts: list[int] = []
+    rest: list[int] = []
     for n in best_of_each(field_):
         kind = int(field_.of[n])
         seen[kind] = seen.get(kind, 0) + 1
         if seen[kind] <= each:
-            found.append(int(n))
-        if len(found) == most:
-            break
-    return found
+            (firsts if seen[kind] == 1 else rest).append(int(n))
+    return [*firsts, *rest][:most]
 
 
 def pareto(x: Array, y: Array, more_x: bool, more_y: bool) -> NDArray[np.bool_]:

@@ -294,6 +294,8 @@ def _lengths(
         left = now
 
     hold("grooves", alive)
+    if kind.most_over_wheel is not None:
+        hold("proportion", width[wide][:, None] <= kind.most_over_wheel * np.minimum(first.outside[i], second.outside[j]) * (1 + 1e-9))
     if kind.had is not None:
         hold("list", kind.had[m][:, wide].T)
     capacity = np.broadcast_to(kind.capacity(kind.unit_capacity(mate, wrap, m), mate, wrap, by_count), alive.shape)

@@ -84,6 +84,10 @@ class FlatKind(LineKind):
     def width(self, count: Array) -> Array:
         return count
 
+    @property
+    def most_over_wheel(self) -> float:
+        return limit("belt over small wheel").value
+
     def tension_ratio(self, wrap: Array) -> Array:
         return np.asarray(tension_ratio(self.of, wrap)[0])
 

@@ -17,6 +17,7 @@ from tuyere.core.drives.synchronous.tension import tension_ratio as toothed_rati
 from tuyere.core.drives.teeth import teeth_named
 from tuyere.core.drives.written import Length, Written
 from tuyere.core.entry.quantity import System, show
+from tuyere.core.limit import limit
 from tuyere.core.rating.own_table import OwnRatings, OwnTable
 from tuyere.core.selection.kind import SAME_M, Array, Kind, LineKind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT_M_PER_S
@@ -76,6 +77,10 @@ class ToothedKind(LineKind):
 
     def width(self, count: Array) -> Array:
         return count
+
+    @property
+    def most_over_wheel(self) -> float:
+        return limit("belt over small wheel").value
 
     def tension_ratio(self, wrap: Array) -> Array:
         return np.asarray(toothed_ratio(self.of, wrap)[0])
