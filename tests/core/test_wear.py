@@ -13,11 +13,15 @@ from tuyere.core import keeper
 from tuyere.core.diagnosis.knowledge import knowledge
 from tuyere.core.drives.roller_chain import chain
 from tuyere.core.drives.roller_chain.dogs import new_pitch
+from tuyere.core.entry.typed import Typed
 from tuyere.core.jobs.numbers import keeper_number
+from tuyere.core.origin import Origin
 from tuyere.core.rounds.checklist import items
 from tuyere.core.table import rows
+from tuyere.core.uncertainty import standard_uncertainty
 from tuyere.core.wear.forecast import forecast
 from tuyere.core.wear.limits import LOOKED, Dogs, elongation, judge, judge_dogs, limit_of, whats
+from tuyere.core.wear.read import Part, read_wear, tool_of
 from tuyere.core.working.verdict import Tone
 
 INCH = 0.0254
@@ -149,3 +153,13 @@ def test_an_overhead_chain_is_counted_from_its_own_pitch() -> None:
     """X-678 is 6.031 in when new, so 6.250 in is 3.6 % (trade fact, from memory)."""
     assert elongation(6.250 * INCH, 1, chain("X-678").pitch_m) == pytest.approx(0.0363, abs=1e-4)
     assert new_pitch("", 6.250 * INCH)[0] == pytest.approx(chain("X-678").pitch_m)
+
+
+def test_each_part_counts_from_its_own_fitting() -> None:
+    """New belts renew no grooves, new wheels no chain; a feeler's doubt is a feeler's, not a tape's."""
+    assert {limit_of(w).anew for w in ("groove", "run_out_rim", "sprocket_tooth", "flange")} == {"new wheel"}
+    assert {limit_of(w).anew for w in ("chain", "belt_cracks", "cords", "stiff_joint")} == {"new set"}
+    assert limit_of("keeper").anew == ""
+    found = read_wear("groove", Part("v"), {"value": Typed("0.3", "mm")}, {})
+    assert found.value == pytest.approx(0.0003) and tool_of(limit_of("groove")) == "feeler"
+    assert standard_uncertainty(0.0003, "length", Origin.MEASURED, "feeler") < 0.1 * limit_of("groove").limit

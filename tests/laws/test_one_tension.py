@@ -214,3 +214,26 @@ def test_what_is_pushed_is_said_wherever_a_force_stands() -> None:
     assert band.at and single.at and "whole band" in band.at.pushes and single.at.pushes == "one belt"
     assert any("whole band" in s for s in band.steps) and not any("whole band" in s for s in single.steps)
     assert set(LOOPS) and Entry
+
+
+def test_a_reading_ten_times_its_neighbours_is_asked_about() -> None:
+    """24 beside 2.4 is a point left out; typed with its unit it is meant, and kept."""
+    slip = read(stage("V"), "gauge", "2.4", "24", "2.5")
+    assert [p.field for p in slip.problems] == ["force_2"] and "ten times" in slip.problems[0].sentence
+    assert not read(stage("V"), "gauge", "2.4", "24 lbf", "2.5").problems
+    assert not read(stage("V"), "gauge", "2.4", "3.4", "2.5").problems
+
+
+@examples(30)
+@given(st.lists(st.floats(0.2, 2.0), min_size=3, max_size=3))
+def test_the_average_hides_nobody(shares: list[float]) -> None:
+    """Right only where no belt of the set would slip, and the set pulls together."""
+    aim = read(stage("V")).scale
+    assert aim and aim.run_in and aim.slips
+    found = read(stage("V"), "strand", *(f"{s * aim.run_in.aim_n} N" for s in shares))
+    assume(len(found.strands) == 3)
+    verdict = next(v for v in found.verdicts if v.topic == "tension")
+    if any(t.n < aim.slips.running.likely_n for t in found.strands) or any(
+        v.topic == "set" and v.tone is Tone.WATCH for v in found.verdicts
+    ):
+        assert verdict.tone is not Tone.GOOD

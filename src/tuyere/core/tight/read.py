@@ -196,7 +196,31 @@ def _values(method: Method, typed: TypedTension, reader: FieldReader) -> list[Gi
     inner = FieldReader({f"force_{i}": v for i, v in enumerate(typed.values, 1)}, {}, reader.notes, reader.problems)
     tool = typed.words.get("tool") or (method.tools[0] if method.tools else None)
     found = [inner.given(f"force_{i}", method.reads, tool if method.reads == "force" else None) for i in range(1, len(typed.values) + 1)]
+    _ask_of_tenfold(found, typed.values, reader)
     return [f for f in found if f]
+
+
+_TENFOLD = (8.0, 12.5)  # a point left out, or slipped: common practice, no source
+
+
+def _ask_of_tenfold(found: Sequence[Given | None], typed: Sequence[Typed], reader: FieldReader) -> None:
+    """A reading that is ten times its neighbours is asked about before it is used; typed with its unit, it is meant."""
+    known = [f.value for f in found if f]
+    if len(known) < 2:
+        return
+    for i, (one, text) in enumerate(zip(found, typed, strict=True), 1):
+        others = sorted(f.value for k, f in enumerate(found, 1) if f and k != i)
+        if one is None or not others or any(c.isalpha() or c == '"' for c in text.text):
+            continue
+        usual = others[len(others) // 2]
+        if usual > 0 and _TENFOLD[0] <= one.value / usual <= _TENFOLD[1]:
+            unit = reader.notes[f"force_{i}"].unit if f"force_{i}" in reader.notes else ""
+            reader.problems.append(
+                Problem(
+                    f"force_{i}",
+                    f"That is ten times its neighbours: is the point missing? If it is so, write it with its unit: {text.text.strip()} {unit}.",
+                )
+            )
 
 
 def _strands(
