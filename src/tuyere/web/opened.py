@@ -61,7 +61,8 @@ def finding_out(f: Finding, names: dict[uuid.UUID, str]) -> FindingOut:
     """A finding with everything."""
     return FindingOut(
         id=f.id, what=f.what, weight=f.weight, found_at=f.found_at, who=names.get(f.found_by, ""), words=f.words, place=f.place,
-        page=f.page or "survey", machine_state=f.machine_state, by_core=bool(f.subject), row_version=f.row_version,
+        page=f.page or "survey", machine_state=f.machine_state, row_version=f.row_version,
+        by_core=bool(f.subject) and f.subject not in REMARKS,
         being_done_by=names.get(f.taken_up_by, "") if f.taken_up_by else "",
     )  # fmt: skip
 

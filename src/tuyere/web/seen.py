@@ -152,7 +152,7 @@ def post_finding_change(path: FindingPath, body: FindingForm) -> Response:
 
     def work(session: Session, writer: Writer) -> Answer:
         row = session.get_one(Finding, path.finding_id)
-        if row.subject and body.state == "closed":
+        if row.subject and row.subject not in store.REMARKS and body.state == "closed":
             raise Refusal(422, "The application closes this one itself, by the next reading or survey that finds it in order.")
         store.change(session, writer, row, body.row_version, body.state, body.how, why)
         return Answer(200, {"id": str(row.id), "row_version": row.row_version})
