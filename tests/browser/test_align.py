@@ -76,9 +76,9 @@ def test_on_an_upright_drive_shims_cure_the_angle_and_screws_the_twist_and_it_is
     open_drive(page, "Dust-collector fan", "Align")
     expect(page.get_by_text("The line of centres stands upright")).to_contain_text("shims cure the angle")
     by(page, "One laser head")
-    for name, said in (("toward", "-2.6 mm"), ("away", "2.6 mm"), ("top", "1.4 mm"), ("bottom", "-1.4 mm")):
+    for name, said in (("toward", "2.6 mm"), ("away", "-2.6 mm"), ("top", "-1.4 mm"), ("bottom", "1.4 mm")):
         page.locator(f"#f-r1_{name}").fill(said)
-    expect(page.get_by_role("textbox", name="3 Rim at its right side")).to_be_visible()
+    expect(page.get_by_role("textbox", name="3 Line at its right side")).to_be_visible()
     expect(steps(page).nth(0)).to_contain_text(re.compile("The angle: put .* of shims.*both back feet"))
     expect(steps(page).nth(1)).to_contain_text(re.compile("The twist: .*to the left"))
     expect(page.locator("figure").filter(has_text="Put")).to_contain_text("under feet 3 and 4")

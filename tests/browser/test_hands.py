@@ -13,7 +13,7 @@ WRONG = (
     ("driver_diameter", "1/0", "divides by zero"),
     ("centre_distance", "12 parsecs", "not a unit for a length here"),
     ("centre_distance", "6", "would overlap"),
-    ("driver_speed", "50000", "between 10 and 20 000 rpm"),
+    ("driver_speed", "50000", "between 0.1 and 20 000 rpm"),
     ("driver_power", "-2", "never below zero"),
     ("belt", "B35", "too short to span"),
     ("belt_count", "two", "1 to 20"),

@@ -142,10 +142,10 @@ def test_a_viewer_sees_it_all_and_changes_nothing(open_as: Any) -> None:
 def test_two_at_once_on_one_finding(open_as: Any) -> None:
     one, two = open_as("Ines"), open_as("Tobias")
     for page in (one, two):
-        open_drive(page, "Germination rooftop air unit")
+        open_drive(page, "Kiln exhaust fan")
         page.locator(".open .now").click()
-        expect(slip(page).get_by_text("Squeals at start")).to_be_visible()
-    mine, theirs = (slip(p).locator("li").filter(has_text="Squeals at start") for p in (one, two))
+        expect(slip(page).get_by_text("Runs slow")).to_be_visible()
+    mine, theirs = (slip(p).locator("li").filter(has_text="Runs slow") for p in (one, two))
     mine.get_by_role("button", name="I am on it").click()
     expect(mine).to_contain_text("Ines is on it")
     theirs.get_by_role("button", name="Close…").click()

@@ -46,7 +46,7 @@ def test_a_note_typed_in_and_what_was_typed_for_the_gauge_waits(open_as: Any) ->
     expect(page.locator(".do")).to_contain_text("first harmonic")
     expect(page.locator("#f-force_1")).to_have_value("")
     for i in (1, 2, 3):
-        page.locator(f"#f-force_{i}").fill("29 Hz")
+        page.locator(f"#f-force_{i}").fill("34 Hz")
     expect(page.locator(".means")).to_contain_text(re.compile(r"\d+\.\d"))
     expect(said(page).filter(has_text=re.compile("Right"))).to_be_visible()
     by(page, "Spring deflection gauge")
@@ -85,7 +85,7 @@ def test_a_manuals_figure_is_set_against_the_window_and_may_be_gone_by(open_as: 
     page.locator("#f-manual_deflection").fill("1/2")
     expect(said(page).filter(has_text="What does the manual's force push?")).to_be_visible()
     page.locator("#f-manual_pushes").select_option("belt")
-    wrong = said(page).filter(has_text="tighter than this drive needs")
+    wrong = said(page).filter(has_text="tighter than worked out")
     expect(wrong).to_contain_text("is not 1/64 of this span")
     page.get_by_text("Go by the manual’s figure on this drive").click()
     expect(page.locator(".scale")).to_contain_text("by the manual")
@@ -120,7 +120,7 @@ def test_a_carriage_belt_by_its_note(open_as: Any) -> None:
 def test_a_deck_of_seven_wheels_is_read_engaged(open_as: Any) -> None:
     page = open_as("Ines", width=390, height=844, touch=True)
     open_drive(page, "Yard sweeper", "Tension")
-    expect(page.get_by_text("Held by spring idler, slack side")).to_be_visible()
+    expect(page.get_by_text("Held by idler that a spring pushes while it runs, slack side")).to_be_visible()
     page.locator("#f-force_1").fill("9 lbf")
     expect(page.get_by_text("Read it with the tensioner engaged")).to_be_visible()
     page.get_by_role("combobox", name=re.compile("^Tensioner")).select_option("yes")

@@ -106,6 +106,7 @@ def test_a_chain_drive_is_surveyed_and_kept_with_its_dogs(open_as: Any) -> None:
 def test_a_carriage_belt_is_plucked_against_its_manual(open_as: Any) -> None:
     page = open_as("Ines")
     open_drive(page, "Bag palletiser")
+    page.locator("#f-linear_pluck").fill("26 Hz")
     expect(page.get_by_role("heading", name=re.compile("At 57% of its tension: tighten it"))).to_be_visible()
     page.locator("#f-linear_pluck").fill("34 Hz")
     expect(page.get_by_role("heading", name=re.compile(r"At 97% of its tension: as it should be"))).to_be_visible()

@@ -83,15 +83,15 @@ def test_wrong_routing_and_a_bad_tape_are_caught_and_undone(open_as: Any) -> Non
     page = open_as("Ines")
     open_drive(page, "Yard sweeper")
     ask(page, "Many wheels")
-    expect(page.get_by_text("belt line 105.7 in")).to_be_visible()
+    expect(page.get_by_text("belt line 114.8 in")).to_be_visible()
     page.locator("#f-wheel_5_contact").select_option("back")
     expect(page.get_by_text("The taut belt does not reach centre rotor")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_text("belt line 105.7 in")).to_be_visible()
+    expect(page.get_by_text("belt line 114.8 in")).to_be_visible()
     page.locator("#f-wheel_2_contact").select_option("inside")
     expect(page.get_by_role("heading", name="tensioner: a flat idler on the groove side")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_text("belt line 105.7 in")).to_be_visible()
+    expect(page.get_by_text("belt line 114.8 in")).to_be_visible()
     page.locator("#f-wheel_2_face").select_option("grooved")
     expect(page.get_by_role("heading", name="tensioner: a grooved idler on the belt's back")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
@@ -177,7 +177,7 @@ def test_a_jackshaft_drive_from_the_motor_to_the_mill(open_as: Any) -> None:
     page.reload()
     expect(page.get_by_role("img", name=mill)).to_be_visible()
     station(page, "Size")
-    expect(page.get_by_role("region", name="Stage 2").get_by_role("row", name=re.compile(r"^mill 10.0 hp \d+°"))).to_be_visible()
+    expect(page.get_by_role("region", name="Stage 2").get_by_role("row", name=re.compile(r"^mill 10.3 hp 10.0 hp at its shaft \d+°"))).to_be_visible()
 
 
 def test_dragging_keeps_what_was_taped(open_as: Any) -> None:
@@ -234,7 +234,7 @@ def test_many_wheels_on_a_phone(open_as: Any) -> None:
     page = open_as("Rowan", 390, 844, touch=True)
     open_drive(page, "Yard sweeper")
     ask(page, "Many wheels")
-    expect(page.get_by_text("belt line 105.7 in")).to_be_visible()
+    expect(page.get_by_text("belt line 114.8 in")).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     frame = page.locator(".board .frame").bounding_box()
     assert frame and frame["height"] >= 140
@@ -266,10 +266,10 @@ def test_a_deck_and_a_train_are_known_at_every_station(open_as: Any) -> None:
     page = open_as("Ines")
     open_drive(page, "Yard sweeper", "Speed")
     for rotor in ("left rotor", "centre rotor", "right rotor"):
-        expect(page.get_by_role("row", name=re.compile(f"^{rotor} 2667 rpm 1.200"))).to_be_visible()
-    expect(page.locator(".strip")).to_contain_text("2667")
+        expect(page.get_by_role("row", name=re.compile(f"^{rotor} 3200 rpm 1.000"))).to_be_visible()
+    expect(page.locator(".strip")).to_contain_text("3200")
     station(page, "Size")
-    expect(page.get_by_role("row", name=re.compile("^left rotor 4.50 hp"))).to_be_visible()
+    expect(page.get_by_role("row", name=re.compile("^left rotor 1.26 hp"))).to_be_visible()
     expect(page.get_by_text("Engineering estimate", exact=False).first).to_be_visible()
     station(page, "Tension")
     expect(page.get_by_text("slips first at the engine")).to_be_visible()

@@ -19,7 +19,7 @@ from collections.abc import Callable, Iterator
 from functools import partial
 from pathlib import Path
 
-from tuyere.serving import nursery
+from tuyere.serving import ORPHANED_S, nursery
 from tuyere.store.address import plain_url
 from tuyere.store.database import engine_from
 from tuyere.store.prune import prune
@@ -48,6 +48,7 @@ class Plant:
         self.server: subprocess.Popen[bytes] | None = None
         self.leaving: list[subprocess.Popen[bytes]] = []
         self.orphans: list[int] = []
+        self.seen_off: list[int] = []
         self.begin: Callable[[], None] = lambda: None
         self.stopping = False
 
@@ -104,6 +105,7 @@ class Plant:
         for pid in self.orphans:
             with contextlib.suppress(OSError):
                 os.kill(pid, signal.SIGTERM)
+        self.seen_off += self.orphans
         self.orphans = []
 
     @contextlib.contextmanager
@@ -219,6 +221,8 @@ class Plant:
         return self.server is not None and self.server.pid in _parents(_servers(self.port, self.state))
 
     def _end_server(self) -> None:
+        left = [*self.orphans, *self.seen_off]
+        self._end_orphans()
         ending = [one for one in (*self.leaving, self.server) if one and one.poll() is None]
         for one in ending:
             one.terminate()
@@ -228,6 +232,9 @@ class Plant:
             except subprocess.TimeoutExpired:
                 one.kill()
                 one.wait()
+        limit = time.monotonic() + ORPHANED_S  # they hold the database's lease too
+        while set(left) & set(_servers(self.port, self.state)) and time.monotonic() < limit:
+            time.sleep(0.2)
 
     def _wait_until_up(self) -> None:
         limit = time.monotonic() + 60
