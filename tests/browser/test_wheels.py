@@ -88,12 +88,12 @@ def test_wrong_routing_and_a_bad_tape_are_caught_and_undone(open_as: Any) -> Non
     expect(page.get_by_text("The taut belt does not reach centre rotor")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_text("belt line 114.8 in")).to_be_visible()
-    page.locator("#f-wheel_2_contact").select_option("inside")
-    expect(page.get_by_role("heading", name="tensioner: a flat idler on the groove side")).to_be_visible()
+    page.locator("#f-wheel_4_contact").select_option("inside")
+    expect(page.get_by_role("heading", name="upper guide: a flat idler on the groove side")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_text("belt line 114.8 in")).to_be_visible()
-    page.locator("#f-wheel_2_face").select_option("grooved")
-    expect(page.get_by_role("heading", name="tensioner: a grooved idler on the belt's back")).to_be_visible()
+    page.locator("#f-wheel_4_face").select_option("grooved")
+    expect(page.get_by_role("heading", name="upper guide: a grooved idler on the belt's back")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     page.locator("#f-tape_6").fill("19 in")
     expect(page.get_by_role("heading", name=re.compile("One tape does not close"))).to_be_visible()
@@ -177,7 +177,9 @@ def test_a_jackshaft_drive_from_the_motor_to_the_mill(open_as: Any) -> None:
     page.reload()
     expect(page.get_by_role("img", name=mill)).to_be_visible()
     station(page, "Size")
-    expect(page.get_by_role("region", name="Stage 2").get_by_role("row", name=re.compile(r"^mill 10.3 hp 10.0 hp at its shaft \d+°"))).to_be_visible()
+    expect(
+        page.get_by_role("region", name="Stage 2").get_by_role("row", name=re.compile(r"^mill 10.3 hp 10.0 hp at its shaft \d+°"))
+    ).to_be_visible()
 
 
 def test_dragging_keeps_what_was_taped(open_as: Any) -> None:
@@ -284,7 +286,7 @@ def test_a_deck_and_a_train_are_known_at_every_station(open_as: Any) -> None:
     page.get_by_role("button", name="Keep these speeds").click()
     expect(page.get_by_text(re.compile("Kept. Slip 3.2"))).to_be_visible()
     station(page, "Size")
-    expect(page.get_by_role("row", name=re.compile("^die 13.0 hp"))).to_be_visible()
+    expect(page.get_by_role("row", name=re.compile("^die 13.7 hp 13.0 hp at its shaft"))).to_be_visible()
     second = page.get_by_role("region", name="Stage 2")
     second.get_by_text("Try another wheel in this stage").click()
     second.get_by_role("textbox", name="die, outside").fill("18")

@@ -200,12 +200,13 @@ def test_a_run_at_a_shafts_turns_is_flagged_and_clear_where_it_says() -> None:
         tight, slack = (next(n for n in span_notes(on, float(t)) if n.side == side) for side in ("tight", "slack"))
         assert slack.running_hz < tight.running_hz, "an empty strand has no note that excuses it"
         for place, note in enumerate(span_notes(on, float(t))):
-            if not note.source_hz or note.lower_n is None or note.higher_n is None:
+            if not note.source_hz:
                 continue
             assert abs(note.running_hz / note.source_hz - 1) < 0.1
+            bound = span_notes(on, float(t), t * 0.95, t * 1.05)[place]
+            assert (bound.lower_n or t) >= t * 0.95 and (bound.higher_n or t) <= t * 1.05
             for clear in (note.lower_n, note.higher_n):
-                again = span_notes(on, clear)
-                assert not again or again[place].source_hz != note.source_hz
+                assert clear is None or span_notes(on, clear)[place].source_hz != note.source_hz
 
 
 def test_settling_explains_a_fall_and_no_more() -> None:

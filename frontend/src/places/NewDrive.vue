@@ -39,7 +39,16 @@ const { write, busy, waiting, problem } = useWrite(
     ),
 )
 const wrong = computed(() => Object.fromEntries((problem.value?.errors ?? []).map((e) => [e.field, e.detail])))
-const other = computed(() => (problem.value && !problem.value.errors?.length ? problem.value.detail : ''))
+const BESIDE = ['machine_name', 'name']
+/** What is refused and has no field of its own here. */
+const other = computed(() => {
+  const errors = problem.value?.errors ?? []
+  if (problem.value && !errors.length) return problem.value.detail
+  return errors
+    .filter((e) => !BESIDE.includes(e.field))
+    .map((e) => e.detail)
+    .join(' ')
+})
 
 async function keep(): Promise<void> {
   const { machine, ...rest } = form
@@ -101,7 +110,9 @@ const suggest = (text: string, done: (found: { value: string }[]) => void) =>
       </label>
       <p v-if="other" class="wrong" role="alert">{{ other }}</p>
       <p v-if="waiting" role="status">No connection. Sending again by itself; nothing is stored twice.</p>
-      <el-button type="primary" native-type="submit" :loading="busy">Keep, and go to its survey</el-button>
+      <el-button type="primary" native-type="submit" :loading="busy" :disabled="!form.family"
+        >Keep, and go to its survey</el-button
+      >
     </form>
   </el-drawer>
 </template>

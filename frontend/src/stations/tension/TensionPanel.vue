@@ -36,6 +36,9 @@ const narrow = useMediaQuery('(max-width: 760px)')
 const keeper = useKeepReading('belt tension', () => drive, state)
 const { problem, kept, hourMeter, note, strand, wasSet, settles } = keeper
 const figures = computed(() => tight.value?.figures ?? {})
+/** What moves a run clear of what shakes it: slacker, tighter, one of the two, or neither. */
+const clearOf = (n: { clear: { us: string; si: string } | null; clear_up: { us: string; si: string } | null }) =>
+  [n.clear, n.clear_up].filter((t) => t !== null).map((t) => inSystem(t))
 const WANTED: Record<string, string> = {
   belt_count: 'how many belts',
   driver_power: 'the driver power',
@@ -264,8 +267,9 @@ const each = (i: number) =>
         <summary>Does it flop? What each run would ring at</summary>
         <p v-for="n in tight.span_notes" :key="n.between" class="small" :class="{ ember: n.source }">
           {{ say(n.between) }}{{ n.side ? `, ${n.side} at work` : '' }}: {{ n.note }} running<template v-if="n.source"
-            >, near {{ say(n.source) }}: it may swing with it, and is not slack for that. Clear of it at
-            {{ inSystem(n.clear!) }} or {{ inSystem(n.clear_up!) }}.</template
+            >, near {{ say(n.source) }}: it may swing with it, and is not slack for that.
+            <template v-if="clearOf(n).length">Clear of it at {{ clearOf(n).join(' or ') }}.</template>
+            <template v-else>No tension that holds here moves it clear.</template></template
           >
         </p>
       </details>

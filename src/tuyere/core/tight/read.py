@@ -133,10 +133,16 @@ def read_tension(stage: TightStage, typed: TypedTension) -> Tight:
     aim = aim_words(page)
     wanted = scale.band(typed.fresh, holds.by_manual)
     now = page.values["strand_average"].n if strands else wanted.aim_n if wanted else scale.target_n or 0.0
+    notes = span_notes(
+        stage,
+        now,
+        scale.slips.running.likely_n if scale.slips else 0.0,
+        scale.lowest.limit_n if scale.lowest and scale.lowest.limit_n else math.inf,
+    )
     return Tight(
         stage, at, method, methods, scale, holds, tuple(_uppers(stage, scale)), dict(page.figures), strands, (*(stage.loop.stated.steps if stage.loop.stated else ()), *steps(method, at, aim)),
         wants, stem_for(page.values["aim_high"].n) if method.key in ("gauge",) and page.has("aim_high") else "", _why_not(stage),
-        spans[chosen].between, tuple(s.between for s in spans), span_notes(stage, now), now, tuple(_pulls(stage, now)), tuple(verdicts), reader.notes, tuple(reader.problems), typed.fresh,
+        spans[chosen].between, tuple(s.between for s in spans), notes, now, tuple(_pulls(stage, now)), tuple(verdicts), reader.notes, tuple(reader.problems), typed.fresh,
     )  # fmt: skip
 
 
@@ -393,10 +399,10 @@ def _of_manual(stage: TightStage, scale: Scale, holds: Holds) -> list[Verdict]:
             return []  # it is the aim itself
         return [Verdict("manual", Tone.OPEN, f"By the manual: {both(aim, 'force')}", said)]
     low = max(scale.slips.running.likely_n, scale.run_in.low_n)
-    if scale.lowest and scale.lowest.limit_n is not None and aim > scale.lowest.limit_n:
-        found.append(
-            Verdict("manual", Tone.WATCH, f"The manual’s figure is over the {scale.lowest.name}", f"{said} Ask the machine's maker, and go by the lower.")
-        )  # fmt: skip
+    # A shaft or bearing described here is weighed against the manual; the belt's own rating is not: its maker knew the belt.
+    over = [u for u in scale.upper if u.wheel is not None and u.limit_n is not None and aim > u.limit_n]
+    if over:
+        found.append(Verdict("manual", Tone.WATCH, f"The manual’s figure is over the {over[0].name}", f"{said} Ask the machine's maker, and go by the lower."))  # fmt: skip
     elif aim < low:
         found.append(Verdict("manual", Tone.OPEN, "The manual’s figure is slacker than worked out", f"{said} {between(scale.run_in)} carries its design power; it slips under {both(scale.slips.running.likely_n, 'force')}. Check the span and what is pushed; then decide which to go by."))  # fmt: skip
     elif aim > (scale.new.high_n if scale.new else scale.run_in.high_n) * 1.05:

@@ -27,10 +27,10 @@ class SpanNote(NamedTuple):
     side: Literal["", "tight", "slack"] = ""
 
 
-def span_notes(stage: TightStage, tension_n: float) -> tuple[SpanNote, ...]:
+def span_notes(stage: TightStage, tension_n: float, holds_n: float = 0.0, ends_n: float = math.inf) -> tuple[SpanNote, ...]:
     """At a tension of one strand at rest, each run by its own tension at work. A moving string sounds lower: f (1 - v²/c²), c = √(T/m).
 
-    A slack strand that is empty at work has no note: it flops because it is slack.
+    A slack strand that is empty at work has no note: it flops because it is slack. Nothing is offered that slips (under `holds_n`) or overloads (from `ends_n`; N).
     """
     mass = stage.strand.mass_kg_per_m
     if not mass or tension_n <= 0 or stage.hangs:
@@ -52,7 +52,8 @@ def span_notes(stage: TightStage, tension_n: float) -> tuple[SpanNote, ...]:
             found.append(SpanNote(span.between, rest, running, None, "", None, None, side))
             continue
         low, high = (tension_n + works * ((k * near[0] / running) ** 2 - 1) for k in (1 - _CLEAR, 1 + _CLEAR))
-        found.append(SpanNote(span.between, rest, running, near[0], near[1], max(0.0, low), high, side))
+        lower, higher = low if low > holds_n else None, high if high < ends_n else None
+        found.append(SpanNote(span.between, rest, running, near[0], near[1], lower, higher, side))
     return tuple(found)
 
 
