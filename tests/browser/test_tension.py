@@ -129,3 +129,14 @@ def test_a_deck_of_seven_wheels_is_read_engaged(open_as: Any) -> None:
     page.get_by_label("Read on the run").select_option("1")
     expect(page.locator(".do")).not_to_contain_text("11/32 in (9 mm)")
     keep(page)
+
+
+def test_the_station_wears_what_its_last_reading_left(open_as: Any) -> None:
+    """The floor calls it slack: so does the mark on the station, before anything is read again."""
+    page = open_as("Ines")
+    open_drive(page, "Kiln exhaust fan", "Survey")
+    expect(page.get_by_role("link", name="Tension wants attention")).to_be_visible()
+    page.get_by_role("link", name="Back to the floor").click()
+    open_drive(page, "Drag-chain conveyor", "Tension")
+    expect(page.locator(".last")).to_contain_text("Right")
+    expect(page.get_by_role("link", name="Tension wants attention")).to_have_count(0)

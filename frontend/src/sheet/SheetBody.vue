@@ -73,9 +73,11 @@ const OnlyTheDrive: FunctionalComponent = (_, { slots }) => slots.default?.()
 const moreFigures = ref<Sheet['figures']>({})
 provide(moreFiguresKey, moreFigures)
 const figures = computed(() => state.sheet.value?.figures ?? {})
-function sign(topics: readonly string[]): { mark: string; text: string } {
+/** Of what is on the sheet now; with nothing read now, of what its last readings said, as the floor has it. */
+function sign({ topics, left }: (typeof STATIONS)[number]): { mark: string; text: string } {
   const tones = state.sheet.value?.verdicts.filter((v) => topics.includes(v.topic)).map((v) => v.tone) ?? []
-  if (tones.includes('stop') || tones.includes('watch')) return { mark: '▲', text: 'wants attention' }
+  const wrong = tones.length ? tones : (left?.(drive) ?? [])
+  if (wrong.includes('stop') || wrong.includes('watch')) return { mark: '▲', text: 'wants attention' }
   if (tones.length && tones.every((t) => t === 'good')) return { mark: '✓', text: 'in order' }
   return { mark: '', text: '' }
 }
@@ -127,13 +129,9 @@ useKeys({ '/': () => void router.push('/floor?find') })
       >
         <span class="tick" aria-hidden="true">{{ i + 1 }}</span>
         {{ s.title }}
-        <span
-          v-if="sign(s.topics).mark"
-          :class="sign(s.topics).mark === '✓' ? 'ok' : 'ember'"
-          :title="sign(s.topics).text"
-        >
-          <span aria-hidden="true">{{ sign(s.topics).mark }}</span>
-          <span class="sr">{{ sign(s.topics).text }}</span>
+        <span v-if="sign(s).mark" :class="sign(s).mark === '✓' ? 'ok' : 'ember'" :title="sign(s).text">
+          <span aria-hidden="true">{{ sign(s).mark }}</span>
+          <span class="sr">{{ sign(s).text }}</span>
         </span>
       </router-link>
     </nav>

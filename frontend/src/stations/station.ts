@@ -22,7 +22,7 @@ export interface Desk {
 
 /**
  * One station along the rule. `asks`: its questions, the first at the station's own address. `topics`: the verdicts whose
- * tone it wears. `panel` and `board` are given drive, choices and ask; a board draws what its questions are about, and the
+ * tone it wears; `left`: the tones its last readings left, newest of each stage. `panel` and `board` are given drive, choices and ask; a board draws what its questions are about, and the
  * drive (its slot) for the rest. `strip`: whether the key figures stand under it. `bare`: no drawing where nothing of the
  * drive belongs beside it. `tall`: whether on a phone its board takes the height it wants and scrolls along.
  */
@@ -31,6 +31,7 @@ export interface StationFace {
   title: string
   asks: readonly string[]
   topics: readonly string[]
+  left?: (drive: DriveOut) => string[]
   panel: Component
   board?: Component
   strip: (ask: string) => boolean

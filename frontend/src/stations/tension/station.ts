@@ -8,6 +8,7 @@ export const tensionStation: StationFace = {
   title: 'Tension',
   asks: [''],
   topics: ['tension', 'set'],
+  left: ({ tensions }) => [...new Map(tensions.toReversed().map((t) => [t.stage, t.tone])).values()],
   panel: TensionPanel,
   board: TensionBoard,
   strip: () => true,
