@@ -212,8 +212,8 @@ def _top(found: dict[str, float], most: int = _MOST) -> list[Matched]:
 def hear(sentence: str) -> Heard:
     """What a sentence says and what it denies.
 
-    >>> [m.key for m in hear("no squeal, just hot belt").seen], [m.key for m in hear("no squeal, just hot belt").denied][0]
-    (['hot_belt'], 'just_squeals')
+    >>> [m.key for m in hear("no squeal, just hot belt").seen][0], [m.key for m in hear("no squeal, just hot belt").denied][0]
+    ('hot_belt', 'just_squeals')
     """
     seen: dict[str, float] = {}
     denied: dict[str, float] = {}
