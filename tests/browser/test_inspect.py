@@ -59,7 +59,8 @@ def test_the_fan_that_eats_a_belt_every_three_months_on_one_side(open_as: Any) -
     tap(page, "What was before", "keep failing far too early")
     expect(page.locator(".fact").filter(has_text="Offset of the last alignment")).to_contain_text("as left")
     # The record's alignment of April speaks against it; somebody knows that the motor was moved since.
-    page.locator(".fact").filter(has_text="last alignment").get_by_role("checkbox").uncheck()
+    for way in ("Angle", "Twist", "Offset"):
+        page.locator(".fact").filter(has_text=f"{way} of the last alignment").get_by_role("checkbox").uncheck()
     answer(page, "straightedge or laser", "Yes")
     expect(causes(page).first).to_contain_text("Angular misalignment")
     tap(page, "On the belt", "worn on one side only")
