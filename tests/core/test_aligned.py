@@ -124,7 +124,7 @@ def test_checks_before_name_the_foot_and_the_shim_and_are_passed_over_with_a_rea
     sound = aligned(checks={f"soft_{i}": f"{SOFT_M * 900} mm" for i in (1, 2, 3, 4)})
     assert next(c for c in sound.checks if c.key == "soft_foot").tone is Tone.GOOD
     runs = aligned(checks={"rim_moving": "0.1 mm", "face_moving": "0.9 mm"})
-    assert "fakes up to" in next(c for c in runs.checks if c.key == "run_out").means
+    assert "adds an apparent" in next(c for c in runs.checks if c.key == "run_out").means
     passed = aligned(words={"mounts": "skip"})
     assert [p.field for p in passed.problems] == ["mounts_why"]
     assert not aligned(words={"mounts": "skip", "mounts_why": "no reach"}).problems

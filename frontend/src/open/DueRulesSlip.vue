@@ -140,7 +140,7 @@ const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === 
           </option>
         </select>
       </label>
-      <el-checkbox v-model="form.repeats">again and again</el-checkbox>
+      <el-checkbox v-model="form.repeats">Repeats</el-checkbox>
       <el-checkbox v-model="form.used">used here</el-checkbox>
       <p v-if="problem && !problem.errors?.length" class="ember" role="alert">{{ problem.detail }}</p>
       <p class="row">
@@ -157,7 +157,7 @@ const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === 
             <b>{{ r.what }}</b>
           </p>
           <p class="small soft">
-            {{ r.interval }} after: {{ r.event }}{{ r.repeats ? ', again and again' : ''
+            {{ r.interval }} after: {{ r.event }}{{ r.repeats ? ', repeats' : ''
             }}{{ r.kinds.length ? `; ${r.kinds.join(', ')}` : '' }}{{ r.used ? '' : '; not used here' }}
           </p>
           <p class="small soft">{{ r.own ? 'changed here' : r.source }}</p>
@@ -166,7 +166,7 @@ const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === 
       </ul>
       <p v-if="lead"><el-button type="primary" @click="make">Make a rule</el-button></p>
       <label v-if="data">
-        Whose days count here
+        Time zone
         <select :value="data.zone" :disabled="!lead" @change="chooseZone(($event.target as HTMLSelectElement).value)">
           <option v-for="z in data.zones" :key="z" :value="z">{{ z }}</option>
         </select>

@@ -104,13 +104,15 @@ async function keep(): Promise<void> {
           Nothing is due. Say when new belts go on, or the oil is changed: what follows then stands here.
         </p>
         <details v-if="mayWrite">
-          <summary>Promise to look again on a day</summary>
+          <summary>Set a reminder</summary>
           <form class="stack" @submit.prevent="keep">
             <label>What at? <el-input v-model="promise.what" maxlength="120" /></label>
             <label>When? <input v-model="promise.due_on" type="date" :min="dayFromNow(0)" /></label>
             <p v-if="problem" class="ember" role="alert">{{ problem.detail }}</p>
             <p>
-              <el-button native-type="submit" :loading="busy" :disabled="!promise.what.trim()">Promise it</el-button>
+              <el-button native-type="submit" :loading="busy" :disabled="!promise.what.trim()"
+                >Set a reminder</el-button
+              >
             </p>
           </form>
         </details>

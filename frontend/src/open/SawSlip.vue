@@ -78,7 +78,7 @@ function again(): void {
   <el-drawer v-model="open" :title="`What did you see? ${drive.machine}`" :size="460" append-to-body class="saw">
     <div v-if="said" class="stack" role="status">
       <p class="kept">
-        <b>✓ Kept: {{ said.what }}.</b> It stands on the floor and on top of the drive.
+        <b>✓ Kept: {{ said.what }}.</b> Shown on Floor and at the top of the drive.
       </p>
       <label>
         In your own words, if you like

@@ -74,7 +74,7 @@ const described = computed(
     <div v-else class="teach">
       <h2>Two cones, one belt</h2>
       <p class="soft">
-        Give the centres and the steps: the pair draws itself here, to scale, with the speed of each step.
+        Give the centres and the steps: the drawing appears here, to scale, with the speed of each step.
       </p>
     </div>
   </div>

@@ -62,7 +62,7 @@ const pushed = computed(() => station === 'tension' && ['gauge', 'scale'].includ
     @drop="drop"
     @pick="wheelInHand = $event"
   >
-    <p class="teach">Begin with the wheel that drives: it draws itself here as you tape.</p>
+    <p class="teach">Begin with the wheel that drives. The drawing appears as you measure.</p>
   </LayoutDrawing>
   <DriveDrawing
     v-else

@@ -18,7 +18,7 @@ const whole = () => (short[0]?.left ?? 0) + 1
         <span class="said">
           <b>{{ s.left }} of {{ whole() }} on:</b>
           {{ s.of_load === null ? `${percent(s.of_set)} of the full set` : `${percent(s.of_load)} of the design load` }}
-          <br /><span class="small soft">{{ s.run }} Whole again within {{ s.days }} days.</span>
+          <br /><span class="small soft">{{ s.run }} Full set back on within {{ s.days }} days.</span>
         </span>
         <button v-if="pick" type="button" class="bare" @click="emit('pick', s.left)"><u>this one</u></button>
       </li>

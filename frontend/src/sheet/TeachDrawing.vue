@@ -48,7 +48,7 @@ const state = (s: Step) => (s.done ? 'done' : s.key === due.value ? 'next' : 'la
         <span v-if="s.done" class="sr">done</span>
       </li>
     </ol>
-    <p class="soft">Lock the drive out first. It draws itself here, to scale, as soon as these are known.</p>
+    <p class="soft">Lock the drive out first. The drawing appears here, to scale, as you measure.</p>
   </div>
 </template>
 

@@ -89,7 +89,7 @@ const described = computed(
     <div v-else class="teach">
       <h2>Leave one thing out</h2>
       <p class="soft">
-        Give the rest: a speed, the wheels, a ratio. The train draws itself here with every shaft's speed.
+        Give the rest: a speed, the wheels, a ratio. The drawing appears here with every shaft's speed.
       </p>
     </div>
   </div>

@@ -53,7 +53,7 @@ const size = (name: string) => found?.sizes.find((s) => s.name.startsWith(name))
     </svg>
     <div v-else class="teach">
       <h2>A wheel of your own</h2>
-      <p class="soft">Choose the section and the diameter: the wheel draws itself here in section, to scale.</p>
+      <p class="soft">Choose the section and the diameter: its section appears here, to scale.</p>
     </div>
   </div>
 </template>

@@ -58,7 +58,7 @@ const SURFACES = [
   <div class="work">
     <section class="board" aria-label="Drawing">
       <LayoutDrawing :layout="found?.layout ?? null" :focus="-1">
-        <p>Tape both pulleys, the centres and the belt's thickness: the drive draws itself here, to scale.</p>
+        <p>Tape both pulleys, the centres and the belt's thickness: the drawing appears here, to scale.</p>
       </LayoutDrawing>
     </section>
     <section class="panel" data-panel aria-label="Survey">

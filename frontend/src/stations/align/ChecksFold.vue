@@ -18,10 +18,10 @@ const ASKS: Record<string, string> = {
   soft_2: 'Foot 2 rises',
   soft_3: 'Foot 3 rises',
   soft_4: 'Foot 4 rises',
-  rim_moving: 'Rim, the one that moves',
-  face_moving: 'Face, the one that moves',
-  rim_still: 'Rim, the other',
-  face_still: 'Face, the other',
+  rim_moving: 'Rim run-out, moving wheel',
+  face_moving: 'Face run-out, moving wheel',
+  rim_still: 'Rim run-out, fixed wheel',
+  face_still: 'Face run-out, fixed wheel',
   shaft_moving: 'Shaft swings',
 }
 const SAID = [

@@ -67,9 +67,9 @@ const sides = computed(() => [
     </div>
   </details>
   <details class="fold">
-    <summary>How true is true enough</summary>
+    <summary>Alignment tolerance</summary>
     <p class="small">{{ say(a.source) }}.</p>
-    <FigureValue v-if="a.figures.entry" :figure="a.figures.entry" label="Belt enters askew by, at the worse wheel" />
+    <FigureValue v-if="a.figures.entry" :figure="a.figures.entry" label="Belt entry angle, worse wheel" />
     <div class="two">
       <MeasureField
         :model-value="at('align_angle', 'true_angle')"

@@ -62,7 +62,7 @@ const loaded = (role: string) => role !== 'idler'
       :flags="[]"
       next="Read the driver and one other shaft: the slip between them follows"
     />
-    <p v-if="missing.length" class="ember" role="status">Survey still wants {{ missing.join(', ') }}.</p>
+    <p v-if="missing.length" class="ember" role="status">Survey needs {{ missing.join(', ') }}.</p>
     <CautionStrip :cautions="choices.cautions[station]" :state="STATE[station]" />
 
     <section v-if="station === 'speed'">

@@ -106,7 +106,7 @@ def _run_out(values: dict[str, float], outsides_m: tuple[float, float]) -> tuple
         for kind, limit in (("rim", rim_limit(outside)), ("face", face_limit(outside))):
             runs = values.get(f"{kind}_{which}")
             if runs is not None and runs > limit:
-                fakes = f", and it fakes up to {runs / outside:.2g} rad ({runs / outside * 57.3:.2f}°) of angle" if kind == "face" else ""
+                fakes = f", and adds an apparent {runs / outside:.2g} rad ({runs / outside * 57.3:.2f}°) of angle" if kind == "face" else ""
                 beyond.append(f"the {kind} of {name} swings {fine(runs)}, at most {fine(limit)}{fakes}")
     if not beyond:
         asked = "" if len(values) == 4 else " Read rim and face of both wheels."

@@ -287,7 +287,9 @@ def strain(stage: Stage) -> Strained:
     powers = [w.power_w for w in stage.wheels]
     taken = sum(p for p in powers if p > 0)
     if abs(sum(powers)) > 1e-3 * max(taken, -sum(p for p in powers if p < 0)):
-        raise WindowError("wheels", "What the wheels give to the belt and take from it must sum to nought: + drives the belt, - is driven.")
+        raise WindowError(
+            "wheels", "What the wheels give to the belt and take from it must add up to zero: + drives the belt, - is driven."
+        )
     for i, one in enumerate(stage.wheels):
         for k, other in enumerate(stage.wheels[:i]):
             if math.hypot(one.x_m - other.x_m, one.y_m - other.y_m) < (one.radius_m + other.radius_m) * (1 - 1e-6):

@@ -95,7 +95,7 @@ def _of_tension(
         return Verdict(
             "tension",
             Tone.WATCH,
-            "Within what it needs, and over what it stands",
+            "Enough for the drive, too much for a component",
             f"{wants} The window is empty: see what to change below.",
         )
     if stage.share is not None and stage.share < 1:

@@ -77,7 +77,7 @@ const bar = (life: number) => `${Math.min(100, (100 * life) / 1.4)}%`
         v-model="q.limit!"
         name="limit"
         field="shaft_pull"
-        label="It may be pulled with"
+        label="Allowable shaft load"
         hint="its own sheet"
       />
     </fieldset>

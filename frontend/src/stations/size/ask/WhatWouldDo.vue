@@ -196,7 +196,7 @@ const count = (n: number) => n.toLocaleString('en')
         :options="orSurveyed(sizes?.surroundings ?? [])"
       />
       <WordField v-model="w.starts!" name="starts" label="Starts" :options="orSurveyed(sizes?.starts ?? [])" />
-      <WordField v-model="w.ambient!" name="ambient" label="Air round it" placeholder="70 F or 21 C" />
+      <WordField v-model="w.ambient!" name="ambient" label="Ambient temperature" placeholder="70 F or 21 C" />
     </fieldset>
     <fieldset>
       <legend>Room</legend>
@@ -310,7 +310,7 @@ const count = (n: number) => n.toLocaleString('en')
         />
       </div>
       <p v-if="Object.keys(form.weights).length">
-        <el-button size="small" @click="form.weights = {}">As usual again</el-button>
+        <el-button size="small" @click="form.weights = {}">Reset</el-button>
       </p>
     </details>
     <details class="fold">

@@ -56,7 +56,7 @@ function addPoint(): void {
         v-model="q.most_speed!"
         name="most_speed"
         field="machine_speed"
-        label="Most it may turn"
+        label="Maximum speed"
         hint="plate, manual"
       />
     </fieldset>
@@ -104,7 +104,7 @@ function addPoint(): void {
       <template v-if="fan">
         <WordField v-model="w.temperature_now!" name="temperature_now" label="Air now" placeholder="70 F, 21 C" />
         <WordField v-model="w.temperature_new!" name="temperature_new" label="…and then" placeholder="as now" />
-        <MeasureField v-model="q.altitude!" name="altitude" label="Height over the sea" />
+        <MeasureField v-model="q.altitude!" name="altitude" label="Altitude" />
       </template>
     </fieldset>
     <fieldset v-if="fan">

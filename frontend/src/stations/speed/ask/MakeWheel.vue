@@ -35,7 +35,7 @@ const BASIS = [
       <WordField v-model="form.grooves" name="made_grooves" label="Grooves" />
       <MeasureField v-model="form.bore" name="made_bore" field="bore" label="Bore" />
       <WordField v-if="materials.length" v-model="form.material" name="made_material" label="Of" :options="materials" />
-      <MeasureField v-model="form.speed" name="made_speed" field="train_speed" label="It is to turn" />
+      <MeasureField v-model="form.speed" name="made_speed" field="train_speed" label="Running speed" />
     </fieldset>
     <table v-if="found?.sizes.length" class="why">
       <caption>
