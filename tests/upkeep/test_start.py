@@ -132,8 +132,12 @@ def test_a_start_takes_over_from_one_that_was_killed(plant: Any, state: Path) ->
     keeper.process.wait()
     assert look_at(port, "tuyere_plant") is Found.PLANT, "the server itself goes on"
     os.kill(first(cluster.data / "postmaster.pid"), signal.SIGKILL)
+    pid_file = state / f"tuyere_plant-{port}.pid"
+    left_over = first(pid_file)
     new = Keeper(state, port, "--own-plant")
     new.until("A server was left over")
+    until(lambda: first(pid_file) != left_over)
+    os.kill(first(cluster.data / "postmaster.pid"), signal.SIGKILL)  # the new server has begun and does not answer yet
     new.until("Tuyere is at")
     new.stop()
     assert look_at(port, "tuyere_plant") is Found.NOTHING and not cluster.runs(), "the last one out stops the database"

@@ -171,9 +171,7 @@ class Plant:
         pruned = time.monotonic()
         while not self.stopping:
             time.sleep(0.25)
-            if self.cluster and not self.cluster.runs() and not self.stopping:
-                self.cluster.start()
-                say("The database had stopped: it was started again.")
+            self._tend_database()
             if not nursery.runs() and not self.stopping:
                 self._start_nursery_again()
             assert self.server
@@ -192,6 +190,11 @@ class Plant:
                 engine = engine_from(self.owner_url)
                 prune(engine)
                 engine.dispose()
+
+    def _tend_database(self) -> None:
+        if self.cluster and not self.cluster.runs() and not self.stopping:
+            self.cluster.start()
+            say("The database had stopped: it was started again.")
 
     def _start_server(self, environment: dict[str, str], lease: int | None) -> None:
         command = [sys.executable, "-m", "gunicorn", "-c", "python:tuyere.serving.gunicorn_conf"]
@@ -239,6 +242,7 @@ class Plant:
     def _wait_until_up(self) -> None:
         limit = time.monotonic() + 60
         while not self.stopping:
+            self._tend_database()
             if self._has_worker() and look_at(self.port, self.name) is Found.PLANT:
                 return
             code = self.server.poll() if self.server else None
