@@ -17,8 +17,7 @@ from tuyere.core.jobs.library import Step, holds, machine_facts
 from tuyere.core.jobs.read import library
 from tuyere.demo.load import typed_survey
 from tuyere.store.tables import Drive, Machine
-from tuyere.web.job_about import fitted_facts, held_facts
-from tuyere.web.machine_is import machine_is
+from tuyere.web.machine_is import fitted_facts, held_facts, machine_is
 
 
 @cache

@@ -6,7 +6,7 @@ import math
 from pathlib import Path
 
 import pytest
-from bench.diagnosis import FIRST, MORE, asked, cases, reliability
+from bench.diagnosis import FIRST, MORE, THIRD, asked, cases, reliability
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -15,19 +15,20 @@ from tuyere.core.diagnosis.diagnose import diagnose
 from tuyere.core.diagnosis.knowledge import FAMILIES, NOTHING, knowledge
 from tuyere.core.diagnosis.match import hear, match
 from tuyere.core.diagnosis.model import TWO_AT_ONCE, net
+from tuyere.core.jobs.read import library
 
 KNOWN = knowledge()
 
 
-@pytest.mark.parametrize(("file", "least"), [(FIRST, 60), (MORE, 40)])
+@pytest.mark.parametrize(("file", "least"), [(FIRST, 60), (MORE, 40), (THIRD, 60)])
 def test_cases_in_plain_words_end_at_their_cause_after_at_most_five_checks(file: str, least: int) -> None:
-    """Asked: first in 70 %, top three in 90 %, nine healthy drives in ten left alone; of 82 and 52 written before the knowledge was weighed."""
+    """Asked: first in 95 %, top three in 98 %, nine healthy drives in ten left alone; each file written before the knowledge was weighed for it."""
     ends = [(case, [r.cause.key for r in asked(case)[0].causes]) for case in cases(file)]
     sick = [(c["cause"], names) for c, names in ends if c["cause"] != NOTHING]
     healthy = [names[0] for c, names in ends if c["cause"] == NOTHING]
-    assert len(sick) >= least and len(healthy) >= 5
-    assert sum(names[0] == cause for cause, names in sick) >= 0.7 * len(sick)
-    assert sum(cause in names[:3] for cause, names in sick) >= 0.9 * len(sick)
+    assert len(sick) >= least and len(healthy) >= 4
+    assert sum(names[0] == cause for cause, names in sick) >= 0.95 * len(sick)
+    assert sum(cause in names[:3] for cause, names in sick) >= 0.98 * len(sick)
     assert sum(first == NOTHING for first in healthy) >= 0.9 * len(healthy)
 
 
@@ -52,6 +53,19 @@ def test_the_knowledge_hangs_together() -> None:
         assert all(t.key in (KNOWN.signs if t.kind == "sign" else KNOWN.checks) for t in fact.then)
     nothing = KNOWN.causes[NOTHING]
     assert set(nothing.prior) == set(FAMILIES) and "Nothing is wrong" in nothing.name
+
+
+def test_a_question_is_of_this_kind_of_drive_and_of_what_can_be_there() -> None:
+    facts = library().drive_facts | set(library().traits)
+    for family in FAMILIES:
+        own = knowledge(family=family)
+        for one in (*own.signs.values(), *own.checks.values()):
+            if family in one.families:
+                assert ("belt" if family == "chain" else "chain") not in one.question.lower() or family == "conveyor", (family, one.key)
+                assert "{" not in one.question and set(one.needs) <= facts, one.key
+    assert all(set(c.told_by) <= set(KNOWN.signs) for c in KNOWN.checks.values())
+    assert all(set(c.jobs) <= set(library().kinds) and set(c.needs) <= facts for c in KNOWN.causes.values())
+    assert KNOWN.sure | KNOWN.kinds <= facts
 
 
 def test_the_noisy_or_is_the_textbooks() -> None:

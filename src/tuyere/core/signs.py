@@ -16,7 +16,10 @@ class UnknownSignError(ValueError):
 
 @dataclass(frozen=True)
 class Sign:
-    """A plain sign: how it is said, how it weighs, where on the drive it is, which station answers it, in which state of the machine it shows."""
+    """A plain sign: how it is said, how it weighs, where on the drive it is, which station answers it, in which state of the machine it shows.
+
+    `tells`: the signs of a diagnosis that it says.
+    """
 
     key: str
     label: str
@@ -24,12 +27,16 @@ class Sign:
     place: str
     page: str
     state: str
+    tells: tuple[str, ...]
 
 
 @cache
 def signs() -> dict[str, Sign]:
     """Every sign by its key, the usual ones first."""
-    return {r["key"]: Sign(r["key"], r["label"], Tone(r["weight"]), r["place"], r["page"], r["state"]) for r in rows("signs")}
+    return {
+        r["key"]: Sign(r["key"], r["label"], Tone(r["weight"]), r["place"], r["page"], r["state"], tuple(r["tells"].split()))
+        for r in rows("signs")
+    }
 
 
 def sign(key: str) -> Sign:

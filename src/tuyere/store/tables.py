@@ -335,6 +335,7 @@ class Finding(SQLModel, table=True):
     """What somebody saw, or the core found; open, being done (`taken_up_at`), or closed, and may be opened again. Nothing is deleted.
 
     `subject`: the part of the survey or reading that raises and closes it; empty for a person's own, which has its `sign` and `words`.
+    `told`: of a kept diagnosis its cause, the signs seen and not seen, and how checks came out; empty for any other.
     `closed_how`: by what; `closed_why`: in words.
     """
 
@@ -356,6 +357,7 @@ class Finding(SQLModel, table=True):
     place: str = Field(default="", sa_column_kwargs={"server_default": ""})
     page: str = Field(default="", sa_column_kwargs={"server_default": ""})
     machine_state: str = Field(default="", sa_column_kwargs={"server_default": ""})
+    told: dict[str, Any] = json()
     taken_up_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
     taken_up_by: uuid.UUID | None = Field(default=None, foreign_key="person.id")
     closed_by: uuid.UUID | None = Field(default=None, foreign_key="person.id")

@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictFloat, Stri
 from tuyere.core.diagnosis.diagnose import Diagnosis, diagnose
 from tuyere.core.diagnosis.knowledge import FAMILIES, Family, Knowledge, knowledge
 from tuyere.core.diagnosis.match import Matched, hear
+from tuyere.core.jobs.read import library
 from tuyere.web.answers import answer
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
@@ -102,6 +103,13 @@ class DiagnosisIn(Strict):
     facts: dict[Key, StrictBool | Number] = Field(default_factory=dict, max_length=40)
 
 
+class JobWay(BaseModel):
+    """A kind of job and its title."""
+
+    key: str
+    title: str
+
+
 class RankedOut(BaseModel):
     """A cause, how likely it is at work, what speaks for it and against it, and what to do."""
 
@@ -113,6 +121,8 @@ class RankedOut(BaseModel):
     for_: list[str] = Field(serialization_alias="for")
     against: list[str]
     do: str
+    page: str = Field("", description="the station that shows it; empty: none does")
+    jobs: list[JobWay] = Field(default_factory=list, description="kinds of job that mend it, whichever the drive takes")
 
 
 class NextCheckOut(BaseModel):
@@ -133,6 +143,7 @@ class DiagnosisOut(BaseModel):
     causes: list[RankedOut]
     next_check: NextCheckOut | None
     enough_to_tell: bool
+    nearly: list[str] = Field(description="causes about as likely as the first, by key; empty where one stands out")
 
 
 @blueprint.post("/diagnosis", summary="Causes ranked, and the next check", responses={"200": DiagnosisOut})
@@ -163,12 +174,13 @@ def diagnosis_out(found: Diagnosis, known: Knowledge | None = None) -> Diagnosis
         causes=[
             RankedOut(
                 key=r.cause.key, name=r.cause.name, probability=round(r.probability, 4), for_=list(r.speaks_for), against=list(r.against),
-                do=r.cause.do,
+                do=r.cause.do, page=r.cause.page, jobs=[JobWay(key=j, title=library().kinds[j].title) for j in r.cause.jobs],
             )
             for r in found.causes
         ],
         next_check=_next(found, known or knowledge()),
         enough_to_tell=found.enough,
+        nearly=[r.cause.key for r in found.nearly],
     )  # fmt: skip
 
 

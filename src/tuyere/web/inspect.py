@@ -2,17 +2,20 @@
 
 import math
 import uuid
+from dataclasses import dataclass
 from datetime import datetime
 
 from flask import Response
 from pydantic import BaseModel, Field, StrictBool
 from sqlmodel import Session, col, select
 
-from tuyere.core.diagnosis.diagnose import diagnose
-from tuyere.core.diagnosis.knowledge import Family, Knowledge, knowledge
+from tuyere.core.diagnosis.diagnose import Diagnosis, diagnose
+from tuyere.core.diagnosis.knowledge import NOTHING, Family, Knowledge, knowledge
 from tuyere.core.diagnosis.triage import triage
 from tuyere.core.drives import registry
 from tuyere.core.drives.roller_chain.dogs import new_pitch
+from tuyere.core.jobs.compose import fitting
+from tuyere.core.jobs.read import library
 from tuyere.core.layout.form import read_path
 from tuyere.core.layout.routing import tight_on_back
 from tuyere.core.sheet.solve import solve
@@ -21,20 +24,25 @@ from tuyere.core.wear.read import Part
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import facts_of
+from tuyere.store.findings import open_findings
 from tuyere.store.tables import BeltLife, Configuration, Drive, Finding, Reading, Role, TemporaryFix
+from tuyere.store.write import Answer, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.diagnosis import DiagnosisOut, Key, Number, diagnosis_out, refuse_unknown
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import Strict, part_of
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SheetForm, SurveyForm, ToothedForm, read_sheet, typed_path
+from tuyere.web.job_about import about
+from tuyere.web.machine_is import FAMILY
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
-from tuyere.web.state import reading, site_day
+from tuyere.web.seen import SaidOut
+from tuyere.web.state import reading, site_day, write
 from tuyere.web.surveyed import survey_form
 
 blueprint = routes("inspect", "/api", "inspect")
 
-FAMILY: dict[str, Family] = {"v-belt": "v", "synchronous": "synchronous", "roller chain": "chain", "flat belt": "flat"}
 MEASURED = {"chain": ("elongation", 100.0), "dogs": ("dog_elongation", 100.0), "groove": ("groove_wear", 1000.0)}  # by what was measured
 SMALL_W = 746.0  # under it a drive in plain bushings is meant to run loose: trade fact, common practice
 
@@ -66,6 +74,7 @@ class InspectSignOut(BaseModel):
     question: str
     place: str
     look: str
+    there: bool = Field(description="whether what it needs is on this drive, as far as anybody knows; else it is not offered by itself")
 
 
 class AskedOut(BaseModel):
@@ -103,31 +112,58 @@ class InspectOut(BaseModel):
 Known = dict[str, tuple[bool | float, str]]
 
 
+@dataclass(frozen=True)
+class _Asked:
+    """A drive as it is asked about: its kind, the knowledge with its limits, what its record knows, what is on it."""
+
+    family: Family
+    known: Knowledge
+    facts: Known
+    on: frozenset[str] | None
+
+    def diagnosed(self, body: SeenIn) -> Diagnosis:
+        used = {k: value for k, (value, _) in self.facts.items() if k not in body.left_out}
+        answers = {k: a if not isinstance(a, str) else "cannot" for k, a in body.checks.items()}
+        return diagnose(self.family, body.seen, body.not_seen, answers, used, self.known, self.on)  # type: ignore[arg-type]
+
+
+def _asked(session: Session, drive: Drive) -> _Asked:
+    configuration = drives.current_configuration(session, drive.id)
+    family, known = family_of(drive, configuration), limits_of(drive, configuration)
+    facts = {k: v for k, v in known_of(session, drive, configuration).items() if family in known.facts[k].families}
+    if configuration is None:
+        return _Asked(family, known, facts, None)
+    return _Asked(family, known, facts, about(session, drive, configuration, {}).facts)
+
+
 @blueprint.post("/drives/<uuid:drive_id>/diagnosis", summary="What is wrong with a drive", responses={"200": InspectOut})
 @at_site_of_drive(Role.VIEWER)
 def post_diagnosis(path: DrivePath, body: SeenIn) -> Response:
-    known = knowledge()
     refuse_unknown(seen=body.seen, not_seen=body.not_seen, checks=body.checks, facts=body.left_out)
     with reading() as session:
-        drive = session.get_one(Drive, path.drive_id)
-        configuration = drives.current_configuration(session, drive.id)
-        family = family_of(drive, configuration)
-        known = limits_of(drive, configuration)
-        facts = {k: v for k, v in known_of(session, drive, configuration).items() if family in known.facts[k].families}
-    used = {k: value for k, (value, _) in facts.items() if k not in body.left_out}
-    answers = {k: a if not isinstance(a, str) else "cannot" for k, a in body.checks.items()}
-    found = diagnose(family, body.seen, body.not_seen, answers, used, known)  # type: ignore[arg-type]
+        asked = _asked(session, session.get_one(Drive, path.drive_id))
+    family, known, on = asked.family, asked.known, asked.on
+    told = diagnosis_out(asked.diagnosed(body), known)
+    fits = {k.key for k in fitting(library(), on or ())}
+    for cause in told.causes:
+        cause.jobs = [j for j in cause.jobs if j.key in fits]
     return answer(
         InspectOut(
             family=family,
             signs=[
-                InspectSignOut(key=s.key, question=s.question, place=s.place, look=s.look)
+                InspectSignOut(key=s.key, question=s.question, place=s.place, look=s.look, there=known.there(s.needs, on))
                 for s in known.signs.values()
                 if family in s.families
             ],
             known=[
-                KnownOut(key=k, question=known.facts[k].question, value=_shown(value, known.facts[k].unit), source=source, used=k in used)
-                for k, (value, source) in facts.items()
+                KnownOut(
+                    key=k,
+                    question=known.facts[k].question,
+                    value=_shown(value, known.facts[k].unit),
+                    source=source,
+                    used=k not in body.left_out,
+                )
+                for k, (value, source) in asked.facts.items()
             ],
             checks=[AskedOut(key=k, question=known.checks[k].question, unit=known.checks[k].unit) for k in body.checks],
             triage=[
@@ -143,9 +179,51 @@ def post_diagnosis(path: DrivePath, body: SeenIn) -> Response:
                 )
                 for t in triage(family, body.seen, body.checks, body.ticks)
             ],
-            diagnosis=diagnosis_out(found, known),
+            diagnosis=told,
         )
     )
+
+
+class DiagnosedForm(SeenIn):
+    """A diagnosis to keep: what was told and found, and the cause that it is taken to be."""
+
+    id: uuid.UUID
+    cause: Key
+
+
+MOST_WORDS = 400
+
+
+@blueprint.post("/drives/<uuid:drive_id>/findings/diagnosed", summary="Keep a diagnosis as a finding", responses={"201": SaidOut})
+@at_site_of_drive(Role.MECHANIC)
+def post_diagnosed(path: DrivePath, body: DiagnosedForm) -> Response:
+    refuse_unknown(seen=body.seen, not_seen=body.not_seen, checks=body.checks, facts=body.left_out)
+    with reading() as session:
+        asked = _asked(session, session.get_one(Drive, path.drive_id))
+    known = asked.known
+    cause = known.causes.get(body.cause)
+    if cause is None or body.cause == NOTHING or not cause.prior.get(asked.family):
+        sentence = "Take one of the causes on the list."
+        raise Refusal(422, sentence, [FieldError(field="cause", detail=sentence)])
+    said = [known.signs[k].question for k in body.seen]
+    said += [f"{known.checks[k].question} {_answered(a, known.checks[k].unit)}" for k, a in body.checks.items()]
+    words = "; ".join(said)
+
+    def work(session: Session, writer: Writer) -> Answer:
+        row = Finding(
+            id=body.id, drive_id=path.drive_id, what=cause.name, weight="watch", found_by=writer.person_id, page=cause.page or "inspect",
+            words=words if len(words) <= MOST_WORDS else f"{words[: MOST_WORDS - 1]}…",
+            told={"cause": cause.key, "seen": body.seen, "not_seen": body.not_seen, "checks": body.checks},
+        )  # fmt: skip
+        insert(session, writer, row, "raised a finding")
+        return Answer(201, {"id": str(row.id), "what": row.what, "row_version": row.row_version})
+
+    done = write(body.model_dump(mode="json"), work)
+    return answer(SaidOut(**done.body), done.status)
+
+
+def _answered(a: bool | float | str, unit: str) -> str:
+    return ("Yes." if a else "No.") if isinstance(a, bool) else "Could not be looked at." if isinstance(a, str) else f"{a:g} {unit}."
 
 
 def _shown(value: bool | float, unit: str) -> str:
@@ -174,7 +252,7 @@ def limits_of(drive: Drive, configuration: Configuration | None) -> Knowledge:
     """The knowledge with the limits that Wear judges this drive by."""
     survey = survey_form(drive, configuration)
     part = part_worn(drive, configuration)
-    return knowledge(part.narrow, survey.first.held_by == "fixed centres", part.large_teeth)
+    return knowledge(part.narrow, survey.first.held_by == "fixed centres", part.large_teeth, part.family)
 
 
 def family_of(drive: Drive, configuration: Configuration | None) -> Family:
@@ -202,7 +280,7 @@ def known_of(session: Session, drive: Drive, configuration: Configuration | None
                 found[f"align_{key}"] = (100 * abs(figures[key]["si"]) / most, f"{row.standing}, {_day(row.taken_at)}")
     if (slip := drives.last_slip(session, drive.id)) is not None:
         found["slip"] = (100 * slip, "by the tachometer")
-    found |= _of_sheet(drive, configuration) | _of_life(session, drive, configuration)
+    found |= _of_sheet(drive, configuration) | _of_life(session, drive, configuration) | _said(session, drive.id)
     for row, _ in drives.wears(session, drive.id):  # oldest first: the newest stands
         if (fact := MEASURED.get(row.summary["what"])) is not None:
             key, times = fact
@@ -257,6 +335,12 @@ def _dressed(session: Session, drive_id: uuid.UUID, since: datetime | None) -> K
     wanted = select(Finding).where(Finding.drive_id == drive_id, Finding.sign == "dressing").order_by(col(Finding.found_at).desc())
     seen = session.exec(wanted.limit(1)).first()
     return {"dressing_used": (True, f"seen {_day(seen.found_at)}")} if seen and (since is None or seen.found_at > since) else {}
+
+
+def _said(session: Session, drive_id: uuid.UUID) -> Known:
+    """What people saw at it and nobody closed."""
+    rows = [f for f in open_findings(session, drive_id) if f.sign and f"said {f.sign}" in knowledge().facts]
+    return {f"said {f.sign}": (True, f"{_day(f.found_at)}") for f in rows}
 
 
 def _of_life(session: Session, drive: Drive, configuration: Configuration | None) -> Known:

@@ -1,7 +1,7 @@
 """What a job knows of its drive: facts that its steps ask for, from its survey and from what is answered of its machine."""
 
 from collections import OrderedDict
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -13,15 +13,11 @@ from tuyere.core.jobs.numbers import Number
 from tuyere.core.jobs.read import library
 from tuyere.store.tables import Configuration, Drive, Machine, Stage
 from tuyere.web.calc import sheet_answer
-from tuyere.web.forms import FlatForm, SheavesForm, SheetForm, StageForm, SurveyForm, ToothedForm
-from tuyere.web.inspect import FAMILY
+from tuyere.web.forms import SheetForm, SurveyForm
 from tuyere.web.job_numbers import flat_of, joints_of, numbers_of, oiling_of
-from tuyere.web.machine_is import machine_is, survey_says
+from tuyere.web.machine_is import fitted_facts, held_facts, machine_is
 from tuyere.web.shop import the_shop
 from tuyere.web.surveyed import survey_form
-
-HELD = {"spring idler, slack side": "spring", "weight idler, slack side": "idler held", "lever idler, slack side": "idler held",
-        "idler, tight side": "idler held", "idler, latched": "idler held", "pivoted base": "pivot"}  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -100,50 +96,3 @@ def _stages(session: Session, configuration: Configuration | None) -> list[str]:
     stages = session.exec(select(Stage).where(Stage.configuration_id == configuration.id).order_by(col(Stage.position)))
     named = (" × ".join(str(p) for p in (s.belt_count, s.belt or s.section) if p) for s in stages)
     return [n for n in named if n]
-
-
-def fitted_facts(survey: SurveyForm) -> Sequence[str]:
-    """What is on the drive, of every stage, and what its layout has."""
-    found = [f for stage in survey.stages for f in _stage_facts(stage)]
-    layout = survey.layout
-    many = len(layout.wheels) > 2
-    found += ["many wheels" if many else "two wheels"] + ["keeper"] * bool(layout.keepers)
-    found += ["idler"] * (survey.first.idler not in ("", "none") or any(w.role == "idler" for w in layout.wheels))
-    if len({s.fitted.family for s in survey.stages}) > 1:
-        found.append("mixed")
-    return [*found, *survey_says(survey)]
-
-
-def _stage_facts(stage: StageForm) -> list[str]:
-    fitted = stage.fitted
-    found: list[str] = [
-        FAMILY.get(fitted.family, "v"),
-        *(["crossed"] * (stage.lay == "crossed")),
-        *(["quarter turn"] * (stage.lay == "quarter-turn")),
-    ]
-    if isinstance(fitted, SheavesForm):
-        choices = fitted.choices
-        on = choices.section.startswith("link")
-        found += (
-            ["link"] * (on or fitted.link.read().belt is not None)
-            + ["link on"] * on
-            + ["set"] * (choices.belt_count.strip() not in ("", "1"))
-        )
-        found += ["adjustable"] * (choices.adjustable not in ("", "none"))
-    if isinstance(fitted, ToothedForm):
-        found += ["dogs"] * fitted.dogs.fitted + ["carriage"] * fitted.linear.fitted
-    if isinstance(fitted, FlatForm) and fitted.belt.startswith("leather"):
-        found.append("leather")
-    return found
-
-
-def held_facts(survey: SurveyForm) -> Sequence[str]:
-    """What holds the tension, of every stage."""
-    found: list[str] = []
-    for stage in survey.stages:
-        if isinstance(stage.fitted, ToothedForm) and stage.fitted.linear.fitted:
-            continue
-        found.append(HELD.get(stage.held_by, "base"))
-        if stage.held_by.startswith("weight"):
-            found.append("weight")
-    return found

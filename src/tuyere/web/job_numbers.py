@@ -20,7 +20,7 @@ from tuyere.core.working.figure import Figure, both, fine, shown
 from tuyere.web.calc import SheetOut, sheet_answer
 from tuyere.web.entry import Entry
 from tuyere.web.forms import AlignForm, FlatForm, GaugeForm, SheavesForm, SheetForm, SurveyForm, ToothedForm, read_sheet
-from tuyere.web.inspect import FAMILY
+from tuyere.web.machine_is import FAMILY
 from tuyere.web.stages import train_of
 
 

@@ -6,13 +6,14 @@ import type { Choices, DriveOut } from '../../api/client'
 import { say } from '../../settings'
 import CautionStrip from '../../sheet/CautionStrip.vue'
 import { inspectKey } from './useInspect'
+import CauseWays from './CauseWays.vue'
 import NextCheck from './NextCheck.vue'
 import SignList from './SignList.vue'
 import TriageSteps from './TriageSteps.vue'
 
 /** What is wrong: said in one's own words or tapped, with what the record knows; causes ranked, and one check at a time. */
 defineOptions({ inheritAttrs: false })
-const { choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
+const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
 const desk = inject(inspectKey)!
 const { told, answer: a } = desk
 const narrow = useMediaQuery('(max-width: 760px)')
@@ -23,7 +24,12 @@ const headline = computed(() => {
   if (!a.value?.diagnosis.enough_to_tell) return 'Not enough to tell yet'
   return first.value?.name ?? ''
 })
+const nearly = computed(() => {
+  const keys = a.value?.diagnosis.nearly ?? []
+  return causes.value.filter((c) => keys.includes(c.key)).map((c) => c.name)
+})
 const percent = (p: number) => (p >= 0.995 ? 'nearly sure' : `${Math.round(p * 100)} in 100`)
+const asks = computed(() => desk.something.value && !a.value?.triage.length)
 const answered = (key: string) => {
   const said = told.value.checks[key]
   return said === true ? 'yes' : said === false ? 'no' : said === 'cannot' ? 'cannot' : String(said)
@@ -35,16 +41,22 @@ const answered = (key: string) => {
     <div class="verdict" :class="{ told: a?.diagnosis.enough_to_tell && desk.something.value }" aria-live="polite">
       <h3>{{ say(headline) }}</h3>
       <p v-if="a?.diagnosis.enough_to_tell && desk.something.value && first">{{ say(first.do) }}</p>
-      <p v-else-if="desk.something.value" class="small">
-        Two or more are nearly as likely: the check below tells most.
-      </p>
+      <template v-else-if="desk.something.value && first">
+        <p v-if="nearly.length" class="small">About as likely: {{ nearly.map(say).join('; ') }}.</p>
+        <p v-else class="small">Likeliest so far: {{ say(first.name) }}.</p>
+      </template>
     </div>
+    <CauseWays v-if="desk.something.value && first" :drive="drive" :cause="first" />
+    <NextCheck v-if="narrow && asks" />
     <p v-if="desk.unreachable.value" class="small ember">
       No answer from the server. What you tapped is kept here.
       <button type="button" class="bare" @click="desk.again()"><u>Ask again</u></button>
     </p>
     <CautionStrip :cautions="choices.cautions.tension" state="Look with the machine isolated." />
-    <SignList v-if="narrow" />
+    <details v-if="narrow" class="fold" :open="!desk.something.value">
+      <summary>What is seen, heard or felt</summary>
+      <SignList />
+    </details>
     <label class="own">
       <span>Or say it in your own words</span>
       <input
@@ -83,7 +95,7 @@ const answered = (key: string) => {
       </li>
     </ul>
     <TriageSteps />
-    <NextCheck v-if="desk.something.value && !a?.triage.length" />
+    <NextCheck v-if="!narrow && asks" />
     <ol v-if="desk.something.value" class="causes">
       <li v-for="c in causes" :key="c.key">
         <details :open="c === first">
@@ -140,6 +152,14 @@ const answered = (key: string) => {
   padding: 2px 0 2px 12px;
   display: grid;
   gap: 4px;
+}
+@media (max-width: 760px) {
+  .verdict {
+    position: sticky;
+    top: 0;
+    z-index: 2;
+    background: var(--paper);
+  }
 }
 .verdict.told {
   border-left-color: var(--ember);

@@ -61,7 +61,9 @@ export function useInspect(drive: () => DriveOut) {
       count: answer.value!.signs.filter((s) => s.place === p.key && told.value.seen.includes(s.key)).length,
     }))
   })
-  const signs = computed(() => answer.value?.signs.filter((s) => s.place === place.value) ?? [])
+  const signs = computed(
+    () => answer.value?.signs.filter((s) => s.place === place.value && (s.there || state(s.key) !== '')) ?? [],
+  )
   const question = (key: string) => answer.value?.signs.find((s) => s.key === key)?.question ?? key
 
   /** There, then not there, then not said. */

@@ -1,6 +1,6 @@
 """From what is seen, measured and known to causes ranked, with the evidence for and against each, and the next check."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -17,6 +17,7 @@ _WORTH_BITS = 0.015  # of a check, less is not worth the walk: a judgement
 _NEARLY_SURE = 0.9  # of a cause, and a check must say more to be worth it
 _THEN_BITS = 0.06
 _TOLD = 0.6  # a cause as likely as that, and twice the next, is enough to act on
+_NEARLY = 0.7  # of the likeliest: as likely as makes no difference to what is looked at next
 _LEAST = 0.005  # less likely causes are not listed
 
 
@@ -47,17 +48,26 @@ class Diagnosis:
     next_check: Next | None
     enough: bool
 
+    @property
+    def nearly(self) -> tuple[Ranked, ...]:
+        """The causes about as likely as the first, that one too; empty where it stands out."""
+        near = tuple(r for r in self.causes if r.probability >= _NEARLY * self.causes[0].probability)
+        return near if len(near) > 1 else ()
+
 
 def diagnose(
     family: str, seen: Sequence[str], not_seen: Sequence[str] = (), checks: Mapping[str, Answer] | None = None,
-    facts: Mapping[str, bool | float] | None = None, known: Knowledge | None = None,
+    facts: Mapping[str, bool | float] | None = None, known: Knowledge | None = None, there: Collection[str] | None = None,
 ) -> Diagnosis:  # fmt: skip
     """Keys as in the knowledge. A sign that is said to be there and not there is there. Raises KeyError for a key that is not known.
 
-    `known`: with the limits of this drive (knowledge).
+    `known`: with the limits of this drive (knowledge). `there`: what is known to be on drive and machine, None where nothing is: what cannot be
+    there is neither asked nor named, unless a person saw it.
     """
-    known, on = known or knowledge(), net(family)
+    known = known or knowledge()
     signs = {known.signs[k].key: False for k in not_seen} | {known.signs[k].key: True for k in seen}
+    there = None if there is None else frozenset(there).union(*(known.signs[k].needs for k in seen))
+    on = net(family, frozenset(c.key for c in known.causes.values() if not known.there(c.needs, there)))
     answered = _answered(known, checks or {})
     found = {k: known.checks[k].yes(a) for k, a in answered.items() if not isinstance(a, str)}
     for key, told in (facts or {}).items():
@@ -75,7 +85,10 @@ def diagnose(
         _ranked(known, on.causes[i], float(likely[i]), signs, found, family) for i in order if likely[i] >= _LEAST or i == order[0]
     )
     enough = _enough([r.probability for r in ranked], signs, found)
-    return Diagnosis(ranked, _next(known, on, states, likely, {*answered, *found}), enough)
+    asked = {*answered, *found} | {
+        c.key for c in known.checks.values() if not known.there(c.needs, there) or not signs.keys().isdisjoint(c.told_by)
+    }
+    return Diagnosis(ranked, _next(known, on, states, likely, asked), enough)
 
 
 def _answered(known: Knowledge, checks: Mapping[str, Answer]) -> dict[str, Answer]:

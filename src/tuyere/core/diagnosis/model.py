@@ -61,10 +61,10 @@ def _bits(p: Vector) -> Vector:
 
 
 @cache
-def net(family: str) -> Net:
-    """Of a family."""
+def net(family: str, not_there: frozenset[str] = frozenset()) -> Net:
+    """Of a family, without the causes that cannot be here."""
     known = knowledge()
-    causes = tuple(c for c in known.causes.values() if c.prior.get(family, 0.0) > 0)
+    causes = tuple(c for c in known.causes.values() if c.prior.get(family, 0.0) > 0 and c.key not in not_there)
     odds = np.array([c.prior[family] / (1 - c.prior[family]) for c in causes])
     one = np.arange(len(causes))
     a, b = np.triu_indices(len(causes), 1)
