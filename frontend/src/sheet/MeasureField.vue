@@ -57,6 +57,12 @@ function setUnit(chosen: string): void {
   entry.value = { ...entry.value, unit: chosen }
 }
 watch(note, () => here === 'left' && takeWritten())
+/** The same number in another unit, in place of one that was written out. */
+function takeOffer(offered: string): void {
+  const text = (entry.value.text ?? '').replace(/\s*[^\d\s/.,]+$/, '')
+  entry.value = { ...entry.value, text }
+  setUnit(offered)
+}
 function entered(): void {
   here = 'inside'
   before.value = entry.value.text ?? ''
@@ -152,7 +158,7 @@ const FRACTIONS = [' 1/8', ' 1/4', ' 3/8', ' 1/2', ' 5/8', ' 3/4', ' 7/8']
       <template v-else-if="note && !tight">
         <span class="soft">{{ note.us === note.si ? note.us : `${note.us} · ${note.si}` }}</span>
       </template>
-      <button v-if="offer" type="button" class="bare offer" @click="setUnit(offer.unit)">{{ offer.sentence }}</button>
+      <button v-if="offer" type="button" class="bare offer" @click="takeOffer(offer.unit)">{{ offer.sentence }}</button>
     </div>
   </div>
 </template>

@@ -70,17 +70,22 @@ export function completedSurvey(family: string, known: Schemas['SurveyForm']): S
 
 export const sheavesOf = (survey: Survey) => survey.stages[0]!.fitted as SheavesForm
 
-/** A field's unit when nothing is typed yet: the one used last in this field, else the system's usual one. */
+/** A unit chosen is remembered where it was chosen: on that drive, or on that page. */
+const placed = (key: string) => `${/^\/drives\/[^/]+/.exec(location.pathname)?.[0] ?? location.pathname} ${key}`
+const MOST_UNITS = 500
+
+/** A field's unit when nothing is typed yet: the one used last in this field of this drive, else the system's usual one. */
 export function usualUnit(choices: Choices, key: string): string {
   const field = choices.fields[key]
   if (!field) return ''
-  const remembered = settings.value.units[key]
+  const remembered = settings.value.units[placed(key)]
   const usual = settings.value.system === 'us' ? field.us : field.si
   return remembered && field.units.includes(remembered) ? remembered : usual
 }
 
 export function rememberUnit(key: string, unit: string): void {
-  settings.value.units[key] = unit
+  const others = Object.entries(settings.value.units).filter(([k]) => k !== placed(key))
+  settings.value.units = Object.fromEntries([...others.slice(1 - MOST_UNITS), [placed(key), unit]])
 }
 
 /** The unit shown beside an entry: its own; else the US one that the server takes for a bare number, or in an empty field the usual one. */

@@ -33,13 +33,22 @@ from tuyere.web.aligned import AlignedOut, aligned_of, aligned_out
 from tuyere.web.answers import answer
 from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheetForm, SurveyForm, WithSurvey, read_sheet
+from tuyere.web.forms import SheavesForm, SheetForm, SurveyForm, WithSurvey, read_sheet
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 from tuyere.web.stages import TrainOut, train_of, train_out
 from tuyere.web.tight import TightOut, tight_of, tight_out
 
 blueprint = routes("calc", "/api/calc", "calc", "Computations without a record; SI numbers, the unit in the field's name")
+
+
+class BeltNamedOut(BaseModel):
+    """A V-belt's name, whole: its section, its ribs (empty for a single belt), itself, and all of it as a sentence."""
+
+    section: str
+    ribs: str
+    belt: str
+    says: str
 
 
 class SheetOut(BaseModel):
@@ -58,6 +67,7 @@ class SheetOut(BaseModel):
     tight: TightOut | None = Field(None, description="the tension of the stage that the reading is of")
     align: AlignedOut | None = Field(None, description="the two wheels that the alignment is of")
     in_bands: bool = Field(False, description="whether belts are counted in bands of several ribs")
+    belt_named: BeltNamedOut | None = Field(None, description="what the belt's name says, where section or ribs are set otherwise")
 
 
 def sheet_out(sheet: Sheet, notes: dict[str, Note] | None = None, problems: list[Problem] | None = None) -> SheetOut:
@@ -92,6 +102,7 @@ def sheet_answer(body: SheetForm) -> SheetOut:
     out.short_not = not_here(body.machine_is) if out.short else ""
     out.short = [] if out.short_not else out.short
     out.in_bands = reading.spec.fitted is not None and reading.spec.fitted.in_bands
+    out.belt_named = _belt_named(body)
     train = train_of(body, reading.spec) if "ratio" not in out.figures else None
     if train:  # where the two-wheel survey says nothing
         out.train = train_out(train)
@@ -109,6 +120,24 @@ def sheet_answer(body: SheetForm) -> SheetOut:
         out.notes |= aligned.notes
         out.problems += [p for p in aligned.problems if p not in out.problems]
     return out
+
+
+def _belt_named(body: SheetForm) -> BeltNamedOut | None:
+    fitted = body.survey.first.fitted
+    if not isinstance(fitted, SheavesForm):
+        return None
+    choices = fitted.choices
+    try:
+        belt = v_belt.parse_designation(choices.belt)
+    except v_belt.BeltError:
+        return None
+    ribs = str(belt.ribs) if belt.ribs else ""
+    if (choices.section, choices.ribs.strip() or "1") == (belt.section.name, ribs or "1"):
+        return None
+    band = f", one band of {ribs} ribs" if belt.section.construction != "ribbed" and ribs else f", {ribs} ribs" if ribs else ""
+    return BeltNamedOut(
+        section=belt.section.name, ribs=ribs, belt=belt.designation, says=f"Section {belt.section.name}{band}: {belt.designation}"
+    )
 
 
 class SurveyOut(BaseModel):

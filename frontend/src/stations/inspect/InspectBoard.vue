@@ -34,7 +34,7 @@ const title = (key: Place) => desk.places.value.find((p) => p.key === key)?.titl
   <WearBoard v-if="ask === 'wear'" />
   <RoundBoard v-else-if="ask === 'round'" :drive="drive" :choices="choices" />
   <slot v-else-if="ask === 'photos'" />
-  <div v-else class="inspect">
+  <div v-else class="inspect" :class="{ told: desk.something.value }">
     <div class="picture">
       <svg viewBox="0 0 680 410" aria-hidden="true">
         <path d="M150 132 488 96" class="run" :class="{ chain }" />
@@ -69,6 +69,15 @@ const title = (key: Place) => desk.places.value.find((p) => p.key === key)?.titl
     <SignList v-if="wide" />
   </div>
 </template>
+
+<style>
+/* Once something is told, the verdict stays in sight on a phone in place of the picture. */
+@media (max-width: 760px) {
+  .board:has(> .inspect.told) {
+    position: static;
+  }
+}
+</style>
 
 <style scoped>
 .inspect {

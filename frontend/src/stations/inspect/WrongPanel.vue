@@ -47,12 +47,12 @@ const answered = (key: string) => {
       </template>
     </div>
     <CauseWays v-if="desk.something.value && first" :drive="drive" :cause="first" />
-    <NextCheck v-if="narrow && asks" />
     <p v-if="desk.unreachable.value" class="small ember">
       No answer from the server. What you tapped is kept here.
       <button type="button" class="bare" @click="desk.again()"><u>Ask again</u></button>
     </p>
     <CautionStrip :cautions="choices.cautions.tension" state="Look with the machine isolated." />
+    <NextCheck v-if="asks" />
     <details v-if="narrow" class="fold" :open="!desk.something.value">
       <summary>What is seen, heard or felt</summary>
       <SignList />
@@ -95,7 +95,6 @@ const answered = (key: string) => {
       </li>
     </ul>
     <TriageSteps />
-    <NextCheck v-if="!narrow && asks" />
     <ol v-if="desk.something.value" class="causes">
       <li v-for="c in causes" :key="c.key">
         <details :open="c === first">
@@ -158,7 +157,7 @@ const answered = (key: string) => {
     position: sticky;
     top: 0;
     z-index: 2;
-    background: var(--paper);
+    background: var(--sheet);
   }
 }
 .verdict.told {

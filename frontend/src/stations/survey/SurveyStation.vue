@@ -53,6 +53,12 @@ const NEXT: Record<string, string> = {
   hours_per_day: 'Say how many hours a day it runs',
   belt_count: 'Count the belts',
 }
+/** The name on the belt says section and ribs too: all of it set in one tap. */
+const named = computed(() => state.sheet.value?.belt_named)
+function takeNamed(): void {
+  const { section, ribs, belt } = named.value!
+  Object.assign(c.value, { section, ribs, belt })
+}
 const next = computed(() => NEXT[state.sheet.value?.wanted[0] ?? ''] ?? '')
 const FLAGS = [
   'small-sheave',
@@ -132,6 +138,7 @@ async function takeBack(): Promise<void> {
       />
       <WordField v-model="c.ribs!" name="ribs" label="Ribs of each" placeholder="1 for single belts" />
       <WordField v-model="c.belt!" name="belt" label="Name on the belt" placeholder="B81, or - when gone" />
+      <el-button v-if="named" @click="takeNamed">{{ named.says }}: set it so</el-button>
       <FigureValue
         :figure="figures.belt_length ?? figures.length_by_tape"
         :label="figures.belt_length ? 'Its datum length' : 'Length by the tape'"

@@ -283,8 +283,13 @@ def _length_both(value_si: float, decimals: int) -> tuple[str, str]:
     return (f"{near} in" if exact else f"{inches:.3f} in (about {near})"), f"{value_si * 1000:.{decimals}f} mm"
 
 
+_FAR = 3  # times beyond what is seen every week: a unit written out is asked about too (13 m for 13 in): a judgement
+
+
 def _offer(spec: Field, parsed: Parsed) -> Offer | None:
-    if parsed.unit_was_written or spec.is_plausible(parsed.value_si) or parsed.value_si == 0:
+    if spec.is_plausible(parsed.value_si) or parsed.value_si == 0:
+        return None
+    if parsed.unit_was_written and any(spec.is_plausible(parsed.value_si * by) for by in (_FAR, 1 / _FAR)):
         return None
     number = from_si(parsed.value_si, spec.kind, parsed.unit)
     kind = KINDS[spec.kind]

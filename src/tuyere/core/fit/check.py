@@ -1,7 +1,8 @@
 """Does it sit right: a belt in its groove, from tables or measurement, judged by two schools of ride height."""
 
 import math
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from functools import cache
 
 from tuyere.core.drives.v_belt import BeltError, Section
@@ -159,8 +160,17 @@ def check(fitting: Fitting) -> Check:
         rest.touches,
         tuple(figures),
         schools,
-        tuple(_verdicts(fitting, pair, judged, ride, rest.bottoms, rest.room_below_m, schools, by_design)),
+        tuple(_by_what(fitting, _verdicts(fitting, pair, judged, ride, rest.bottoms, rest.room_below_m, schools, by_design))),
     )
+
+
+def _by_what(fitting: Fitting, said: Sequence[Verdict]) -> list[Verdict]:
+    """Nothing is right before anything was measured: by the tables alone it only should be."""
+    f = fitting
+    if any((f.ride, f.top_width, f.thickness, f.groove_width, f.groove_depth, f.belt_angle, f.groove_angle)):
+        return list(said)
+    only = "By the tables. Nothing is measured yet."
+    return [replace(v, tone=Tone.OPEN, detail=f"{only} {v.detail}".strip()) if v.tone is Tone.GOOD else v for v in said]
 
 
 _FORMULA = {

@@ -56,8 +56,9 @@ class ToothedLoop(Loop):
         return self._made(self.teeth) if self.teeth else None
 
     def nearest(self, length_m: float) -> Sequence[Made]:
-        counts = sorted(standard_teeth(self.profile))
         wanted = length_m / self.profile.pitch_m + 1e-9
+        most = limit("near length").value
+        counts = sorted(n for n in standard_teeth(self.profile) if abs(n - wanted) <= most * max(n, wanted))
         below, above = [n for n in counts if n <= wanted], [n for n in counts if n > wanted]
         return [self._made(n) for n in (*below[-1:], *above[:1])]
 

@@ -1,12 +1,14 @@
 """A belt by its name: reading names across systems, standard lengths, the nearest ones. Figures: tables/v_belt_lengths.csv."""
 
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cache
 
 from tuyere.core.drives.v_belt.length import lengths, number_from_datum, number_from_outside
 from tuyere.core.drives.v_belt.section import BeltError, Section, section, sections
 from tuyere.core.entry.quantity import to_si
+from tuyere.core.limit import limit
 from tuyere.core.table import rows
 
 
@@ -194,14 +196,17 @@ def of_section(belt: Belt, section: Section) -> Belt:
 
 
 def nearest_belts(belt: Section, datum_length_m: float) -> tuple[Belt | None, Belt | None]:
-    """The standard belts just below (or at) and just above a datum length; None beyond the end of the list."""
-    below = [b for b in standard_belts(belt.name) if b.datum_length_m <= datum_length_m]
-    above = [b for b in standard_belts(belt.name) if b.datum_length_m > datum_length_m]
-    return (below[-1] if below else None), (above[0] if above else None)
+    """The standard belts just below (or at) and just above a datum length; None where none is near it (limits)."""
+    return _near(standard_belts(belt.name), datum_length_m)
 
 
 def nearest_made(belt: Section, datum_length_m: float) -> tuple[Belt | None, Belt | None]:
-    """The belts that a counter may have, standard or not, just below (or at) and just above a datum length; None beyond the last."""
-    made = sorted((belt_of(belt, n) for n in counter_numbers(belt.name)), key=lambda b: b.datum_length_m)
-    below = [b for b in made if b.datum_length_m <= datum_length_m]
-    return (below[-1] if below else None), (made[len(below)] if len(below) < len(made) else None)
+    """The belts that a counter may have, standard or not, just below (or at) and just above a datum length; None as for nearest_belts."""
+    return _near(sorted((belt_of(belt, n) for n in counter_numbers(belt.name)), key=lambda b: b.datum_length_m), datum_length_m)
+
+
+def _near(made: Sequence[Belt], length_m: float) -> tuple[Belt | None, Belt | None]:
+    most = limit("near length").value
+    near = [b for b in made if abs(b.datum_length_m - length_m) <= most * max(b.datum_length_m, length_m)]
+    below = [b for b in near if b.datum_length_m <= length_m]
+    return (below[-1] if below else None), (near[len(below)] if len(below) < len(near) else None)

@@ -156,6 +156,9 @@ def _suggest(section: v_belt.Section, page: Page) -> None:
     shortest = open_belt.belt_length(d, big, (d + big) / 2 * _CLEAR)
     below, above = (b if b and b.datum_length_m > shortest else None for b in v_belt.nearest_made(section, page.values["length_by_tape"].n))
     if not below and not above:
+        if section.construction not in ("link", "ribbed"):
+            wants = f"These centres want {length.us} of belt ({length.si}): no {section.name} belt is near that"
+            page.say("length", Tone.WATCH, wants, "Check the centre distance and its unit.")
         return
     near = min((b for b in (below, above) if b), key=lambda b: abs(b.datum_length_m - length.value_si))
     centres = open_belt.centre_distance(d, big, near.datum_length_m)

@@ -143,8 +143,13 @@ def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, kin
             outside,
         )  # fmt: skip
     if datum_value.n < v_belt.min_datum_diameter(section) - 1e-6:
-        least_us, least_si = shown(v_belt.min_datum_diameter(section), "length", decimals=(1, 0))
+        least = v_belt.min_datum_diameter(section)
+        across, behind = ("outside", "datum") if basis == "outside" else ("datum", "outside")
+        (us, si), (us_2, si_2) = (
+            shown(to_outside(uncertain(least, 0.0, "")).n if line == "outside" else least, "length", decimals=(1, 0))
+            for line in (across, behind)
+        )
         page.flag(
             "small-sheave", f"{role}_diameter",
-            f"The {role} sheave is below the smallest for section {section.name} ({least_us}, {least_si} datum): the belt bends too sharply and dies early, and the rating does not hold. Fit a larger sheave{'' if section.cogged else ' or a cogged belt'}.",
+            f"The {role} sheave is below the smallest for section {section.name} ({us}, {si} {across}; {us_2}, {si_2} {behind}): the belt bends too sharply and dies early, and the rating does not hold. Fit a larger sheave{'' if section.cogged else ' or a cogged belt'}.",
         )  # fmt: skip
