@@ -18,10 +18,10 @@ from tuyere.core.drives.v_belt.loop import VLoop
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.entry.typed import Typed
 from tuyere.core.tension import static_tension
+from tuyere.core.tension.hanging import sag_of_movement
 from tuyere.core.tension.window import strain
 from tuyere.core.tight.methods import SHOWS, TENSION, Setting, methods_for
 from tuyere.core.tight.read import Tight, TypedTension, read_tension
-from tuyere.core.tight.scale import sag_of_movement
 from tuyere.core.tight.settling import beyond_settling, left_after
 from tuyere.core.tight.spans import span_notes
 from tuyere.core.tight.stage import At, TightStage

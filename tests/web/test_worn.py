@@ -29,12 +29,42 @@ def test_a_worn_groove_raises_a_finding_and_a_new_one_closes_it(sign_in: Any) ->
     assert worn["tone"] == "stop"
     open_now = [f for f in drive(caller, drive_id)["findings"] if f["page"] == "inspect/wear"]
     assert len(open_now) == 1 and open_now[0]["what"].startswith("driver sheave: Groove dished out")
-    keep(caller, drive_id, "groove", where="driver sheave", quantities={"value": {"text": "0.1 mm"}})
+    keep(caller, drive_id, "groove", where="driver sheave", quantities={"value": {"text": "0.1 mm"}}, note="new sheave")
     assert not [f for f in drive(caller, drive_id)["findings"] if f["page"] == "inspect/wear"]
     after = look(caller, drive_id, what="groove", where="driver sheave")
     assert next(k["headline"] for k in after["kept"]) == "Groove dished out: 12% of its limit"
     line = next(e for e in caller.get(f"/api/drives/{drive_id}/log").json["entries"] if e["kind"] == "wear")
     assert line["values"] and line["title"].startswith("Groove dished out")
+
+
+def test_over_its_limit_is_over_it_before_and_after_keeping_and_has_no_day_to_come(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    drive_id = of(caller, "Drag-chain conveyor")["id"]
+    where = look(caller, drive_id)["kept"][0]["where"]
+    typed = {"what": "chain", "where": where, "quantities": {"span": {"text": "24.9 in"}}, "words": {"count": "24"}}
+    before = look(caller, drive_id, **typed)
+    kept = keep(caller, drive_id, **typed)
+    after = look(caller, drive_id, what="chain", where=where)
+    assert before["tone"] == kept["tone"] == after["tone"] == "stop" and before["headline"] == after["headline"]
+    assert before["share"] == after["share"] > 1
+    assert before["hours_left"] is None and after["hours_left"] is None and after["runs_out"] is None
+
+
+def test_measured_twice_at_once_and_a_meter_that_jumps_are_asked_about(sign_in: Any) -> None:
+    caller = sign_in("Tobias")
+    drive_id = of(caller, "Hammer mill")["id"]
+    groove = {"where": "driver sheave", "quantities": {"value": {"text": "0.2 mm"}}}
+    keep(caller, drive_id, "groove", hour_meter="10,482", **groove)
+    assert keep(caller, drive_id, "groove", 422, **groove)["errors"][0]["field"] == "note"
+    keep(caller, drive_id, "groove", note="by another gauge", **groove)
+    other = {"where": "driven sheave", "quantities": groove["quantities"]}
+    for meter in ("11482", "10381"):
+        refused = keep(caller, drive_id, "groove", 422, hour_meter=meter, **other)["errors"]
+        assert [e["field"] for e in refused] == ["hour_meter"] and "10,482" in refused[0]["detail"]
+        hours = caller.post(f"/api/drives/{drive_id}/hours", {"id": str(uuid.uuid4()), "hour_meter": meter})
+        assert hours.status_code == 422 and hours.json["errors"][0]["field"] == "hour_meter"
+    keep(caller, drive_id, "groove", hour_meter="11482 h", **other)
+    keep(caller, drive_id, "groove", hour_meter="11490", note="the same day", **other)
 
 
 def test_wear_is_refused_beside_its_field(sign_in: Any) -> None:
@@ -107,7 +137,7 @@ def test_a_worn_groove_calls_for_every_wheel_and_a_chain_is_measured_again_in_ti
     (due,) = promised()
     ends = look(caller, chain, what="chain", where=where)["runs_out"]
     assert due["due_on"] < ends[0] and due["page"] == "inspect/wear?what=chain" and "measured again by" in said["headline"]
-    keep(caller, chain, "chain", where=where, quantities={"span": {"text": "24.56 in"}}, words={"count": "24"})
+    keep(caller, chain, "chain", where=where, quantities={"span": {"text": "24.56 in"}}, words={"count": "24"}, note="again")
     assert len(promised()) == 1 and promised()[0]["key"] != due["key"], "measured again: the promise before is done, and the next is made"
 
 

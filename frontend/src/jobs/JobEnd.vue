@@ -5,6 +5,7 @@ import { api, unwrap } from '../api/client'
 import { useMayWrite } from '../api/queries'
 import { useWrite } from '../api/useWrite'
 import { say } from '../settings'
+import MeterDoubt from '../sheet/MeterDoubt.vue'
 import { when } from '../words'
 import NotMeasured from './NotMeasured.vue'
 import type { Job } from './useJobs'
@@ -74,7 +75,7 @@ const tick = (id: string) =>
           <label>
             Hour meter, where there is one
             <el-input v-model="form.hour_meter" maxlength="60" placeholder="h" />
-            <span v-if="wrong('hour_meter')" class="ember">{{ wrong('hour_meter') }}</span>
+            <MeterDoubt v-model="form.hour_meter" :problem="problem" />
           </label>
           <label>
             Note

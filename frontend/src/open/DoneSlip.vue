@@ -4,6 +4,7 @@ import { computed, reactive, ref } from 'vue'
 import { api, type DriveOut, unwrap } from '../api/client'
 import { useWrite } from '../api/useWrite'
 import { say } from '../settings'
+import MeterDoubt from '../sheet/MeterDoubt.vue'
 import { useRefresh } from './useOpen'
 
 /** Something was fitted or done: what went on, what came off and why, what it puts right. New counts begin with it. */
@@ -132,7 +133,7 @@ const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === 
         <label>
           Hour meter
           <el-input v-model="form.hour_meter" inputmode="decimal" maxlength="60" placeholder="–" />
-          <span v-if="wrong('hour_meter')" class="ember">{{ wrong('hour_meter') }}</span>
+          <MeterDoubt v-model="form.hour_meter" :problem="problem" />
         </label>
         <label v-if="kind === 'new set'">
           The old set ran, hours

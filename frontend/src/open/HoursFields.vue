@@ -3,6 +3,7 @@ import { ref } from 'vue'
 
 import { api, type DriveOut, unwrap } from '../api/client'
 import { useWrite } from '../api/useWrite'
+import MeterDoubt from '../sheet/MeterDoubt.vue'
 import { ago } from '../words'
 import { useRefresh } from './useOpen'
 
@@ -72,7 +73,8 @@ async function rest(): Promise<void> {
       />
       <el-button native-type="submit" :loading="busy" :disabled="!meter.trim()">Keep the hours</el-button>
     </form>
-    <p v-if="problem" class="ember" role="alert">{{ problem.detail }}</p>
+    <MeterDoubt v-model="meter" :problem="problem" />
+    <p v-if="problem && !problem.errors?.length" class="ember" role="alert">{{ problem.detail }}</p>
     <p v-if="drive.hours.laid_up_since">
       Laid up since {{ ago(drive.hours.laid_up_since) }}: nothing falls due meanwhile.
     </p>

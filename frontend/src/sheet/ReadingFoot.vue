@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Problem } from '../api/client'
+import MeterDoubt from './MeterDoubt.vue'
 
 /** Hour meter and a note, kept with a reading. */
 const hours = defineModel<string>('hours', { required: true })
@@ -17,9 +18,7 @@ const { problem } = defineProps<{ problem: Problem | null }>()
       Note
       <input v-model="note" data-entry maxlength="2000" placeholder="what you saw or heard" />
     </label>
-    <span v-if="problem?.errors?.some((e) => e.field === 'hour_meter')" class="ember small">
-      {{ problem.errors.find((e) => e.field === 'hour_meter')?.detail }}
-    </span>
+    <MeterDoubt v-model="hours" :problem="problem" />
   </div>
 </template>
 

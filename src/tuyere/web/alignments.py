@@ -25,7 +25,7 @@ from tuyere.web.drives import DrivePath, refuse_problems
 from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import AlignForm, SheetForm, read_sheet
-from tuyere.web.readings import KeptReadingOut, entry_known, hour_meter, value_row
+from tuyere.web.readings import KeptReadingOut, ask_of_meter, entry_known, hour_meter, value_row
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.stages import train_of
@@ -56,6 +56,7 @@ def post_alignment(path: DrivePath, body: KeepAlignment) -> Response:
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
         configuration = drives.current_configuration(session, drive.id)
+        ask_of_meter(session, drive.id, body.hour_meter, hours, now())
         rows = alignment_of(body, drive, configuration, writer.person_id, hours)
         return Answer(201, {"id": str(rows[0].id), **keep_alignment(session, writer, drive, configuration, rows)})
 

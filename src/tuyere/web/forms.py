@@ -15,6 +15,7 @@ from tuyere.core.entry.typed import Typed
 from tuyere.core.layout.form import MOST_BELTS
 from tuyere.core.layout.held import HeldBy
 from tuyere.core.layout.typed import TypedBelt, TypedCarriage, TypedPath, TypedTape
+from tuyere.core.rating.service import idler_on
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.typed import Reading, read_form
 from tuyere.core.speeds.machine_form import MachineReading, read_machine
@@ -395,7 +396,8 @@ def read_sheet(form: SheetForm) -> Reading:
     quantities["hours_per_day"] = machine.hours_per_day.typed()
     words = {
         "driver_class": survey.driver.driver_class, "rotation": survey.driver.rotation, "driven_class": machine.driven_class,
-        "surroundings": machine.surroundings, "starts": machine.starts, "centre_line_deg": stage.centre_line_deg, "idler": stage.idler,
+        "surroundings": machine.surroundings, "starts": machine.starts, "centre_line_deg": stage.centre_line_deg,
+        "idler": idler_on(stage.idler, stage.held_by),
         "start": stage.kept.words.get("start", ""), "start_by": stage.kept.words.get("start_by", ""),
     }  # fmt: skip
     family = registry.family(survey.family)

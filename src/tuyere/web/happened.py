@@ -19,7 +19,7 @@ from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.readings import hour_meter
+from tuyere.web.readings import ask_of_meter, hour_meter
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_happened, at_site_of_machine
 from tuyere.web.state import site_day, write
@@ -81,6 +81,7 @@ def post_happened(path: DrivePath, body: HappenedForm) -> Response:
 
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
+        ask_of_meter(session, drive.id, body.hour_meter, hours, at)
         life = keep_happened(session, writer, drive, body, at, hours)
         return Answer(201, {"id": str(body.id), "life_h": life})
 
@@ -195,6 +196,7 @@ def post_hours(path: DrivePath, body: HoursForm) -> Response:
         raise Refusal(422, sentence, [FieldError(field="hour_meter", detail=sentence)])
 
     def work(session: Session, writer: Writer) -> Answer:
+        ask_of_meter(session, path.drive_id, body.hour_meter, hours, now())
         row = HourReading(id=body.id, drive_id=path.drive_id, hours_h=hours, taken_by=writer.person_id)
         insert(session, writer, row, "read the hour meter")
         return Answer(201, {"id": str(row.id), "hours_h": hours})

@@ -35,7 +35,7 @@ from tuyere.web.job_work import (
     say_step,
     sign_off,
 )
-from tuyere.web.readings import hour_meter
+from tuyere.web.readings import ask_of_meter, hour_meter
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site, at_site_of_drive, at_site_of_job
 from tuyere.web.state import reading, write
@@ -158,6 +158,7 @@ def post_sign_off(path: JobPath, body: FinishJob) -> Response:
 
     def work(session: Session, writer: Writer) -> Answer:
         job = session.get_one(Job, path.job_id, with_for_update=True)
+        ask_of_meter(session, job.drive_id, body.hour_meter, hours, now())
         said = sign_off(session, writer, job, body, hours, now())
         return Answer(200, {"id": str(job.id), "row_version": job.row_version, "said": said, "unread": job.unread, "raised": job.raised})
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from tuyere.core.diagnosis.knowledge import Family
 from tuyere.core.jobs.library import Guess, guesses, machine_facts
 from tuyere.core.jobs.read import library
+from tuyere.core.rating.service import idler_on
 from tuyere.store.tables import Drive, Machine
 from tuyere.web.forms import FlatForm, SheavesForm, StageForm, SurveyForm, ToothedForm
 
@@ -55,10 +56,15 @@ def fitted_facts(survey: SurveyForm) -> Sequence[str]:
     layout = survey.layout
     many = len(layout.wheels) > 2
     found += ["many wheels" if many else "two wheels"] + ["keeper"] * bool(layout.keepers)
-    found += ["idler"] * (survey.first.idler not in ("", "none") or any(w.role == "idler" for w in layout.wheels))
+    found += ["idler"] * has_idler(survey)
     if len({s.fitted.family for s in survey.stages}) > 1:
         found.append("mixed")
     return [*found, *survey_says(survey)]
+
+
+def has_idler(survey: SurveyForm) -> bool:
+    """Whether an idler is on: said for the service factor, holding the tension, or among the wheels."""
+    return any(idler_on(s.idler, s.held_by) != "none" for s in survey.stages) or any(w.role == "idler" for w in survey.layout.wheels)
 
 
 def _stage_facts(stage: StageForm) -> list[str]:

@@ -10,6 +10,7 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
+from tuyere.core.dues.hours import MeterReading, meter_doubt
 from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.quantity import whole_number
 from tuyere.core.entry.typed import Given, Typed, given
@@ -92,6 +93,7 @@ def post_reading(path: DrivePath, body: KeepReading) -> Response:
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
         configuration = drives.current_configuration(session, drive.id)
+        ask_of_meter(session, drive.id, body.hour_meter, hours, now())
         row, values = reading_of(body, drive, configuration, writer.person_id, hours)
         kept = keep_round(session, writer, drive, configuration, (row, values), body.was_set)
         return Answer(201, {"id": str(row.id), **kept})
@@ -172,6 +174,15 @@ def hour_meter(text: str) -> float | None:
         sentence = "Write the hours on the meter as a number, such as 10482."
         raise Refusal(422, sentence, [FieldError(field="hour_meter", detail=sentence)])
     return hours
+
+
+def ask_of_meter(session: Session, drive_id: uuid.UUID, text: str, hours: float | None, at: datetime) -> None:
+    """A meter that can hardly show that is asked about; written with its unit, it is meant. Raises Refusal."""
+    if hours is None or text.strip().endswith("h"):
+        return
+    if doubt := meter_doubt(facts_of(session, [drive_id])[drive_id].hours, MeterReading(at, hours)):
+        sentence = f"{doubt} If it is so, write it with its unit: {hours:g} h."
+        raise Refusal(422, sentence, [FieldError(field="hour_meter", detail=sentence)])
 
 
 def reading_of(

@@ -24,6 +24,7 @@ from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SheavesForm, SurveyForm
 from tuyere.web.inspect import family_of
+from tuyere.web.machine_is import has_idler
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_round
 from tuyere.web.state import reading, site_day, write
@@ -125,8 +126,8 @@ def get_rounds(path: DrivePath) -> Response:
 def has_of(survey: SurveyForm) -> set[Need]:
     """What a drive has that a round looks at, by its survey."""
     found: set[Need] = set()
-    first, layout = survey.first, survey.layout
-    if first.idler != "none" or any(w.role == "idler" for w in layout.wheels) or "idler" in first.held_by:
+    layout = survey.layout
+    if has_idler(survey):
         found.add("idler")
     if layout.keepers:
         found.add("keeper")

@@ -27,7 +27,7 @@ from tuyere.web.drives import DrivePath
 from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.inspect import family_of, part_worn
-from tuyere.web.readings import KeptReadingOut, entry_known, hour_meter, value_row
+from tuyere.web.readings import KeptReadingOut, ask_of_meter, entry_known, hour_meter, value_row
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, site_day, write
@@ -117,6 +117,8 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
     same = [r for r, _ in rows if r.summary["where"] == body.where or (not body.where and len(wheres) == 1)]
     left, days, refused = _ahead(found, [_point(r) for r in same], clock, fitted)
     worn, limit = found.worn, found.limit
+    last = _last(same, rows) if worn is None and not found.problems else None
+    over = last is not None and last["share"] >= 1
     survey, family = survey_form(drive, configuration), family_of(drive, configuration)
     places = places_out(places_of(found.what, survey, family), [r for r, _ in rows], fitted)
     return answer(
@@ -135,10 +137,10 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
             pitch_known=part_worn(drive, configuration).pitch_m is not None and found.what == "chain",
             field="wear_share" if limit.unit == "share" else "wear_depth",
             value=_said(found.value, limit.unit) if found.value is not None else "",
-            share=worn.share if worn else None,
-            tone=worn.tone.value if worn else "",
-            headline=worn.headline if worn else "",
-            detail=worn.detail if worn else "",
+            share=worn.share if worn else last["share"] if last else None,
+            tone=worn.tone.value if worn else last["tone"] if last else "",
+            headline=worn.headline if worn else last["headline"] if last else "",
+            detail=worn.detail if worn else last["detail"] if last else "",
             lacks=found.lacks,
             notes=found.notes,
             problems=list(found.problems),
@@ -149,11 +151,19 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
                 )
                 for r, who in reversed(rows)
             ],
-            hours_left=left,
-            runs_out=days,
+            hours_left=None if over or (worn and worn.share >= 1) else left,
+            runs_out=None if over or (worn and worn.share >= 1) else days,
             refused=refused,
         )
     )  # fmt: skip
+
+
+def _last(same: Sequence[Reading], rows: Sequence[tuple[Reading, str]]) -> dict[str, Any] | None:
+    """What was kept last of this place; of several places the most worn."""
+    if same:
+        return same[-1].summary
+    each = {r.summary["where"]: r.summary for r, _ in rows}
+    return max(each.values(), key=lambda s: float(s["share"]), default=None)
 
 
 def _said(value: float, unit: str) -> str:
@@ -218,11 +228,28 @@ def post_wear(path: DrivePath, body: KeepWear) -> Response:
     def work(session: Session, writer: Writer) -> Answer:
         drive = session.get_one(Drive, path.drive_id)
         configuration = drives.current_configuration(session, drive.id)
+        ask_of_meter(session, drive.id, body.hour_meter, hours, now())
+        _ask_of_twice(session, drive.id, body)
         rows = wear_of(body, drive, configuration, writer.person_id, hours)
         return Answer(201, {"id": str(rows[0].id), **keep_wear(session, writer, drive, configuration, rows)})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(KeptReadingOut(**done.body), done.status)
+
+
+_TWICE = timedelta(minutes=10)  # a part does not wear between: a judgement
+
+
+def _ask_of_twice(session: Session, drive_id: uuid.UUID, body: KeepWear) -> None:
+    """The same part measured again at once is asked about; with a note, it is meant. Raises Refusal."""
+    if body.note.strip():
+        return
+    where = " ".join(body.where.split())
+    for row, _ in drives.wears(session, drive_id):
+        said = row.summary
+        if (said["what"], said["where"]) == (body.what, where) and now() - row.taken_at < _TWICE and row.id != body.id:
+            sentence = f"It was measured just now: {said['text']}. Strike that one out in the Log, or write a note why both stand."
+            raise Refusal(422, sentence, [FieldError(field="note", detail=sentence)])
 
 
 def keep_wear(

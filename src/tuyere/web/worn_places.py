@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from tuyere.store.tables import Reading
 from tuyere.web.forms import FittedForm, FlatForm, SheavesForm, SurveyForm, ToothedForm
+from tuyere.web.machine_is import has_idler
 
 GROOVED = ("groove", "groove_bottom", "ride_low")  # groove by groove
 WHEELS = (*GROOVED, "nick", "pulley_tooth", "sprocket_tooth", "run_out_rim", "crown", "bushing")
@@ -32,7 +33,7 @@ def places_of(what: str, survey: SurveyForm, family: str) -> list[str]:
         return [k.name or f"keeper {i}" for i, k in enumerate(layout.keepers, 1)]
     if what == "idler":
         named = [w.name or f"wheel {i}" for i, w in enumerate(layout.wheels, 1) if w.role == "idler"]
-        return named or (["idler"] if survey.first.idler != "none" else [])
+        return named or (["idler"] if has_idler(survey) else [])
     belts = _count(survey.first.fitted)
     if what in BELTS:
         return [f"belt {i}" for i in range(1, belts + 1)] if belts > 1 else []

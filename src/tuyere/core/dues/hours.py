@@ -25,6 +25,28 @@ class MeterReading:
     hours: float
 
 
+_SLACK_H = 24.0  # of a meter read late in one day and early in another: a judgement
+
+
+def meter_doubt(readings: Sequence[MeterReading], now: MeterReading) -> str:
+    """Why a meter can hardly show that after what it showed last; empty where it can.
+
+    >>> then = MeterReading(datetime(2026, 3, 2, tzinfo=UTC), 10482.0)
+    >>> meter_doubt([then], MeterReading(datetime(2026, 3, 3, tzinfo=UTC), 11482.0))
+    'It showed 10,482 h last: 1,000 h more cannot have run since.'
+    >>> meter_doubt([then], MeterReading(datetime(2026, 3, 12, tzinfo=UTC), 10560.0))
+    ''
+    """
+    before = [r for r in readings if _utc(r.at) <= _utc(now.at)]
+    if not before:
+        return ""
+    last = max(before, key=lambda r: r.at)
+    passed, ran = (_utc(now.at) - _utc(last.at)) / timedelta(hours=1), now.hours - last.hours
+    if ran < 0:
+        return f"It showed {last.hours:,.0f} h last, and less now: is it another meter?"
+    return f"It showed {last.hours:,.0f} h last: {ran:,.0f} h more cannot have run since." if ran > passed + _SLACK_H else ""
+
+
 @dataclass(frozen=True)
 class LayUp:
     """From when to when the machine stands for the season; `end` None: it still does."""

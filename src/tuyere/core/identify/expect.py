@@ -14,8 +14,8 @@ from tuyere.core.identify.evidence import Evidence
 from tuyere.core.uncertainty import TOOLS
 
 _WEAR_SHARE = 0.012  # a belt in use has lost about this much of its width, give or take as much again
-_MADE_WIDTH_M, _MADE_HEIGHT_M = 0.00025, 0.0003
-_GROOVE_WORN_M, _GROOVE_SPREAD_M = 0.0001, 0.0003
+_MADE_WIDTH_M, _MADE_HEIGHT_M = 0.00025, 0.0003  # make, one standard deviation: a judgement
+_GROOVE_WORN_M, _GROOVE_SPREAD_M = 0.0001, 0.0003  # a groove in use: a judgement
 _ANGLE_SPREAD = math.radians(2.5)
 _SPACING_SPREAD_M, _RIB_SPACING_SPREAD_M = 0.0004, 0.00008  # ISO 9982 holds rib pitch to 0.03 to 0.08 mm (from memory)
 

@@ -8,6 +8,22 @@ from tuyere.core.table import rows
 
 # Idlers add to the factor: IP-20 and IP-24 (medium); a flat idler on the back of a belt bends it against its grain.
 IDLERS = {"none": 0.0, "slack side, inside": 0.0, "slack side, outside": 0.1, "tight side, inside": 0.1, "tight side, outside": 0.2}
+# Who says that an idler holds the tension has said that there is one: where it runs, unless it was said, as most do, on the belt's back.
+_HOLDS = {
+    "spring idler, slack side": "slack side, outside", "weight idler, slack side": "slack side, outside", "lever idler, slack side": "slack side, outside",
+    "idler, latched": "slack side, outside", "idler, tight side": "tight side, outside",
+}  # fmt: skip
+
+
+def idler_on(idler: str, held_by: str) -> str:
+    """The idler that counts, as asked for the service factor: the one said, else the one that holds the tension.
+
+    >>> idler_on("none", "idler, tight side"), idler_on("slack side, inside", "spring idler, slack side"), idler_on("none", "fixed centres")
+    ('tight side, outside', 'slack side, inside', 'none')
+    """
+    return idler if idler not in ("", "none") else _HOLDS.get(held_by, "none")
+
+
 # Taken for what dust, wet and oil do to grip and wear: common practice, no source; stated wherever it counts.
 SURROUNDINGS = {"clean": 0.0, "dusty or wet": 0.1, "abrasive dust or oil": 0.2}
 # Frequent or reversing starts: a multiple of the V-belt factor (GB/T 13575.1, medium), taken for every kind.

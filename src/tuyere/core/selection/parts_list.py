@@ -32,7 +32,7 @@ chain,60,,1,,4,9.80,
 """
 LIMIT_ROWS = 20_000
 _WORDS = 60
-_LEAST_M, _MOST_M = 0.003, 10.0
+_LEAST_M, _MOST_M = 0.003, 10.0  # bounds of what a list may hold, as the sentence says
 _OUTSIDE = ("outside", "od")
 _BASES = (*_OUTSIDE, "datum", "pitch")
 PartOf = Literal["wheel", "belt", "chain"]

@@ -20,7 +20,7 @@ Ints = NDArray[np.int32]
 _CHUNK = 100_000  # pairs times lengths worked at a time, so that memory stays flat; fewer where there are more counts than usual
 _USUAL_COUNTS = 20
 _NEWTON, _TRUE = 6, 1e-9  # steps at most; one as small as this, in m, leaves nothing: Newton squares it
-_SLACK_M = 1e-6
+_SLACK_M = 1e-6  # of arithmetic
 
 
 def _count(mask: NDArray[np.bool_]) -> int:

@@ -16,7 +16,7 @@ _BENDING = 0.4  # a belt's bending stiffness as tables have it
 _UNCALIBRATED = 0.25  # a strand gauge on a belt whose stiffness over the posts is not known
 _PIVOT = 0.05  # friction of a lever's or base's pivot
 _MASS = 0.05  # mass by the table, makes differ
-_MARKS_M = 0.0002
+_MARKS_M = 0.0002  # two marks read with a rule: a judgement
 
 
 def usual(value: float, what: str) -> UFloat:

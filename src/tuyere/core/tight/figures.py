@@ -5,8 +5,9 @@ import math
 from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.typed import Given
 from tuyere.core.origin import Confidence, Origin
+from tuyere.core.tension.hanging import chain_slack
 from tuyere.core.tight.grip import grip_of
-from tuyere.core.tight.limits import Holds, chain_slack
+from tuyere.core.tight.limits import Holds
 from tuyere.core.tight.methods import SHOWS, Method, Setting
 from tuyere.core.tight.scale import Scale
 from tuyere.core.tight.stage import TightStage
@@ -145,7 +146,7 @@ def aim_words(page: Page) -> tuple[str, str] | None:
 
 
 def _movement(stage: TightStage) -> Line:
-    low, high, why = chain_slack(stage)
+    low, high, why = chain_slack(stage.steepest_rad, stage.driven_class)
     text = f"{low:.0%} to {high:.0%}, {why}"
     return Line("", "movement of the span, up and down", text, text, Origin.RULE_OF_THUMB, Origin.RULE_OF_THUMB)
 

@@ -1,6 +1,5 @@
 """What was said once of a stage's shafts, margins and manual, and is kept with it."""
 
-import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
@@ -101,12 +100,3 @@ def _shaft(k: int, reader: FieldReader) -> Shaft:
         limit("bronze pressure").value, limit("bronze pressure times speed").value, shaft, limit("bending of a shaft").value,
         reader.value(f"{at}mounts", "force"),
     )  # fmt: skip
-
-
-def chain_slack(stage: TightStage) -> tuple[float, float, str]:
-    """How far a chain's slack run should move at its middle, up and down together, as shares of its span, and why."""
-    slope = max((s.slope_rad for s in stage.spans), default=0.0)
-    steep = slope > math.radians(45) or stage.driven_class in ("heavy", "extra_heavy", "chokable")
-    kind = "steep" if steep else "level"
-    why = "steep or shock" if steep else "level and even"
-    return limit(f"{kind} chain slack low").value, limit(f"{kind} chain slack high").value, why

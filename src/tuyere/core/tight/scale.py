@@ -7,11 +7,12 @@ from typing import Literal, NamedTuple
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.limit import limit
 from tuyere.core.table import rows
-from tuyere.core.tension import INCH_FORM, statics
+from tuyere.core.tension import INCH_FORM
 from tuyere.core.tension.beam import tension_under
+from tuyere.core.tension.hanging import chain_hangs, chain_slack
 from tuyere.core.tension.window import Shares, Strained, Upper, WindowError, published, strain, target, upper_limits
 from tuyere.core.tight.grip import grip_of
-from tuyere.core.tight.limits import Holds, chain_slack
+from tuyere.core.tight.limits import Holds
 from tuyere.core.tight.stage import TightStage
 
 # What to ask where an upper limit is not judged: the one thing that would settle most.
@@ -228,24 +229,11 @@ def _by_sag(stage: TightStage) -> Band | None:
     mass = stage.strand.mass_kg_per_m
     if not mass:
         return None
-    low, high, why = chain_slack(stage)
     span = stage.spans[stage.longest]
-    most, least = (sag_of_movement(m * span.length_m) for m in (high, low))
-    slope = min(span.slope_rad, statics.STEEPEST_RAD)
-    tensions = [statics.chain_tension(s, span.length_m, slope, mass) for s in (most, least)]
+    hangs = chain_hangs(mass, span.length_m, span.slope_rad, stage.steepest_rad, stage.driven_class)
+    low, high, why = chain_slack(stage.steepest_rad, stage.driven_class)
     source = f"{low:.0%} to {high:.0%} of the span up and down together on a {why} drive (American Chain Association; common practice, from memory)"
-    return Band(tensions[0], tensions[1], math.sqrt(tensions[0] * tensions[1]), source)
-
-
-def sag_of_movement(movement_m: float) -> float:
-    """Sag (m) of a strand that moves so far at its middle, up and down together: drawn to a V it lies 1.155 times its sag to either side.
-
-    The same extra length as an arc, 8 s²/(3 L), and as a V, 2 d²/L.
-
-    >>> round(sag_of_movement(0.0462), 4)
-    0.02
-    """
-    return movement_m / (2 * math.sqrt(4 / 3))
+    return Band(hangs.low_n, hangs.high_n, hangs.middle_n, source)
 
 
 def _manual(stage: TightStage, holds: Holds, span_m: float | None) -> Band | None:

@@ -147,6 +147,11 @@ class TightStage:
         )  # fmt: skip
 
     @property
+    def steepest_rad(self) -> float:
+        """Of its free runs."""
+        return max((s.slope_rad for s in self.spans), default=0.0)
+
+    @property
     def longest(self) -> int:
         """Which run is the longest."""
         return max(range(len(self.spans)), key=lambda i: self.spans[i].length_m)

@@ -31,6 +31,7 @@ from tuyere.core.limit import Limit, limit
 from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import Numbers
 from tuyere.core.table import rows
+from tuyere.core.tension.hanging import chain_slack, runs_lean
 from tuyere.core.working.figure import Line, both, shown
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone, Verdict
@@ -38,8 +39,6 @@ from tuyere.core.working.verdict import Tone, Verdict
 if TYPE_CHECKING:
     from tuyere.core.rating.own_table import OwnRatings, OwnTable
     from tuyere.core.selection.kind import Kind as Choice
-
-STEEP_DEG = 45.0
 
 
 @dataclass(frozen=True)
@@ -138,13 +137,11 @@ class ChainLine(LineDrive):
 
     def _sag(self, duty: Duty, page: Page) -> None:
         """How far the slack run should move at its middle, up and down together: 4 to 6 % of the span, half of that on steep or shock drives."""
-        if not page.has("span"):
+        if not page.has("span", "centre_distance", "driver_datum", "driven_datum"):
             return
-        lean = abs((duty.centre_line_deg + 90) % 180 - 90)
-        hard = lean > STEEP_DEG or duty.driven_class in ("heavy", "extra_heavy", "chokable")
-        low, high = (0.02, 0.03) if hard else (0.04, 0.06)
+        apart, *radii = page.values["centre_distance"].n, *(page.values[f"{role}_datum"].n / 2 for role in ("driver", "driven"))
+        low, high, why = chain_slack(max(runs_lean(math.radians(duty.centre_line_deg), apart, *radii)), duty.driven_class)
         span = page.values["span"].n
-        why = "steep or shock" if hard else "level and even"
         page.say("sag", Tone.OPEN, f"Slack side: {both(low * span)} to {both(high * span)} of movement in all", f"At mid-span, up and down together: {low:.0%} to {high:.0%} of the span on a {why} drive (American Chain Association; common practice, from memory). Turn the drive so that all the slack is on one side.")  # fmt: skip
 
     def _pitches_line(self) -> Line:

@@ -42,7 +42,7 @@ def alike(name: str) -> list[Verdict]:
     return [Verdict("alike", Tone.WATCH, f"{name}, {' and '.join(others)} look alike", detail)]
 
 
-_TEMPLATE_LENGTH_M = 0.1
+_TEMPLATE_LENGTH_M = 0.1  # of the strip that is drawn
 
 
 def template(p: Profile) -> Template:

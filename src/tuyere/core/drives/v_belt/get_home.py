@@ -34,7 +34,7 @@ from tuyere.core.working.verdict import Problem, Tone, Verdict
 
 _AREA_CREDIT = 0.8  # of the ratio of belt areas, where a rating is missing: an estimate
 _TAPE_M = 0.003  # how far a tape, a slide and a belt's make may be out together
-NARROW_DAYS = 3
+NARROW_DAYS = 3  # that a narrower section may get one home: a judgement
 
 
 @dataclass(frozen=True)

@@ -15,7 +15,7 @@ METRIC = "GB/T 13575.1 (from memory)"
 STRING = "statics of a centre-loaded string"
 # One-sigma shares of a careful gauge reading: common practice, no source.
 _STICTION, _SQUARENESS, _STIFFNESS = 0.05, 0.015, 0.2
-_DEFLECTION_READING_M = 0.0005
+_DEFLECTION_READING_M = 0.0005  # of a rule read by eye: common practice, no source
 # A matched set's belts lie within this share of their mean: rule of thumb, no source.
 SPREAD_LIMIT = 0.20
 

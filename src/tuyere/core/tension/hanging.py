@@ -1,0 +1,66 @@
+"""How a chain's slack run hangs: how far it should move, and what tension that is."""
+
+import math
+from typing import NamedTuple
+
+from tuyere.core.limit import limit
+from tuyere.core.tension import statics
+
+SHOCK = ("heavy", "extra_heavy", "chokable")
+
+
+class Hangs(NamedTuple):
+    """The tensions (N) of the most and the least movement that a slack run should have, and why so much."""
+
+    low_n: float
+    high_n: float
+    why: str
+
+    @property
+    def middle_n(self) -> float:
+        return math.sqrt(self.low_n * self.high_n)
+
+
+def chain_slack(steepest_rad: float, driven_class: str | None) -> tuple[float, float, str]:
+    """How far a chain's slack run should move at its middle, up and down together, as shares of its span, and why.
+
+    Source: American Chain Association; common practice, from memory.
+    """
+    steep = steepest_rad > limit("steep chain").value or driven_class in SHOCK
+    kind = "steep" if steep else "level"
+    why = "steep or shock" if steep else "level and even"
+    return limit(f"{kind} chain slack low").value, limit(f"{kind} chain slack high").value, why
+
+
+def runs_lean(centre_line_rad: float, apart_m: float, radius_1_m: float, radius_2_m: float) -> tuple[float, float]:
+    """How far the two open runs of a pair lean from the level (rad): the one left of the way from wheel 1 to wheel 2, then the other.
+
+    >>> [round(math.degrees(a), 2) for a in runs_lean(0.0, 1.0, 0.1, 0.2)]
+    [5.74, 5.74]
+    """
+    off = math.asin(max(-1.0, min(1.0, (radius_1_m - radius_2_m) / apart_m)))
+    left, right = (abs(math.asin(math.sin(centre_line_rad + way * off))) for way in (-1, 1))
+    return left, right
+
+
+def sag_of_movement(movement_m: float) -> float:
+    """Sag (m) of a strand that moves so far at its middle, up and down together: drawn to a V it lies 1.155 times its sag to either side.
+
+    The same extra length as an arc, 8 s²/(3 L), and as a V, 2 d²/L.
+
+    >>> round(sag_of_movement(0.0462), 4)
+    0.02
+    """
+    return movement_m / (2 * math.sqrt(4 / 3))
+
+
+def chain_hangs(mass_kg_per_m: float, length_m: float, slope_rad: float, steepest_rad: float, driven_class: str | None) -> Hangs:
+    """The slack run of so much mass (kg/m), length and slope; `steepest_rad`: of the drive's runs.
+
+    >>> [round(n, 1) for n in chain_hangs(1.0, 1.0, 0.0, 0.0, "moderate")[:2]]
+    [47.6, 71.1]
+    """
+    low, high, why = chain_slack(steepest_rad, driven_class)
+    slope = min(slope_rad, statics.STEEPEST_RAD)
+    slackest, tightest = (statics.chain_tension(sag_of_movement(m * length_m), length_m, slope, mass_kg_per_m) for m in (high, low))
+    return Hangs(slackest, tightest, why)
