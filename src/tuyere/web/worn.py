@@ -137,7 +137,7 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
             pitch_known=part_worn(drive, configuration).pitch_m is not None and found.what == "chain",
             field="wear_share" if limit.unit == "share" else "wear_depth",
             value=_said(found.value, limit.unit) if found.value is not None else "",
-            share=worn.share if worn else last["share"] if last else None,
+            share=worn.share if worn else None,
             tone=worn.tone.value if worn else last["tone"] if last else "",
             headline=worn.headline if worn else last["headline"] if last else "",
             detail=worn.detail if worn else last["detail"] if last else "",
@@ -229,8 +229,8 @@ def post_wear(path: DrivePath, body: KeepWear) -> Response:
         drive = session.get_one(Drive, path.drive_id)
         configuration = drives.current_configuration(session, drive.id)
         ask_of_meter(session, drive.id, body.hour_meter, hours, now())
-        _ask_of_twice(session, drive.id, body)
         rows = wear_of(body, drive, configuration, writer.person_id, hours)
+        _ask_of_twice(session, drive.id, body)
         return Answer(201, {"id": str(rows[0].id), **keep_wear(session, writer, drive, configuration, rows)})
 
     done = write(body.model_dump(mode="json"), work)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
-import { computed, inject } from 'vue'
+import { computed, inject, ref } from 'vue'
 
 import type { Choices, DriveOut } from '../../api/client'
 import { say } from '../../settings'
@@ -24,6 +24,8 @@ const headline = computed(() => {
   if (!a.value?.diagnosis.enough_to_tell) return 'Not enough to tell yet'
   return first.value?.name ?? ''
 })
+/** On a phone the signs are open until somebody comes back to what was told. */
+const signsOpen = ref(!desk.something.value)
 const nearly = computed(() => {
   const keys = a.value?.diagnosis.nearly ?? []
   return causes.value.filter((c) => keys.includes(c.key)).map((c) => c.name)
@@ -53,7 +55,12 @@ const answered = (key: string) => {
     </p>
     <CautionStrip :cautions="choices.cautions.tension" state="Look with the machine isolated." />
     <NextCheck v-if="asks" />
-    <details v-if="narrow" class="fold" :open="!desk.something.value">
+    <details
+      v-if="narrow"
+      class="fold"
+      :open="signsOpen"
+      @toggle="signsOpen = ($event.target as HTMLDetailsElement).open"
+    >
       <summary>What is seen, heard or felt</summary>
       <SignList />
     </details>
