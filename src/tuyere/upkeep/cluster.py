@@ -150,9 +150,13 @@ class Cluster:
         secret.unlink()
         if done.returncode:
             raise GivingUp(f"PostgreSQL could not make its data folder {making}: {done.stdout.strip()[-400:]}")
-        if self.data.exists():
-            self.data.rmdir()
-        making.rename(self.data)
+        try:
+            if self.data.exists():
+                self.data.rmdir()
+            making.rename(self.data)
+        except OSError as reason:
+            hint = f"empty it, or, where a disk of its own is mounted there, mount it at {self.data.parent}"
+            raise GivingUp(f"{self.data} cannot be made ({reason.strerror}): {hint}.") from None
 
     def _forget_stranger(self) -> None:
         """A process file whose number now belongs to another program, or that was copied with the folder, would keep it from starting."""
