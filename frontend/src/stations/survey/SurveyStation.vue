@@ -138,12 +138,14 @@ async function takeBack(): Promise<void> {
       />
       <WordField v-model="c.ribs!" name="ribs" label="Ribs of each" placeholder="1 for single belts" />
       <WordField v-model="c.belt!" name="belt" label="Name on the belt" placeholder="B81, or - when gone" />
-      <el-button v-if="named" @click="takeNamed">{{ named.says }}: set it so</el-button>
       <FigureValue
         :figure="figures.belt_length ?? figures.length_by_tape"
         :label="figures.belt_length ? 'Its datum length' : 'Length by the tape'"
         class="aside"
       />
+      <button v-if="named" type="button" class="bare named" @click="takeNamed">
+        <u>{{ named.says }}: set it so</u>
+      </button>
     </fieldset>
     <fieldset>
       <legend>{{ say('Sheaves') }} and centres</legend>
@@ -271,6 +273,11 @@ async function takeBack(): Promise<void> {
 
 <style src="./ask/ask.css" scoped></style>
 <style scoped>
+.named {
+  grid-column: 1 / -1;
+  min-height: 44px;
+  text-align: left;
+}
 .with-basis {
   display: grid;
   gap: 2px;

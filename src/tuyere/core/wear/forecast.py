@@ -2,7 +2,7 @@
 
 Model, in shares of the limit: w(h) = b + (W - b) (h / H)^q. H: hours at the last reading; W: the wear there; b: bedding-in, soon done; q: how it bends
 (1 straight, over 1 faster and faster). Readings scatter about it by s, and now and then one is a blunder. Prior and likelihood stand on a grid; the band is
-the posterior's 5 to 95 %. While readings are few the prior of the bend, and of the life where there is hardly any reading, decides. What is to come may
+the posterior's 5 to 95 % (6.5 to 93.5 % of few readings). While readings are few the prior of the bend, and of the life where there is hardly any reading, decides. What is to come may
 still speed up: a share of the hours that are left is taken off by chance. Every width is a judgement, measured on simulated histories (bench/wear.py).
 """
 
@@ -32,7 +32,7 @@ SPEEDS_UP = (
     (0.45, 0.04),
 )  # share of the hours left that may yet be lost (or won), and how likely
 OPEN = 25.0  # times the hours run so far: further than that nobody can say
-LOW, MIDDLE, HIGH = 0.05, 0.5, 0.95
+EDGE, EDGE_OF_FEW, MANY = 0.05, 0.065, 12  # below and above the band; of few readings, whose prior is wide enough: by bench/wear.py
 
 
 @dataclass(frozen=True)
@@ -94,7 +94,8 @@ def forecast(
     for lost, likely in SPEEDS_UP:
         every.append(np.where(ends > last, last + (ends - last) * (1 - lost), ends))
         weights.append(share * likely)
-    low, middle, high = _quantiles(np.concatenate(every), np.concatenate(weights))
+    edge = EDGE if len(read) >= MANY else EDGE_OF_FEW
+    low, middle, high = _quantiles(np.concatenate(every), np.concatenate(weights), edge)
     far = OPEN * last
     if middle > far:
         return (
@@ -119,8 +120,8 @@ def _middle_of_end(at: Vector, worn: Vector) -> float:
     return max(0.01, float(np.median(worn[late] / at[late])) * float(at[-1]))
 
 
-def _quantiles(values: Vector, weights: Vector) -> tuple[float, float, float]:
+def _quantiles(values: Vector, weights: Vector, edge: float) -> tuple[float, float, float]:
     order = np.argsort(values)
     below = np.cumsum(weights[order]) - 0.5 * weights[order]
-    low, middle, high = np.interp([LOW, MIDDLE, HIGH], below / weights.sum(), values[order])
+    low, middle, high = np.interp([edge, 0.5, 1 - edge], below / weights.sum(), values[order])
     return float(low), float(middle), float(high)
