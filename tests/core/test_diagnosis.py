@@ -169,9 +169,21 @@ def complaints(name: str) -> list[dict[str, str]]:
     return list(csv.DictReader((line for line in lines if not line.startswith("#")), delimiter=";"))
 
 
-@pytest.mark.parametrize("name", ["complaints.csv", "complaints_more.csv"])
-def test_complaints_in_peoples_own_words_are_heard(name: str) -> None:
-    """Of what a listener would tap most is in the first three, most that is offered is meant, nothing denied is offered, chatter finds nothing."""
+@pytest.mark.parametrize(
+    ("name", "least"),
+    [
+        ("complaints.csv", 0.93),
+        ("complaints_more.csv", 0.93),
+        ("complaints_third.csv", 0.93),
+        ("complaints_fourth.csv", 0.85),
+        ("complaints_fifth.csv", 0.8),
+    ],
+)
+def test_complaints_in_peoples_own_words_are_heard(name: str, least: float) -> None:
+    """Of what a listener would tap most is in the first three, most that is offered is meant, nothing denied is offered, chatter finds nothing.
+
+    The fifth file was never tuned to: what strangers may expect.
+    """
     hit = wanted = offered = meant = 0
     for row in complaints(name):
         seen, denied = (row["seen"] or "").split(), (row["denied"] or "").split()
@@ -181,7 +193,7 @@ def test_complaints_in_peoples_own_words_are_heard(name: str) -> None:
         assert not {m.key for m in heard.seen} & set(denied), row["complaint"]
         wanted, hit = wanted + len(seen), hit + sum(k in first for k in seen)
         offered, meant = offered + len(first), meant + sum(k in seen for k in first)
-    assert hit / wanted >= 0.93 and meant / offered >= 0.7, (hit / wanted, meant / offered)
+    assert hit / wanted >= least and meant / offered >= 0.7, (hit / wanted, meant / offered)
 
 
 def test_what_is_denied_is_heard_as_not_so() -> None:

@@ -17,11 +17,11 @@ from typing import NamedTuple
 import snowballstemmer
 from rapidfuzz.distance import DamerauLevenshtein
 
-from tuyere.core.diagnosis.knowledge import knowledge
+from tuyere.core.diagnosis.knowledge import FAMILIES, knowledge
 
 _WORD = re.compile(r"[a-z]+")
 _CLAUSE = re.compile(
-    r"[.,;:!?()]+|\bbut\b|\bthough\b|\balthough\b|\bexcept\b|\bhowever\b|\bonly that\b|\band then\b|\bjust\b(?= (hot|a|runs|the|only|chirps|slow))|\bsmooth above.*"
+    r"[.,;:!?()]+|\bso (?:bad|badly|hard)\b(?: that)?|\bbut\b|\bthough\b|\balthough\b|\bexcept\b|\bhowever\b|\bonly that\b|\band then\b|\bjust\b(?= (hot|a|runs|the|only|chirps|slow))|\bsmooth above.*"
 )
 _BOTH = re.compile(r"\band\b|\bplus\b|\bwith a\b|\balso\b")
 NOT = "not"
@@ -54,6 +54,7 @@ class _Words:
     against: frozenset[frozenset[str]]
     drive: frozenset[str]
     everyday: frozenset[str]
+    conveyor: frozenset[str]
 
 
 @cache
@@ -68,6 +69,7 @@ def _words() -> _Words:
         frozenset(frozenset(pair) for pair in told["against"]["pairs"]),
         frozenset(_stem(w) for w in told["drive"].split()),
         frozenset(same.get(_stem(w), _stem(w)) for w in told["everyday"].split()),
+        frozenset(same.get(_stem(w), _stem(w)) for w in told["conveyor"].split()),
     )
 
 
@@ -127,7 +129,14 @@ def _vocabulary() -> frozenset[str]:
 def _phrases() -> tuple[tuple[tuple[str, frozenset[str]], ...], dict[str, float]]:
     """Every way to say a sign, and how telling a word is: the fewer signs it stands in, the more."""
     signs = knowledge().signs.values()
-    phrases = tuple((s.key, frozenset(words_of(text))) for s in signs for text in (s.question, *s.said))
+    general = _words().general
+
+    def own(key: str, phrase: frozenset[str]) -> bool:  # a general word alone says its own kinds
+        (word, *more) = phrase or {""}
+        return bool(more) or key in general.get(word, (key,))
+
+    said = ((s.key, frozenset(words_of(text))) for s in signs for text in (s.question, *s.said))
+    phrases = tuple((key, phrase) for key, phrase in said if own(key, phrase))
     stands_in = Counter(w for s in signs for w in frozenset(w for key, words in phrases if key == s.key for w in words))
     return phrases, {w: math.log(1 + len(signs) / n) * (0.6 if w == NOT else 1.0) for w, n in stands_in.items()}
 
@@ -221,7 +230,7 @@ def hear(sentence: str) -> Heard:
         if not clause or not clause.strip():
             continue
         parts = [words_of(clause)]
-        halves = [words_of(half) for half in _BOTH.split(clause)]
+        halves = _with_their_subject([words_of(half) for half in _BOTH.split(clause)])
         if len(halves) > 1 and all(_in_clause(h)[0] or _in_clause(h)[1] for h in halves if h):
             parts = halves
         for words in parts:
@@ -230,9 +239,32 @@ def hear(sentence: str) -> Heard:
                 seen[one.key] = max(seen.get(one.key, 0.0), one.score)
             for one in not_so:
                 denied[one.key] = max(denied.get(one.key, 0.0), one.score)
-    seen = {k: s for k, s in seen.items() if k not in denied}
+    kinds = _kinds_spoken_of(sentence)
+    seen = {k: s for k, s in seen.items() if k not in denied and not kinds.isdisjoint(knowledge().signs[k].families)}
+    denied = {k: s for k, s in denied.items() if not kinds.isdisjoint(knowledge().signs[k].families)}
     order = sorted((Matched(k, min(1.0, s)) for k, s in seen.items()), key=lambda m: (-m.score, m.key))
     return Heard(tuple(order), tuple(sorted((Matched(k, s) for k, s in denied.items()), key=lambda m: (-m.score, m.key))))
+
+
+def _with_their_subject(halves: list[list[str]]) -> list[list[str]]:
+    """What stands behind an "and" is said of what stood before it, where it names nothing of its own."""
+    nouns = _words().drive
+    subject = next((w for w in halves[0] if w in nouns), None)
+    return [h if i == 0 or subject is None or nouns & set(h) else [subject, *h] for i, h in enumerate(halves)]
+
+
+def _kinds_spoken_of(sentence: str) -> set[str]:
+    """Whose signs may be meant: who says belt means no chain, and a conveyor's own are meant where one is named."""
+    said = set(words_of(sentence))
+    kinds: set[str] = set(FAMILIES)
+    if not said & _words().conveyor:
+        kinds.discard("conveyor")
+    belt, chain = bool(said & {"belt", "toothedbelt"}), "chain" in said
+    if belt and not chain:
+        kinds -= {"chain", "conveyor"}
+    if chain and not belt:
+        kinds &= {"chain", "conveyor"}
+    return kinds
 
 
 def match(sentence: str) -> list[Matched]:
