@@ -3,6 +3,9 @@
 import csv
 import itertools
 import math
+import tomllib
+from collections import Counter
+from importlib import resources
 from pathlib import Path
 
 import pytest
@@ -13,7 +16,7 @@ from hypothesis import strategies as st
 from tests.conftest import examples
 from tuyere.core.diagnosis.diagnose import diagnose
 from tuyere.core.diagnosis.knowledge import FAMILIES, NOTHING, knowledge
-from tuyere.core.diagnosis.match import hear, match
+from tuyere.core.diagnosis.match import _stem, hear, match
 from tuyere.core.diagnosis.model import TWO_AT_ONCE, net
 from tuyere.core.jobs.read import library
 
@@ -199,3 +202,10 @@ def test_complaints_in_peoples_own_words_are_heard(name: str, least: float) -> N
 def test_what_is_denied_is_heard_as_not_so() -> None:
     heard = hear("no squeal, no smoke, but it shakes the whole roof")
     assert [m.key for m in heard.seen] == ["vib"] and {"just_squeals", "smell"} <= {m.key for m in heard.denied}
+
+
+def test_a_word_stands_for_one_thing() -> None:
+    groups = tomllib.loads((resources.files("tuyere.core.diagnosis") / "words.toml").read_text())["same"]
+    named = Counter((word, group[0]) for group in groups for word in {_stem(w) for w in group})
+    twice = [w for w, n in Counter(word for word, _ in named).items() if n > 1]
+    assert not twice
