@@ -98,20 +98,3 @@ def test_what_is_read_as_aimed_for_is_right_everywhere(name: str) -> None:
     refused = any(v.topic == "rating" and v.tone is Tone.WATCH and not v.standing and "will not do" in v.headline for v in again.verdicts)
     assert (verdict.tone is Tone.GOOD) is not refused, (verdict.headline, [v.headline for v in again.verdicts if v.topic == "rating"])
     assert replace
-
-
-CHAINS = [n for n, s in SURVEYS.items() if s.first.fitted.family == "roller chain"]
-
-
-@pytest.mark.parametrize("name", CHAINS)
-def test_a_chains_slack_run_hangs_with_one_tension_at_size_and_tension(name: str) -> None:
-    """What the sheet says is in the slack strand at work is what Tension asks for, and the centrifugal part."""
-    for turns in ("clockwise", "counter-clockwise"):
-        for lean in ("0", "35", "80"):
-            survey = SURVEYS[name].model_copy(deep=True)
-            survey.first.centre_line_deg, survey.driver.rotation = lean, turns  # type: ignore[assignment]
-            sheet = sheet_answer(SheetForm(survey=survey))
-            assert sheet.tight
-            low, high = (sheet.tight.figures[f"tension_{end}"].value_si for end in ("low", "high"))
-            hangs = sheet.figures["slack_strand"].value_si - sheet.figures["centrifugal_pull"].value_si
-            assert hangs == pytest.approx((low * high) ** 0.5, rel=0.002), (turns, lean)

@@ -32,7 +32,10 @@ def test_the_demo_plant_is_furnished(sign_in: Any) -> None:
 def test_dues_count_days_and_the_late_one_is_below_zero(sign_in: Any) -> None:
     found = floor(sign_in("Rowan"))
     assert found["Kiln exhaust fan"]["dues"][0]["days"] == -1
-    assert found["Steep-water pump"]["dues"][0]["days"] == 2
+    days = [
+        d["days"] for d in found["Steep-water pump"]["dues"] if not d["what"].startswith("Measure again")
+    ]  # other tests measure wear there
+    assert days[0] == 2
 
 
 def test_a_sketch_is_the_drive_in_small(sign_in: Any) -> None:

@@ -224,8 +224,10 @@ def camera_picture(megabytes: float, width: int = 4000, height: int = 3000) -> b
 def test_a_photograph_may_be_large_and_nothing_else(served: Any) -> None:
     """By route, by type and by who sends it; whoever sends too much is told so and not just cut off."""
     with one_session(served) as (send, site):
-        status, floor = send("GET", f"/api/sites/{site}/floor")
-        assert status == 200, floor
+        until(
+            lambda: send("GET", f"/api/sites/{site}/floor")[0] == 200
+        )  # the first is worked out cold, on a busy machine in more than its time
+        _, floor = send("GET", f"/api/sites/{site}/floor")
         drive = floor["drives"][0]["id"]
         photos = f"/api/drives/{drive}/photos"
 

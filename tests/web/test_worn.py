@@ -128,12 +128,12 @@ def test_a_worn_groove_calls_for_every_wheel_and_a_chain_is_measured_again_in_ti
     )
 
     chain = of(caller, "Drag-chain conveyor")["id"]
-    where = look(caller, chain)["kept"][0]["where"]
+    where = look(caller, chain)["kept"][-1]["where"]
 
     def promised() -> list[dict[str, Any]]:
         return [d for d in drive(caller, chain)["dues"] if d["what"].startswith("Measure again")]
 
-    said = keep(caller, chain, "chain", where=where, quantities={"span": {"text": "24.55 in"}}, words={"count": "24"})
+    said = keep(caller, chain, "chain", where=where, quantities={"span": {"text": "24.55 in"}}, words={"count": "24"}, note="in order")
     (due,) = promised()
     ends = look(caller, chain, what="chain", where=where)["runs_out"]
     assert due["due_on"] < ends[0] and due["page"] == "inspect/wear?what=chain" and "measured again by" in said["headline"]

@@ -2,13 +2,11 @@
 
 import math
 
-from tuyere.core.drives.fitted import ROLES
 from tuyere.core.loads import Strands, pull_at_rest, pull_on_shaft, strands_at_ratio, strands_at_rest_tension
 from tuyere.core.origin import Confidence, Origin
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.starts import start_times
 from tuyere.core.table import rows
-from tuyere.core.tension.hanging import chain_hangs, runs_lean
 from tuyere.core.uncertainty import exact
 from tuyere.core.working.figure import Line, figure, shown
 from tuyere.core.working.page import Page
@@ -37,8 +35,7 @@ def loads(spec: DriveSpec, page: Page) -> None:
     if aimed is not None:
         strands = strands_at_rest_tension(effective, aimed, centrifugal)
     elif math.isinf(ratio):
-        hung = _hung(spec, mass, page)
-        strands = Strands(effective + centrifugal + hung, centrifugal + hung, centrifugal)
+        strands = Strands(effective + centrifugal, centrifugal, centrifugal)
     else:
         strands = strands_at_ratio(effective, ratio, centrifugal)
     pull = pull_on_shaft(strands, wrap).total_n
@@ -74,12 +71,14 @@ def loads(spec: DriveSpec, page: Page) -> None:
     _put(
         page,
         "slack_strand",
-        "slack strand at work",
+        "slack strand at work, its hang apart" if chain else "slack strand at work",
         "T_2",
         strands.slack_n,
         [*page.lines("effective_pull", "centrifugal_pull"), *by],
         forms[1],
-        "A chain's slack run holds what it hangs with, at the movement that Tension asks for, and the centrifugal part." if chain else "",
+        "The centrifugal part alone. What a chain's slack run hangs with comes on top: Tension says it, by how far the run should move."
+        if chain
+        else "",
     )
     _put(page, "shaft_pull", "pull on each shaft at work", "F_s", pull, [*page.lines("tight_strand", "slack_strand"), *page.lines("wrap_driver")], "F_s² = ((T_1 + T_2 - 2T_c) cos α)² + ((T_1 - T_2) sin α)², α = (180° - θ)/2",
          "Both shafts feel the same pull, towards each other, askew to the line of centres. The wheel's weight is not in it.")  # fmt: skip
@@ -108,16 +107,6 @@ def loads(spec: DriveSpec, page: Page) -> None:
          f"k = {times:.2g}: what the motor gives for a moment, less what its own rotor takes, by how the machine is started (common practice, from memory). A machine that jams gives more; slip or a shear pin ends it.")  # fmt: skip
 
     _shock(spec, standing, speed, page)
-
-
-def _hung(spec: DriveSpec, mass_kg_per_m: float, page: Page) -> float:
-    """What a chain's slack run hangs with (N), as Tension sets it; nought for a toothed belt, and where the centres are not known."""
-    if not spec.fitted or not spec.fitted.by_load or not mass_kg_per_m or not page.has("centre_distance", "driver_datum", "driven_datum"):
-        return 0.0
-    apart, radii = page.values["centre_distance"].n, [page.values[f"{role}_datum"].n / 2 for role in ROLES]
-    leans = runs_lean(math.radians(spec.centre_line_deg), apart, *radii)
-    slack = leans[0 if spec.rotation == "clockwise" else 1]  # the run that leaves the driver
-    return chain_hangs(mass_kg_per_m, math.sqrt(apart**2 - (radii[0] - radii[1]) ** 2), slack, max(leans), spec.driven_class).middle_n
 
 
 def _shock(spec: DriveSpec, standing: float, speed: float, page: Page) -> None:

@@ -58,7 +58,7 @@ def chain_hangs(mass_kg_per_m: float, length_m: float, slope_rad: float, steepes
     """The slack run of so much mass (kg/m), length and slope; `steepest_rad`: of the drive's runs.
 
     >>> [round(n, 1) for n in chain_hangs(1.0, 1.0, 0.0, 0.0, "moderate")[:2]]
-    [47.6, 71.1]
+    [47.2, 70.8]
     """
     low, high, why = chain_slack(steepest_rad, driven_class)
     slope = min(slope_rad, statics.STEEPEST_RAD)
