@@ -133,11 +133,11 @@ export function useInspect(drive: () => DriveOut) {
       ...found.signs
         .filter((s) => mine.has(s.key))
         .slice(0, 6)
-        .map((s) => ({ ...s, no: false })),
+        .map((s) => ({ ...s, question: question(s.key), no: false })),
       ...(found.not_seen ?? [])
         .filter((s) => mine.has(s.key))
         .slice(0, 3)
-        .map((s) => ({ ...s, no: true })),
+        .map((s) => ({ ...s, question: question(s.key), no: true })),
     ]
   }, 250)
   const something = computed(() => told.value.seen.length + Object.keys(told.value.checks).length > 0)
