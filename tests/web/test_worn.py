@@ -55,7 +55,8 @@ def test_measured_twice_at_once_and_a_meter_that_jumps_are_asked_about(sign_in: 
     drive_id = of(caller, "Hammer mill")["id"]
     groove = {"where": "driver sheave", "quantities": {"value": {"text": "0.2 mm"}}}
     keep(caller, drive_id, "groove", hour_meter="10,482", **groove)
-    assert keep(caller, drive_id, "groove", 422, **groove)["errors"][0]["field"] == "note"
+    for what in ("groove", ""):  # left out, it is the first that suits the drive: this one
+        assert keep(caller, drive_id, what, 422, **groove)["errors"][0]["field"] == "note"
     keep(caller, drive_id, "groove", note="by another gauge", **groove)
     other = {"where": "driven sheave", "quantities": groove["quantities"]}
     for meter in ("11482", "10381"):

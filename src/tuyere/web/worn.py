@@ -230,7 +230,7 @@ def post_wear(path: DrivePath, body: KeepWear) -> Response:
         configuration = drives.current_configuration(session, drive.id)
         ask_of_meter(session, drive.id, body.hour_meter, hours, now())
         rows = wear_of(body, drive, configuration, writer.person_id, hours)
-        _ask_of_twice(session, drive.id, body)
+        _ask_of_twice(session, rows[0])
         return Answer(201, {"id": str(rows[0].id), **keep_wear(session, writer, drive, configuration, rows)})
 
     done = write(body.model_dump(mode="json"), work)
@@ -240,14 +240,14 @@ def post_wear(path: DrivePath, body: KeepWear) -> Response:
 _TWICE = timedelta(minutes=10)  # a part does not wear between: a judgement
 
 
-def _ask_of_twice(session: Session, drive_id: uuid.UUID, body: KeepWear) -> None:
+def _ask_of_twice(session: Session, new: Reading) -> None:
     """The same part measured again at once is asked about; with a note, it is meant. Raises Refusal."""
-    if body.note.strip():
+    if new.note:
         return
-    where = " ".join(body.where.split())
-    for row, _ in drives.wears(session, drive_id):
+    for row, _ in drives.wears(session, new.drive_id):
         said = row.summary
-        if (said["what"], said["where"]) == (body.what, where) and now() - row.taken_at < _TWICE and row.id != body.id:
+        same = all(said[k] == new.summary[k] for k in ("what", "where"))
+        if same and row.id != new.id and new.taken_at - row.taken_at < _TWICE:
             sentence = f"It was measured just now: {said['text']}. Strike that one out in the Log, or write a note why both stand."
             raise Refusal(422, sentence, [FieldError(field="note", detail=sentence)])
 
