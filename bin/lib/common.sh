@@ -1,6 +1,9 @@
 # Shared by what is in bin: packages, Python, Node, the front end.
 # Sourced with `set -euo pipefail`; ROOT is the checkout.
 
+# A start runs several processes over hundreds of modules: without kept bytecode each would compile them all again.
+unset PYTHONDONTWRITEBYTECODE
+
 STATE="${TUYERE_STATE:-$ROOT/.data}"
 VENV="$ROOT/.venv"
 say() { printf '%s\n' "$*" >&2; }

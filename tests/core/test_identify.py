@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from tests.conftest import examples
 from tuyere.core.drives import v_belt
+from tuyere.core.drives.v_belt.broad import Broad, broads
 from tuyere.core.entry.typed import Typed
 from tuyere.core.identify import alike, hub
 from tuyere.core.identify.answer import equivalents, identify
@@ -17,6 +18,7 @@ from tuyere.core.identify.evidence import Evidence, read_evidence
 from tuyere.core.identify.label import matches, plain
 from tuyere.core.identify.rank import rank
 from tuyere.core.uncertainty import Sureness
+from tuyere.core.working.verdict import Tone
 
 
 def seen(tool: str = "caliper", **typed: str) -> Evidence:
@@ -66,6 +68,19 @@ def test_shares_add_up_and_nonsense_is_nobodys(width_mm: float, deep: float) -> 
 def test_a_belt_of_no_section_is_said_to_be_none() -> None:
     odd = identify(seen(top_width="19.5 mm", thickness="8.6 mm", construction="wrapped"))
     assert odd.verdict.headline == "It fits no section in the tables" and odd.none_of_them > 0.5
+
+
+@pytest.mark.parametrize("broad", broads(), ids=lambda b: b.name)
+def test_farm_adjustable_speed_belts_are_known_by_size_and_by_name(broad: Broad) -> None:
+    """HI to HO (ASABE S211, from memory): worn and measured they are of no section that is sized, and are called what they are."""
+    worn = {"top_width": f"{broad.top_width_m * 980:.1f} mm", "thickness": f"{broad.height_m * 970:.1f} mm", "construction": "cogged"}
+    found = identify(seen(**worn))
+    assert found.verdict.tone is not Tone.GOOD and f"{broad.name} by its size" in found.verdict.detail
+    labelled = identify(seen(label=f"{broad.name}-72", **worn))
+    assert not labelled.candidates and labelled.verdict.headline.startswith(broad.name)
+    for typed in (f"{broad.name}72", f"{broad.name} 1008"):
+        with pytest.raises(v_belt.BeltError, match=f"^{broad.name} is a farm adjustable-speed section"):
+            v_belt.parse_designation(typed)
 
 
 def test_same_belt_and_look_alikes_are_said() -> None:

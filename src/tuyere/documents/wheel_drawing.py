@@ -2,9 +2,6 @@
 
 import io
 
-import ezdxf
-from ezdxf import units
-
 from tuyere.core.speeds.wheel import MadeWheel, pattern
 from tuyere.core.working.figure import both, fine
 from tuyere.documents.pages import PAGES
@@ -54,6 +51,9 @@ def wheel_svg(wheel: MadeWheel) -> str:
 
 def wheel_dxf(wheel: MadeWheel) -> str:
     """The section's outline (closed), the axis, and the outside and bore seen from the end, in millimetres. DXF R2010."""
+    import ezdxf  # here: it takes long to import, and few requests need it
+    from ezdxf import units
+
     drawing = ezdxf.new("R2010", setup=True)  # type: ignore[attr-defined]
     drawing.units = units.MM
     for name, colour in (("SECTION", 7), ("AXIS", 1), ("END", 5)):

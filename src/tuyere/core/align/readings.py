@@ -9,7 +9,7 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 import numpy as np
-from scipy.stats import chi2
+from scipy.special import chdtrc  # scipy.stats takes a second to import
 
 # One standard deviation of a reading where none is stated, m: common practice, no source.
 USUAL_U = {
@@ -194,5 +194,5 @@ def _solve(readings: Sequence[Equations]) -> tuple[Errors, bool]:
     doubts = [float(spread[j]) if settled[j] else None for j in range(3)]
     over = len(rows) - int(np.linalg.matrix_rank(scaled, tol=1e-10))
     off = float(np.sum((scaled @ (inverse @ b) - b) ** 2 / (1 + (_SMALL_ANGLES * b) ** 2)))
-    fits = over == 0 or bool(chi2.sf(off, over) > _CHANCE)
+    fits = over == 0 or bool(chdtrc(over, off) > _CHANCE)
     return Errors(values[0], values[1], values[2], doubts[0], doubts[1], doubts[2], instead), fits

@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass
 
 from tuyere.core.drives.v_belt import Belt, belt_of, lengths, made_numbers, number_from_outside, section, standard_belts
+from tuyere.core.drives.v_belt.broad import broad_like, broad_named
 from tuyere.core.drives.v_belt.length import QUARTER_INCH
 from tuyere.core.identify import alike, hub
 from tuyere.core.identify.ask import Next, next_measurement, top_two
@@ -105,6 +106,10 @@ def identify(evidence: Evidence) -> Answer:
         asked = next_measurement(evidence, Ranking((), 1.0))
         nothing = Verdict("identify", Tone.OPEN, "Measure the top width first", "Then the thickness: most sections part by these two.")
         return Answer(nothing, (), 0.0, (), asked, hubs, METHOD)
+    if broad := broad_named(evidence.label):
+        return Answer(
+            Verdict("identify", Tone.WATCH, f"{broad.name}, an adjustable-speed belt", broad.sentence), (), 1.0, (), None, hubs, METHOD
+        )
     ranking = rank(evidence)
     shown_ones = [c for c in ranking.candidates[:_SHOWN] if c.probability >= _LEAST_SHARE] or list(ranking.candidates[:1])
     return Answer(
@@ -198,8 +203,11 @@ _BROAD = 2.2  # variable-speed belts are two and a half to three and a half time
 def _what_else(evidence: Evidence) -> str:
     """What a belt that is in no table may be, by its proportions."""
     width, thickness = evidence.top_width, evidence.thickness
-    if width and thickness and width.value > _BROAD * thickness.value and width.value > 0.015 and evidence.construction != "ribbed":
-        return "A variable-speed belt, by its proportions: so broad for its depth they run between sliding flanges (ISO 1604)"
+    if width and thickness and evidence.construction != "ribbed":
+        if like := broad_like(width.value, thickness.value):
+            return f"An adjustable-speed farm belt, {like.name} by its size (ASABE S211): it runs between sliding flanges"
+        if width.value > _BROAD * thickness.value and width.value > 0.015:
+            return "A variable-speed belt, by its proportions: so broad for its depth they run between sliding flanges (ISO 1604)"
     return "An automotive, variable-speed or other special belt, perhaps"
 
 

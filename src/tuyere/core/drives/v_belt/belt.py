@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cache
 
+from tuyere.core.drives.v_belt.broad import broad_named
 from tuyere.core.drives.v_belt.length import lengths, number_from_datum, number_from_outside
 from tuyere.core.drives.v_belt.section import BeltError, Section, section, sections
 from tuyere.core.entry.quantity import to_si
@@ -124,6 +125,8 @@ def parse_designation(text: str, expected: Section | None = None) -> Belt:
     cleaned = " ".join(text.upper().split())
     if expected and re.fullmatch(_NUMBER, cleaned):
         cleaned = f"{expected.name.upper()} {cleaned}"
+    if broad := broad_named(cleaned):
+        raise BeltError(broad.sentence)
     belt = _ribbed(cleaned) or _by_width(cleaned) or _by_name(cleaned)
     if not belt:
         raise BeltError(

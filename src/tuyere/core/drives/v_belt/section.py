@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Literal
 
+from tuyere.core.drives.v_belt.broad import broad_named
 from tuyere.core.entry.quantity import to_si
 from tuyere.core.origin import Confidence
 from tuyere.core.table import rows
@@ -123,6 +124,8 @@ def section(name: str) -> Section:
     for found in sections().values():
         if found.name.upper() == cleaned:
             return found
+    if broad := broad_named(name):
+        raise BeltError(broad.sentence)
     usual = ", ".join(s.name for s in sections().values() if s.common >= 4)
     raise BeltError(f"“{name[:20]}” is not a section known here. The usual ones are {usual}; the Tables list them all.")
 
