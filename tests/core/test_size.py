@@ -54,7 +54,8 @@ BASE = DriveSpec(V_BELT, centre_line_deg=30)
 @pytest.mark.parametrize("rotation", ["clockwise", "counter-clockwise"])
 def test_a_candidate_on_the_sheet_is_what_the_search_said(family: str, rotation: str) -> None:
     """The sheet's own steps give the search's capacity, centres, pull and speed; and the two shafts pull at each other alike (statics)."""
-    problem = replace(WIDE, families=frozenset({family}), idler="slack side, outside", surroundings="dusty or wet", tolerance=0.1)
+    lies = {"centre_line_deg": BASE.centre_line_deg, "rotation": rotation}
+    problem = replace(WIDE, families=frozenset({family}), idler="slack side, outside", surroundings="dusty or wet", tolerance=0.1, **lies)
     ranked = rank(problem, search(problem, kinds()), Wishes())
     assert ranked
     for n in listed(ranked, 8, 1):

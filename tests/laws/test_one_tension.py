@@ -237,3 +237,31 @@ def test_the_average_hides_nobody(shares: list[float]) -> None:
         v.topic == "set" and v.tone is Tone.WATCH for v in found.verdicts
     ):
         assert verdict.tone is not Tone.GOOD
+
+
+@examples(40)
+@given(
+    st.sampled_from(["40", "60", "80", "10B", "16B"]), st.integers(1, 3), st.integers(15, 30), st.floats(1, 3.5), st.floats(30, 60),
+    st.integers(0, 359), st.sampled_from(["clockwise", "counter-clockwise"]), st.sampled_from(["smooth", "moderate", "heavy"]), st.integers(100, 600),
+)  # fmt: skip
+def test_a_chain_hangs_alike_at_size_and_at_tension(
+    chain: str, strands: int, teeth: int, ratio: float, apart: float, lies: int, way: str, machine: str, rpm: int
+) -> None:
+    """What the slack run hangs with is one figure, in strands and in pulls, whichever way the drive lies and turns. Statics."""
+    at = {"text": f"{apart:.2f} in"}
+    drive = {"name": chain, "teeth_1": str(teeth), "teeth_2": str(round(teeth * ratio)), "centre_distance": at, "strands": str(strands)}
+    survey = SurveyForm.model_validate(
+        {
+            "family": "roller chain",
+            "quantities": {"driver_power": {"text": "5 hp"}, "driver_speed": {"text": f"{rpm} rpm"}, "hours_per_day": {"text": "10 h"}},
+            "choices": {"driven_class": machine, "rotation": way, "centre_line_deg": str(lies)},
+            "toothed": {"drive": drive},
+        }
+    )
+    found = sheet_answer(SheetForm(survey=survey))
+    assert found.tight is not None
+    f, on = ({key: figure.value_si for key, figure in figures.items()} for figures in (found.figures, found.tight.figures))
+    assert f["slack_strand"] - f["centrifugal_pull"] == pytest.approx(math.sqrt(on["tension_low"] * on["tension_high"]), rel=1e-6)
+    assert f["tight_strand"] - f["slack_strand"] == pytest.approx(f["effective_pull"], rel=1e-9)
+    at_tension = [float(p.text.si.split()[0].replace(",", "")) * (1000 if "kN" in p.text.si else 1) for p in found.tight.pulls]
+    assert at_tension == pytest.approx([f["shaft_pull"]] * 2, rel=2e-3)

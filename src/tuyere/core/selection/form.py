@@ -87,6 +87,7 @@ def read_size(
         width_most_m=found["width_most"], driver_shaft_m=shaft, driven_shaft_m=found["driven_shaft"], pull_most_n=found["pull_most"], motor=motor,
         reserve=words.get("reserve") == "yes", least_chain_teeth=least_teeth, fast_wheels=words.get("fast_wheels") == "yes", families=allowed,
         kinds=frozenset(only), keep_driver=keep["driver"], keep_driven=keep["driven"],
+        centre_line_deg=base.centre_line_deg, rotation=base.rotation,
     )  # fmt: skip
     return SizeReading(problem, reader.notes, tuple(reader.problems), taken, (), not_judged)
 

@@ -13,10 +13,11 @@ from tuyere.core.entry.quantity import System, show
 from tuyere.core.geometry import open_belt
 from tuyere.core.geometry.open_belt import GeometryError
 from tuyere.core.loads import Strands, pull_on_shaft, strands_at_rest_tension
-from tuyere.core.rating.duties import OutOfRangeError
+from tuyere.core.rating.duties import Numbers, OutOfRangeError
 from tuyere.core.selection.kind import HUB_OVER_BORE, Kind, StockLength, StockWheel
 from tuyere.core.selection.measures import Measures, traits
 from tuyere.core.selection.problem import Problem
+from tuyere.core.tension.hanging import pair_hang
 from tuyere.core.working.figure import both
 
 CLEAR_M = 0.005  # daylight between the two wheels
@@ -104,7 +105,8 @@ def judge(problem: Problem, kind: Kind, driver: StockWheel, driven: StockWheel, 
                 1 - left / design,
             )
         )
-    strands = _strands(problem, kind, design, belt_speed, wrap)
+    hang = float(hang_of(problem, kind, driver.line_m, driven.line_m, centre, count))
+    strands = _strands(problem, kind, design, belt_speed, wrap, hang)
     pull = pull_on_shaft(strands, wrap).total_n
     if problem.pull_most_n is not None and pull > problem.pull_most_n:
         found.append(
@@ -258,13 +260,23 @@ def _count(
         yield Failure("list", f"Your list has no {kind.shown(count)}{f' as {length.name}' if length else ''}, or not enough of them.", 1.0)
 
 
-def _strands(problem: Problem, kind: Kind, design: float, belt_speed: float, wrap: float) -> Strands:
+def hang_of(problem: Problem, kind: Kind, driver_m: Numbers, driven_m: Numbers, centre_m: Numbers, count: Numbers) -> Numbers:
+    """What the slack run of `count` strands hangs with (N), the wheels' line diameters and centres in m; 0 where it does not hang free. Scalars or arrays."""
+    if kind.hangs_kg_per_m is None:
+        return np.zeros_like(centre_m)
+    return pair_hang(
+        kind.hangs_kg_per_m * np.asarray(count), centre_m, np.asarray(driver_m) / 2, np.asarray(driven_m) / 2,
+        math.radians(problem.centre_line_deg), problem.rotation == "clockwise", problem.driven_class,
+    )  # fmt: skip
+
+
+def _strands(problem: Problem, kind: Kind, design: float, belt_speed: float, wrap: float, hang: float) -> Strands:
     """At the tension that design power sets; a chain hangs free on its slack side and pulls by the power there is.
 
     The centrifugal part is left out: it holds the belt on its curve, and no shaft feels it.
     """
     ratio = float(kind.tension_ratio(np.array(wrap)))
     if math.isinf(ratio):
-        return Strands(problem.power_w / belt_speed, 0.0, 0.0)
+        return Strands(problem.power_w / belt_speed + hang, hang, 0.0)
     effective = design / belt_speed
     return strands_at_rest_tension(effective, kind.standing * effective / 2 * (ratio + 1) / (ratio - 1))

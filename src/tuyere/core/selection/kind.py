@@ -102,7 +102,7 @@ class Kind(ABC):
     """One section, profile, chain or flat belt, with the wheels, lengths and counts it can be had in.
 
     `lengths` empty: cut to length. `counts`: belts, strands, or widths in m. `own`: the shop's table that rates it.
-    `had`: by length and count, whether the shop's list has it (None: all can be had).
+    `had`: by length and count, whether the shop's list has it (None: all can be had). `hangs_kg_per_m`: the mass of one strand whose slack run hangs free.
     """
 
     family: str
@@ -122,6 +122,7 @@ class Kind(ABC):
     prices: Prices | None = None
     fastest_m_per_s: float
     traits: str
+    hangs_kg_per_m: float | None = None
 
     @property
     def size(self) -> int:

@@ -59,6 +59,8 @@ class Problem:
     kinds: frozenset[str] = frozenset()
     keep_driver: Kept | None = None
     keep_driven: Kept | None = None
+    centre_line_deg: float = 0.0
+    rotation: str = "clockwise"
 
     def service_factor(self, family: drives.Family) -> tuple[float, str]:
         """The factor of a family for this duty, and its source."""

@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tuyere.core.rating.duties import OutOfRangeError
-from tuyere.core.selection.judge import CLEAR_M, CONSTRAINTS
+from tuyere.core.selection.judge import CLEAR_M, CONSTRAINTS, hang_of
 from tuyere.core.selection.kind import Array, Kind, Mate, StockWheel
 from tuyere.core.selection.measures import traits
 from tuyere.core.selection.problem import Problem
@@ -278,10 +278,11 @@ def _lengths(
     ratio = kind.tension_ratio(wrap)
     lean = (math.pi - wrap) / 2
     effective = (problem.power_w if np.isinf(ratio).all() else design) / belt_speed
-    both = effective if np.isinf(ratio).all() else kind.standing * effective * (ratio + 1) / (ratio - 1)
-    pull = np.hypot(both * np.cos(lean), effective * np.sin(lean))
     # From here on counts stand in rows, pairs with a length in columns.
     by_count = counts[wide][:, None]
+    hang = hang_of(problem, kind, d, big, centre, by_count)
+    both = effective + 2 * hang if np.isinf(ratio).all() else kind.standing * effective * (ratio + 1) / (ratio - 1)
+    pull = np.broadcast_to(np.hypot(both * np.cos(lean), effective * np.sin(lean)), (len(by_count), len(centre)))
     fewest, most = np.maximum(first.fewest[i], second.fewest[j]), np.minimum(first.most[i], second.most[j])
     alive = (by_count >= fewest) & (by_count <= most)
     left = alive.size
@@ -320,6 +321,6 @@ def _lengths(
         centre[w],
         wrap[w],
         capacity[k, w],
-        pull[w],
+        pull[k, w],
         width[wide[k]],
     )

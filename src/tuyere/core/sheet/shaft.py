@@ -7,6 +7,7 @@ from tuyere.core.origin import Confidence, Origin
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.starts import start_times
 from tuyere.core.table import rows
+from tuyere.core.tension.hanging import pair_hang
 from tuyere.core.uncertainty import exact
 from tuyere.core.working.figure import Line, figure, shown
 from tuyere.core.working.page import Page
@@ -30,12 +31,14 @@ def loads(spec: DriveSpec, page: Page) -> None:
     effective = power / speed
     mass = on.mass_kg_per_m
     centrifugal = mass * speed**2
+    hang = _hang(spec, page) if chain else None
     # The tension that the Tension station sets, for the whole set: what the strands at work come from, where the kind says it.
     aimed = None if chain else on.standing_n(power, speed, page)
     if aimed is not None:
         strands = strands_at_rest_tension(effective, aimed, centrifugal)
     elif math.isinf(ratio):
-        strands = Strands(effective + centrifugal, centrifugal, centrifugal)
+        slack = (hang or 0.0) + centrifugal
+        strands = Strands(effective + slack, slack, centrifugal)
     else:
         strands = strands_at_ratio(effective, ratio, centrifugal)
     pull = pull_on_shaft(strands, wrap).total_n
@@ -44,7 +47,9 @@ def loads(spec: DriveSpec, page: Page) -> None:
     forms = (
         ("T_1 = T_0 + T_e/2", "T_2 = T_0 - T_e/2") if aimed is not None else ("T_1 = T_e + T_e/(R - 1) + T_c", "T_2 = T_e/(R - 1) + T_c")
     )
-    if aimed is not None:
+    if hang is not None:
+        by = [Line("T_h", "what the slack run hangs with, moving as Tension asks", *shown(hang, "force"), Origin.COMPUTED, Origin.STANDARD)]
+    elif aimed is not None:
         by = [Line("T_0", "standing tension of the set, as it is set run in", *shown(aimed, "force"), Origin.COMPUTED, Origin.STANDARD)]
     _put(page, "effective_pull", "effective pull of the set", "T_e", effective, page.lines("driver_power" if chain else "design_power", "belt_speed"), "T_e = P/V" if chain else "T_e = P_d/V",
          "The driver's power: a chain's tension follows the load." if chain else "By design power, as the tension is set.")  # fmt: skip
@@ -66,20 +71,18 @@ def loads(spec: DriveSpec, page: Page) -> None:
         "T_1",
         strands.tight_n,
         [*page.lines("effective_pull", "centrifugal_pull"), *by],
-        forms[0],
+        "T_1 = T_e + T_h + T_c" if hang is not None else forms[0],
     )
     _put(
         page,
         "slack_strand",
-        "slack strand at work, its hang apart" if chain else "slack strand at work",
+        "slack strand at work, its hang apart" if chain and hang is None else "slack strand at work",
         "T_2",
         strands.slack_n,
         [*page.lines("effective_pull", "centrifugal_pull"), *by],
-        forms[1],
-        "The centrifugal part alone. What a chain's slack run hangs with comes on top: Tension says it, by how far the run should move."
-        if chain
-        else "",
-    )
+        "T_2 = T_h + T_c" if hang is not None else forms[1],
+        "The centrifugal part alone: what a chain's slack run hangs with comes on top, once the centres are known." if chain and hang is None else "",
+    )  # fmt: skip
     _put(page, "shaft_pull", "pull on each shaft at work", "F_s", pull, [*page.lines("tight_strand", "slack_strand"), *page.lines("wrap_driver")], "F_s² = ((T_1 + T_2 - 2T_c) cos α)² + ((T_1 - T_2) sin α)², α = (180° - θ)/2",
          "Both shafts feel the same pull, towards each other, askew to the line of centres. The wheel's weight is not in it.")  # fmt: skip
     standing = 0.0 if chain else (strands.tight_n + strands.slack_n) / 2
@@ -107,6 +110,15 @@ def loads(spec: DriveSpec, page: Page) -> None:
          f"k = {times:.2g}: what the motor gives for a moment, less what its own rotor takes, by how the machine is started (common practice, from memory). A machine that jams gives more; slip or a shear pin ends it.")  # fmt: skip
 
     _shock(spec, standing, speed, page)
+
+
+def _hang(spec: DriveSpec, page: Page) -> float | None:
+    """What a chain's slack run hangs with (N), as the Tension station sets it; None while its place is not known."""
+    if not page.has("centre_distance", "driver_datum", "driven_datum") or spec.fitted is None:
+        return None
+    apart, driver, driven = page.values["centre_distance"].n, page.values["driver_datum"].n / 2, page.values["driven_datum"].n / 2
+    lies, clockwise = math.radians(spec.centre_line_deg), spec.rotation == "clockwise"
+    return float(pair_hang(spec.fitted.mass_kg_per_m, apart, driver, driven, lies, clockwise, spec.driven_class))
 
 
 def _shock(spec: DriveSpec, standing: float, speed: float, page: Page) -> None:

@@ -153,8 +153,8 @@ class TightStage:
 
     @property
     def longest(self) -> int:
-        """Which run is the longest."""
-        return max(range(len(self.spans)), key=lambda i: self.spans[i].length_m)
+        """Which run is the longest; of runs alike the first: it leaves the driver, and is a chain's slack one."""
+        return max(range(len(self.spans)), key=lambda i: round(self.spans[i].length_m, 6))
 
     @property
     def length_m(self) -> float:

@@ -45,6 +45,7 @@ class ChainKind(LineKind):
     ) -> None:
         self.own = own
         self.of, self.name, self.fits = of, of.name, of.name
+        self.hangs_kg_per_m = of.mass_kg_per_m or 0.0
         self.driver = self.driven = tuple(self.sprocket(z, teeth_named(z)) for z in teeth)
         self.lengths = tuple(StockLength(f"{n} pitches", n * of.pitch_m) for n in pitches)
         self.counts = tuple(float(n) for n in strands)

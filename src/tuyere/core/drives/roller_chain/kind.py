@@ -140,7 +140,7 @@ class ChainLine(LineDrive):
         if not page.has("span", "centre_distance", "driver_datum", "driven_datum"):
             return
         apart, *radii = page.values["centre_distance"].n, *(page.values[f"{role}_datum"].n / 2 for role in ("driver", "driven"))
-        low, high, why = chain_slack(max(runs_lean(math.radians(duty.centre_line_deg), apart, *radii)), duty.driven_class)
+        low, high, why = chain_slack(float(max(runs_lean(math.radians(duty.centre_line_deg), apart, *radii))), duty.driven_class)
         span = page.values["span"].n
         page.say("sag", Tone.OPEN, f"Slack side: {both(low * span)} to {both(high * span)} of movement in all", f"At mid-span, up and down together: {low:.0%} to {high:.0%} of the span on a {why} drive (American Chain Association; common practice, from memory). Turn the drive so that all the slack is on one side.")  # fmt: skip
 
