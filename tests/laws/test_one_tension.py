@@ -265,3 +265,22 @@ def test_a_chain_hangs_alike_at_size_and_at_tension(
     assert f["tight_strand"] - f["slack_strand"] == pytest.approx(f["effective_pull"], rel=1e-9)
     at_tension = [float(p.text.si.split()[0].replace(",", "")) * (1000 if "kN" in p.text.si else 1) for p in found.tight.pulls]
     assert at_tension == pytest.approx([f["shaft_pull"]] * 2, rel=2e-3)
+
+
+@examples(30)
+@given(*DRIVE)
+def test_a_limit_that_is_never_met_is_said_in_words(
+    section: str, size: float, ratio: float, apart: float, power: float, rpm: float, count: int
+) -> None:
+    """A tension over ten times the band, a rating over ten times the load, the limit of a chain that does not govern: no figure is read there."""
+    survey = surveyed(section, SECTIONS[section] * size, ratio, apart, power / 10, rpm, count)
+    found = sheet_answer(SheetForm(survey=survey))
+    assume(found.tight is not None and "tension_high" in found.tight.figures)
+    assert found.tight
+    high = found.tight.figures["tension_high"].value_si
+    for upper in found.tight.uppers:
+        if upper.limit is not None and upper.text is not None:
+            assert any(c.isdigit() for c in upper.text.si) == (upper.limit <= 10 * high * (1 + 1e-9))
+    said = next(v.headline for v in found.verdicts if v.topic == "rating")
+    times = found.figures["capacity"].value_si / found.figures["design_power"].value_si
+    assert times < 10 or not any(c.isdigit() for c in said.split("carry")[1])

@@ -24,6 +24,7 @@ from tuyere.core.selection.search import search
 from tuyere.core.selection.shelf import Which, stock
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.working.figure import MANY
 from tuyere.core.working.verdict import Problem as Refused
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Entry, Strict
@@ -255,7 +256,7 @@ def _listed(ranked: Ranked, n: int, best: bool, problem: Problem) -> Listed:
         caution=f.kind.caution(problem, f.driver_wheels[f.driver[k]], f.driven_wheels[f.driven[k]]),
         score=float(ranked.score[n]),
         best=best,
-        margin=f"{m['margin']:.0%}",
+        margin=f"{m['margin']:.0%}" if m["margin"] < MANY else f"over {MANY:.0%}",
         speed=both_out(speed, "rotation"),
         off=f"{m['speed_error']:+.1%}",
         centre=both_out(m["centre"], "length", True),

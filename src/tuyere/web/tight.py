@@ -15,7 +15,7 @@ from tuyere.core.tight.read import Tight, TypedTension, read_tension
 from tuyere.core.tight.scale import Band
 from tuyere.core.tight.spans import SpanNote
 from tuyere.core.tight.stage import TightStage
-from tuyere.core.working.figure import Figure, shown
+from tuyere.core.working.figure import FAR, MANY, Figure, shown
 from tuyere.web.answers import BothOut, both_out
 from tuyere.web.entry import part_of
 from tuyere.web.forms import FORCE_TOOLS, SheetForm
@@ -181,7 +181,7 @@ def tight_out(found: Tight, train: TrainDuty | None, titles: Sequence[str]) -> T
         stem=found.stem, why_not=found.why_not, span=found.span, spans=list(found.spans), marks=_marks(found),
         uppers=[
             UpperOut(name=u.name, wheel=u.wheel, place=u.place + 1 if u.place is not None else None, limit=u.limit_n,
-                     text=both_out(u.limit_n, "force") if u.limit_n is not None else None, ask=u.ask)
+                     text=_limit_text(u.limit_n, found) if u.limit_n is not None else None, ask=u.ask)
             for u in found.uppers
         ],
         span_notes=[_span_note(n) for n in found.span_notes],
@@ -236,9 +236,15 @@ def _marks(found: Tight) -> list[MarkOut]:
     for u in found.uppers:
         if (n := u.limit_n) is not None:
             label = f"{u.name}, {u.wheel}" if u.wheel else u.name
-            marks.append(_mark("upper", f"{u.name} {u.place}", label, n, n, n))
+            marks.append(_mark("upper", f"{u.name} {u.place}", label, n, n, n).model_copy(update={"text": _limit_text(n, found)}))
     marks += [_mark("rule", r.key, r.label, r.low_n, r.high_n, r.mid_n, r.said) for r in scale.rules]
     return marks
+
+
+def _limit_text(limit_n: float, found: Tight) -> BothOut:
+    """A limit as shown; in words where it is never met."""
+    on = found.scale.band(found.fresh, bool(found.holds and found.holds.by_manual)) if found.scale else None
+    return BothOut(us=FAR, si=FAR) if on and limit_n > MANY * on.high_n else both_out(limit_n, "force")
 
 
 def _band(key: str, label: str, band: Band, kind: str = "") -> MarkOut:

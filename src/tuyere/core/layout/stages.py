@@ -21,7 +21,7 @@ from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import OutOfRangeError
 from tuyere.core.rating.own_table import OwnRatings
 from tuyere.core.rating.service import IDLERS, service_factor
-from tuyere.core.working.figure import Line, both
+from tuyere.core.working.figure import Line, both, over
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone, Verdict
 
@@ -380,7 +380,7 @@ def _judged_whole(worst: WheelDuty, loop: Loop, many: str) -> Verdict:
     runs = loop.family.runs
     carries = f"At {worst.name} go {both(worst.power_w, 'power')} and the {runs} carries {both(worst.rated_w, 'power')} there, at {math.degrees(worst.wrap_rad):.0f}° of wrap."
     if worst.belts <= 1 + _ENOUGH:
-        return Verdict("rating", Tone.GOOD, f"The {runs} will carry it, with {1 / worst.belts - 1:.0%} to spare", f"{carries}{many}")
+        return Verdict("rating", Tone.GOOD, f"The {runs} will carry it{over(1 / worst.belts)}", f"{carries}{many}")
     return Verdict("rating", Tone.WATCH, f"The {runs} will not do: {1 / worst.belts:.0%} of what {worst.name} wants", f"{carries} Take larger wheels, more width or strands, or the next size up.{many}")  # fmt: skip
 
 

@@ -105,11 +105,11 @@ def loads(spec: DriveSpec, page: Page) -> None:
         )
     times = spec.start_times or start_times("direct", spec.driver_class == "high")
     start = times * spec.driver_power.value / speed
-    starting = standing + start / 2 if standing else start
-    _put(page, "starting_strand", "tight strand at a start", "T_s", starting, page.lines("driver_power", "belt_speed"), "T_s = T_0 + k P/(2V)" if standing else "T_s = k P/V",
+    starting = standing + start / 2 if standing else (hang or 0.0) + start
+    _put(page, "starting_strand", "tight strand at a start", "T_s", starting, page.lines("driver_power", "belt_speed"), "T_s = T_0 + k P/(2V)" if standing else "T_s = T_h + k P/V" if hang is not None else "T_s = k P/V",
          f"k = {times:.2g}: what the motor gives for a moment, less what its own rotor takes, by how the machine is started (common practice, from memory). A machine that jams gives more; slip or a shear pin ends it.")  # fmt: skip
 
-    _shock(spec, standing, speed, page)
+    _shock(spec, standing, hang or 0.0, speed, page)
 
 
 def _hang(spec: DriveSpec, page: Page) -> float | None:
@@ -121,20 +121,20 @@ def _hang(spec: DriveSpec, page: Page) -> float | None:
     return float(pair_hang(spec.fitted.mass_kg_per_m, apart, driver, driven, lies, clockwise, spec.driven_class))
 
 
-def _shock(spec: DriveSpec, standing: float, speed: float, page: Page) -> None:
+def _shock(spec: DriveSpec, standing: float, hang: float, speed: float, page: Page) -> None:
     """The tight strand in a jolt of the driven machine: a belt gives no more than twice its standing tension, then it slips."""
     row = next((r for r in rows("shock_factors") if r["driven_class"] == spec.driven_class), None)
     if row is None or not spec.driver_power:
         return
     k = float(row["k"])
     jolt = k * spec.driver_power.value / speed
-    full = standing + jolt / 2 if standing else jolt
+    full = standing + jolt / 2 if standing else hang + jolt
     most = 2 * standing if standing and not spec.family.toothed else math.inf
     line = Line("k", "torque in a jolt over the working one", row["k"], row["k"], Origin.RULE_OF_THUMB, Origin.RULE_OF_THUMB)
     slips = " More than twice the standing tension is not to be had: the slack strand is empty and the belt slips." if full > most else ""
     page.put(
         figure("shock_strand", "tight strand in a jolt", "T_k", "force", exact(min(full, most)), [line, *page.lines("driver_power", "belt_speed")],
-               "T_k = T_0 + k P/(2V)" if standing else "T_k = k P/V", row["source"], Confidence(row["confidence"]),
+               "T_k = T_0 + k P/(2V)" if standing else "T_k = T_h + k P/V" if hang else "T_k = k P/V", row["source"], Confidence(row["confidence"]),
                note=f"By the class of the driven machine. A jam gives what the rotor's flywheel gives, and is not in it.{slips}"),
         exact(min(full, most)),
     )  # fmt: skip

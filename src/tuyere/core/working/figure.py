@@ -80,6 +80,21 @@ def fine(length_m: float) -> str:
     return both(length_m, decimals=(3, 2))
 
 
+def over(share: float) -> str:
+    """How much more than is wanted something carries, `share` times it, as the end of a sentence; words once the figure tells nobody anything.
+
+    >>> over(1.35), over(3.2), over(153.7)
+    (', with 35% to spare', ' 3 times over', ' many times over')
+    """
+    if share < 2:
+        return f", with {share - 1:.0%} to spare"
+    return f" {share:.0f} times over" if share < MANY else " many times over"
+
+
+MANY = 10.0  # beyond it nobody reads the figure: a judgement
+FAR = "far above"
+
+
 def plus_minus(std: float, kind: str, decimals: tuple[int, int] | None = None) -> tuple[str, str]:
     """Expanded uncertainty (k = 2) in both systems; empty where it would round to nothing."""
     us, si = shown(2 * std, kind, decimals=decimals)
@@ -103,10 +118,11 @@ def figure(
     decimals: tuple[int, int] | None = None,
     origin: Origin = Origin.COMPUTED,
     limit_si: float | None = None,
+    said: str = "",
 ) -> Figure:
-    """A computed figure (or, with `origin`, a looked-up one) with its working and its weakest input's mark."""
+    """A computed figure (or, with `origin`, a looked-up one) with its working and its weakest input's mark; shown as `said` where its value tells nobody anything."""
     nominal, std = (float(value.n), float(value.s)) if isinstance(value, UFloat) else (float(value), 0.0)
-    us, si = shown(nominal, kind, to_set, decimals)
+    us, si = (said, said) if said else shown(nominal, kind, to_set, decimals)
     doubt = largest_doubt(value) if isinstance(value, UFloat) else None
     pm_us, pm_si = plus_minus(std, kind, decimals)
     mark = weakest(*(line.weakest for line in inputs), *([origin] if origin is not Origin.COMPUTED else []))

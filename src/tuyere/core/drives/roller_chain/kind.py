@@ -32,13 +32,16 @@ from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import Numbers
 from tuyere.core.table import rows
 from tuyere.core.tension.hanging import chain_slack, runs_lean
-from tuyere.core.working.figure import Line, both, shown
+from tuyere.core.working.figure import FAR, Line, both, shown
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone, Verdict
 
 if TYPE_CHECKING:
     from tuyere.core.rating.own_table import OwnRatings, OwnTable
     from tuyere.core.selection.kind import Kind as Choice
+
+
+_FAR = 5.0  # times the limit that governs: the other is not met on this drive, and its figure tells nobody anything; a judgement
 
 
 @dataclass(frozen=True)
@@ -112,8 +115,8 @@ class ChainLine(LineDrive):
         shared = [teeth_line("sprocket", teeth), *page.lines(speed_line(small))]
         limits = "hp, p in inches, n in 1/min; 15 000 h, the right lubricant."
         more = {"note": found.estimate, "confidence": found.confidence, "limits": limits, "origin": origin}
-        put(page, "plates_power", "one strand, by link-plate fatigue", "H_1", "power", found.plates_w, shared, "H_1 = k N^1.08 n^0.9 p^(3 - 0.07 p)", found.source, **more)  # fmt: skip
-        put(page, "rollers_power", "one strand, by roller and bushing impact", "H_2", "power", found.rollers_w, [*shared, self._pitches_line()], "H_2 = 1000 K_r N^1.5 p^0.8 / n^1.5 · (L_p/100)^0.4", found.source, **more)  # fmt: skip
+        put(page, "plates_power", "one strand, by link-plate fatigue", "H_1", "power", found.plates_w, shared, "H_1 = k N^1.08 n^0.9 p^(3 - 0.07 p)", found.source, said=FAR if found.plates_w > _FAR * found.rollers_w else "", **more)  # fmt: skip
+        put(page, "rollers_power", "one strand, by roller and bushing impact", "H_2", "power", found.rollers_w, [*shared, self._pitches_line()], "H_2 = 1000 K_r N^1.5 p^0.8 / n^1.5 · (L_p/100)^0.4", found.source, said=FAR if found.rollers_w > _FAR * found.plates_w else "", **more)  # fmt: skip
         times = f"{found.strand_factor:g}"
         factors = [Line("K_2", f"strands: {strands}", times, times, Origin.STANDARD, Origin.STANDARD)]
         if found.offset < 1:
