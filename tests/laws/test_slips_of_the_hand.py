@@ -63,3 +63,63 @@ def test_the_least_sheave_is_told_in_the_line_that_was_measured() -> None:
         form = SurveyForm.model_validate({**told, "choices": {"section": "B", "driver_basis": basis}})
         flag = next(f for f in sheet_answer(SheetForm(survey=form)).flags if f.code == "small-sheave")
         assert flag.sentence.index(f" {basis}") < flag.sentence.index(f" {other}")
+
+
+MACHINE = {"driver_speed": ("1750", "rpm"), "hours_per_day": ("10", "h")}
+PLAIN: dict[str, tuple[dict[str, tuple[str, str]], dict[str, Any]]] = {
+    "v-belt": (
+        {"driver_power": ("7.5", "hp"), "driver_diameter": ("6.4", "in"), "driven_diameter": ("14.2", "in"), "centre_distance": ("31", "in")},
+        {"choices": {"section": "B", "belt_count": "2"}},
+    ),
+    "roller chain": (
+        {"driver_power": ("2", "hp"), "driver_speed": ("120", "rpm")},
+        {"toothed": {"drive": {"name": "60", "teeth_1": "17", "teeth_2": "40", "strands": "1", "centre_distance": ("30", "in")}}},
+    ),
+    "synchronous": (
+        {"driver_power": ("3", "hp")},
+        {"toothed": {"quantities": {"belt_width": ("50", "mm")}, "drive": {"name": "H8M", "teeth_1": "40", "teeth_2": "80", "centre_distance": ("20", "in")}}},
+    ),
+    "flat belt": (
+        {"driver_power": ("1.5", "hp"), "driver_speed": ("900", "rpm")},
+        {"flat": {"belt": "leather 1ply heavy", "quantities": {"flat_width": ("4", "in"), "driver_diameter": ("8", "in"), "driven_diameter": ("20", "in"), "centre_distance": ("80", "in")}}},
+    ),
+}  # fmt: skip
+# What may be meant: an hour a day, a slower or a lighter drive by one point, a narrow belt that its own rating then speaks of.
+MAY_BE = {
+    ("hours_per_day", 0.1),
+    ("driver_speed", 0.1),
+    ("driver_power", 0.1),
+    ("flat_width", 0.1),
+    ("belt_width", 0.1),
+    ("driver_speed", 10.0),
+}
+
+
+@pytest.mark.parametrize("family", PLAIN)
+def test_a_point_that_slipped_is_asked_about(family: str) -> None:
+    """Every size of a drive that is in order, ten times and a tenth: refused, offered otherwise, or spoken of beside the field or in a verdict."""
+    quantities, rest = PLAIN[family]
+
+    def asked(slipped: str = "", by: float = 1.0) -> set[str]:
+        def typed(of: Any, key: str = "") -> Any:
+            if isinstance(of, dict):
+                return {k: typed(v, k) for k, v in of.items()}
+            return {"text": f"{float(of[0]) * (by if key == slipped else 1):g}", "unit": of[1]} if isinstance(of, tuple) else of
+
+        form = {"family": family, "quantities": typed(MACHINE | quantities), **typed(rest)}
+        form["choices"] = {"driven_class": "moderate", **form.get("choices", {})}
+        found = sheet_answer(SheetForm(survey=SurveyForm.model_validate(form)))
+        asks = (
+            {f"offer {k}" for k, note in found.notes.items() if note.offer}
+            | {f.code for f in found.flags}
+            | {p.field for p in found.problems}
+        )
+        return asks | {f"{v.topic} {v.tone}" for v in found.verdicts if v.tone in ("watch", "stop")}
+
+    sizes = set(MACHINE | quantities)
+    for part in rest.values():
+        sizes |= {k for of in (part, *(v for v in part.values() if isinstance(v, dict))) for k, v in of.items() if isinstance(v, tuple)}
+    plain = asked()
+    assert len(sizes) >= 4
+    missed = {(key, by) for key in sizes for by in (10.0, 0.1) if not asked(key, by) - plain}
+    assert missed <= MAY_BE

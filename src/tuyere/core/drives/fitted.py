@@ -305,6 +305,16 @@ class Fitted(ABC):
         return None
 
     @property
+    def far_apart(self) -> Limit:
+        """How many times their diameters together the wheels may stand apart before a slip of the hand is likelier."""
+        return limit("far apart")
+
+    @property
+    def broad_m(self) -> float | None:
+        """How broad a belt is that goes by its width (m)."""
+        return None
+
+    @property
     def overhung(self) -> tuple[str, float]:
         """How many times the effective pull it pulls its shaft, when its tensions are not known, and what that is said of."""
         return self.family.key, self.family.overhung_factor

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from tuyere.core.drives.fitted import ShortSet
-from tuyere.core.sheet import power, shaft, strain, wheels
+from tuyere.core.sheet import meant, power, shaft, strain, wheels
 from tuyere.core.sheet.drawing import Drawing, draw
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.figure import Figure
@@ -33,6 +33,7 @@ STEPS = (
     power.rating,
     shaft.loads,
     strain.target,
+    meant.asks,
 )
 
 

@@ -18,7 +18,7 @@ from tuyere.core.drives.loop import LoopRead
 from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.drives.workings import factor_line, own_capacity, put, rim_line
 from tuyere.core.drives.written import Length, Written
-from tuyere.core.limit import limit
+from tuyere.core.limit import Limit, limit
 from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import Numbers
 from tuyere.core.speed import CAST_IRON_RIM_LIMIT, CAST_IRON_RIM_LIMIT_M_PER_S
@@ -51,6 +51,14 @@ class FlatLine(LineDrive):
     @property
     def traits(self) -> str:
         return "flat belt, leather" if self.of and self.of.material == "leather" else "flat belt, synthetic"
+
+    @property
+    def far_apart(self) -> Limit:
+        return limit("flat far apart")
+
+    @property
+    def broad_m(self) -> float | None:
+        return self.size
 
     @property
     def mass_of_one(self) -> float:

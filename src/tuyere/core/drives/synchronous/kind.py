@@ -60,6 +60,10 @@ class ToothedLine(LineDrive):
         return self.of.name
 
     @property
+    def broad_m(self) -> float | None:
+        return self.size
+
+    @property
     def mass_of_one(self) -> float:
         return mass_per_width(self.of)
 
