@@ -168,24 +168,27 @@ def test_what_says_nothing_of_a_drive_finds_nothing() -> None:
 
 
 def complaints(name: str) -> list[dict[str, str]]:
-    lines = (Path(__file__).parents[1] / name).read_text().splitlines()
+    lines = (Path(__file__).parents[1] / "complaints" / f"{name}.csv").read_text().splitlines()
     return list(csv.DictReader((line for line in lines if not line.startswith("#")), delimiter=";"))
 
 
 @pytest.mark.parametrize(
     ("name", "least"),
     [
-        ("complaints.csv", 0.93),
-        ("complaints_more.csv", 0.93),
-        ("complaints_third.csv", 0.93),
-        ("complaints_fourth.csv", 0.85),
-        ("complaints_fifth.csv", 0.8),
+        ("first", 0.93),
+        ("second", 0.93),
+        ("third", 0.93),
+        ("fourth", 0.85),
+        ("fifth", 0.8),
+        ("sixth", 0.9),
+        ("seventh", 0.9),
+        ("eighth", 0.93),
     ],
 )
 def test_complaints_in_peoples_own_words_are_heard(name: str, least: float) -> None:
     """Of what a listener would tap most is in the first three, most that is offered is meant, nothing denied is offered, chatter finds nothing.
 
-    The fifth file was never tuned to: what strangers may expect.
+    The fifth file was never tuned to one by one; the eighth was heard at 0.83 and 0.64 when it was new: what strangers may expect.
     """
     hit = wanted = offered = meant = 0
     for row in complaints(name):
