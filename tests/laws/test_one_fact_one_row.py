@@ -17,6 +17,7 @@ from tuyere.core.limit import limit
 from tuyere.core.table import rows
 
 CORE = Path(tuyere.core.__file__).parent
+PAGES = Path(__file__).parents[2] / "frontend" / "src"
 UNITS = "°C|°F|°|%|mm|in|ft/min|m/s|rpm|hours|hour|h|days|day|weeks|years|minutes|min|lbf|lb|N|kN|hp|kW|psi|Hz|amps|teeth|pitches|turns|seconds|s"
 FIGURE = re.compile(rf"(?<![\w.,/#-])(\d[\d ,.]*\d|\d)(?: to (\d[\d.,]*))? ?({UNITS})(?![\w²³/-])")
 # Signs of a formula's own symbols (2 h, 2 N), and names of standards.
@@ -42,6 +43,13 @@ def texts(file: Path) -> Iterator[str]:
     if file.suffix == ".toml":
         yield from strings(tomllib.loads(file.read_text()))
         return
+    if file.suffix == ".csv":
+        for row in rows(file.stem):
+            yield from (cell for column, cell in row.items() if column != "source")
+        return
+    if file.suffix == ".vue":
+        yield from (" ".join(part.split()) for part in re.findall(r"'[^']*'|\"[^\"]*\"|>[^<>]*<", NO_STYLE.sub("", file.read_text())))
+        return
     tree = ast.parse(file.read_text())
     docs = {
         id(n.body[0].value)
@@ -59,12 +67,20 @@ def strings(told: Any) -> Iterator[str]:
             yield from strings(one)
 
 
+NO_STYLE = re.compile(r"<style.*?</style>|<svg.*?</svg>", re.S)
+SENTENCE = re.compile(r"[A-Za-z]{3,} .*\d|\d.* [A-Za-z]{3,}", re.S)
+
+
 def found() -> set[tuple[str, str]]:
+    """In the core every figure; of the tables those whose cells are read out at a station; of the pages whole sentences."""
+    tables = [CORE / "tables" / f"{name}.csv" for name in ("cautions", "due_rules", "round_items", "wear_limits")]
+    pages = [f for f in PAGES.rglob("*.vue") if "/test" not in str(f)]
     return {
-        (str(file.relative_to(CORE)), m.group(0))
-        for file in (*CORE.rglob("*.py"), *CORE.rglob("*.toml"))
+        (str(file.relative_to(CORE if CORE in file.parents else PAGES)), m.group(0))
+        for file in (*CORE.rglob("*.py"), *CORE.rglob("*.toml"), *tables, *pages)
         if file.name != "field.py"
         for text in texts(file)
+        if file.suffix != ".vue" or SENTENCE.search(text)
         for m in FIGURE.finditer(NO_FIGURE.sub(" ", text))
     }
 
