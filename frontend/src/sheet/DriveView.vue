@@ -76,7 +76,8 @@ const pushed = computed(() => station === 'tension' && ['gauge', 'scale'].includ
     :findings="drive.findings"
     :dimmed="state.stale.value && !state.sheet.value"
   >
-    <TeachDrawing v-if="faceOf(drive.kind).survey === null" :steps="steps" />
+    <p v-if="state.waits.value" class="teach" role="status">{{ state.waits.value }}</p>
+    <TeachDrawing v-else-if="faceOf(drive.kind).survey === null" :steps="steps" />
     <p v-else class="teach">Survey it first: its wheels and centres draw themselves here.</p>
   </DriveDrawing>
 </template>

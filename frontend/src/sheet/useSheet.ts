@@ -66,6 +66,10 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
   const train = shallowRef<Sheet['train']>(null)
   const stale = ref(false)
   const unreachable = ref(false)
+  /** Why nothing is worked out yet, said in place of what to survey; empty once it is. */
+  const waits = computed(() =>
+    sheet.value ? '' : unreachable.value ? 'Not worked out: no answer from the server' : 'Working it out',
+  )
   const keptPrint = computed(() => print(kept().survey))
   const dirty = computed(() => print(form.value.survey) !== keptPrint.value)
 
@@ -164,6 +168,7 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
     train,
     stale,
     unreachable,
+    waits,
     dirty,
     draft,
     base,

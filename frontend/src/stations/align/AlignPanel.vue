@@ -38,7 +38,7 @@ const demo = computed(() => (session.value?.demo_people.length ?? 0) > 0)
 const keeper = useKeepAlignment(() => drive, state, desk.clear)
 const { standing, hourMeter, note, problem } = keeper
 const next = computed(() => {
-  if (!state.sheet.value) return 'Working it out'
+  if (state.waits.value) return state.waits.value
   if (!a.value) return 'Survey the wheels and where they stand first'
   if (a.value.wants[0]?.startsWith('what')) return `Say what the ${a.value.moving_name} stands on`
   if (a.value.wants.length) return 'Measure where its feet are'

@@ -17,7 +17,7 @@ const count = computed(() => data.value?.length ?? 0)
 
 <template>
   <div class="station">
-    <h3>{{ count ? `${count} photo${count === 1 ? '' : 's'}` : 'No photo yet' }}</h3>
+    <h3>{{ count ? `${count} photo${count === 1 ? '' : 's'}` : data ? 'No photo yet' : 'Photos' }}</h3>
     <p v-if="error" role="alert">
       They could not be read. <button type="button" class="bare" @click="refetch()"><u>Try again</u></button>
     </p>

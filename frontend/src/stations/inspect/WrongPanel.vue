@@ -30,6 +30,10 @@ const nearly = computed(() => {
   const keys = a.value?.diagnosis.nearly ?? []
   return causes.value.filter((c) => keys.includes(c.key)).map((c) => c.name)
 })
+/** What the words may mean; what was taken stands below, once. */
+const offered = computed(() =>
+  (desk.matched.value ?? []).filter((m) => !told.value.seen.includes(m.key) && !told.value.notSeen.includes(m.key)),
+)
 const percent = (p: number) => (p >= 0.995 ? 'nearly sure' : `${Math.round(p * 100)} in 100`)
 const asks = computed(() => desk.something.value && !a.value?.triage.length)
 const answered = (key: string) => {
@@ -75,15 +79,8 @@ const answered = (key: string) => {
       />
     </label>
     <div v-if="desk.matched.value" class="chips" role="group" aria-label="Did you mean">
-      <button
-        v-for="m in desk.matched.value"
-        :key="m.key"
-        type="button"
-        :aria-pressed="m.no ? told.notSeen.includes(m.key) : told.seen.includes(m.key)"
-        @click="m.no ? desk.deny(m.key) : desk.see(m.key)"
-      >
-        <template v-if="m.no">{{ told.notSeen.includes(m.key) ? '✓ ' : '' }}Not so: {{ say(m.question) }}</template>
-        <template v-else>{{ told.seen.includes(m.key) ? '✓ ' : '+ ' }}{{ say(m.question) }}</template>
+      <button v-for="m in offered" :key="m.key" type="button" @click="m.no ? desk.deny(m.key) : desk.see(m.key)">
+        {{ m.no ? 'Not so: ' : '+ ' }}{{ say(m.question) }}
       </button>
       <p v-if="!desk.matched.value.length" class="small soft">Nothing fits that: tap a place on the picture.</p>
     </div>

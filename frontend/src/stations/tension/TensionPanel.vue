@@ -57,7 +57,7 @@ const missing = computed(() =>
 const next = computed(() => {
   if (missing.value.length && !tight.value?.marks.some((m) => m.kind === 'band' || m.kind === 'manual'))
     return `Survey needs ${missing.value.join(', ')}`
-  if (!state.sheet.value) return 'Working it out'
+  if (state.waits.value) return state.waits.value
   if (!tight.value) return 'Survey the wheels and where they stand first'
   if (tight.value.lacks) return tight.value.lacks
   return tight.value.values > 1 ? 'Read every belt of the set' : `Read it: ${method.value?.label ?? ''}`
