@@ -60,8 +60,9 @@ watch(note, () => here === 'left' && takeWritten())
 /** The same number in another unit, in place of one that was written out. */
 function takeOffer(offered: string): void {
   const text = (entry.value.text ?? '').replace(/\s*[^\d\s/.,]+$/, '')
-  entry.value = { ...entry.value, text }
-  setUnit(offered)
+  rememberUnit(kind.value, offered)
+  // In one write: what is written first is only there to be read once the page has been drawn again.
+  entry.value = { ...entry.value, text, unit: offered }
 }
 function entered(): void {
   here = 'inside'
