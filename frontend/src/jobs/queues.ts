@@ -10,6 +10,17 @@ const NOBODYS = 'tuyere-job-said-'
 
 export const queueKey = (person: string, job: string): string => `${PREFIX}${person}-${job}`
 
+/** Writes a queue at once: what follows another change in the same moment is not written by the store that watches it. */
+export function onDevice(key: string, queue: Queue | null): void {
+  try {
+    if (queue) localStorage.setItem(key, JSON.stringify(queue))
+    else localStorage.removeItem(key)
+  } catch {
+    // A full device: it stays on the page, and is sent from there.
+  }
+  window.dispatchEvent(new Event('tuyere-queue'))
+}
+
 function read(key: string): Queue | null {
   try {
     const found = JSON.parse(localStorage.getItem(key) ?? 'null')

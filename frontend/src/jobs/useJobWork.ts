@@ -7,7 +7,7 @@ import { api, Refused, signedIn, Unreachable, unwrap } from '../api/client'
 import { serverNow } from '../api/clock'
 import { useSession } from '../api/queries'
 import { isRefusal, mended, type Queue, queued, refused, type Said, stuck, taken, toSend, withSaid } from './queue'
-import { queueKey } from './queues'
+import { onDevice, queueKey } from './queues'
 import type { Job, JobStep } from './useJobs'
 
 const RETRY_AFTER_MS = 5_000
@@ -27,6 +27,7 @@ export function useJobWork(id: string) {
     set: (now) => {
       const title = kept.value?.title ?? queue.value?.title ?? ''
       queue.value = now.length ? { person, name: session.value?.name ?? '', job: id, title, said: now } : null
+      onDevice(queueKey(person, id), queue.value)
     },
   })
   /** Why what waits is not taken just now, where it is not for want of a connection. */
