@@ -2,10 +2,14 @@
 
 import json
 import re
+import subprocess
+import sys
+import tomllib
 from pathlib import Path
 
 from packaging.version import Version
 
+import tuyere
 from tuyere.upkeep.parts import HOLES, Part, known_holes, odd_licences, parts, python_parts, sbom
 
 
@@ -53,3 +57,20 @@ def test_each_line_of_the_security_checklist_names_what_holds_it() -> None:
             assert (root / "src" / "tuyere" / module).exists(), line
         for path in other:
             assert any(root.glob(path)) or any((root / "frontend" / "src").rglob(path)), line
+
+
+def test_the_package_carries_every_file_that_is_read() -> None:
+    """What stands beside the code and is no code: a wheel without it starts, and then has no jobs or no tables."""
+    root = Path(tuyere.__file__).parent
+    patterns = tomllib.loads((root.parents[1] / "pyproject.toml").read_text())["tool"]["setuptools"]["package-data"]["tuyere"]
+    packed = {file for pattern in patterns for file in root.glob(pattern + "/*" if pattern.endswith("**") else pattern)}
+    left = [f for f in root.rglob("*") if f.is_file() and f.suffix not in (".py", ".pyc") and f not in packed]
+    assert left == [] and len(packed) > 100
+    packages = {f.parent for f in root.rglob("*.py")}
+    assert not [p for p in packages if not (p / "__init__.py").exists() and p.name not in ("versions", "migrations")]
+
+
+def test_no_request_imports_a_migration() -> None:
+    code = "import sys, tuyere.web.app; print([m for m in sys.modules if m.startswith('tuyere.store.migrations')])"
+    said = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    assert said.stdout.strip() == "[]"

@@ -11,6 +11,7 @@ from tuyere.core.drives.roller_chain.dogs import DogReading, read_dogs
 from tuyere.core.drives.survey import Surveyed
 from tuyere.core.drives.synchronous.linear import LinearReading, read_linear
 from tuyere.core.drives.v_belt.link import LinkReading, read_link
+from tuyere.core.entry.old_survey import by_stages, is_old
 from tuyere.core.entry.typed import Typed
 from tuyere.core.layout.form import MOST_BELTS
 from tuyere.core.layout.held import HeldBy
@@ -20,7 +21,6 @@ from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.typed import Reading, read_form
 from tuyere.core.speeds.machine_form import MachineReading, read_machine
 from tuyere.core.uncertainty import TOOLS
-from tuyere.store.migrations.survey_by_stages import by_stages, is_old
 from tuyere.web.entry import USUAL_FAMILY, USUAL_MESHING, Entry, FamilyKey, Strict, none_typed, part_of
 from tuyere.web.path_form import LayoutForm
 from tuyere.web.shop import the_shop
