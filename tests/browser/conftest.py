@@ -13,10 +13,10 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.conftest import SECRET, database
-from tests.running import gunicorn, until
+from tests.running import PATIENCE_S, gunicorn, until
 from tuyere.upkeep.prepare import prepare
 
-PATIENCE_MS = 60_000  # for what comes on a page, on a busy machine too
+PATIENCE_MS = 1000 * PATIENCE_S  # one limit for all that is waited for
 expect.set_options(timeout=PATIENCE_MS)
 
 

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/vue-query'
+import { refDebounced } from '@vueuse/core'
 import { computed, type InjectionKey, type Ref, ref, shallowRef } from 'vue'
 
 import { api, unwrap } from '../../api/client'
@@ -31,6 +32,9 @@ export function useSizeDesk(asked: Ref<SizeAsked>, sheet: Ref<WholeSheet>, quest
       if (!signal.aborted) busy.value = false
     }
   })
+  /** Long enough that a person would take the last answer for this one's. */
+  const lasting = refDebounced(busy, 500)
+  const searches = computed(() => busy.value && lasting.value)
   const keys = computed(() => {
     const beside = asked.value.beside.slice(0, SIDE_BY_SIDE)
     if (question() === 'compare') return beside
@@ -55,7 +59,7 @@ export function useSizeDesk(asked: Ref<SizeAsked>, sheet: Ref<WholeSheet>, quest
     const now = asked.value.beside
     asked.value.beside = now.includes(key) ? now.filter((k) => k !== key) : [...now, key].slice(-SIDE_BY_SIDE)
   }
-  return { asked, named, answer, busy, unreachable, again, candidates, chosen, choose, besides, body }
+  return { asked, named, answer, busy, searches, unreachable, again, candidates, chosen, choose, besides, body }
 }
 export type SizeDesk = ReturnType<typeof useSizeDesk>
 export const sizeDeskKey: InjectionKey<SizeDesk> = Symbol('size desk')

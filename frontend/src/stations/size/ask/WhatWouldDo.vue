@@ -111,7 +111,10 @@ const count = (n: number) => n.toLocaleString('en')
         </p>
       </template>
       <p v-for="n in answer?.not_judged ?? []" :key="n" class="missing">▲ {{ say(n) }}</p>
-      <p v-if="answer?.missing.length" class="missing"><b>Still to say:</b> {{ say(answer.missing.join('; ')) }}.</p>
+      <p v-if="desk.searches.value" class="soft" role="status">Searching…</p>
+      <p v-else-if="answer?.missing.length" class="missing">
+        <b>Still to say:</b> {{ say(answer.missing.join('; ')) }}.
+      </p>
       <p v-if="desk.unreachable.value" class="ember small" role="status">
         No answer from the server: what stands here is the last one.
         <button class="bare" type="button" @click="desk.again()"><u>Ask again</u></button>
