@@ -4,7 +4,7 @@ import { computed, inject } from 'vue'
 import type { Choices, DriveOut, Entry } from '../api/client'
 import DriveDrawing from '../sheet/DriveDrawing.vue'
 import MeasureField from '../sheet/MeasureField.vue'
-import { sheetKey } from '../sheet/useSheet'
+import { MEANT, sheetKey } from '../sheet/useSheet'
 import VerdictSlip from '../sheet/VerdictSlip.vue'
 import DriverFields from '../stations/survey/DriverFields.vue'
 import FamilySlip from '../stations/survey/FamilySlip.vue'
@@ -38,7 +38,7 @@ const said = (key: string) => key.replaceAll('_', ' ')
     </section>
     <section class="panel" data-panel aria-label="Survey">
       <div class="station">
-        <VerdictSlip :topics="['rating', 'length']" :flags="[]" next="" />
+        <VerdictSlip :topics="['rating', 'length']" :flags="MEANT" next="" />
         <fieldset>
           <legend>The {{ drive.kind.label }}</legend>
           <MeasureField

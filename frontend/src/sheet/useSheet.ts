@@ -188,6 +188,9 @@ export interface FieldAnswers {
 }
 export const answersKey: InjectionKey<FieldAnswers> = Symbol('answers to fields')
 
+/** Flags that ask whether what was typed is meant: shown wherever it is typed. */
+export const MEANT = ['light-load', 'far-apart', 'broad']
+
 export type SheetState = ReturnType<typeof useSheet>
 export const sheetKey: InjectionKey<SheetState> = Symbol('sheet')
 export const focusKey: InjectionKey<Ref<string>> = Symbol('focused field')

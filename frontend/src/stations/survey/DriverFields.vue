@@ -3,7 +3,8 @@ import { computed, inject, provide } from 'vue'
 
 import MeasureField from '../../sheet/MeasureField.vue'
 import { useChoices } from '../../api/queries'
-import { answersKey, sheetKey } from '../../sheet/useSheet'
+import { answersKey, MEANT, sheetKey } from '../../sheet/useSheet'
+import VerdictSlip from '../../sheet/VerdictSlip.vue'
 import WordField from './WordField.vue'
 
 /** What drives a toothed, chain or flat drive: the sheet's own fields, answered by the sheet. */
@@ -22,6 +23,7 @@ provide(answersKey, {
 
 <template>
   <div class="driver">
+    <VerdictSlip :topics="[]" :flags="MEANT" />
     <fieldset>
       <legend>What drives it</legend>
       <MeasureField v-if="speed" v-model="driver.driver_speed" name="driver_speed" label="Driver speed" hint="plate" />

@@ -12,7 +12,7 @@ import FigureValue from '../../sheet/FigureValue.vue'
 import KeepBar from '../../sheet/KeepBar.vue'
 import MeasureField from '../../sheet/MeasureField.vue'
 import { type Standing, useKeepSurvey } from '../../sheet/useKeepSurvey'
-import { sheetKey } from '../../sheet/useSheet'
+import { MEANT, sheetKey } from '../../sheet/useSheet'
 import VerdictSlip from '../../sheet/VerdictSlip.vue'
 import { when } from '../../words'
 import StandingChoice from './StandingChoice.vue'
@@ -61,6 +61,7 @@ function takeNamed(): void {
 }
 const next = computed(() => NEXT[state.sheet.value?.wanted[0] ?? ''] ?? '')
 const FLAGS = [
+  ...MEANT,
   'small-sheave',
   'bands-or-ribs',
   'estimated-rating',

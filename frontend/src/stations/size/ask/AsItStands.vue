@@ -5,7 +5,7 @@ import type { Choices, DriveOut } from '../../../api/client'
 import CautionStrip from '../../../sheet/CautionStrip.vue'
 import FigureValue from '../../../sheet/FigureValue.vue'
 import ShortSets from '../../../sheet/ShortSets.vue'
-import { sheetKey } from '../../../sheet/useSheet'
+import { MEANT, sheetKey } from '../../../sheet/useSheet'
 import ProposalNote from '../../../sheet/ProposalNote.vue'
 import VerdictNotes from '../../../sheet/VerdictNotes.vue'
 import { say } from '../../../settings'
@@ -18,7 +18,9 @@ const said = computed(() => state.sheet.value?.verdicts.filter((v) => ['rating',
 const flags = computed(
   () =>
     state.sheet.value?.flags.filter((f) =>
-      ['small-sheave', 'too-few-belts', 'estimated-rating', 'underrated', 'rim-speed', 'belt-speed'].includes(f.code),
+      [...MEANT, 'small-sheave', 'too-few-belts', 'estimated-rating', 'underrated', 'rim-speed', 'belt-speed'].includes(
+        f.code,
+      ),
     ) ?? [],
 )
 const POWER = [
