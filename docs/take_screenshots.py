@@ -48,7 +48,7 @@ def size(page: Page, address: str) -> None:
     page.goto(f"{address}/floor")
     page.locator("a.drive").filter(has_text="Hammer mill").click()
     page.get_by_role("navigation", name="Stations").get_by_role("link", name="Size").click()
-    page.get_by_role("link", name="Would do").click()
+    page.get_by_role("link", name="Options").click()
     page.locator("#f-centre_low").fill("26 in")
     page.locator("#f-centre_high").fill("30 in")
     page.wait_for_selector("[data-drive]")

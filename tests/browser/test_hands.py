@@ -34,8 +34,8 @@ def test_a_sentence_beside_the_field_and_nothing_lost(open_as: Any) -> None:
         if text in ("0", "B35"):  # a number and a word
             page.reload()
         expect(entry).to_have_value(text)
-        page.get_by_role("button", name="Take back all").click()
-        page.get_by_role("button", name="Take back", exact=True).click()
+        page.get_by_role("button", name="Discard changes").click()
+        page.get_by_role("button", name="Discard", exact=True).click()
         expect(entry).not_to_have_value(text)
         expect(page.get_by_role("alert")).to_have_count(0)
 
@@ -133,7 +133,7 @@ def test_a_viewer_looks_and_is_told_so(open_as: Any) -> None:
     page = open_as("Rowan")
     expect(page.get_by_role("button", name="New drive")).to_have_count(0)
     open_drive(page, "Kiln exhaust fan", "Tension")
-    expect(page.get_by_text("keeping wants a mechanic")).to_be_visible()
+    expect(page.get_by_text("Saving needs the Mechanic role")).to_be_visible()
     expect(page.get_by_role("button", name="Keep this reading")).to_have_count(0)
 
 

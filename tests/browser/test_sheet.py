@@ -77,16 +77,16 @@ def test_renaming_putting_away_and_bringing_back(open_as: Any) -> None:
     page.get_by_role("button", name="Keep", exact=True).click()
     expect(page.get_by_text("· Shed 2")).to_be_visible()
     page.get_by_title("Names, place, part number, note").click()
-    page.get_by_role("button", name="Put this drive away").click()
-    page.get_by_role("button", name="Put away", exact=True).click()
-    expect(page.get_by_text("put away", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Archive this drive").click()
+    page.get_by_role("button", name="Archive", exact=True).click()
+    expect(page.get_by_text("archived", exact=True)).to_be_visible()
     page.get_by_role("link", name="Floor", exact=True).click()
     expect(page.locator("a.drive").filter(has_text="Yard sweeper")).to_have_count(0)
-    page.get_by_role("button", name="Put away: 1").click()
+    page.get_by_role("button", name="Archived: 1").click()
     page.locator("a.drive").filter(has_text="Yard sweeper").click()
     page.get_by_title("Names, place, part number, note").click()
-    page.get_by_role("button", name="Bring it back to the floor").click()
-    expect(page.get_by_text("put away", exact=True)).to_have_count(0)
+    page.get_by_role("button", name="Restore to the floor").click()
+    expect(page.get_by_text("archived", exact=True)).to_have_count(0)
 
 
 def test_the_trend_leads_to_its_readings_and_the_log_prints(open_as: Any) -> None:

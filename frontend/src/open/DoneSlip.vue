@@ -167,7 +167,7 @@ const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === 
         <el-button type="primary" native-type="submit" :loading="busy" :disabled="bad || (under.length > 0 && !knowing)"
           >Keep it</el-button
         >
-        <el-button @click="open = false">Leave it</el-button>
+        <el-button @click="open = false">Cancel</el-button>
       </p>
     </form>
   </el-drawer>

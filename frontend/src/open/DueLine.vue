@@ -83,7 +83,7 @@ const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === 
         <el-button type="primary" native-type="submit" :loading="busy">{{
           saying === 'moved' ? 'Move it' : 'Not needed'
         }}</el-button>
-        <el-button @click="saying = ''">Leave it</el-button>
+        <el-button @click="saying = ''">Cancel</el-button>
       </p>
     </form>
     <p v-if="problem && !problem.errors?.length" class="ember" role="alert">{{ problem.detail }}</p>

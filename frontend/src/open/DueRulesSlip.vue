@@ -147,7 +147,7 @@ const wrong = (field: string) => problem.value?.errors?.find((e) => e.field === 
         <el-button type="primary" native-type="submit" :loading="busy" :disabled="bad || !form.what.trim()"
           >Keep</el-button
         >
-        <el-button @click="editing = false">Leave it</el-button>
+        <el-button @click="editing = false">Cancel</el-button>
       </p>
     </form>
     <div v-else class="stack">

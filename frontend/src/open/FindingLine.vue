@@ -71,7 +71,7 @@ async function become(state: Body['state']): Promise<void> {
       </label>
       <p class="row">
         <el-button type="primary" native-type="submit" :loading="busy">Close it</el-button>
-        <el-button @click="closing = false">Leave it open</el-button>
+        <el-button @click="closing = false">Cancel</el-button>
       </p>
     </form>
     <p v-if="waiting" role="status">No connection. The photo is sent again by itself.</p>

@@ -110,9 +110,9 @@ async function back(): Promise<void> {
   >
     <!-- prettier-ignore -->
     <div v-if="gone" class="stack" role="status">
-      <p>Put away. It is kept in the record, out of sight.</p>
+      <p>Archived. It stays in the record, out of sight.</p>
       <p class="row">
-        <el-button :loading="busy" @click="back">Bring it back</el-button>
+        <el-button :loading="busy" @click="back">Restore</el-button>
         <el-button type="primary" @click="open = false">Done</el-button>
       </p>
     </div>
@@ -155,8 +155,8 @@ async function back(): Promise<void> {
         <p v-if="problem ?? sayProblem" class="ember" role="alert">{{ (problem ?? sayProblem)!.detail }}</p>
         <p class="row">
           <el-button type="primary" :loading="busy || saying" :disabled="!changed" @click="keep">Keep</el-button>
-          <el-button @click="open = false">{{ changed ? 'Leave as it was' : 'Close' }}</el-button>
-          <el-button :loading="busy" class="away" @click="putAway">Put away</el-button>
+          <el-button @click="open = false">{{ changed ? 'Cancel' : 'Close' }}</el-button>
+          <el-button :loading="busy" class="away" @click="putAway">Archive</el-button>
         </p>
       </template>
       <p v-else-if="photo.note">{{ photo.note }}</p>

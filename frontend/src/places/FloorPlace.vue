@@ -210,7 +210,7 @@ function walk(event: KeyboardEvent, step: number): void {
     </div>
     <p v-if="putAway || away" class="gap no-print">
       <button type="button" class="bare" @click="away = !away">
-        <u>{{ away ? 'Back to the floor' : `Put away: ${putAway}` }}</u>
+        <u>{{ away ? 'Back to the floor' : `Archived: ${putAway}` }}</u>
       </button>
     </p>
     <SawSlip v-if="seeing" :model-value="true" :drive="seeing" @update:model-value="seeing = null" />

@@ -81,7 +81,7 @@ async function make(): Promise<void> {
     <p v-if="problem" class="ember small" role="alert">Not made: {{ wrong }}</p>
     <p class="row">
       <el-button type="primary" native-type="submit" :loading="busy">Make it</el-button>
-      <el-button @click="asking = false">Not now</el-button>
+      <el-button @click="asking = false">Cancel</el-button>
     </p>
     <p class="small soft">It comes onto the record as a proposal with its parts: nothing counts as fitted yet.</p>
   </form>

@@ -73,7 +73,7 @@ async function blank(): Promise<void> {
     'Start blank?',
     {
       confirmButtonText: 'Start blank',
-      cancelButtonText: 'Leave it',
+      cancelButtonText: 'Cancel',
     },
   ).catch(() => null)
   if (!sure) return
@@ -139,7 +139,7 @@ const wrong = computed(() => problem.value?.errors?.find((e) => e.field === 'nam
     <p v-if="problem && !changed" class="ember small" role="alert">Not kept: {{ wrong }}</p>
     <p v-else-if="kept" class="small" role="status">✓ {{ kept }}</p>
     <p v-if="undo" class="small" role="status">
-      “{{ undo.one.name }}” is put away.
+      “{{ undo.one.name }}” is archived.
       <button type="button" class="bare" @click="away(undo!.one, true, undo!.version)"><u>Undo</u></button>
     </p>
     <ChangedMeanwhile
@@ -157,7 +157,7 @@ const wrong = computed(() => problem.value?.errors?.find((e) => e.field === 'nam
         <button type="button" class="bare open" :aria-pressed="opened?.id === w.id" @click="open(w)">
           {{ w.name }} <span class="soft small">{{ w.who }}, {{ new Date(w.made_at).toLocaleDateString() }}</span>
         </button>
-        <button v-if="mayWrite" type="button" class="bare x" :aria-label="`Put ${w.name} away`" @click="away(w, false)">
+        <button v-if="mayWrite" type="button" class="bare x" :aria-label="`Archive ${w.name}`" @click="away(w, false)">
           ×
         </button>
       </li>

@@ -63,8 +63,8 @@ function standOnRecord(words: typeof form): void {
 async function putAway(): Promise<void> {
   const sure = await ElMessageBox.confirm(
     'It leaves the lists; its record stays and it can be brought back.',
-    'Put this drive away?',
-    { confirmButtonText: 'Put away', cancelButtonText: 'Leave it' },
+    'Archive this drive?',
+    { confirmButtonText: 'Archive', cancelButtonText: 'Cancel' },
   ).catch(() => null)
   if (sure) await keep(true)
 }
@@ -93,8 +93,8 @@ const FIELDS = [
       <p v-if="waiting" role="status">No connection. Sending again by itself; nothing is stored twice.</p>
       <template v-if="mayWrite">
         <el-button type="primary" native-type="submit" :loading="busy">Keep</el-button>
-        <el-button v-if="drive.retired_at" @click="keep(false)">Bring it back to the floor</el-button>
-        <el-button v-else @click="putAway">Put this drive away</el-button>
+        <el-button v-if="drive.retired_at" @click="keep(false)">Restore to the floor</el-button>
+        <el-button v-else @click="putAway">Archive this drive</el-button>
       </template>
     </form>
     <ChangedMeanwhile

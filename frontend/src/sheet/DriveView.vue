@@ -78,6 +78,6 @@ const pushed = computed(() => station === 'tension' && ['gauge', 'scale'].includ
   >
     <p v-if="state.waits.value" class="teach" role="status">{{ state.waits.value }}</p>
     <TeachDrawing v-else-if="faceOf(drive.kind).survey === null" :steps="steps" />
-    <p v-else class="teach">Survey it first: its wheels and centres draw themselves here.</p>
+    <p v-else class="teach">Survey it first: the drawing appears as you measure.</p>
   </DriveDrawing>
 </template>

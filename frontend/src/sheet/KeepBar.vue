@@ -39,7 +39,7 @@ defineEmits<{ keep: []; retry: [] }>()
       {{ say(kept) }}
     </p>
     <slot />
-    <p v-if="!mayWrite" class="note soft">You may look; keeping wants a mechanic.</p>
+    <p v-if="!mayWrite" class="note soft">View only. Saving needs the Mechanic role.</p>
     <p v-else-if="disabled && idle" class="note soft">{{ idle }}</p>
     <el-button
       v-else

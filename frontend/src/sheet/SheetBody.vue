@@ -114,7 +114,7 @@ useKeys({ '/': () => void router.push('/floor?find') })
           <svg viewBox="0 0 20 20" aria-hidden="true"><path d="M4 16l1-4 8-8 3 3-8 8z M11 6l3 3" /></svg>
           <span class="sr">Machine and drive</span>
         </button>
-        <span v-if="drive.retired_at" class="due">put away</span>
+        <span v-if="drive.retired_at" class="due">archived</span>
       </div>
       <OpenBar :drive="drive" />
     </header>

@@ -18,8 +18,8 @@ export const SIZE_ASKS = ['stands', 'choose', 'compare', 'why', 'shafts'] as con
 export type SizeAsk = (typeof SIZE_ASKS)[number]
 
 export const SIZE_TITLES: Record<SizeAsk, string> = {
-  stands: 'Stands',
-  choose: 'Would do',
+  stands: 'As fitted',
+  choose: 'Options',
   compare: 'Side by side',
   why: 'Why not?',
   shafts: 'Shafts',

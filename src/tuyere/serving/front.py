@@ -38,7 +38,7 @@ TIME = "Tuyere-Time"  # what the server's clock says: a device whose own is wron
 
 TOO_SLOW = "This took longer than the {seconds:.0f} seconds one request is given, and was stopped. Ask for less at once, and try again."
 TOO_MUCH = "This wanted more memory than one request is given, and was stopped. Ask for less at once, and try again."
-BROKE = "Something broke on our side, and was started anew. What you typed is still here; try again in a moment."
+BROKE = "Tuyere hit an error and restarted. What you typed is still here; try again in a moment."
 CROWDED = "There are too many requests from here at once. Wait a moment, then try again."
 BUSY = "Everything is busy just now. Wait a moment, then try again."
 

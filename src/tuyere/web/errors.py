@@ -24,7 +24,7 @@ SENTENCES = {
     422: "Something typed is too large or too long to be kept: check it and try again.",
     429: "Too many tries. Wait ten minutes, then try again.",
     503: "The record cannot be reached just now. What you typed is still here; try again in a moment.",
-    500: "Something broke on our side. What you typed is still here; try again in a moment.",
+    500: "Tuyere hit an error. What you typed is still here; try again in a moment.",
 }
 
 

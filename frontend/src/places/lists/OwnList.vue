@@ -76,7 +76,7 @@ async function away(one: Schemas['ListOut'], back: boolean): Promise<void> {
     }),
   ).catch((error: Error) => void ElMessage.error(error.message))
   if (!answer) return
-  done.value = back ? `“${one.file_name}” holds again.` : `“${one.file_name}” is put away.`
+  done.value = back ? `“${one.file_name}” holds again.` : `“${one.file_name}” is archived.`
   await refresh()
 }
 const NOBODY = {
@@ -111,8 +111,8 @@ const example = computed(() => `data:text/csv;charset=utf-8,${encodeURIComponent
         </el-button>
       </p>
       <p v-if="held.put_away && mayWrite" class="small">
-        “{{ held.put_away.file_name }}” is put away.
-        <button type="button" class="bare" @click="away(held.put_away!, true)"><u>Bring it back</u></button>
+        “{{ held.put_away.file_name }}” is archived.
+        <button type="button" class="bare" @click="away(held.put_away!, true)"><u>Restore</u></button>
       </p>
       <p v-if="done" class="small" role="status">✓ {{ done }}</p>
     </section>
@@ -142,7 +142,7 @@ const example = computed(() => `data:text/csv;charset=utf-8,${encodeURIComponent
           <el-button type="primary" :disabled="!report.taken" :loading="busy" @click="keep">
             {{ left ? `Keep the ${report.taken} that can` : 'Keep it' }}
           </el-button>
-          <el-button @click="file = report = null">Leave it</el-button>
+          <el-button @click="file = report = null">Cancel</el-button>
         </div>
         <p v-if="waiting" class="small ember">No connection: it is sent as soon as there is one.</p>
         <table class="rows">

@@ -91,7 +91,7 @@ const left = computed(() => desk.left.value.length)
           >
         </button>
       </div>
-      <p v-if="!mayWrite" class="small soft">You may look; a round wants a mechanic.</p>
+      <p v-if="!mayWrite" class="small soft">View only. A round needs the Mechanic role.</p>
       <p v-if="desk.began.problem.value" class="ember" role="alert">{{ desk.began.problem.value.detail }}</p>
       <section v-if="data.before.length" aria-label="Rounds before">
         <h4>Before</h4>

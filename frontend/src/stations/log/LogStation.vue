@@ -96,7 +96,7 @@ async function strike(entry: LogEntry, struck: boolean): Promise<void> {
     const sure = await ElMessageBox.confirm(
       'It stays in the log, crossed through, and can be brought back.',
       'Strike this reading out?',
-      { confirmButtonText: 'Strike out', cancelButtonText: 'Leave it' },
+      { confirmButtonText: 'Strike out', cancelButtonText: 'Cancel' },
     ).catch(() => null)
     if (!sure) return
   }

@@ -74,7 +74,7 @@ function axis(which: 'x' | 'y', key: string): void {
       v-else-if="desk.answer.value && !desk.answer.value.missing.length && !desk.answer.value.problems.length"
       class="teach"
     >
-      Nothing in the stock does all of that. The panel says what ruled it out, and what giving way would let in.
+      Nothing in the stock does all of that. The panel says what ruled it out, and what relaxing each limit would allow.
     </p>
     <p v-else class="teach">
       Say what it must do: power, speeds, the room for the centres and the machine. Every stock drive of every family

@@ -83,8 +83,8 @@ const byBelt = computed(() => figures.value.centres_by_belt)
 async function takeBack(): Promise<void> {
   const sure = await ElMessageBox.confirm(
     'Everything typed since the survey was kept goes back to what is on the record.',
-    'Take back all changes?',
-    { confirmButtonText: 'Take back', cancelButtonText: 'Keep typing' },
+    'Discard all changes?',
+    { confirmButtonText: 'Discard', cancelButtonText: 'Cancel' },
   ).catch(() => null)
   if (!sure) return
   state.takeKept()
@@ -244,7 +244,7 @@ async function takeBack(): Promise<void> {
   >
     <div v-if="state.dirty.value && mayWrite" class="row keep">
       <StandingChoice v-if="drive.configuration_id" v-model:standing="standing" v-model:reason="reason" />
-      <button type="button" class="bare small" @click="takeBack"><u>Take back all</u></button>
+      <button type="button" class="bare small" @click="takeBack"><u>Discard changes</u></button>
       <span v-if="state.draft.value" class="small soft">
         Not kept yet; on this device since {{ when(state.draft.value.at) }}.
       </span>

@@ -64,7 +64,7 @@ def read_checks(reader: FieldReader, seat: str, outsides_m: tuple[float, float],
         values = {a: v for a in asks if (v := reader.value(a, "foot_gap" if a.startswith("soft") else "run_out")) is not None}
         tone, means = _measured(r["key"], values, outsides_m, stock) if values else _said(said, why)
         if said == "skip" and not values and not why:
-            reader.problems.append(Problem(f"{r['key']}_why", "Say why it is passed over: it stands in the record."))
+            reader.problems.append(Problem(f"{r['key']}_why", "Say why it is skipped: the reason goes on the record."))
         found.append(Check(r["key"], r["title"], r["how"], asks, "measured" if values else said, why, tone, means))
     return tuple(found)
 

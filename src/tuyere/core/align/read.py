@@ -238,7 +238,7 @@ def _figures(errors: Errors, allowed: Tolerance, pair: Pair, on: AlignStage, pag
     if errors.angle_rad is not None and errors.offset_m is not None:
         skew = errors.offset_m / pair.centre_m
         entry = max(abs(skew), abs(errors.angle_rad - skew))
-        page.put(figure("entry", "belt enters askew by", "δ", "slope", entry, lines, "max(|e / C|, |θ − e / C|)", "geometry", Confidence.HIGH, limit_si=allowed.angle_rad, origin=Origin.MEASURED))  # fmt: skip
+        page.put(figure("entry", "belt entry angle, worse wheel", "δ", "slope", entry, lines, "max(|e / C|, |θ − e / C|)", "geometry", Confidence.HIGH, limit_si=allowed.angle_rad, origin=Origin.MEASURED))  # fmt: skip
 
 
 def _line(symbol: str, label: str, value_m: float) -> Line:

@@ -27,7 +27,7 @@ const parts = (n: number) => found.value[n]!.parts.map((p) => `${p.many} × ${sa
 
 <template>
   <div class="station">
-    <p v-if="!found.length" class="soft">Put drives side by side with + in the list under “Would do”.</p>
+    <p v-if="!found.length" class="soft">Put drives side by side with + in the list under “Options”.</p>
     <template v-else>
       <article v-for="(c, n) in found" :key="c.key" class="one">
         <h3>

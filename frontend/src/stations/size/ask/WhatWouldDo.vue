@@ -136,7 +136,7 @@ const count = (n: number) => n.toLocaleString('en')
       {{ sizes.own_ratings.join(', ') }}.
     </p>
     <section v-if="answer?.eased.length" class="eased">
-      <h3>What giving way would let in</h3>
+      <h3>What relaxing each limit would allow</h3>
       <ul>
         <li v-for="e in answer.eased" :key="e.constraint">
           <b>{{ say(e.says) }}</b>: {{ count(e.lets_in) }} would do

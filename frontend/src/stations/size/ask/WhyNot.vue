@@ -71,7 +71,7 @@ const FIELDS: [Place, string, (s: NonNullable<typeof stock.value>) => string[]][
       amount.
     </p>
     <p v-if="desk.answer.value?.missing.length" class="ember">
-      Still to say, under “Would do”: {{ say(desk.answer.value.missing.join('; ')) }}.
+      Still to say, under “Options”: {{ say(desk.answer.value.missing.join('; ')) }}.
     </p>
     <fieldset>
       <legend>The drive you had in mind</legend>

@@ -233,7 +233,9 @@ def _belts(on: VSet, page: Page, corrected: UFloat) -> None:
             weighed + " Fit more grooves, larger sheaves or cogged belts; meanwhile expect slip and short life.",
         )
         page.flag(
-            "too-few-belts", "belt_count", f"{count} {_belts_word(count, on)} carry {share:.0%} of the design power: {needed} are needed."
+            "too-few-belts",
+            "belt_count",
+            f"{count} {_belts_word(count, on)} {'carries' if count == 1 else 'carry'} {share:.0%} of the design power; {needed} are needed.",
         )
 
 
