@@ -120,9 +120,10 @@ class Front:
         self.cookie = f"tuyere_{settings.plant}"
         self.serializer = SecureCookieSessionInterface().get_signing_serializer(self.pages)
         half = limits.threads // 2
+        # Records before sheets before searches; a search still gets an eighth of a core beside something that takes all it can.
         self.record = self._way("record", limits.record_places, half, 0)
         self.calculation = self._way("calculation", limits.calculation_places, limits.threads // 3, 5)
-        self.search = self._way("search", limits.search_places, limits.threads // 6, 15)
+        self.search = self._way("search", limits.search_places, limits.threads // 6, 9)
 
         FREE.set_function(lambda: self.ready.free_mb() or math.nan)
         for way in (self.record, self.calculation, self.search):

@@ -17,6 +17,8 @@ from tuyere.store.roles import grant
 from tuyere.upkeep.owners import at, give_to, make_database, make_role, name_of, user_of
 from tuyere.upkeep.said import GivingUp, say
 
+PATIENCE_S = 60  # for a connection while the machine is busy: a start waits rather than gives up
+
 
 def prepare(
     owner_url: str,
@@ -57,11 +59,11 @@ def prepare(
 
 def _make_database(url: str) -> None:
     try:
-        psycopg.connect(url, connect_timeout=10).close()
+        psycopg.connect(url, connect_timeout=PATIENCE_S).close()
     except psycopg.OperationalError as error:
         if "does not exist" not in str(error):
             raise
-        with psycopg.connect(at(url, "postgres"), autocommit=True, connect_timeout=10) as server:
+        with psycopg.connect(at(url, "postgres"), autocommit=True, connect_timeout=PATIENCE_S) as server:
             make_database(server, name_of(url))
 
 
@@ -69,7 +71,7 @@ def _served_by(maker_url: str, owner_url: str, secret_key: str) -> str:
     role = f"{name_of(owner_url)}_server"[:63]
     password = hmac.new(secret_key.encode(), f"database role {role}".encode(), "sha256").hexdigest()
     try:
-        with psycopg.connect(at(maker_url, name_of(owner_url)), autocommit=True, connect_timeout=10) as server:
+        with psycopg.connect(at(maker_url, name_of(owner_url)), autocommit=True, connect_timeout=PATIENCE_S) as server:
             make_role(server, role, password)
     except InsufficientPrivilege:
         say(
