@@ -183,12 +183,13 @@ def complaints(name: str) -> list[dict[str, str]]:
         ("sixth", 0.9),
         ("seventh", 0.9),
         ("eighth", 0.93),
+        ("ninth", 0.93),
     ],
 )
 def test_complaints_in_peoples_own_words_are_heard(name: str, least: float) -> None:
     """Of what a listener would tap most is in the first three, most that is offered is meant, nothing denied is offered, chatter finds nothing.
 
-    The fifth file was never tuned to one by one; the eighth was heard at 0.83 and 0.64 when it was new: what strangers may expect.
+    The fifth file was never tuned to one by one; the eighth was heard at 0.83 and 0.64 when it was new, the ninth at 0.96 and 0.77: what strangers may expect.
     """
     hit = wanted = offered = meant = 0
     for row in complaints(name):
