@@ -100,7 +100,7 @@ def test_what_never_ends_is_ended_and_what_takes_all_memory_too(served: Any) -> 
     died, die, _ = served("GET", "/api/calc/die")
     assert spun == hoarded == died == 503 and seconds > 2
     assert "the 3 seconds one request is given" in spin["detail"]
-    assert "more memory than one request is given" in hoard["detail"] and "started anew" in die["detail"]
+    assert "more memory than one request is given" in hoard["detail"] and "restarted" in die["detail"]
     for _ in range(4):
         assert served("POST", "/api/calc/designation", {"text": "B68"})[0] == 200, "their processes were replaced"
     told = served("GET", "/metrics")[1]

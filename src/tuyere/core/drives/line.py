@@ -11,7 +11,7 @@ from tuyere.core.geometry import open_belt
 from tuyere.core.origin import Origin
 from tuyere.core.rating.duties import OutOfRangeError
 from tuyere.core.uncertainty import UFloat, exact, uncertain, wrapped
-from tuyere.core.working.figure import MANY, Line, figure, given_figure, over
+from tuyere.core.working.figure import Line, figure, given_figure, over
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone
 
@@ -210,7 +210,7 @@ def _judge(page: Page) -> None:
         )
     elif capacity >= wanted:
         share = capacity / wanted
-        page.say("rating", Tone.GOOD if share < MANY else Tone.OPEN, f"It will carry it{over(share)}", weighed)
+        page.say("rating", Tone.GOOD, f"It will carry it{over(share)}", weighed)
     else:
         page.say(
             "rating",

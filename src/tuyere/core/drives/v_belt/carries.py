@@ -12,7 +12,7 @@ from tuyere.core.origin import Origin
 from tuyere.core.rating import duties
 from tuyere.core.rating.own_table import OwnRatings
 from tuyere.core.uncertainty import UFloat, exact
-from tuyere.core.working.figure import MANY, Line, figure, given_figure, over
+from tuyere.core.working.figure import Line, figure, given_figure, over
 from tuyere.core.working.page import Page
 from tuyere.core.working.verdict import Tone
 
@@ -222,9 +222,7 @@ def _belts(on: VSet, page: Page, corrected: UFloat) -> None:
             detail=f"{weighed} {too_small.sentence}",
         )
     elif needed <= count:
-        page.say(
-            "rating", Tone.GOOD if share < MANY else Tone.OPEN, f"{count} {_belts_word(count, on)} will carry it{over(share)}", weighed
-        )
+        page.say("rating", Tone.GOOD, f"{count} {_belts_word(count, on)} will carry it{over(share)}", weighed)
     else:
         page.say(
             "rating",
