@@ -7,7 +7,7 @@ import { answersKey } from '../../sheet/useSheet'
 import AlignCheckPicture from './AlignCheckPicture.vue'
 import { alignKey } from './useAlign'
 
-/** Quick looks before reading: each ticked, measured, or passed over with a reason. */
+/** Quick looks before reading: each ticked, measured, or skipped with a reason. */
 const desk = inject(alignKey)!
 const answers = inject(answersKey)!
 const checks = computed(() => desk.answer.value!.checks)

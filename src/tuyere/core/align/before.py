@@ -1,4 +1,4 @@
-"""Quick checks that otherwise spoil an alignment: soft foot, run-out, shaft; looked at or measured, or passed over with a reason."""
+"""Quick checks that otherwise spoil an alignment: soft foot, run-out, shaft; looked at or measured, or skipped with a reason."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass

@@ -12,7 +12,7 @@ Event = Literal["new set", "new wheel", "re-tension", "first start", "oil change
 
 @dataclass(frozen=True)
 class Rule:
-    """What to do so many running hours, days or months after an event, whichever comes first; once, or again and again.
+    """What to do so many running hours, days or months after an event, whichever comes first; once, or repeating.
 
     kinds: of drive, by key; empty for every one. page: the station that answers it.
     """

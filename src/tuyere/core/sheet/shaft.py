@@ -81,7 +81,7 @@ def loads(spec: DriveSpec, page: Page) -> None:
         strands.slack_n,
         [*page.lines("effective_pull", "centrifugal_pull"), *by],
         "T_2 = T_h + T_c" if hang is not None else forms[1],
-        "The centrifugal part alone: what a chain's slack run hangs with comes on top, once the centres are known." if chain and hang is None else "",
+        "The centrifugal part alone: what a chain's slack run hangs with comes on top, once the centres and its mass are known." if chain and hang is None else "",
     )  # fmt: skip
     _put(page, "shaft_pull", "pull on each shaft at work", "F_s", pull, [*page.lines("tight_strand", "slack_strand"), *page.lines("wrap_driver")], "F_s² = ((T_1 + T_2 - 2T_c) cos α)² + ((T_1 - T_2) sin α)², α = (180° - θ)/2",
          "Both shafts feel the same pull, towards each other, askew to the line of centres. The wheel's weight is not in it.")  # fmt: skip
@@ -113,8 +113,8 @@ def loads(spec: DriveSpec, page: Page) -> None:
 
 
 def _hang(spec: DriveSpec, page: Page) -> float | None:
-    """What a chain's slack run hangs with (N), as the Tension station sets it; None while its place is not known."""
-    if not page.has("centre_distance", "driver_datum", "driven_datum") or spec.fitted is None:
+    """What a chain's slack run hangs with (N), as the Tension station sets it; None while its place or its mass is not known."""
+    if not page.has("centre_distance", "driver_datum", "driven_datum") or not spec.fitted or not spec.fitted.mass_kg_per_m:
         return None
     apart, driver, driven = page.values["centre_distance"].n, page.values["driver_datum"].n / 2, page.values["driven_datum"].n / 2
     lies, clockwise = math.radians(spec.centre_line_deg), spec.rotation == "clockwise"
