@@ -12,12 +12,13 @@ from functools import cache
 from importlib import resources
 from pathlib import Path
 
+from tuyere.core.drive.facts import fitted_facts, held_facts
 from tuyere.core.jobs.compose import as_text, compose, fitting
 from tuyere.core.jobs.library import Step, holds, machine_facts
 from tuyere.core.jobs.read import library
 from tuyere.demo.load import typed_survey
 from tuyere.store.tables import Drive, Machine
-from tuyere.web.machine_is import fitted_facts, held_facts, machine_is
+from tuyere.web.machine_is import machine_is
 
 
 @cache
@@ -26,9 +27,9 @@ def drives() -> dict[str, tuple[frozenset[str], Mapping[str, bool]]]:
     plant = tomllib.loads((resources.files("tuyere.demo") / "plant.toml").read_text(encoding="utf-8"))
     found: dict[str, tuple[frozenset[str], Mapping[str, bool]]] = {}
     for told in plant["machines"]:
-        survey = typed_survey(told)
+        survey = typed_survey(told).typed()
         machine = Machine(id=uuid.uuid4(), site_id=uuid.uuid4(), name=told["name"], kind=told["kind"], place=told["place"])
-        drive = Drive(id=uuid.uuid4(), machine_id=machine.id, name=told.get("drive", ""), family=survey.family)
+        drive = Drive(id=uuid.uuid4(), machine_id=machine.id, name=told.get("drive", ""), family=survey.first.family.key)
         facts = frozenset({*fitted_facts(survey), *held_facts(survey), "tension known"})
         found[told["name"]] = facts, machine_is(machine, drive, survey).answers
     return found

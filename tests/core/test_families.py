@@ -15,6 +15,7 @@ from tuyere.core.drives.family import Family, Slip
 from tuyere.core.drives.fitted import Duty, On, Role, Slide, StockWheel
 from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
+from tuyere.core.drives.told import Called
 from tuyere.core.drives.workings import put
 from tuyere.core.drives.written import Length, Written
 from tuyere.core.entry.typed import Typed
@@ -203,6 +204,7 @@ class Rope(Family):
 
     key = "rope"
     label = "rope"
+    group = "v"
     part = "grooved rims"
     slip = Slip((0.01, 0.02), 0.04, "A rope slips a little (made up)")
     overhung_factor = 2.0
@@ -216,6 +218,9 @@ class Rope(Family):
         wheels = LineWheel(0.3, 0.28, 0.0, Origin.MEASURED), LineWheel(0.6, 0.58, 0.0, Origin.MEASURED)
         record = Record("rope", None, 2.0, (RecordedWheel("driver", 0.28, "outside"), RecordedWheel("driven", 0.58, "outside")))
         return Surveyed(RopeLine(*wheels, 2.0, 0.02, 0.01, 30.0, "made up", size=3), record)
+
+    def called(self, part: Part) -> Called:
+        return Called("", "", "the ropes")
 
     def counter_slip(self, part: Part, machine_part: str) -> CounterSlip | None:
         return CounterSlip("Rope", "3", (), machine_part, ("hemp",), ("by the yard",), (), ("wire",), ("the splice",))

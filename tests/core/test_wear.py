@@ -21,7 +21,7 @@ from tuyere.core.table import rows
 from tuyere.core.uncertainty import standard_uncertainty
 from tuyere.core.wear.forecast import forecast
 from tuyere.core.wear.limits import LOOKED, Dogs, elongation, judge, judge_dogs, limit_of, whats
-from tuyere.core.wear.read import Part, read_wear, tool_of
+from tuyere.core.wear.read import WornPart, read_wear, tool_of
 from tuyere.core.working.verdict import Tone
 
 INCH = 0.0254
@@ -160,6 +160,6 @@ def test_each_part_counts_from_its_own_fitting() -> None:
     assert {limit_of(w).anew for w in ("groove", "run_out_rim", "sprocket_tooth", "flange")} == {"new wheel"}
     assert {limit_of(w).anew for w in ("chain", "belt_cracks", "cords", "stiff_joint")} == {"new set"}
     assert limit_of("keeper").anew == ""
-    found = read_wear("groove", Part("v"), {"value": Typed("0.3", "mm")}, {})
+    found = read_wear("groove", WornPart("v"), {"value": Typed("0.3", "mm")}, {})
     assert found.value == pytest.approx(0.0003) and tool_of(limit_of("groove")) == "feeler"
     assert standard_uncertainty(0.0003, "length", Origin.MEASURED, "feeler") < 0.1 * limit_of("groove").limit

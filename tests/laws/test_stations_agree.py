@@ -10,14 +10,15 @@ import pytest
 
 import tuyere.demo
 from tuyere.core.attention import Level, attention
+from tuyere.core.attention_of_drive import weighs
+from tuyere.core.drive.answer import answer
+from tuyere.core.jobs.of_drive import of_drive
 from tuyere.core.working.verdict import Tone
 from tuyere.demo.load import typed_survey
 from tuyere.web.calc import sheet_answer
 from tuyere.web.cards import _strand
 from tuyere.web.entry import Entry
 from tuyere.web.forms import GaugeForm, SheetForm, SurveyForm
-from tuyere.web.job_numbers import _tension_numbers
-from tuyere.web.surveyed import _of, own_verdicts
 
 PLANT = tomllib.loads((Path(tuyere.demo.__file__).parent / "plant.toml").read_text())
 SURVEYS = {m["name"]: typed_survey(m) for m in PLANT["machines"] if not m.get("practice")}
@@ -31,13 +32,14 @@ def test_job_and_card_have_the_stations_figures(name: str) -> None:
     sheet = sheet_answer(SheetForm(survey=survey))
     assert sheet.tight
     low, high = (sheet.tight.figures[k] for k in ("aim_low", "aim_high"))
-    numbers = _tension_numbers(survey, sheet)
+    on = answer(survey.typed())
+    numbers = of_drive(on, {}, ()).numbers
     told = next(n for k, n in numbers.items() if k in ("push_run_in", "sag_run_in"))
     assert told.us.split(" to ")[0].split(" ")[0] == low.us.split(" ")[0] and told.us.endswith(high.us)
     if sheet.tight.method in ("gauge", "scale"):
         assert sheet.figures["deflection"].us == sheet.tight.figures["deflection"].us
         assert sheet.tight.figures["deflection"].us in told.detail and sheet.tight.pushes in told.detail
-    about: Any = SimpleNamespace(survey=survey, numbers=numbers, belts="")
+    about: Any = SimpleNamespace(on=on, numbers=numbers, belts="")
     rows = " ".join(f"{r.label} {r.value} {r.detail}" for r in _strand(about, "us"))
     assert low.us.split(" ")[0] in rows and high.us in rows
     if sheet.tight.method in ("gauge", "scale"):
@@ -64,7 +66,7 @@ def test_a_bands_force_is_never_printed_as_a_ribs() -> None:
     many = sheet_answer(SheetForm(survey=band)).tight
     assert one and many and "whole band" in many.pushes
     assert many.figures["aim_low"].value_si == pytest.approx(3 * one.figures["aim_low"].value_si, rel=0.06)
-    about: Any = SimpleNamespace(survey=band, numbers={}, belts="")
+    about: Any = SimpleNamespace(on=answer(band.typed()), numbers={}, belts="")
     rows = [r.label for r in _strand(about, "us")]
     assert any("whole band" in r for r in rows) and not any("one rib" in r for r in rows)
 
@@ -73,9 +75,10 @@ def test_a_bands_force_is_never_printed_as_a_ribs() -> None:
 def test_what_a_station_stops_stops_on_the_floor(name: str) -> None:
     """Whatever weighs at a station weighs there; a remark on how it is built does not cry for a hand."""
     survey = SURVEYS[name]
-    own = [v for s in survey.stages for v in own_verdicts(s.fitted)]
+    on = answer(survey.typed())
+    own = [v for s in on.survey.stages for v in s.family.beside(s.part).verdicts]
     said = [*own, *(v for v in sheet_answer(SheetForm(survey=survey)).verdicts)]
-    found = attention(_of(survey))
+    found = attention(weighs(on))
     if any(v.tone is Tone.STOP for v in said):
         assert found.level is Level.STOP, [v.headline for v in said if v.tone is Tone.STOP]
     elif any(v.tone is Tone.WATCH and not v.standing for v in said):

@@ -16,7 +16,7 @@ from tuyere.core.drives.v_belt.counter_slip import counter_slip
 from tuyere.core.drives.v_belt.get_home import Fix, GetHome
 from tuyere.core.entry.typed import Typed
 from tuyere.core.identify import alike
-from tuyere.core.identify.answer import Answer, identify
+from tuyere.core.identify.answer import Identified, identify
 from tuyere.core.rating.service import service_factor
 from tuyere.core.sheet.solve import solve
 from tuyere.core.working.verdict import Tone
@@ -24,7 +24,7 @@ from tuyere.core.working.verdict import Tone
 INCH = 0.0254
 
 
-def names(answer: Answer) -> list[str]:
+def names(answer: Identified) -> list[str]:
     return [n.designation for n in answer.candidates[0].names]
 
 

@@ -13,16 +13,21 @@ from sqlalchemy import Engine
 from sqlmodel import Session, col, select
 
 from tuyere.core import speed
+from tuyere.core.align import station
 from tuyere.core.align.moves import Feet
 from tuyere.core.cross_reference import read_csv
+from tuyere.core.diagnosis.of_drive import family_of
+from tuyere.core.drive.answer import Answer
 from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.quantity import from_si
 from tuyere.core.rating.own import RatingsReport, read_ratings
 from tuyere.core.rounds.checklist import compose
+from tuyere.core.rounds.of_drive import has_of
 from tuyere.core.selection.parts_list import PartsReport, read_parts
-from tuyere.core.sheet.solve import Sheet, solve
+from tuyere.core.sheet.solve import Sheet
 from tuyere.core.signs import sign
 from tuyere.core.tight.methods import SHOWS
+from tuyere.core.tight.station import tension_of
 from tuyere.demo.load_jobs import load_jobs
 from tuyere.instruments.rig import Rig, Truth
 from tuyere.store import drives, found, people
@@ -31,7 +36,6 @@ from tuyere.store.dues_tables import DueAnswer, Happened, HourReading, LaidUp
 from tuyere.store.inspect_tables import Round, RoundAnswer
 from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, Person, ShopList, Site
 from tuyere.store.write import Writer, insert
-from tuyere.web.aligned import aligned_of
 from tuyere.web.alignments import KeepAlignment, alignment_of, keep_alignment
 from tuyere.web.drives import survey_of
 from tuyere.web.entry import Entry
@@ -42,20 +46,16 @@ from tuyere.web.forms import (
     ChecksForm,
     GaugeForm,
     KeptForm,
-    SheetForm,
     StageForm,
     SurveyForm,
     TachometerForm,
-    read_sheet,
+    answer_of,
 )
 from tuyere.web.found import fix_row
-from tuyere.web.inspect import family_of
 from tuyere.web.readings import KeepReading, keep_round, reading_of
 from tuyere.web.rig import practice, shown_by
-from tuyere.web.rounds import counted, has_of, raise_finding
-from tuyere.web.stages import train_of
-from tuyere.web.surveyed import survey_form
-from tuyere.web.tight import tight_of
+from tuyere.web.rounds import counted, raise_finding
+from tuyere.web.surveyed import answer_on, survey_form
 from tuyere.web.worn import KeepWear, keep_wear, wear_of
 
 # What is a quantity in a layout; everything else in it is a word, a number or a part of its own.
@@ -147,7 +147,7 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
         elif what == "round":
             _round(session, writer, drive, configuration, item, at)
         elif what == "align":
-            round_ = _align_round(survey_form(drive, configuration), item)
+            round_ = _align_round(answer_on(drive, configuration), item)
             kept = alignment_of(round_, drive, configuration, writer.person_id, item.get("hours"), at)
             keep_alignment(session, writer, drive, configuration, kept)
         else:
@@ -242,16 +242,15 @@ def typed_survey(entry: dict[str, Any]) -> SurveyForm:
 
 def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any], item: dict[str, Any], at: datetime) -> Configuration:
     typed = typed_survey(entry)
-    form = read_sheet(SheetForm(survey=typed))
-    survey = survey_of(uuid.uuid4(), item["standing"], item["reason"], typed, form, at)
+    survey = survey_of(uuid.uuid4(), item["standing"], item["reason"], typed, answer_of(typed), at)
     return drives.keep_survey(session, writer, drive, drive.row_version, survey)
 
 
 def _reading(
     session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, what: str, item: dict[str, Any], at: datetime
 ) -> None:
-    survey = survey_form(drive, configuration)
-    body = _tension_round(survey, item) if what == "tension" else _speed_round(solve(read_sheet(SheetForm(survey=survey)).spec), item)
+    on = answer_on(drive, configuration)
+    body = _tension_round(on, item) if what == "tension" else _speed_round(on.sheet, item)
     rows = reading_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
     keep_round(session, writer, drive, configuration, rows, item.get("was_set", False))
 
@@ -306,16 +305,13 @@ def _get_home(session: Session, writer: Writer, drive: Drive, configuration: Con
     found.keep_fix(session, writer, row, (now() + timedelta(days=item["off_in"])).date())
 
 
-def _tension_round(survey: SurveyForm, item: dict[str, Any]) -> KeepReading:
+def _tension_round(on: Answer, item: dict[str, Any]) -> KeepReading:
     """What the story's tool shows for its strand tensions, shares of the target: rounded as a person reads it."""
     gauge = GaugeForm(
         method=item.get("method", ""), stage=item.get("stage", 1), belt_state=item["state"], words=item.get("words", {}),
         quantities={k: Entry(text=v) for k, v in item.get("measured", {}).items()},
     )  # fmt: skip
-    form = SheetForm(survey=survey, gauge=gauge)
-    spec = read_sheet(form).spec
-    sheet = solve(spec)
-    found = tight_of(form, spec, sheet, None if "ratio" in sheet.figures else train_of(form, spec))
+    found = tension_of(on, gauge.stage, gauge.typed())
     assert found and found.at and found.scale, item
     scale = found.scale
     # By the band's lower edge here; a new set is told as times what it wants run in.
@@ -331,7 +327,8 @@ def _tension_round(survey: SurveyForm, item: dict[str, Any]) -> KeepReading:
 
 def _round(session: Session, writer: Writer, drive: Drive, configuration: Configuration | None, item: dict[str, Any], at: datetime) -> None:
     """A round that was walked, everything in order but what the story says."""
-    asked = compose(family_of(drive, configuration), has_of(survey_form(drive, configuration)), item["depth"])
+    on = answer_on(drive, configuration)
+    asked = compose(family_of(on), has_of(on.survey), item["depth"])
     ended = counted(len(asked), len(asked), len(item.get("not_ok", {})))
     row = Round(
         id=uuid.uuid4(), drive_id=drive.id, depth=item["depth"], items=[i.key for i in asked], began_at=at, began_by=writer.person_id,
@@ -349,17 +346,14 @@ def _round(session: Session, writer: Writer, drive: Drive, configuration: Config
         insert(session, writer, found, "answered an item of a round")
 
 
-def _align_round(survey: SurveyForm, item: dict[str, Any]) -> KeepAlignment:
+def _align_round(on: Answer, item: dict[str, Any]) -> KeepAlignment:
     """What the story's tools show of its errors: degrees, and millimetres of offset."""
     align = AlignForm(
         stage=item.get("stage", 1), wheel=item.get("wheel", 0),
         checks=ChecksForm(quantities={k: Entry(text=v) for k, v in item.get("measured", {}).items()}, words=item.get("checks", {})),
         readings=[AlignReadingForm(method=m) for m in item["by"]],
     )  # fmt: skip
-    form = SheetForm(survey=survey, align=align)
-    spec = read_sheet(form).spec
-    sheet = solve(spec)
-    found = aligned_of(form, spec, sheet, None if "ratio" in sheet.figures else train_of(form, spec))
+    found = station.alignment_of(on, align.stage, align.typed())
     assert found, item
     angle, twist, offset = item["errors"]
     stands = Truth(math.radians(angle), math.radians(twist), offset / 1000)

@@ -41,7 +41,7 @@ class Writer:
 
 
 @dataclass(frozen=True)
-class Answer:
+class Outcome:
     """What a write answers: an HTTP-like status and a JSON body. `repeated` tells an answer kept from before."""
 
     status: int
@@ -49,7 +49,7 @@ class Answer:
     repeated: bool = False
 
 
-def write_once(engine: Engine, writer: Writer, request: Any, work: Callable[[Session], Answer]) -> Answer:
+def write_once(engine: Engine, writer: Writer, request: Any, work: Callable[[Session], Outcome]) -> Outcome:
     """Run `work` in one transaction, once for the writer's key; a repeated request gets the kept answer.
 
     Two of the same at once: the second waits on the key's row for the first to commit. Raises KeyReusedError
@@ -68,7 +68,7 @@ def write_once(engine: Engine, writer: Writer, request: Any, work: Callable[[Ses
         if claimed is None:
             if kept.request_hash != digest or kept.person_id != writer.person_id:
                 raise KeyReusedError
-            return Answer(kept.status, kept.body, repeated=True)
+            return Outcome(kept.status, kept.body, repeated=True)
         answer = work(session)
         kept.status, kept.body = answer.status, answer.body
         session.add(kept)

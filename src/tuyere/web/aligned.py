@@ -6,16 +6,12 @@ from pydantic import BaseModel, Field
 
 from tuyere.core.align.base import bases
 from tuyere.core.align.judge import said
-from tuyere.core.align.read import Aligned, Taken, TypedAlign, TypedReading, read_align
+from tuyere.core.align.read import Aligned, Taken
 from tuyere.core.align.shims import stocks
 from tuyere.core.align.views import View, lie_of
-from tuyere.core.layout.stages import TrainDuty
-from tuyere.core.sheet.solve import Sheet
-from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.figure import Figure
 from tuyere.web.answers import BothOut, both_out
-from tuyere.web.forms import AlignForm, KeptForm, SheetForm
-from tuyere.web.tight import StageName, stage_of
+from tuyere.web.tight import StageName
 
 
 class AlignPointOut(BaseModel):
@@ -163,26 +159,6 @@ class AlignedOut(BaseModel):
     costs: list[AlignCostOut]
     grooves: list[BothOut | None] = Field(description="face to groove by the groove table: of the one that moves, of the other")
     figures: dict[str, Figure]
-
-
-def aligned_of(form: SheetForm, spec: DriveSpec, sheet: Sheet, train: TrainDuty | None) -> Aligned | None:
-    """The station of the form's stage; None where what is on, or where its wheels stand, is not known well enough."""
-    stage = stage_of(form, form.align.stage, spec, sheet, train)
-    if stage is None or stage.crossed:
-        return None
-    return read_align(stage, typed_align(form.align, form.survey.stages[form.align.stage - 1].kept))
-
-
-def typed_align(form: AlignForm, kept: KeptForm) -> TypedAlign:
-    """The alignment as the core takes it."""
-    return TypedAlign(
-        form.wheel,
-        [TypedReading(r.method, {k: e.typed() for k, e in r.quantities.items()}, r.words) for r in form.readings],
-        {k: e.typed() for k, e in form.checks.quantities.items()},
-        form.checks.words,
-        {k: e.typed() for k, e in kept.quantities.items()},
-        kept.words,
-    )
 
 
 def aligned_out(found: Aligned, titles: Sequence[str]) -> AlignedOut:

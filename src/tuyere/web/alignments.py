@@ -9,28 +9,26 @@ from flask import Response
 from pydantic import Field
 from sqlmodel import Session
 
+from tuyere.core.align import station
 from tuyere.core.align.read import Aligned
 from tuyere.core.entry.field import FIELDS
-from tuyere.core.sheet.solve import solve
 from tuyere.core.working.verdict import Tone, Verdict
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import answer_by_look
 from tuyere.store.findings import Cause, Raised, settle
 from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role
-from tuyere.store.write import Answer, Writer
-from tuyere.web.aligned import aligned_of
+from tuyere.store.write import Outcome, Writer
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath, refuse_problems
 from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import AlignForm, SheetForm, read_sheet
+from tuyere.web.forms import AlignForm
 from tuyere.web.readings import KeptReadingOut, ask_of_meter, entry_known, hour_meter, value_row
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
-from tuyere.web.stages import train_of
 from tuyere.web.state import site_day, write
-from tuyere.web.surveyed import survey_form
+from tuyere.web.surveyed import answer_on
 
 blueprint = routes("alignments", "/api", "readings")
 
@@ -53,12 +51,12 @@ class KeepAlignment(Strict):
 def post_alignment(path: DrivePath, body: KeepAlignment) -> Response:
     hours = hour_meter(body.hour_meter)
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         drive = session.get_one(Drive, path.drive_id)
         configuration = drives.current_configuration(session, drive.id)
         ask_of_meter(session, drive.id, body.hour_meter, hours, now())
         rows = alignment_of(body, drive, configuration, writer.person_id, hours)
-        return Answer(201, {"id": str(rows[0].id), **keep_alignment(session, writer, drive, configuration, rows)})
+        return Outcome(201, {"id": str(rows[0].id), **keep_alignment(session, writer, drive, configuration, rows)})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(KeptReadingOut(**done.body), done.status)
@@ -87,22 +85,19 @@ def alignment_of(
     taken_at: datetime | None = None,
 ) -> tuple[Reading, list[ReadingValue]]:
     """The rows of an alignment: what was typed, SI, uncertainty, and what the core said of it. Raises Refusal."""
-    form = SheetForm(survey=survey_form(drive, configuration), align=body.align)
-    read = read_sheet(form)
-    sheet = solve(read.spec)
-    refuse_problems(read, sheet)
-    found = aligned_of(form, read.spec, sheet, None if "ratio" in sheet.figures else train_of(form, read.spec))
+    on = answer_on(drive, configuration)
+    refuse_problems(on.problems)
+    found = station.alignment_of(on, body.align.stage, body.align.typed())
     if found is None:
         raise Refusal(422, "Survey the wheels and where they stand first.")
-    if found.problems:
-        raise Refusal(422, found.problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in found.problems])
+    refuse_problems(found.problems)
     verdict = next((v for v in found.verdicts if v.topic == "align"), None)
     if verdict is None:
         sentence = next((t.lacks for t in found.taken if t.lacks), "Read something before keeping.")
         raise Refusal(422, sentence, [FieldError(field="readings", detail=sentence)])
     if body.standing == "as left" and not body.note.strip() and (bad := _unsigned(found, verdict)):
         raise Refusal(422, bad, [FieldError(field="note", detail=bad)])
-    on, methods = found.stage, list(dict.fromkeys(t.method for t in found.taken if not t.lacks))
+    moved, methods = found.stage.moving + 1, list(dict.fromkeys(t.method for t in found.taken if not t.lacks))
     row = Reading(
         id=body.id,
         drive_id=drive.id,
@@ -114,7 +109,7 @@ def alignment_of(
         machine_state=body.machine_state,
         method=", ".join(m.label.lower() for m in methods),
         tool=", ".join(m.tool for m in methods),
-        wheel=on.moving + 1,
+        wheel=moved,
         standing=body.standing,
         hour_meter_h=hours,
         note=body.note.strip(),

@@ -9,22 +9,20 @@ from pydantic import BaseModel, Field
 from sqlmodel import Session
 
 from tuyere.core.drives import registry
-from tuyere.core.sheet.solve import solve_page
 from tuyere.core.speeds.trial import CHANGES
 from tuyere.instruments.device import DEVICES, Shown, Target, Truth, strobe
 from tuyere.store import drives
 from tuyere.store.tables import Drive, Role, Trial
-from tuyere.store.write import Answer, Writer, insert
+from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheetForm, read_sheet
 from tuyere.web.machines import TrialForm
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
-from tuyere.web.surveyed import survey_form
+from tuyere.web.surveyed import answer_on
 
 blueprint = routes("at the machine", "/api", "at the machine", "Trials, simulated instruments")
 
@@ -60,7 +58,7 @@ def post_trial(path: DrivePath, body: KeepTrial) -> Response:
     first = found.verdicts[0]
     summary = {"change": CHANGES[change], "headline": first.headline, "detail": first.detail, "tone": first.tone.value}
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = Trial(
             id=body.id,
             drive_id=path.drive_id,
@@ -72,7 +70,7 @@ def post_trial(path: DrivePath, body: KeepTrial) -> Response:
             summary=summary,
         )
         insert(session, writer, row, "kept a trial")
-        return Answer(201, {"id": str(row.id), "headline": first.headline})
+        return Outcome(201, {"id": str(row.id), "headline": first.headline})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(KeptTrialOut(**done.body), done.status)
@@ -119,8 +117,7 @@ def post_instrument(path: DrivePath, body: PointIn) -> Response:
 def truth_of(session: Session, drive: Drive) -> Truth:
     """What a demo machine is doing: its plate, a little light load, and the slip that was read of it last."""
     configuration = drives.current_configuration(session, drive.id)
-    form = read_sheet(SheetForm(survey=survey_form(drive, configuration)))
-    page = solve_page(form.spec)
+    page = answer_on(drive, configuration).page
     if not page.has("driven_speed"):
         return Truth(page.values["driver_speed"].n if page.has("driver_speed") else None)
     slip = drives.last_slip(session, drive.id)

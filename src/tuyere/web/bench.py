@@ -9,7 +9,7 @@ from sqlmodel import Session
 
 from tuyere.store import what_ifs
 from tuyere.store.tables import Person, Role, WhatIf
-from tuyere.store.write import Answer, Writer, insert, update
+from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
@@ -100,12 +100,12 @@ def _name(text: str) -> str:
 def post_what_if(path: SitePath, body: KeepWhatIf) -> Response:
     name, typed = _name(body.name), body.model_dump(mode="json", include={"size", "chosen", "beside"})
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         if len(what_ifs.at_site(session, path.site_id)) >= MOST:
             raise Refusal(409, f"There are {MOST} what-ifs already: put some away first.")
         row = WhatIf(id=body.id, site_id=path.site_id, name=name, made_by=writer.person_id, typed=typed)
         insert(session, writer, row, "kept a what-if")
-        return Answer(201, {"id": str(row.id), "row_version": row.row_version})
+        return Outcome(201, {"id": str(row.id), "row_version": row.row_version})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(WhatIfKept(**done.body), done.status)
@@ -126,10 +126,10 @@ class ChangeWhatIf(Strict):
 def put_what_if(path: WhatIfPath, body: ChangeWhatIf) -> Response:
     name, typed = _name(body.name), body.model_dump(mode="json", include={"size", "chosen", "beside"})
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = session.get_one(WhatIf, path.what_if_id)
         update(session, writer, row, body.row_version, {"name": name, "typed": typed}, "changed a what-if")
-        return Answer(200, {"id": str(row.id), "row_version": row.row_version})
+        return Outcome(200, {"id": str(row.id), "row_version": row.row_version})
 
     done = write({"what_if": str(path.what_if_id), **body.model_dump(mode="json")}, work)
     return answer(WhatIfKept(**done.body), done.status)

@@ -6,6 +6,7 @@ from flask import Response
 from pydantic import BaseModel, Field
 
 from tuyere.core import speed, tension
+from tuyere.core.align.station import alignment_of
 from tuyere.core.drives import registry, v_belt
 from tuyere.core.drives.fitted import ShortSet, Slide
 from tuyere.core.drives.v_belt import ip20
@@ -26,18 +27,19 @@ from tuyere.core.sheet.solve import Sheet, solve
 from tuyere.core.sheet.spec import DriverClass, DriveSpec, Rotation
 from tuyere.core.sheet.tight import stage_of
 from tuyere.core.tight.read import Tight, TypedTension, read_tension
+from tuyere.core.tight.station import tension_of
 from tuyere.core.uncertainty import standard_uncertainty
 from tuyere.core.working.figure import Figure
 from tuyere.core.working.verdict import Flag, Problem, Verdict
-from tuyere.web.aligned import AlignedOut, aligned_of, aligned_out
+from tuyere.web.aligned import AlignedOut, aligned_out
 from tuyere.web.answers import answer
 from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheavesForm, SheetForm, SurveyForm, WithSurvey, read_sheet
+from tuyere.web.forms import SheavesForm, SheetForm, SurveyForm, WithSurvey, answer_of
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
-from tuyere.web.stages import TrainOut, train_of, train_out
-from tuyere.web.tight import TightOut, tight_of, tight_out
+from tuyere.web.stages import TrainOut, train_out
+from tuyere.web.tight import TightOut, tight_out
 
 blueprint = routes("calc", "/api/calc", "calc", "Computations without a record; SI numbers, the unit in the field's name")
 
@@ -96,27 +98,25 @@ def calc_sheet(body: SheetForm) -> Response:
 
 def sheet_answer(body: SheetForm) -> SheetOut:
     """Every station of a drive as typed: what all pages show."""
-    reading = read_sheet(body)
-    sheet = solve(reading.spec)
-    out = sheet_out(sheet, reading.notes, reading.problems)
+    on = answer_of(body.survey, body.tachometer)
+    out = sheet_out(on.sheet, on.reading.notes, on.reading.problems)
     out.short_not = not_here(body.machine_is) if out.short else ""
     out.short = [] if out.short_not else out.short
-    out.in_bands = reading.spec.fitted is not None and reading.spec.fitted.in_bands
+    out.in_bands = on.spec.fitted is not None and on.spec.fitted.in_bands
     out.belt_named = _belt_named(body)
-    train = train_of(body, reading.spec) if "ratio" not in out.figures else None
-    if train:  # where the two-wheel survey says nothing
-        out.train = train_out(train)
-        out.figures |= train.page.figures
-        out.verdicts += [v for v in (*train.page.verdicts, *(v for stage in train.stages for v in stage.verdicts))]
-    if tight := tight_of(body, reading.spec, sheet, train):
+    if on.train:  # where the two-wheel survey says nothing
+        out.train = train_out(on.train)
+        out.figures |= on.train.page.figures
+        out.verdicts += [*on.train.page.verdicts, *(v for stage in on.train.stages for v in stage.verdicts)]
+    if tight := tension_of(on, body.gauge.stage, body.gauge.typed()):
         out.verdicts += tight.verdicts
-        out.tight = tight_out(tight, train, [s.title for s in train.stages] if train else [])
+        out.tight = tight_out(tight, on.stage_titles)
         out.notes |= tight.notes
         out.figures |= tight.readings | {k: f for k, f in tight.figures.items() if k == "deflection"}
         out.problems += [p for p in tight.problems if p not in out.problems]
-    if aligned := aligned_of(body, reading.spec, sheet, train):
+    if aligned := alignment_of(on, body.align.stage, body.align.typed()):
         out.verdicts += aligned.verdicts
-        out.align = aligned_out(aligned, [s.title for s in train.stages] if train else [])
+        out.align = aligned_out(aligned, on.stage_titles)
         out.notes |= aligned.notes
         out.problems += [p for p in aligned.problems if p not in out.problems]
     return out

@@ -4,20 +4,19 @@ from flask import Response, request
 from pydantic import Field
 from sqlmodel import Session
 
-from tuyere.core.jobs.numbers import Number
+from tuyere.core.tight.read import TypedTension
+from tuyere.core.tight.station import tension_of
 from tuyere.core.working.figure import Figure
+from tuyere.core.working.number import Number, range_of
 from tuyere.documents.drive_card import Card, CardRow, Size, card_pdf, card_svg, job_sheet_pdf
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.job_tables import Job
 from tuyere.store.tables import Drive, Machine, Role
-from tuyere.web.calc import sheet_answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import Strict
-from tuyere.web.forms import GaugeForm, SheetForm
 from tuyere.web.job_about import About, about
 from tuyere.web.job_answers import job_out
-from tuyere.web.job_numbers import range_of
 from tuyere.web.jobs import JobPath
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_job
@@ -63,7 +62,7 @@ def get_job_sheet(path: JobPath) -> Response:
 def _card(session: Session, drive: Drive, system: str) -> Card:
     machine = session.get_one(Machine, drive.machine_id)
     told = about(session, drive, drives.current_configuration(session, drive.id), {})
-    turning = told.survey.driver.rotation if told.belts else ""
+    turning = told.on.survey.driver.rotation if told.belts else ""
     return Card(
         machine=machine.name, drive=f"{drive.name}{f', {machine.place}' if machine.place else ''}", rows=_rows(told, system),
         turns=turning if turning in ("clockwise", "counter-clockwise") else "", link=f"{request.host_url}drives/{drive.id}",
@@ -95,17 +94,14 @@ def _row(label: str, number: Number, system: str) -> CardRow:
 
 def _strand(told: About, system: str) -> list[CardRow]:
     """What the usual tool shows, run in and new, per what, and the note a plucked span gives: as the Tension station has them."""
-    run_in, new, note = (
-        sheet_answer(SheetForm(survey=told.survey, gauge=g)).tight
-        for g in (GaugeForm(), GaugeForm(belt_state="new"), GaugeForm(method="note"))
-    )
+    run_in, new, note = (tension_of(told.on, 1, how) for how in (TypedTension(), TypedTension(fresh=True), TypedTension("note")))
     if run_in is None or new is None or "aim_low" not in run_in.figures or "aim_low" not in new.figures:
         return []
     found = []
-    if run_in.method == "gauge":
+    if run_in.method.key == "gauge":
         span = _both(run_in.figures["span"], system)[0] if "span" in run_in.figures else ""
         deflection, other = _both(run_in.figures["deflection"], system)
-        many = run_in.values > 1 and run_in.pushes.startswith("one ")
+        many = run_in.count > 1 and run_in.pushes.startswith("one ")
         found.append(
             CardRow(f"Push {run_in.pushes}{', each of the set' if many else ''}, at mid-span by", deflection, f"{other}; span {span}")
         )
@@ -116,7 +112,7 @@ def _strand(told: About, system: str) -> list[CardRow]:
     for state, tight in (("Run in and new", run_in),) if alike else (("Run in", run_in), ("New", new)):
         (low, low_other), (high, high_other) = (_both(tight.figures[k], system) for k in ("aim_low", "aim_high"))
         found.append(CardRow(f"{state}: {what}", range_of(low, high), range_of(low_other, high_other)))
-    if note and note.method == "note" and "aim_low" in note.figures:
+    if note and note.method.key == "note" and "aim_low" in note.figures:
         found.append(CardRow("Run in: note of the span", range_of(note.figures["aim_low"].us, note.figures["aim_high"].us)))
     return found
 

@@ -1,6 +1,7 @@
 """One drive: its sheet, and keeping a survey."""
 
 import uuid
+from collections.abc import Sequence
 from datetime import datetime
 from typing import Literal
 
@@ -10,33 +11,33 @@ from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
 from tuyere.core.attention import Level
+from tuyere.core.drive.answer import Answer
 from tuyere.core.drives import registry
 from tuyere.core.drives.fitted import SMALL
 from tuyere.core.drives.survey import Part, Record
 from tuyere.core.dues.hours import SETTLES_H
-from tuyere.core.layout.form import PathReading, read_path
-from tuyere.core.sheet.solve import Sheet, solve, solve_page
-from tuyere.core.sheet.typed import Reading as FormReading
-from tuyere.core.working.verdict import Tone
+from tuyere.core.layout.form import PathReading
+from tuyere.core.speeds.station import felt
+from tuyere.core.working.verdict import Problem, Tone
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import Facts, facts_of, laid_up, place_of
 from tuyere.store.dues_tables import LaidUp
 from tuyere.store.findings import Raised, open_findings
 from tuyere.store.tables import Configuration, Drive, Due, Machine, Person, Reading, Role
-from tuyere.store.write import Answer, Writer
+from tuyere.store.write import Outcome, Writer
 from tuyere.web.alignments_kept import AlignmentKept, alignments_kept
 from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import FamilyOut, explain_clash, family_out
-from tuyere.web.forms import SheetForm, SurveyForm, ToothedForm, WithSurvey, read_machine_form, read_sheet, surveyed, typed_path
+from tuyere.web.forms import SurveyForm, WithSurvey, answer_of
 from tuyere.web.machine_is import machine_is
 from tuyere.web.opened import DueOut, FindingOut, dues_out, finding_out, wants
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
-from tuyere.web.surveyed import station_verdicts, survey_form
+from tuyere.web.surveyed import answer_on, station_verdicts, survey_form
 
 blueprint = routes("drives", "/api", "drives")
 
@@ -164,7 +165,7 @@ def get_drive(path: DrivePath) -> Response:
                 configuration_id=configuration.id if configuration else None,
                 configuration_at=configuration.made_at if configuration else None,
                 survey=survey,
-                machine_is=sorted(machine_is(machine, drive, survey).facts),
+                machine_is=sorted(machine_is(machine, drive, survey.typed()).facts),
                 proposed=_proposed(session, drive),
                 last_speed=_last_speed(session, drive, configuration),
                 tensions=[t for r in drives.tensions(session, drive.id) if (t := _tension(r))],
@@ -247,11 +248,11 @@ def post_details(path: DrivePath, body: DetailsForm) -> Response:
         if not getattr(body, field).strip():
             raise Refusal(422, "Give it a name.", [FieldError(field=field, detail="Give it a name, such as what is painted on it.")])
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         drive = session.get_one(Drive, path.drive_id)
         details = drives.Details(**body.model_dump(exclude={"row_version", "machine_row_version"}))
         drives.change_details(session, writer, drive, (body.row_version, body.machine_row_version), details)
-        return Answer(200, {"id": str(drive.id), "row_version": drive.row_version})
+        return Outcome(200, {"id": str(drive.id), "row_version": drive.row_version})
 
     try:
         done = write(body.model_dump(mode="json"), work)
@@ -284,39 +285,36 @@ class KeptSurveyOut(BaseModel):
 @blueprint.post("/drives/<uuid:drive_id>/surveys", summary="Keep a survey as a new configuration", responses={"201": KeptSurveyOut})
 @at_site_of_drive(Role.MECHANIC)
 def post_survey(path: DrivePath, body: KeepSurvey) -> Response:
-    form = read_sheet(SheetForm(survey=body.survey))
-    refuse_problems(form, solve(form.spec))
-    _refuse_layout(body.survey, body.standing)
+    on = answer_of(body.survey)
+    refuse_problems(on.problems)
+    _refuse_layout(on.path, body.standing)
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         drive = session.get_one(Drive, path.drive_id)
         if body.standing == "proposed":
-            _refuse_overload(session, drive, body.survey)
-        survey = survey_of(body.id, body.standing, body.reason, body.survey, form)
+            _refuse_overload(answer_on(drive, drives.current_configuration(session, drive.id)), on)
+        survey = survey_of(body.id, body.standing, body.reason, body.survey, on)
         kept = drives.keep_survey(session, writer, drive, body.row_version, survey)
-        return Answer(201, {"id": str(kept.id), "row_version": drive.row_version, "sequence": kept.sequence})
+        return Outcome(201, {"id": str(kept.id), "row_version": drive.row_version, "sequence": kept.sequence})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(KeptSurveyOut(**done.body), done.status)
 
 
-def _refuse_overload(session: Session, drive: Drive, survey: SurveyForm) -> None:
+def _refuse_overload(now: Answer, then: Answer) -> None:
     """A speed that would overload the motor, or run machine or rim too fast, is not proposed."""
-    now = read_sheet(SheetForm(survey=survey_form(drive, drives.current_configuration(session, drive.id))))
-    then = solve_page(read_sheet(SheetForm(survey=survey)).spec)
-    if not then.has("driven_speed"):
+    if not then.page.has("driven_speed"):
         return
-    found = read_machine_form(now, survey.machine, then.values["driven_speed"].n)
+    found = felt(now, then.page.values["driven_speed"].n, then.survey.machine)
     stop = next((v for v in found.felt.verdicts if v.tone is Tone.STOP), None) if found.felt else None
     if stop:
         raise Refusal(422, f"{stop.headline}. {stop.detail}")
 
 
-def _refuse_layout(survey: SurveyForm, standing: str) -> None:
+def _refuse_layout(found: PathReading | None, standing: str) -> None:
     """A layout that cannot be read is refused; one that runs wrongly is bad practice, kept as found but not left so."""
-    if not survey.layout.wheels:
+    if found is None:
         return
-    found = read_path(typed_path(survey))
     unread = [p for p in found.problems if "_" in p.field]
     if unread:
         raise Refusal(422, unread[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in unread])
@@ -330,32 +328,32 @@ def survey_of(
     standing: str,
     reason: str,
     typed: SurveyForm,
-    form: FormReading,
+    on: Answer,
     made_at: datetime | None = None,
 ) -> drives.Survey:
     """A survey as the store keeps it: typed words beside SI values. Raises Refusal for one that cannot be read."""
     dumped = typed.model_dump(mode="json")
-    family = registry.family(typed.family)
-    path = read_path(typed_path(typed)) if typed.layout.wheels and family.loop(Part()) else None
+    family = on.survey.first.family
+    path = on.path if family.loop(Part()) else None
     return drives.Survey(
         survey_id,
         standing,
         reason,
         {k: v for k, v in dumped.items() if k != "design"},
         dumped["design"],
-        dict(form.design),
-        form.spec,
+        dict(on.reading.design),
+        on.spec,
         made_at,
         path,
-        _record(typed),
+        _record(on),
         family.key,
-        _said(form, path),
+        _said(on, path),
     )
 
 
-def _said(form: FormReading, path: PathReading | None) -> dict[str, tuple[Raised, ...]]:
+def _said(on: Answer, path: PathReading | None) -> dict[str, tuple[Raised, ...]]:
     """What a survey itself shows that wants mending: a wheel under the smallest for its belt, a keeper that no longer keeps."""
-    small = [f for f in solve(form.spec).flags if f.code == SMALL]
+    small = [f for f in on.sheet.flags if f.code == SMALL]
     roles = [f.field.removesuffix("_diameter") for f in small]
     said = {"wheel": tuple(Raised(f"The {role} wheel is under the smallest for what runs on it", "watch", "size", role) for role in roles)}
     if path and path.wheels:
@@ -363,20 +361,14 @@ def _said(form: FormReading, path: PathReading | None) -> dict[str, tuple[Raised
     return said
 
 
-def _record(typed: SurveyForm) -> Record | None:
+def _record(on: Answer) -> Record | None:
     """What the record keeps of what is fitted. Raises Refusal for what cannot be read."""
-    found, fitted = surveyed(typed), typed.first.fitted
-    problems = [*found.problems]
-    if isinstance(fitted, ToothedForm):
-        problems += fitted.dogs.read().problems if fitted.dogs.fitted else ()
-        problems += fitted.linear.read(Entry()).problems if fitted.linear.fitted else ()
-    if problems:
-        raise Refusal(422, problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in problems])
-    return found.record
+    first = on.survey.first
+    refuse_problems((*on.reading.surveyed.problems, *first.family.beside(first.part).problems))
+    return on.reading.surveyed.record
 
 
-def refuse_problems(form: FormReading, sheet: Sheet) -> None:
+def refuse_problems(problems: Sequence[Problem]) -> None:
     """Impossible input is refused; bad practice (flags) is kept."""
-    problems = [*form.problems, *sheet.problems]
     if problems:
         raise Refusal(422, problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in problems])

@@ -14,7 +14,7 @@ from tuyere.store import dues as store
 from tuyere.store.clock import now
 from tuyere.store.dues_tables import EVENTS, DueAnswer
 from tuyere.store.tables import Drive, Due, Machine, Role, Site
-from tuyere.store.write import Answer, Writer, insert, update
+from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import MOST_VERSIONS, Strict
@@ -74,7 +74,7 @@ class AnsweredOut(BaseModel):
 def post_answer(path: DrivePath, body: AnswerRule) -> Response:
     why = body.checked()
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         drive = session.get_one(Drive, path.drive_id)
         place = store.place_of(session, session.get_one(Machine, drive.machine_id).site_id)
         if body.rule not in {r.key for r in place.rules} | {"oil"}:
@@ -85,7 +85,7 @@ def post_answer(path: DrivePath, body: AnswerRule) -> Response:
             id=body.id, drive_id=drive.id, rule=body.rule, answer=body.answer, to_on=to_on, why=why, made_by=writer.person_id
         )  # fmt: skip
         insert(session, writer, row, _ACTIONS[body.answer])
-        return Answer(201, {"id": str(row.id)})
+        return Outcome(201, {"id": str(row.id)})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(AnsweredOut(**done.body), done.status)
@@ -105,13 +105,13 @@ class AnswerPromise(SayOfDue):
 def post_promise(path: DuePath, body: AnswerPromise) -> Response:
     why = body.checked()
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = session.get_one(Due, path.due_id)
         back = body.answer == "taken back"
         values: dict[str, Any] = {"why": why, "answer": "" if back else body.answer, "done_by": None if back else writer.person_id}
         values |= {"due_on": body.to_on} if body.answer == "moved" else {"done_at": None if back else now()}
         update(session, writer, row, body.row_version, values, _ACTIONS[body.answer])
-        return Answer(200, {"id": str(row.id), "row_version": row.row_version})
+        return Outcome(200, {"id": str(row.id), "row_version": row.row_version})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(AnsweredOut(**done.body), done.status)
@@ -134,10 +134,10 @@ def post_due(path: DrivePath, body: PromiseForm) -> Response:
         field, sentence = ("due_on", "Choose a day from today to three years ahead.") if what else ("what", "Say what to look at.")
         raise Refusal(422, sentence, [FieldError(field=field, detail=sentence)])
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = Due(id=body.id, drive_id=path.drive_id, what=what, due_on=body.due_on)
         insert(session, writer, row, "raised a due")
-        return Answer(201, {"id": str(row.id)})
+        return Outcome(201, {"id": str(row.id)})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(AnsweredOut(**done.body), done.status)
@@ -218,9 +218,9 @@ def post_rule(path: SitePath, body: RuleForm) -> Response:
         raise Refusal(422, sentence, [FieldError(field="after_hours", detail=sentence)])
     values = body.model_dump(exclude={"id", "row_version", "key", "kinds"}) | {"kinds": ";".join(body.kinds), "what": body.what.strip()}
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = store.settle_rule(session, writer, body.id, body.row_version, body.key.strip(), values)
-        return Answer(200, {"id": str(row.id)})
+        return Outcome(200, {"id": str(row.id)})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(AnsweredOut(**done.body), done.status)
@@ -240,10 +240,10 @@ def post_zone(path: SitePath, body: ZoneForm) -> Response:
         sentence = "Choose a zone of the list, such as Europe/Berlin."
         raise Refusal(422, sentence, [FieldError(field="zone", detail=sentence)])
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         site = session.get_one(Site, path.site_id)
         update(session, writer, site, body.row_version, {"zone": body.zone}, "chose the time zone")
-        return Answer(200, {"id": str(site.id)})
+        return Outcome(200, {"id": str(site.id)})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(AnsweredOut(**done.body), done.status)

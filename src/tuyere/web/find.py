@@ -6,27 +6,28 @@ from flask import Response
 from pydantic import BaseModel, Field
 
 from tuyere.core import table_book
-from tuyere.core.drives import registry, v_belt
+from tuyere.core.drives import v_belt
 from tuyere.core.drives.counter import CounterSlip as Slip
 from tuyere.core.drives.v_belt.counter_slip import counter_slip, link_length, link_slip
 from tuyere.core.drives.v_belt.get_home import Fix, GetHome, get_home
 from tuyere.core.drives.v_belt.grade import DUTIES, Grade, grade
-from tuyere.core.drives.v_belt.kind import VDrive
+from tuyere.core.drives.v_belt.kind import V_BELT, VDrive
+from tuyere.core.drives.v_belt.told import link_of
 from tuyere.core.drives.v_belt.window import Window, window
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.quantity import QuantityError, whole_number
 from tuyere.core.entry.typed import Given, Typed, given
 from tuyere.core.fit.check import Check, Fitting, check
 from tuyere.core.fit.pairing import SET_SIGNS, mixed_set
-from tuyere.core.identify.answer import Answer, Name, equivalents, identify
+from tuyere.core.identify.answer import Identified, Name, equivalents, identify
 from tuyere.core.identify.evidence import read_evidence
 from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.verdict import Problem, Verdict
 from tuyere.web.answers import answer
-from tuyere.web.entry import Entry, Strict, none_typed, part_of
+from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheavesForm, SheetForm, SurveyForm, WithSurvey, read_sheet
+from tuyere.web.forms import SurveyForm, WithSurvey, answer_of
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 
@@ -90,7 +91,7 @@ class FindForm(Strict):
 class IdentifyOut(BaseModel):
     """The ranking in words, what each field understood, and the problems beside the fields."""
 
-    answer: Answer
+    answer: Identified
     notes: dict[str, Note]
     problems: list[Problem]
 
@@ -217,7 +218,7 @@ class WindowOut(BaseModel):
 
 def v_drive(survey: SurveyForm) -> tuple[VDrive, DriveSpec]:
     """The V-belts of a survey form, and the drive they are on, as far as it can be read; problems stand beside the survey's own fields."""
-    spec = read_sheet(SheetForm(survey=survey)).spec
+    spec = answer_of(survey).spec
     return (spec.fitted if isinstance(spec.fitted, VDrive) else VDrive()), spec
 
 
@@ -335,15 +336,15 @@ class SlipOut(BaseModel):
 
 def slip_of(body: SlipIn) -> tuple[str, Slip]:
     """What to ask for and the counter slip of a request. Raises Refusal for what cannot be read, or is not known yet."""
-    fitted = body.survey.first.fitted
-    if not isinstance(fitted, SheavesForm):
-        found = registry.family(fitted.family).counter_slip(part_of(fitted), body.part_number.strip())
+    first = body.survey.first.typed()
+    if first.family is not V_BELT:
+        found = first.family.counter_slip(first.part, body.part_number.strip())
         if found is None:
             raise Refusal(422, "Survey it first: what it is, its wheels and its length; then the slip writes itself.")
         return found.headline, found
-    link = fitted.link.read().belt
+    link = link_of(first.part).belt
     if link and not body.belt.strip():
-        found = link_slip(link, fitted.choices.section, body.part_number.strip())
+        found = link_slip(link, first.part.words["section"], body.part_number.strip())
         return found.headline, found
     if not body.belt.strip():
         sentence = "Find the belt first, or write its name, such as B81."

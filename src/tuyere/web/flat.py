@@ -4,13 +4,13 @@ from flask import Response
 from pydantic import BaseModel, Field
 
 from tuyere.core.drives.flat import flat_belts
-from tuyere.core.drives.flat.survey import FlatDrive, FlatReading
+from tuyere.core.drives.flat.survey import FlatDrive, FlatReading, read_flat
 from tuyere.core.entry.field import Note
 from tuyere.core.layout.form import PathReading
 from tuyere.core.layout.train import TrainAnswer
 from tuyere.core.working.verdict import Problem, Verdict
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.entry import Strict
+from tuyere.web.entry import Strict, part_of
 from tuyere.web.forms import FlatForm
 from tuyere.web.path import LayoutOut, layout_out
 from tuyere.web.routes import routes
@@ -55,7 +55,8 @@ class FlatListOut(BaseModel):
 @blueprint.post("/flat", summary="A flat belt on two pulleys", responses={"200": FlatOut})
 @computes()
 def calc_flat(body: FlatIn) -> Response:
-    return answer(_out(body.flat.read()))
+    part = part_of(body.flat)
+    return answer(_out(read_flat(part.quantities, part.words)))
 
 
 def _out(reading: FlatReading) -> FlatOut:

@@ -28,7 +28,7 @@ from tuyere.core.tight.grip import surfaces
 from tuyere.store import drives
 from tuyere.store.dues import Place, place_of
 from tuyere.store.tables import Drive, Machine, Role
-from tuyere.store.write import Answer, Writer
+from tuyere.store.write import Outcome, Writer
 from tuyere.web.answers import answer
 from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
@@ -189,7 +189,7 @@ def post_drive(path: SitePath, body: NewDrive) -> Response:
         if not text.strip() and (field == "name" or not _machine_here(path.site_id, body.machine_id)):
             raise Refusal(422, "Give it a name.", [FieldError(field=field, detail="Give it a name, such as what is painted on it.")])
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         machine = session.get(Machine, body.machine_id)
         if machine and machine.site_id != path.site_id:
             raise Refusal(404)
@@ -202,7 +202,7 @@ def post_drive(path: SitePath, body: NewDrive) -> Response:
         )
         drive = Drive(id=body.id, machine_id=machine.id, name=body.name.strip(), family=body.family, part_number=body.part_number.strip())
         drives.add_drive(session, writer, machine, drive)
-        return Answer(201, {"id": str(drive.id)})
+        return Outcome(201, {"id": str(drive.id)})
 
     try:
         done = write(body.model_dump(mode="json"), work)

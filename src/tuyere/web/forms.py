@@ -4,22 +4,16 @@ from typing import Annotated
 
 from pydantic import Discriminator, Field, Tag, model_validator
 
+from tuyere.core.align.read import TypedAlign, TypedReading
+from tuyere.core.drive.answer import Answer, answer
+from tuyere.core.drive.survey import DrivenMachine, Driver, Stage, Survey, Tachometer
 from tuyere.core.drives import registry
 from tuyere.core.drives.flat.kind import FLAT
-from tuyere.core.drives.flat.survey import FlatReading, read_flat
-from tuyere.core.drives.roller_chain.dogs import DogReading, read_dogs
-from tuyere.core.drives.survey import Surveyed
-from tuyere.core.drives.synchronous.linear import LinearReading, read_linear
-from tuyere.core.drives.v_belt.link import LinkReading, read_link
+from tuyere.core.drives.survey import Part
 from tuyere.core.entry.old_survey import by_stages, is_old
-from tuyere.core.entry.typed import Typed
 from tuyere.core.layout.form import MOST_BELTS
 from tuyere.core.layout.held import HeldBy
-from tuyere.core.layout.typed import TypedBelt, TypedCarriage, TypedPath, TypedTape
-from tuyere.core.rating.service import idler_on
-from tuyere.core.sheet.solve import solve_page
-from tuyere.core.sheet.typed import Reading, read_form
-from tuyere.core.speeds.machine_form import MachineReading, read_machine
+from tuyere.core.tight.read import TypedTension
 from tuyere.core.uncertainty import TOOLS
 from tuyere.web.entry import USUAL_FAMILY, USUAL_MESHING, Entry, FamilyKey, Strict, none_typed, part_of
 from tuyere.web.path_form import LayoutForm
@@ -112,11 +106,6 @@ class DogsForm(Strict):
     pressure_plate: str = Field("", max_length=40)
     wear_strips: str = Field("", max_length=40)
 
-    def read(self) -> DogReading:
-        """As the core reads it."""
-        spans = ("dog_span", "conveyor_span")
-        return read_dogs({k: getattr(self, k).typed() for k in spans}, self.model_dump(exclude={*spans, "fitted"}))
-
 
 class LinearForm(Strict):
     """An open-ended belt clamped to a carriage: the free span, the manual's figures, and the pluck."""
@@ -127,12 +116,6 @@ class LinearForm(Strict):
     linear_target: Entry = none_typed
     linear_within: str = Field("", max_length=20)
     linear_pluck: Entry = none_typed
-
-    def read(self, belt_thickness: Entry) -> LinearReading:
-        """As the core reads it."""
-        spans = ("linear_span", "linear_mass", "linear_target", "linear_pluck")
-        quantities = {k: getattr(self, k).typed() for k in spans} | {"belt_thickness": belt_thickness.typed()}
-        return read_linear(quantities, {"linear_within": self.linear_within})
 
 
 class LinkForm(Strict):
@@ -145,11 +128,6 @@ class LinkForm(Strict):
     pulled: str = Field("", max_length=20)
     take_up: str = Field("", max_length=20)
     use: str = Field("", max_length=40)
-
-    def read(self) -> LinkReading:
-        """As the core reads it."""
-        spans = ("link_tape", "link_span")
-        return read_link({k: getattr(self, k).typed() for k in spans}, self.model_dump(exclude=set(spans)))
 
 
 class FittedForm(Strict):
@@ -191,10 +169,6 @@ class FlatForm(Strict):
     driver_surface: str = Field("", max_length=20)
     driven_surface: str = Field("", max_length=20)
 
-    def read(self) -> FlatReading:
-        """As the core reads it."""
-        return read_flat({k: e.typed() for k, e in self.quantities.items()}, self.model_dump(exclude={"quantities", "family"}))
-
 
 class CurvePoint(Strict):
     """One point of a fan's curve."""
@@ -214,6 +188,12 @@ class MachineForm(Strict):
     quantities: dict[str, Entry] = Field(default_factory=dict, max_length=30)
     words: dict[str, Annotated[str, Field(max_length=60)]] = Field(default_factory=dict, max_length=20)
     curve: list[CurvePoint] = Field(default_factory=list, max_length=20)
+
+    def typed(self) -> DrivenMachine:
+        """As the core reads it."""
+        part = Part({k: e.typed() for k, e in self.quantities.items()}, self.words)
+        curve = [(p.flow.typed(), p.pressure.typed()) for p in self.curve]
+        return DrivenMachine(self.driven_class, self.hours_per_day.typed(), self.surroundings, self.starts, self.kind, part, curve)
 
 
 class ConesForm(Strict):
@@ -275,6 +255,14 @@ class StageForm(Strict):
     centre_line_deg: str = Field("0", max_length=40)
     idler: str = Field("none", max_length=40)
 
+    def typed(self) -> Stage:
+        """As the core reads it."""
+        kept = Part({k: e.typed() for k, e in self.kept.quantities.items()}, self.kept.words)
+        return Stage(
+            registry.family(self.fitted.family), part_of(self.fitted), self.lay, self.held_by, self.tension.typed(), kept,
+            self.travel_in.typed(), self.travel_out.typed(), self.centre_line_deg, self.idler,
+        )  # fmt: skip
+
 
 class SurveyForm(Strict):
     """A drive as typed: what drives, what is driven, and the stages between them, the first from the driver.
@@ -297,6 +285,13 @@ class SurveyForm(Strict):
             family = told.get("family")
             return by_stages(told, family if isinstance(family, str) else USUAL_FAMILY)
         return told
+
+    def typed(self) -> Survey:
+        """As the core reads it."""
+        drives = self.driver
+        driver = Driver(drives.driver_power.typed(), drives.driver_speed.typed(), drives.driver_class, drives.rotation)
+        design = {key: getattr(self.design, key).typed() for key in DesignPoint.model_fields}
+        return Survey([stage.typed() for stage in self.stages], driver, self.machine.typed(), self.layout.typed(), design)
 
     @property
     def first(self) -> StageForm:
@@ -347,6 +342,12 @@ class GaugeForm(Strict):
     belt_state: str = Field("run in", max_length=20)
     tool: str = Field("spring gauge", max_length=40)
 
+    def typed(self) -> TypedTension:
+        """As the core reads it."""
+        quantities = {k: e.typed() for k, e in self.quantities.items()} | {"deflection": self.deflection.typed()}
+        words = self.words | {"tool": self.tool if self.tool in FORCE_TOOLS else ""}
+        return TypedTension(self.method, self.belt_state == "new", [e.typed() for e in self.forces], quantities, words)
+
 
 class AlignReadingForm(Strict):
     """One reading of an alignment: by which method, and its points by key (`gap_1`, `top`, `at_movable`...); `track` in `words`."""
@@ -354,6 +355,10 @@ class AlignReadingForm(Strict):
     method: str = Field("straightedge", max_length=20)
     quantities: dict[str, Entry] = Field(default_factory=dict, max_length=12)
     words: dict[str, Annotated[str, Field(max_length=60)]] = Field(default_factory=dict, max_length=4)
+
+    def typed(self) -> TypedReading:
+        """As the core reads it."""
+        return TypedReading(self.method, {k: e.typed() for k, e in self.quantities.items()}, self.words)
 
 
 class ChecksForm(Strict):
@@ -371,6 +376,11 @@ class AlignForm(Strict):
     readings: list[AlignReadingForm] = Field(default_factory=lambda: [AlignReadingForm()], max_length=8)
     checks: ChecksForm = Field(default_factory=ChecksForm)
 
+    def typed(self) -> TypedAlign:
+        """As the core reads it."""
+        looked = {k: e.typed() for k, e in self.checks.quantities.items()}
+        return TypedAlign(self.wheel, [r.typed() for r in self.readings], looked, self.checks.words)
+
 
 class TachometerForm(Strict):
     """Shaft speeds by tachometer; along a train, which `shaft` was read (empty: the last)."""
@@ -378,6 +388,10 @@ class TachometerForm(Strict):
     tach_driver: Entry = none_typed
     tach_driven: Entry = none_typed
     shaft: str = Field("", max_length=200)
+
+    def typed(self) -> Tachometer:
+        """As the core reads it."""
+        return Tachometer(self.tach_driver.typed(), self.tach_driven.typed(), self.shaft)
 
 
 class SheetForm(WithSurvey):
@@ -388,57 +402,6 @@ class SheetForm(WithSurvey):
     align: AlignForm = Field(default_factory=AlignForm)
 
 
-def read_sheet(form: SheetForm) -> Reading:
-    """Read a sheet form with the core: spec, notes and problems per field; rated by the shop's own tables where it has any."""
-    survey, stage = form.survey, form.survey.first
-    machine = survey.machine
-    quantities = _typed(survey.driver) | _typed(stage) | _typed(survey.design) | _typed(form.tachometer)
-    quantities["hours_per_day"] = machine.hours_per_day.typed()
-    words = {
-        "driver_class": survey.driver.driver_class, "rotation": survey.driver.rotation, "driven_class": machine.driven_class,
-        "surroundings": machine.surroundings, "starts": machine.starts, "centre_line_deg": stage.centre_line_deg,
-        "idler": idler_on(stage.idler, stage.held_by),
-        "start": stage.kept.words.get("start", ""), "start_by": stage.kept.words.get("start_by", ""),
-    }  # fmt: skip
-    family = registry.family(survey.family)
-    return read_form(family, quantities, words, part=part_of(stage.fitted), own=the_shop().ratings)  # readings of tension: web/tight.py
-
-
-def surveyed(survey: SurveyForm) -> Surveyed:
-    """What the first stage's kind of drive makes of it."""
-    return registry.family(survey.family).survey(part_of(survey.first.fitted))
-
-
-def typed_path(form: SurveyForm) -> TypedPath:
-    """The layout of a survey as the core reads it."""
-    path = form.layout
-    return TypedPath(
-        [w.typed() for w in path.wheels],
-        [_typed_belt(stage) for stage in form.stages],
-        [TypedTape(t.a, t.b, t.distance.typed(), t.held) for t in path.tapes],
-        path.placed_by,
-        path.mirrored,
-        form.driver.rotation,
-        form.first.centre_line_deg,
-        form.driver.driver_speed.typed(),
-        [k.typed() for k in path.keepers],
-        TypedCarriage(path.carriage.run, path.carriage.position.typed(), path.carriage.length.typed()),
-    )
-
-
-def _typed_belt(stage: StageForm) -> TypedBelt:
-    return TypedBelt(registry.family(stage.fitted.family), part_of(stage.fitted), stage.lay, stage.tension.typed())
-
-
-def read_machine_form(sheet: Reading, form: MachineForm, new_speed: float | None) -> MachineReading:
-    """What the machine of a sheet feels of a new driven speed (rad/s), as the core reads it."""
-    quantities = {k: e.typed() for k, e in form.quantities.items()}
-    curve = [(p.flow.typed(), p.pressure.typed()) for p in form.curve]
-    words = form.words | {"kind": form.kind}
-    return read_machine(sheet.spec, solve_page(sheet.spec), sheet.design, quantities, words, curve, new_speed)
-
-
-def _typed(model: Strict) -> dict[str, Typed]:
-    """The entries of a form, by field."""
-    found = {key: getattr(model, key) for key in type(model).model_fields}
-    return {key: entry.typed() for key, entry in found.items() if isinstance(entry, Entry)}
+def answer_of(survey: SurveyForm, seen: TachometerForm | None = None) -> Answer:
+    """What a survey says; rated by the shop's own tables where it has any."""
+    return answer(survey.typed(), seen.typed() if seen else Tachometer(), the_shop().ratings)

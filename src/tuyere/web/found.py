@@ -20,7 +20,7 @@ from tuyere.store import drives
 from tuyere.store import found as store
 from tuyere.store.clock import now
 from tuyere.store.tables import BeltLife, CounterSlip, Drive, Due, Machine, Person, Role, TemporaryFix
-from tuyere.store.write import Answer, Writer, insert
+from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
@@ -164,13 +164,13 @@ class KeptOut(BaseModel):
 def post_slip(path: DrivePath, body: KeepSlip) -> Response:
     designation, slip = slip_of(body.asked)
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         typed = {"asked": body.asked.model_dump(mode="json"), "find": body.find.model_dump(mode="json")}
         row = CounterSlip(
             id=body.id, drive_id=path.drive_id, designation=designation, made_by=writer.person_id, typed=typed, slip=asdict(slip)
         )
         insert(session, writer, row, "kept a counter slip")
-        return Answer(201, {"id": str(row.id)})
+        return Outcome(201, {"id": str(row.id)})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(KeptOut(**done.body), done.status)
@@ -206,7 +206,7 @@ def post_get_home(path: DrivePath, body: KeepFix) -> Response:
     with reading() as session:
         drive = session.get_one(Drive, path.drive_id)
         survey = survey_form(drive, drives.current_configuration(session, drive.id))
-        is_so = machine_is(session.get_one(Machine, drive.machine_id), drive, survey).facts
+        is_so = machine_is(session.get_one(Machine, drive.machine_id), drive, survey.typed()).facts
     judged, problems = judge_fix(body.fix.model_copy(update={"machine_is": sorted(is_so)}))
     if judged is None:
         raise Refusal(422, problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in problems])
@@ -215,10 +215,10 @@ def post_get_home(path: DrivePath, body: KeepFix) -> Response:
         sentence = "Choose a day from today to a year ahead: by then the right belts are on."
         raise Refusal(422, sentence, [FieldError(field="off_by", detail=sentence)])
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = fix_row(body.fix, judged, body.id, path.drive_id, writer.person_id)
         store.keep_fix(session, writer, row, body.off_by)
-        return Answer(201, {"id": str(row.id)})
+        return Outcome(201, {"id": str(row.id)})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(KeptOut(**done.body), done.status)
@@ -248,9 +248,9 @@ class FixOffForm(Strict):
 @blueprint.post("/get-home/<uuid:fix_id>/off", summary="The fix is off: its due is done", responses={"200": KeptOut})
 @at_site_of_fix(Role.MECHANIC)
 def post_fix_off(path: FixPath, body: FixOffForm) -> Response:
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         store.fix_off(session, writer, session.get_one(TemporaryFix, path.fix_id), body.row_version)
-        return Answer(200, {"id": str(path.fix_id)})
+        return Outcome(200, {"id": str(path.fix_id)})
 
     done = write({"fix": str(path.fix_id), **body.model_dump(mode="json")}, work)
     return answer(KeptOut(**done.body), done.status)
@@ -282,7 +282,7 @@ def post_life(path: DrivePath, body: KeepLife) -> Response:
         raise Refusal(422, sentence, [FieldError(field="ended_on", detail=sentence)])
     section = v_drive(body.survey)[0].section
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         before = [(x.ended_on, x.hours_h) for x in store.lives(session, path.drive_id)]
         lasted = tuple(h for _, h in sorted([*before, (body.ended_on, hours)]))
         clutching = bool({"slack clutch", "deck"} & set(body.duties))
@@ -297,7 +297,7 @@ def post_life(path: DrivePath, body: KeepLife) -> Response:
             typed=body.hours.model_dump(mode="json"),
         )
         raised = store.keep_life(session, writer, row, EARLY_FINDING if early else None)
-        return Answer(201, {"id": str(row.id), "raised": raised})
+        return Outcome(201, {"id": str(row.id), "raised": raised})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(LifeKeptOut(**done.body), done.status)
@@ -337,8 +337,8 @@ def post_cross_reference(path: SitePath, body: CrossIn) -> Response:
     if report.refused:
         raise Refusal(422, report.refused, [FieldError(field="csv", detail=report.refused)])
 
-    def work(session: Session, writer: Writer) -> Answer:
-        return Answer(200, asdict(store.load_cross_reference(session, writer, report.entries)))
+    def work(session: Session, writer: Writer) -> Outcome:
+        return Outcome(200, asdict(store.load_cross_reference(session, writer, report.entries)))
 
     done = write(body.model_dump(mode="json"), work)
     refused = sum(not r.taken for r in report.rows)

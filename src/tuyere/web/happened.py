@@ -14,7 +14,7 @@ from tuyere.store.clock import now
 from tuyere.store.dues_tables import Happened, HourReading, LaidUp
 from tuyere.store.findings import How, change
 from tuyere.store.tables import BeltLife, Drive, Finding, Machine, Role
-from tuyere.store.write import Answer, Writer, insert, update
+from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import MOST_VERSIONS, Strict
@@ -79,11 +79,11 @@ class HappenedOut(BaseModel):
 def post_happened(path: DrivePath, body: HappenedForm) -> Response:
     hours, at = hour_meter(body.hour_meter), _not_ahead(body.at)
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         drive = session.get_one(Drive, path.drive_id)
         ask_of_meter(session, drive.id, body.hour_meter, hours, at)
         life = keep_happened(session, writer, drive, body, at, hours)
-        return Answer(201, {"id": str(body.id), "life_h": life})
+        return Outcome(201, {"id": str(body.id), "life_h": life})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(HappenedOut(**done.body), done.status)
@@ -163,11 +163,11 @@ class StruckHappenedOut(BaseModel):
 )
 @at_site_of_happened(Role.MECHANIC)
 def post_strike(path: HappenedPath, body: StrikeHappened) -> Response:
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = session.get_one(Happened, path.happened_id)
         values = {"struck_at": now() if body.struck else None}
         update(session, writer, row, body.row_version, values, "struck out what was done" if body.struck else "restored what was done")
-        return Answer(200, {"id": str(row.id), "row_version": row.row_version})
+        return Outcome(200, {"id": str(row.id), "row_version": row.row_version})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(StruckHappenedOut(**done.body), done.status)
@@ -195,11 +195,11 @@ def post_hours(path: DrivePath, body: HoursForm) -> Response:
         sentence = "Write the hours on the meter as a number, such as 10482."
         raise Refusal(422, sentence, [FieldError(field="hour_meter", detail=sentence)])
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         ask_of_meter(session, path.drive_id, body.hour_meter, hours, now())
         row = HourReading(id=body.id, drive_id=path.drive_id, hours_h=hours, taken_by=writer.person_id)
         insert(session, writer, row, "read the hour meter")
-        return Answer(201, {"id": str(row.id), "hours_h": hours})
+        return Outcome(201, {"id": str(row.id), "hours_h": hours})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(HoursKeptOut(**done.body), done.status)
@@ -223,7 +223,7 @@ class RestOut(BaseModel):
 @blueprint.post("/machines/<uuid:machine_id>/rest", summary="Lay a machine up, or start it again", responses={"200": RestOut})
 @at_site_of_machine(Role.MECHANIC)
 def post_rest(path: MachinePath, body: RestForm) -> Response:
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         machine = session.exec(select(Machine).where(col(Machine.id) == path.machine_id).with_for_update()).one()
         held = dues.laid_up(session, machine.id)
         if body.resting and held is None:
@@ -238,7 +238,7 @@ def post_rest(path: MachinePath, body: RestForm) -> Response:
                 {"ended_at": max(now(), held.began_at + timedelta(seconds=1))},
                 "started a machine again",
             )
-        return Answer(200, {"id": str(held.id if held else body.id)})
+        return Outcome(200, {"id": str(held.id if held else body.id)})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(RestOut(**done.body), done.status)

@@ -11,40 +11,33 @@ from sqlmodel import Session, col, select
 
 from tuyere.core.diagnosis.diagnose import Diagnosis, diagnose
 from tuyere.core.diagnosis.knowledge import NOTHING, Family, Knowledge, knowledge
+from tuyere.core.diagnosis.of_drive import Known, family_of, knowledge_of, known_of_survey
 from tuyere.core.diagnosis.triage import triage
-from tuyere.core.drives import registry
-from tuyere.core.drives.roller_chain.dogs import new_pitch
+from tuyere.core.drive.answer import Answer
 from tuyere.core.jobs.compose import fitting
 from tuyere.core.jobs.read import library
-from tuyere.core.layout.form import read_path
-from tuyere.core.layout.routing import tight_on_back
-from tuyere.core.sheet.solve import solve
 from tuyere.core.uncertainty import probability_between, uncertain
-from tuyere.core.wear.read import Part
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import facts_of
 from tuyere.store.findings import open_findings
 from tuyere.store.tables import BeltLife, Configuration, Drive, Finding, Reading, Role, TemporaryFix
-from tuyere.store.write import Answer, Writer, insert
+from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.diagnosis import DiagnosisOut, Key, Number, diagnosis_out, refuse_unknown
 from tuyere.web.drives import DrivePath
-from tuyere.web.entry import Strict, part_of
+from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheetForm, SurveyForm, ToothedForm, read_sheet, typed_path
 from tuyere.web.job_about import about
-from tuyere.web.machine_is import FAMILY
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.seen import SaidOut
 from tuyere.web.state import reading, site_day, write
-from tuyere.web.surveyed import survey_form
+from tuyere.web.surveyed import answer_on
 
 blueprint = routes("inspect", "/api", "inspect")
 
 MEASURED = {"chain": ("elongation", 100.0), "dogs": ("dog_elongation", 100.0), "groove": ("groove_wear", 1000.0)}  # by what was measured
-SMALL_W = 746.0  # under it a drive in plain bushings is meant to run loose: trade fact, common practice
 
 
 class SeenIn(Strict):
@@ -109,9 +102,6 @@ class InspectOut(BaseModel):
     diagnosis: DiagnosisOut
 
 
-Known = dict[str, tuple[bool | float, str]]
-
-
 @dataclass(frozen=True)
 class _Asked:
     """A drive as it is asked about: its kind, the knowledge with its limits, what its record knows, what is on it."""
@@ -129,8 +119,9 @@ class _Asked:
 
 def _asked(session: Session, drive: Drive) -> _Asked:
     configuration = drives.current_configuration(session, drive.id)
-    family, known = family_of(drive, configuration), limits_of(drive, configuration)
-    facts = {k: v for k, v in known_of(session, drive, configuration).items() if family in known.facts[k].families}
+    on = answer_on(drive, configuration)
+    family, known = family_of(on), knowledge_of(on)
+    facts = {k: v for k, v in known_of(session, drive, configuration, on).items() if family in known.facts[k].families}
     if configuration is None:
         return _Asked(family, known, facts, None)
     return _Asked(family, known, facts, about(session, drive, configuration, {}).facts)
@@ -209,14 +200,14 @@ def post_diagnosed(path: DrivePath, body: DiagnosedForm) -> Response:
     said += [f"{known.checks[k].question} {_answered(a, known.checks[k].unit)}" for k, a in body.checks.items()]
     words = "; ".join(said)
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = Finding(
             id=body.id, drive_id=path.drive_id, what=cause.name, weight="watch", found_by=writer.person_id, page=cause.page or "inspect",
             words=words if len(words) <= MOST_WORDS else f"{words[: MOST_WORDS - 1]}…",
             told={"cause": cause.key, "seen": body.seen, "not_seen": body.not_seen, "checks": body.checks},
         )  # fmt: skip
         insert(session, writer, row, "raised a finding")
-        return Answer(201, {"id": str(row.id), "what": row.what, "row_version": row.row_version})
+        return Outcome(201, {"id": str(row.id), "what": row.what, "row_version": row.row_version})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(SaidOut(**done.body), done.status)
@@ -232,41 +223,7 @@ def _shown(value: bool | float, unit: str) -> str:
     return f"{value:.3g} {unit}" if value < 1000 else f"{value:.0f} {unit}"
 
 
-def part_worn(drive: Drive, configuration: Configuration | None) -> Part:
-    """What the drive's survey says of the part."""
-    survey = survey_form(drive, configuration)
-    read = registry.family(drive.family).loop(part_of(survey.first.fitted))
-    loop = read.loop if read else None
-    family = family_of(drive, configuration)
-    narrow = bool(loop and (loop.ribs > 1 or loop.traits == "ribbed" or loop.of.endswith(("V", "VX"))))
-    figures = solve(read_sheet(SheetForm(survey=survey)).spec).figures
-    teeth = [f.value_si for k, f in figures.items() if k in ("driver_teeth", "driven_teeth")]
-    fitted, dogs = survey.first.fitted, None
-    if isinstance(fitted, ToothedForm) and fitted.dogs.fitted:
-        read_dogs = fitted.dogs.read().dogs
-        dogs, _ = new_pitch(fitted.dogs.conveyor, read_dogs.roller_pitch_m if read_dogs else 0.0)
-    return Part(family, loop.link_m if loop else None, round(max(teeth)) if teeth else None, narrow=narrow, dog_pitch_m=dogs)
-
-
-def limits_of(drive: Drive, configuration: Configuration | None) -> Knowledge:
-    """The knowledge with the limits that Wear judges this drive by."""
-    survey = survey_form(drive, configuration)
-    part = part_worn(drive, configuration)
-    return knowledge(part.narrow, survey.first.held_by == "fixed centres", part.large_teeth, part.family)
-
-
-def family_of(drive: Drive, configuration: Configuration | None) -> Family:
-    """Which knowledge holds: a chain with dogs drives a conveyor, joined ribs are ribbed."""
-    first = survey_form(drive, configuration).first.fitted
-    if drive.family == "roller chain" and isinstance(first, ToothedForm) and first.dogs.fitted:
-        return "conveyor"
-    read = registry.family(drive.family).loop(part_of(first))
-    if read and read.loop and read.loop.traits == "ribbed":
-        return "ribbed"
-    return FAMILY.get(drive.family, "v")
-
-
-def known_of(session: Session, drive: Drive, configuration: Configuration | None) -> Known:
+def known_of(session: Session, drive: Drive, configuration: Configuration | None, on: Answer) -> Known:
     """What the record knows of a drive, by fact: its value in the fact's unit, and where that is from."""
     found: Known = {}
     if kept := drives.last_tension(session, drive.id):
@@ -280,7 +237,7 @@ def known_of(session: Session, drive: Drive, configuration: Configuration | None
                 found[f"align_{key}"] = (100 * abs(figures[key]["si"]) / most, f"{row.standing}, {_day(row.taken_at)}")
     if (slip := drives.last_slip(session, drive.id)) is not None:
         found["slip"] = (100 * slip, "by the tachometer")
-    found |= _of_sheet(drive, configuration) | _of_life(session, drive, configuration) | _said(session, drive.id)
+    found |= known_of_survey(on) | _of_life(session, drive, configuration) | _said(session, drive.id)
     for row, _ in drives.wears(session, drive.id):  # oldest first: the newest stands
         if (fact := MEASURED.get(row.summary["what"])) is not None:
             key, times = fact
@@ -300,34 +257,6 @@ def _tension(row: Reading) -> dict[str, float]:
         "tension_under": 100 * probability_between(read, -math.inf, low["si"]),
         "tension_over": 100 * probability_between(read, high["si"], math.inf),
     }
-
-
-def _of_sheet(drive: Drive, configuration: Configuration | None) -> Known:
-    """What its survey says: load, smallest wheel, and whether it is a small plain-bushed drive, which is meant to run loose."""
-    found: Known = {}
-    survey = survey_form(drive, configuration)
-    figures = solve(read_sheet(SheetForm(survey=survey)).spec).figures
-    design, carries = figures.get("design_power"), figures.get("capacity")
-    if design and carries and carries.value_si:
-        found["load_share"] = (100 * design.value_si / carries.value_si, "by the sheet")
-    read = registry.family(drive.family).loop(part_of(survey.first.fitted))
-    found |= _of_path(survey)
-    least = read.loop.least_m if read and read.loop else 0.0
-    across = [f.value_si for k, f in figures.items() if k in ("driver_datum", "driven_datum")]
-    if least and across:
-        found["wheel_share"] = (round(100 * min(across) / least, 1), "by the survey")
-    power, bearings = figures.get("driver_power"), survey.first.kept.words
-    if power and power.value_si < SMALL_W and "bushing" in (bearings.get("wheel_1_bearing"), bearings.get("wheel_2_bearing")):
-        found["meant_loose"] = (True, "under 1 hp in plain bushings")
-    return found
-
-
-def _of_path(survey: SurveyForm) -> Known:
-    """What its wheels in the plane say: whether one bends the belt backward more tightly than it is made for."""
-    if not survey.layout.wheels:
-        return {}
-    tight = [w for on in read_path(typed_path(survey)).on_wheels for w in tight_on_back(on)]
-    return {"back_idler": (True, f"{tight[0].name}, by the survey")} if tight else {}
 
 
 def _dressed(session: Session, drive_id: uuid.UUID, since: datetime | None) -> Known:

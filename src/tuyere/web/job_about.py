@@ -7,17 +7,16 @@ from typing import Any
 
 from sqlmodel import Session, col, select
 
-from tuyere.core.jobs import numbers
+from tuyere.core.drive.answer import Answer
 from tuyere.core.jobs.library import RUNS, Guess, Kind, machine_facts
-from tuyere.core.jobs.numbers import Number
+from tuyere.core.jobs.of_drive import of_drive
 from tuyere.core.jobs.read import library
+from tuyere.core.working import number
+from tuyere.core.working.number import Number
 from tuyere.store.tables import Configuration, Drive, Machine, Stage
-from tuyere.web.calc import sheet_answer
-from tuyere.web.forms import SheetForm, SurveyForm
-from tuyere.web.job_numbers import flat_of, joints_of, numbers_of, oiling_of
-from tuyere.web.machine_is import fitted_facts, held_facts, machine_is
+from tuyere.web.machine_is import machine_is
 from tuyere.web.shop import the_shop
-from tuyere.web.surveyed import survey_form
+from tuyere.web.surveyed import answer_on
 
 
 @dataclass(frozen=True)
@@ -32,7 +31,7 @@ class About:
     kept: Mapping[str, bool]
     numbers: Mapping[str, Number]
     belts: str
-    survey: SurveyForm
+    on: Answer
     notes: Mapping[str, Mapping[str, str]] = field(default_factory=dict)
 
 
@@ -62,32 +61,19 @@ def _worked_out(
     session: Session, drive: Drive, machine: Machine, configuration: Configuration | None, asked: Mapping[str, str],
     said: Mapping[str, bool] | None, kind: Kind | None,
 ) -> About:  # fmt: skip
-    survey = survey_form(drive, configuration)
-    sheet = sheet_answer(SheetForm(survey=survey))
-    fitted = set(fitted_facts(survey))
-    taken = machine_is(machine, drive, survey, said)
+    on = answer_on(drive, configuration)
+    taken = machine_is(machine, drive, on.survey, said)
     answers = dict(taken.answers)
     if kind and kind.stopped:
         answers[RUNS] = False
-    facts = fitted | machine_facts(library(), answers) | set(held_facts(survey)) | ({"guessed"} if not taken.kept and not said else set())
-    if sheet.tight and not sheet.tight.why_not:
-        facts.add("tension known")
-    if "rollers" in facts and "link" in facts:
-        facts.add("no reach")
-    flat = flat_of(survey, asked)
-    if flat and numbers.light_lap(asked, flat.thickness_m, flat.belt):
-        facts.add("light lap")
-    oiling = oiling_of(survey, sheet)
-    if oiling and oiling.way.startswith("oil bath"):
-        facts.add("oil bath")
-    belts = ", ".join(_stages(session, configuration))
-    found = dict(numbers_of(survey, sheet, asked, facts, oiling, flat))
-    if belts:
-        found["ask_for"] = numbers.said("Ask for", belts, page="counter")
+    told = of_drive(on, asked, machine_facts(library(), answers))
+    facts = told.facts | ({"guessed"} if not taken.kept and not said else set())
+    found = dict(told.numbers)
+    if belts := ", ".join(_stages(session, configuration)):
+        found["ask_for"] = number.said("Ask for", belts, page="counter")
     short = [library().traits[k].short for k in sorted(facts & set(library().traits))]
-    found["machine_is"] = numbers.said("Taken to be", ", ".join(["electric"] * ("electric" in facts) + short))
-    notes = {"joint": joints_of(flat, sheet)} if flat else {}
-    return About(frozenset(facts), answers, taken.guesses, taken.kept, found, belts, survey, notes)
+    found["machine_is"] = number.said("Taken to be", ", ".join(["electric"] * ("electric" in facts) + short))
+    return About(facts, answers, taken.guesses, taken.kept, found, belts, on, told.notes)
 
 
 def _stages(session: Session, configuration: Configuration | None) -> list[str]:

@@ -12,9 +12,9 @@ from sqlmodel import Session, select
 from tuyere.core.caution import DEFERENCE
 from tuyere.core.jobs.compose import OwnStep, as_text, asked_facts, compose, next_step, open_safety
 from tuyere.core.jobs.library import RUNS, Ask, Kind, Step, Trait, holds
-from tuyere.core.jobs.numbers import Number
 from tuyere.core.jobs.read import from_kept, library
 from tuyere.core.table import rows
+from tuyere.core.working.number import Number
 from tuyere.store import drives
 from tuyere.store import jobs as store
 from tuyere.store.findings import open_findings

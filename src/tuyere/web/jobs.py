@@ -12,7 +12,7 @@ from tuyere.store import jobs as store
 from tuyere.store.clock import now
 from tuyere.store.job_tables import Job
 from tuyere.store.tables import Drive, Role
-from tuyere.store.write import Answer, Writer, insert, update
+from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.errors import Refusal
@@ -94,12 +94,12 @@ def get_site_jobs(path: SitePath) -> Response:
 @blueprint.post("/drives/<uuid:drive_id>/jobs", summary="Make a job of a drive", responses={"201": JobKeptOut})
 @at_site_of_drive(Role.MECHANIC)
 def post_job(path: DrivePath, body: BeginJob) -> Response:
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         drive = session.get_one(Drive, path.drive_id)
         row = make_job(session, drive, body, writer.person_id, now())
         keep_machine(session, writer, drive, body.machine)
         insert(session, writer, row, "made a job")
-        return Answer(201, {"id": str(row.id), "row_version": 1})
+        return Outcome(201, {"id": str(row.id), "row_version": 1})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(JobKeptOut(**done.body), done.status)
@@ -130,10 +130,10 @@ def get_job(path: JobPath) -> Response:
 def post_step(path: JobPath, body: SayStep) -> Response:
     words = " ".join(body.words.split())
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         job = session.get_one(Job, path.job_id, with_for_update=True)
         said = say_step(session, writer, job, body.step, body.standing, words, done_at(job, body.at), body.row_version, body.later)
-        return Answer(200, {"id": str(job.id), "row_version": said})
+        return Outcome(200, {"id": str(job.id), "row_version": said})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(JobKeptOut(**done.body), done.status)
@@ -142,10 +142,10 @@ def post_step(path: JobPath, body: SayStep) -> Response:
 @blueprint.post("/jobs/<uuid:job_id>/own-steps", summary="Add a step on this machine, or take one out", responses={"201": JobKeptOut})
 @at_site_of_job(Role.MECHANIC)
 def post_own_step(path: JobPath, body: AddStep) -> Response:
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         job = session.get_one(Job, path.job_id, with_for_update=True)
         change_own_steps(session, writer, job, body)
-        return Answer(201, {"id": str(job.id), "row_version": job.row_version})
+        return Outcome(201, {"id": str(job.id), "row_version": job.row_version})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(JobKeptOut(**done.body), done.status)
@@ -156,11 +156,11 @@ def post_own_step(path: JobPath, body: AddStep) -> Response:
 def post_sign_off(path: JobPath, body: FinishJob) -> Response:
     hours = hour_meter(body.hour_meter)
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         job = session.get_one(Job, path.job_id, with_for_update=True)
         ask_of_meter(session, job.drive_id, body.hour_meter, hours, now())
         said = sign_off(session, writer, job, body, hours, now())
-        return Answer(200, {"id": str(job.id), "row_version": job.row_version, "said": said, "unread": job.unread, "raised": job.raised})
+        return Outcome(200, {"id": str(job.id), "row_version": job.row_version, "said": said, "unread": job.unread, "raised": job.raised})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(JobKeptOut(**done.body), done.status)
@@ -173,12 +173,12 @@ def post_drop(path: JobPath, body: DropJob) -> Response:
     if not why:
         raise refused("why", "Say why it is dropped.")
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         job = session.get_one(Job, path.job_id, with_for_update=True)
         if job.finished_at or job.dropped_at:
             raise Refusal(422, "This job is ended already.")
         update(session, writer, job, body.row_version, {"dropped_at": now(), "ended_by": writer.person_id, "note": why}, "dropped a job")
-        return Answer(200, {"id": str(job.id), "row_version": job.row_version})
+        return Outcome(200, {"id": str(job.id), "row_version": job.row_version})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(JobKeptOut(**done.body), done.status)

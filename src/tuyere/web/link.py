@@ -5,11 +5,12 @@ from typing import Annotated
 from flask import Response
 from pydantic import BaseModel, Field
 
+from tuyere.core.drives.v_belt.link import read_link
 from tuyere.core.drives.v_belt.short_set import not_here
 from tuyere.core.entry.field import Note
 from tuyere.core.working.verdict import Problem, Tone, Verdict
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.entry import Strict
+from tuyere.web.entry import Strict, part_of
 from tuyere.web.forms import LinkForm
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
@@ -40,7 +41,8 @@ class LinkOut(BaseModel):
 @blueprint.post("/link", summary="Link belting cut to length", responses={"200": LinkOut})
 @computes()
 def calc_link(body: LinkIn) -> Response:
-    reading = body.link.read()
+    part = part_of(body.link)
+    reading = read_link(part.quantities, part.words)
     belt = reading.belt
     why = not_here(body.machine_is)
     stop = [Verdict("link", Tone.STOP, "Not in place of a belt on this machine", why)] if why else []

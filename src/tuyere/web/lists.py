@@ -17,7 +17,7 @@ from tuyere.core.rows_file import RowReport, guarded
 from tuyere.core.selection import parts_list
 from tuyere.store import shop_lists
 from tuyere.store.tables import Person, Role, ShopList
-from tuyere.store.write import Answer, Writer, insert
+from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
@@ -193,13 +193,13 @@ def post_list(path: SitePath, body: KeepList) -> Response:
         sentence = report.refused or "No row of this file can be taken: see what each one says."
         raise Refusal(422, sentence, [FieldError(field="content", detail=sentence)])
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = ShopList(
             id=body.id, site_id=path.site_id, what=body.what, file_name=" ".join(body.file_name.split()) or "typed here",
             content=body.content, rows_taken=report.taken, loaded_by=writer.person_id,
         )  # fmt: skip
         insert(session, writer, row, "kept a list of its own")
-        return Answer(201, {"id": str(row.id)})
+        return Outcome(201, {"id": str(row.id)})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(report, done.status)

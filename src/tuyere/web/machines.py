@@ -13,13 +13,14 @@ from tuyere.core.entry.quantity import from_si
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.speeds import wheel as wheels
 from tuyere.core.speeds.machine import KINDS, Row
+from tuyere.core.speeds.station import felt
 from tuyere.core.speeds.trial import CHANGES, LEAKS, TrialReading, TrialRow, read_trial
 from tuyere.core.working.verdict import Problem, Tone, Verdict
 from tuyere.documents.wheel_drawing import sizes, wheel_dxf, wheel_svg
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import MachineForm, SheetForm, read_machine_form, read_sheet
+from tuyere.web.forms import MachineForm, SheetForm, answer_of
 from tuyere.web.rules import anyone, computes
 from tuyere.web.speeds import Answered, Entries, Words, blueprint, pair_out, typed_entries
 
@@ -72,7 +73,8 @@ class MachineOut(Answered):
 @blueprint.post("/machine", summary="What the machine and its motor feel of another speed", responses={"200": MachineOut})
 @computes()
 def calc_machine(body: MachineIn) -> Response:
-    found = read_machine_form(read_sheet(body.sheet), body.machine, body.new_speed_rad_per_s)
+    on = answer_of(body.sheet.survey, body.sheet.tachometer)
+    found = felt(on, body.new_speed_rad_per_s, body.machine.typed())
     return answer(
         MachineOut(
             rows=[_row_out(r) for r in found.felt.rows] if found.felt else [],

@@ -16,7 +16,7 @@ from tuyere.core.layout.take_up import Reach
 from tuyere.core.layout.wheels import PathWheel
 from tuyere.core.working.verdict import Problem, Tone, Verdict
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.forms import WithSurvey, typed_path
+from tuyere.web.forms import WithSurvey
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 
@@ -156,7 +156,7 @@ class LayoutOut(BaseModel):
 @blueprint.post("/path", summary="Belts round many wheels", responses={"200": LayoutOut})
 @computes()
 def calc_path(body: LayoutIn) -> Response:
-    return answer(layout_out(read_path(typed_path(body.survey))))
+    return answer(layout_out(read_path(body.survey.typed().path)))
 
 
 def layout_out(reading: PathReading) -> LayoutOut:

@@ -5,8 +5,9 @@ from typing import Annotated
 
 from pydantic import Field
 
+from tuyere.core.drive.survey import Layout
 from tuyere.core.layout.form import MOST_BELTS
-from tuyere.core.layout.typed import TypedKeeper, TypedPoint, TypedTakeUp, TypedWheel
+from tuyere.core.layout.typed import TypedCarriage, TypedKeeper, TypedPoint, TypedTakeUp, TypedTape, TypedWheel
 from tuyere.web.entry import Entry, Strict, none_typed
 
 WheelNumber = Annotated[int, Field(ge=0, le=99)]
@@ -115,3 +116,9 @@ class LayoutForm(Strict):
     mirrored: bool = False
     keepers: list[KeeperEntry] = Field(default_factory=list, max_length=20)
     carriage: CarriageEntry = Field(default_factory=CarriageEntry)
+
+    def typed(self) -> Layout:
+        """As the core reads it."""
+        carriage = TypedCarriage(self.carriage.run, self.carriage.position.typed(), self.carriage.length.typed())
+        tapes = [TypedTape(t.a, t.b, t.distance.typed(), t.held) for t in self.tapes]
+        return Layout([w.typed() for w in self.wheels], tapes, self.placed_by, self.mirrored, [k.typed() for k in self.keepers], carriage)

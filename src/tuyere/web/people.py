@@ -12,7 +12,7 @@ from sqlmodel import Session
 
 from tuyere.store import factors, people
 from tuyere.store.tables import Role, Site
-from tuyere.store.write import Answer, Writer, update
+from tuyere.store.write import Outcome, Writer, update
 from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
@@ -131,9 +131,9 @@ def post_person(path: SitePath, body: NewPerson) -> Response:
     check_name(body.name)
     check_passphrase("passphrase", body.passphrase, body.name)
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         people.add_person(session, writer, body.id, body.name, body.passphrase, body.role)
-        return Answer(201, {"id": str(body.id)})
+        return Outcome(201, {"id": str(body.id)})
 
     try:
         done = write(body.model_dump(mode="json", exclude={"passphrase"}), work)
@@ -235,10 +235,10 @@ def post_reset_code(path: MemberPath, body: Nothing) -> Response:
 def _to_member(body: BaseModel, work: Callable[[Session, Writer], bool]) -> Response:
     """Do something to somebody at the site, once."""
 
-    def once(session: Session, writer: Writer) -> Answer:
+    def once(session: Session, writer: Writer) -> Outcome:
         if not work(session, writer):
             raise Refusal(404)
-        return Answer(200, {"done": True})
+        return Outcome(200, {"done": True})
 
     try:
         done = write(body.model_dump(mode="json"), once)

@@ -15,7 +15,7 @@ from tuyere.store.clock import now
 from tuyere.store.inspect_tables import Photo
 from tuyere.store.job_tables import Job
 from tuyere.store.tables import Drive, Finding, Role
-from tuyere.store.write import Answer, Writer, insert, update
+from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import MOST_VERSIONS, Strict
@@ -79,7 +79,7 @@ def post_photo(path: DrivePath, query: PhotoQuery, raw: SentPhoto) -> Response:
     except NotAPictureError as reason:
         raise Refusal(422, str(reason), [FieldError(field="photo", detail=str(reason))]) from None
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         drive = session.get_one(Drive, path.drive_id)
         _of_this_drive(session, query.finding_id, drive.id)
         job = session.get(Job, query.job_id) if query.job_id else None
@@ -92,7 +92,7 @@ def post_photo(path: DrivePath, query: PhotoQuery, raw: SentPhoto) -> Response:
             width=picture.width, height=picture.height, content=picture.content, thumb=picture.thumb,
         )  # fmt: skip
         insert(session, writer, row, "kept a photograph")
-        return Answer(201, {"id": str(row.id), "row_version": 1})
+        return Outcome(201, {"id": str(row.id), "row_version": 1})
 
     done = write({**query.model_dump(mode="json"), "sha256": hashlib.sha256(sent).hexdigest()}, work)
     return answer(PhotoKeptOut(**done.body), done.status)
@@ -134,7 +134,7 @@ class PhotoForm(Strict):
 @blueprint.post("/photos/<uuid:photo_id>", summary="Turn, mark or put away a photograph", responses={"200": PhotoKeptOut})
 @at_site_of_photo(Role.MECHANIC)
 def post_photo_change(path: PhotoPath, body: PhotoForm) -> Response:
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = session.get_one(Photo, path.photo_id)
         _of_this_drive(session, body.finding_id, row.drive_id)
         values = {
@@ -142,7 +142,7 @@ def post_photo_change(path: PhotoPath, body: PhotoForm) -> Response:
             "finding_id": body.finding_id, "put_away_at": (row.put_away_at or now()) if body.put_away else None,
         }  # fmt: skip
         update(session, writer, row, body.row_version, values, "put a photograph away" if body.put_away else "changed a photograph")
-        return Answer(200, {"id": str(row.id), "row_version": row.row_version})
+        return Outcome(200, {"id": str(row.id), "row_version": row.row_version})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(PhotoKeptOut(**done.body), done.status)

@@ -9,7 +9,7 @@ from sqlmodel import Session
 
 from tuyere.store.clock import now
 from tuyere.store.tables import ShopList, WhatIf
-from tuyere.store.write import Answer, Writer, update
+from tuyere.store.write import Outcome, Writer, update
 from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.state import write
@@ -32,11 +32,11 @@ class PutAwayOut(BaseModel):
 def put_away(table: type[WhatIf] | type[ShopList], row_id: uuid.UUID, body: PutAway, noun: str) -> Response:
     """Do it, once for the request's key; the audit says what was put away by its `noun`."""
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row: Any = session.get_one(table, row_id)
         said = f"brought {noun} back" if body.back else f"put {noun} away"
         update(session, writer, row, body.row_version, {"put_away_at": None if body.back else now()}, said)
-        return Answer(200, {"id": str(row.id), "row_version": row.row_version})
+        return Outcome(200, {"id": str(row.id), "row_version": row.row_version})
 
     done = write({"row": str(row_id), **body.model_dump(mode="json")}, work)
     return answer(PutAwayOut(**done.body), done.status)

@@ -14,11 +14,11 @@ from tuyere.core.dues.hours import MeterReading, meter_doubt
 from tuyere.core.entry.field import FIELDS
 from tuyere.core.entry.quantity import whole_number
 from tuyere.core.entry.typed import Given, Typed, given
-from tuyere.core.sheet.solve import solve
 from tuyere.core.speeds import design_point
 from tuyere.core.tight.methods import BY_KEY, Method
 from tuyere.core.tight.read import Tight
 from tuyere.core.tight.settling import beyond_settling
+from tuyere.core.tight.station import tension_of
 from tuyere.core.working.figure import Figure
 from tuyere.core.working.verdict import Verdict
 from tuyere.store import drives
@@ -27,18 +27,16 @@ from tuyere.store.dues import answer_by_look, facts_of
 from tuyere.store.dues_tables import Happened
 from tuyere.store.findings import Cause, Raised, open_findings, settle
 from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role
-from tuyere.store.write import Answer, Writer, insert
+from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath, refuse_problems
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import GaugeForm, SheetForm, TachometerForm, read_sheet
+from tuyere.web.forms import GaugeForm, TachometerForm, answer_of
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_reading
-from tuyere.web.stages import train_of
 from tuyere.web.state import site_day, write
 from tuyere.web.surveyed import survey_form
-from tuyere.web.tight import tight_of
 
 blueprint = routes("readings", "/api", "readings")
 
@@ -90,13 +88,13 @@ class KeptReadingOut(BaseModel):
 def post_reading(path: DrivePath, body: KeepReading) -> Response:
     hours = hour_meter(body.hour_meter)
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         drive = session.get_one(Drive, path.drive_id)
         configuration = drives.current_configuration(session, drive.id)
         ask_of_meter(session, drive.id, body.hour_meter, hours, now())
         row, values = reading_of(body, drive, configuration, writer.person_id, hours)
         kept = keep_round(session, writer, drive, configuration, (row, values), body.was_set)
-        return Answer(201, {"id": str(row.id), **kept})
+        return Outcome(201, {"id": str(row.id), **kept})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(KeptReadingOut(**done.body), done.status)
@@ -194,16 +192,12 @@ def reading_of(
     taken_at: datetime | None = None,
 ) -> tuple[Reading, list[ReadingValue]]:
     """The rows of a reading: what was typed, SI, uncertainty, and what the core said of it. Raises Refusal."""
-    sheet_form = SheetForm(survey=survey_form(drive, configuration), gauge=body.gauge, tachometer=body.tachometer)
-    form = read_sheet(sheet_form)
-    sheet = solve(form.spec)
-    refuse_problems(form, sheet)
+    on = answer_of(survey_form(drive, configuration), body.tachometer)
+    refuse_problems(on.problems)
     tension = body.kind == "belt tension"
-    train = None if "ratio" in sheet.figures else train_of(sheet_form, form.spec)
-    tight = tight_of(sheet_form, form.spec, sheet, train) if tension else None
-    said = tight or (train.page if train else sheet)
-    if tight and tight.problems:
-        raise Refusal(422, tight.problems[0].sentence, [FieldError(field=p.field, detail=p.sentence) for p in tight.problems])
+    tight = tension_of(on, body.gauge.stage, body.gauge.typed()) if tension else None
+    said = tight or (on.train.page if on.train else on.sheet)
+    refuse_problems(tight.problems if tight else ())
     method = tight.method if tight else BY_KEY["gauge"]
     entries = _tension_entries(body.gauge, method) if tension else _tachometer_entries(body.tachometer)
     if not entries or (tight and not tight.strands and "stretch" not in tight.figures):
@@ -348,10 +342,10 @@ class StruckOut(BaseModel):
 @blueprint.post("/readings/<uuid:reading_id>/strike", summary="Strike a reading out, or restore it", responses={"200": StruckOut})
 @at_site_of_reading(Role.MECHANIC)
 def post_strike(path: ReadingPath, body: StrikeForm) -> Response:
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = session.get_one(Reading, path.reading_id)
         drives.strike_reading(session, writer, row, body.row_version, body.struck)
-        return Answer(200, {"id": str(row.id), "row_version": row.row_version})
+        return Outcome(200, {"id": str(row.id), "row_version": row.row_version})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(StruckOut(**done.body), done.status)

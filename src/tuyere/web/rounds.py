@@ -9,7 +9,9 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session, select
 
-from tuyere.core.rounds.checklist import DEPTHS, TITLES, Depth, Item, Need, compose, items, suggest
+from tuyere.core.diagnosis.of_drive import family_of
+from tuyere.core.rounds.checklist import DEPTHS, TITLES, Depth, Item, compose, items, suggest
+from tuyere.core.rounds.of_drive import has_of, severe
 from tuyere.store import drives
 from tuyere.store import rounds as store
 from tuyere.store.clock import now
@@ -17,22 +19,17 @@ from tuyere.store.dues import answer_by_look
 from tuyere.store.findings import Cause, change
 from tuyere.store.inspect_tables import Round, RoundAnswer
 from tuyere.store.tables import Drive, Finding, Reading, Role
-from tuyere.store.write import Answer, Writer, insert, update
+from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheavesForm, SurveyForm
-from tuyere.web.inspect import family_of
-from tuyere.web.machine_is import has_idler
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_round
 from tuyere.web.state import reading, site_day, write
-from tuyere.web.surveyed import survey_form
+from tuyere.web.surveyed import answer_on
 
 blueprint = routes("rounds", "/api", "rounds", "Rounds with a checklist")
-
-LONG_DAY_H = 16.0  # hours a day from which service counts as severe: as in the service factors' duties
 
 
 class RoundPath(BaseModel):
@@ -99,16 +96,16 @@ def get_rounds(path: DrivePath) -> Response:
     with reading() as session:
         drive = session.get_one(Drive, path.drive_id)
         configuration = drives.current_configuration(session, drive.id)
-        survey, family = survey_form(drive, configuration), family_of(drive, configuration)
+        on = answer_on(drive, configuration)
         finished = store.finished(session, drive.id)
         last: dict[Depth, datetime] = {}
         for row, _ in finished:
             if row.finished_at:
                 last.setdefault(row.depth, row.finished_at)  # type: ignore[arg-type]
-        told = suggest(last, _severe(survey, configuration.hours_per_day if configuration else None), now())
+        told = suggest(last, severe(on.survey, configuration.hours_per_day if configuration else None), now())
         depths = []
         for depth in DEPTHS:
-            asked = compose(family, has_of(survey), depth)
+            asked = compose(family_of(on), has_of(on.survey), depth)
             stopped = sum(i.state == "stopped" for i in asked)
             depths.append(DepthOut(depth=depth, title=TITLES[depth], items=len(asked), stopped=stopped, last=last.get(depth)))
         under_way = store.open_round(session, drive.id)
@@ -121,42 +118,6 @@ def get_rounds(path: DrivePath) -> Response:
                 before=[_round_out(session, row) for row, _ in finished[:5]],
             )
         )
-
-
-def has_of(survey: SurveyForm) -> set[Need]:
-    """What a drive has that a round looks at, by its survey."""
-    found: set[Need] = set()
-    layout = survey.layout
-    if has_idler(survey):
-        found.add("idler")
-    if layout.keepers:
-        found.add("keeper")
-    words = [s.kept.words for s in survey.stages]
-    if any(w.get(f"wheel_{i}_bearing") == "bushing" for w in words for i in (1, 2)):
-        found.add("bushing")
-    if any(f"wheel_{i}_mounts" in s.kept.quantities for s in survey.stages for i in (1, 2)):
-        found.add("mounts")
-    for stage in survey.stages:
-        if isinstance(stage.fitted, SheavesForm):
-            choices = stage.fitted.choices
-            if choices.adjustable not in ("", "none"):
-                found.add("adjustable")
-            if choices.belt_count.strip() not in ("", "1"):
-                found.add("set")
-    if survey.machine.kind == "fan":
-        found.add("fan")
-    if survey.machine.surroundings != "clean":
-        found.add("dust")
-    return found
-
-
-def _severe(survey: SurveyForm, hours_per_day: float | None) -> str:
-    """Why service is severe; empty where it is not."""
-    if survey.machine.surroundings != "clean":
-        return survey.machine.surroundings
-    if survey.machine.starts != "seldom":
-        return f"{survey.machine.starts} starts"
-    return f"{LONG_DAY_H:g} hours a day and more" if hours_per_day and hours_per_day >= LONG_DAY_H else ""
 
 
 def _round_out(session: Session, row: Round) -> RoundOut:
@@ -211,15 +172,16 @@ class RoundKeptOut(BaseModel):
 @blueprint.post("/drives/<uuid:drive_id>/rounds", summary="Begin a round", responses={"201": RoundKeptOut})
 @at_site_of_drive(Role.MECHANIC)
 def post_round(path: DrivePath, body: BeginRound) -> Response:
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         drive = session.get_one(Drive, path.drive_id, with_for_update=True)
         if store.open_round(session, drive.id):
             raise Refusal(422, "A round is under way here: finish it, or go on with it.")
         configuration = drives.current_configuration(session, drive.id)
-        asked = compose(family_of(drive, configuration), has_of(survey_form(drive, configuration)), body.depth)
+        on = answer_on(drive, configuration)
+        asked = compose(family_of(on), has_of(on.survey), body.depth)
         row = Round(id=body.id, drive_id=drive.id, depth=body.depth, items=[i.key for i in asked], began_by=writer.person_id)
         insert(session, writer, row, "began a round")
-        return Answer(201, {"id": str(row.id), "row_version": 1})
+        return Outcome(201, {"id": str(row.id), "row_version": 1})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(RoundKeptOut(**done.body), done.status)
@@ -249,7 +211,7 @@ def post_item(path: RoundPath, body: FoundForm) -> Response:
         sentence = "Say why it cannot be looked at."
         raise Refusal(422, sentence, [FieldError(field="words", detail=sentence)])
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         round_ = session.get_one(Round, path.round_id, with_for_update=True)
         if round_.finished_at:
             raise Refusal(422, "This round is finished: begin another, or say what you saw.")
@@ -267,7 +229,7 @@ def post_item(path: RoundPath, body: FoundForm) -> Response:
             values = {"found": body.found, "words": words, "at": now(), "by": writer.person_id}
             update(session, writer, row, body.row_version, values, "answered an item of a round anew")
             _follow(session, writer, round_, row)
-        return Answer(200, {"row_version": row.row_version, "finding_id": str(row.finding_id) if row.finding_id else None})
+        return Outcome(200, {"row_version": row.row_version, "finding_id": str(row.finding_id) if row.finding_id else None})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(ItemKeptOut(**done.body), done.status)
@@ -323,7 +285,7 @@ class FinishRound(Strict):
 def post_finish(path: RoundPath, body: FinishRound) -> Response:
     note = " ".join(body.note.split())
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = session.get_one(Round, path.round_id)
         if row.finished_at:
             raise Refusal(422, "This round is finished already.")
@@ -341,7 +303,7 @@ def post_finish(path: RoundPath, body: FinishRound) -> Response:
         # A whole or usual round, all of it looked at, does the dues that ask for one.
         hours = configuration.hours_per_day if configuration else None
         dues = [] if left or row.depth == "quick" else answer_by_look(session, writer, drive, cause, "inspect/round", hours)
-        return Answer(200, {"id": str(row.id), "row_version": row.row_version, "dues_done": dues})
+        return Outcome(200, {"id": str(row.id), "row_version": row.row_version, "dues_done": dues})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(RoundKeptOut(**done.body), done.status)

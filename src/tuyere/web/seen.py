@@ -10,7 +10,7 @@ from sqlmodel import Session
 from tuyere.core.signs import MACHINE_STATES, PLACES, UnknownSignError, sign, signs
 from tuyere.store import findings as store
 from tuyere.store.tables import Finding, Role
-from tuyere.store.write import Answer, Writer, insert, update
+from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import MOST_VERSIONS, Strict
@@ -84,14 +84,14 @@ def post_finding(path: DrivePath, body: SayForm) -> Response:
         sentence = "Say in a few words what you saw."
         raise Refusal(422, sentence, [FieldError(field="words", detail=sentence)])
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = Finding(
             id=body.id, drive_id=path.drive_id, what=_title(words) if seen.key == "other" else seen.label, weight=seen.weight,
             found_by=writer.person_id, sign=seen.key, words=words, place=body.place or seen.place, page=seen.page,
             machine_state=body.machine_state or ("" if seen.state == "any" else seen.state),
         )  # fmt: skip
         insert(session, writer, row, "raised a finding")
-        return Answer(201, {"id": str(row.id), "what": row.what, "row_version": row.row_version})
+        return Outcome(201, {"id": str(row.id), "what": row.what, "row_version": row.row_version})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(SaidOut(**done.body), done.status)
@@ -121,13 +121,13 @@ class FindingChangedOut(BaseModel):
 @blueprint.post("/findings/<uuid:finding_id>/words", summary="Say more about what you saw", responses={"200": FindingChangedOut})
 @at_site_of_finding(Role.MECHANIC)
 def post_words(path: FindingPath, body: WordsForm) -> Response:
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = session.get_one(Finding, path.finding_id)
         if row.subject:
             raise Refusal(422, "This one the application found itself: say what you saw as one of your own.")
         values = {"words": " ".join(body.words.split()), "place": body.place, "machine_state": body.machine_state}
         update(session, writer, row, body.row_version, values, "said more of a finding")
-        return Answer(200, {"id": str(row.id), "row_version": row.row_version})
+        return Outcome(200, {"id": str(row.id), "row_version": row.row_version})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(FindingChangedOut(**done.body), done.status)
@@ -150,12 +150,12 @@ def post_finding_change(path: FindingPath, body: FindingForm) -> Response:
         sentence = "Say what was done, or why it is nothing."
         raise Refusal(422, sentence, [FieldError(field="why", detail=sentence)])
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         row = session.get_one(Finding, path.finding_id)
         if row.subject and row.subject not in store.REMARKS and body.state == "closed":
             raise Refusal(422, "The application closes this one itself, by the next reading or survey that finds it in order.")
         store.change(session, writer, row, body.row_version, body.state, body.how, why)
-        return Answer(200, {"id": str(row.id), "row_version": row.row_version})
+        return Outcome(200, {"id": str(row.id), "row_version": row.row_version})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(FindingChangedOut(**done.body), done.status)

@@ -5,13 +5,12 @@ from pydantic import BaseModel, Field
 
 from tuyere.core.entry.field import Note
 from tuyere.core.shaft_check import read_shaft
-from tuyere.core.sheet.solve import solve_page
 from tuyere.core.working.figure import Figure
 from tuyere.core.working.verdict import Problem as Refused
 from tuyere.core.working.verdict import Verdict
 from tuyere.web.answers import answer
 from tuyere.web.entry import Entry, Strict
-from tuyere.web.forms import SheetForm, read_sheet
+from tuyere.web.forms import SheetForm, answer_of
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 from tuyere.web.size import Word
@@ -47,8 +46,8 @@ class ShaftOut(BaseModel):
 @blueprint.post("/size/shaft", summary="What the pull does to a shaft, its bearings and the motor", responses={"200": ShaftOut})
 @computes()
 def calc_shaft(body: ShaftIn) -> Response:
-    spec = read_sheet(body.sheet).spec
-    found = read_shaft({k: e.typed() for k, e in body.quantities.items()}, body.words, spec, solve_page(spec))
+    on = answer_of(body.sheet.survey, body.sheet.tachometer)
+    found = read_shaft({k: e.typed() for k, e in body.quantities.items()}, body.words, on.spec, on.page)
     return answer(
         ShaftOut(
             figures=found.figures,

@@ -22,14 +22,13 @@ from tuyere.core.selection.rank import USUAL as USUAL_WEIGHTS
 from tuyere.core.selection.rank import Field as Ranked
 from tuyere.core.selection.search import search
 from tuyere.core.selection.shelf import Which, stock
-from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.working.figure import MANY
 from tuyere.core.working.verdict import Problem as Refused
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheetForm, read_sheet
+from tuyere.web.forms import SheetForm, answer_of
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 from tuyere.web.shop import the_shop
@@ -155,9 +154,9 @@ def axis_of(key: str, says: str, kind: str, more: bool) -> Axis:
 
 def read(body: SizeIn) -> tuple[SizeReading, DriveSpec]:
     """What is asked, and the drive as it stands."""
-    spec = read_sheet(body.sheet).spec
+    on = answer_of(body.sheet.survey, body.sheet.tachometer)
     quantities = {k: e.typed() for k, e in body.size.quantities.items()}
-    return read_size(quantities, body.size.words, body.size.families, body.size.kinds, spec, solve_page(spec)), spec
+    return read_size(quantities, body.size.words, body.size.families, body.size.kinds, on.spec, on.page), on.spec
 
 
 def stock_of(body: SizeIn) -> tuple[Kind, ...]:

@@ -9,7 +9,6 @@ from tuyere.core.drives.fitted import StockWheel
 from tuyere.core.entry.field import Note
 from tuyere.core.entry.reader import FieldReader
 from tuyere.core.entry.typed import Typed
-from tuyere.core.sheet.solve import solve_page
 from tuyere.core.sheet.spec import DriveSpec
 from tuyere.core.sheet.typed import Reading
 from tuyere.core.speeds.adjustable import adjust
@@ -24,7 +23,7 @@ from tuyere.core.working.verdict import Problem, Tone, Verdict
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.candidate_survey import written_over
 from tuyere.web.entry import Entry, Strict, none_typed
-from tuyere.web.forms import ConesForm, SheetForm, read_sheet
+from tuyere.web.forms import ConesForm, SheetForm, answer_of
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 
@@ -50,8 +49,8 @@ def typed_entries(quantities: Entries) -> dict[str, Typed]:
 
 
 def solved(form: SheetForm) -> tuple[Reading, Page]:
-    reading = read_sheet(form)
-    return reading, solve_page(reading.spec)
+    on = answer_of(form.survey, form.tachometer)
+    return on.reading, on.page
 
 
 class UnknownIn(Strict):

@@ -4,13 +4,10 @@ import math
 
 from pydantic import BaseModel
 
-from tuyere.core.layout.form import read_path
-from tuyere.core.layout.stages import Duty, ShaftDuty, StageDuty, TrainDuty, WheelDuty, duties_of
-from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.layout.stages import ShaftDuty, StageDuty, TrainDuty, WheelDuty
 from tuyere.core.working.figure import shown
 from tuyere.core.working.verdict import Verdict
 from tuyere.web.answers import BothOut, both_out
-from tuyere.web.forms import SheetForm, typed_path
 
 
 class WheelDutyOut(BaseModel):
@@ -70,18 +67,6 @@ class TrainOut(BaseModel):
     stages: list[StageOut]
     shafts: list[TrainShaftOut]
     wanted: list[str]
-
-
-def train_of(form: SheetForm, spec: DriveSpec) -> TrainDuty | None:
-    """The stages of a form that has a layout; None where it has none, or it does not run yet."""
-    if not form.survey.layout.wheels:
-        return None
-    duty = Duty(
-        spec.driver_power.value if spec.driver_power else None, spec.driver_speed.value if spec.driver_speed else None, spec.driven_class,
-        spec.driver_class, spec.hours_per_day.value / 3600 if spec.hours_per_day else None, spec.surroundings, spec.starts,
-        spec.tach_driver, spec.tach_driven, form.tachometer.shaft,
-    )  # fmt: skip
-    return duties_of(read_path(typed_path(form.survey)), duty, spec.own)
 
 
 def train_out(train: TrainDuty) -> TrainOut:

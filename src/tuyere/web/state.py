@@ -13,7 +13,7 @@ from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
 from tuyere.store.dues import zone_of
-from tuyere.store.write import Answer, KeyReusedError, StaleError, Writer, write_once
+from tuyere.store.write import KeyReusedError, Outcome, StaleError, Writer, write_once
 from tuyere.web.errors import FieldError, Refusal
 
 
@@ -77,7 +77,7 @@ def constraint_of(error: IntegrityError) -> str:
     return getattr(diagnosis, "constraint_name", None) or ""
 
 
-def write(request_body: dict[str, Any], work: Any) -> Answer:
+def write(request_body: dict[str, Any], work: Any) -> Outcome:
     """Run a write once, as the person signed in, at the site the route's rule found."""
     end_reading()
     writer = Writer(current_user.id, g.site_id, idempotency_key())

@@ -4,21 +4,12 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, Field
 
-from tuyere.core.drives import registry
-from tuyere.core.layout.stages import TrainDuty
-from tuyere.core.layout.tight import stage_of as on_many
-from tuyere.core.sheet.solve import Sheet
-from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.tight import stage_of as on_two
 from tuyere.core.tight.methods import Method
-from tuyere.core.tight.read import Tight, TypedTension, read_tension
+from tuyere.core.tight.read import Tight
 from tuyere.core.tight.scale import Band
 from tuyere.core.tight.spans import SpanNote
-from tuyere.core.tight.stage import TightStage
 from tuyere.core.working.figure import FAR, MANY, Figure, shown
 from tuyere.web.answers import BothOut, both_out
-from tuyere.web.entry import part_of
-from tuyere.web.forms import FORCE_TOOLS, SheetForm
 
 
 class AskOut(BaseModel):
@@ -138,44 +129,14 @@ class TightOut(BaseModel):
     start_by: str = ""
 
 
-def tight_of(form: SheetForm, spec: DriveSpec, sheet: Sheet, train: TrainDuty | None) -> Tight | None:
-    """The station of the form's stage; None where what is on, or where its wheels stand, is not known well enough."""
-    stage = stage_of(form, form.gauge.stage, spec, sheet, train)
-    return read_tension(stage, typed_tension(form)) if stage else None
-
-
-def stage_of(form: SheetForm, number: int, spec: DriveSpec, sheet: Sheet, train: TrainDuty | None) -> TightStage | None:
-    """A stage of the form, by its number from 1."""
-    if number > len(form.survey.stages):
-        return None
-    stage = form.survey.stages[number - 1]
-    if train:
-        return on_many(train, number, stage.held_by, spec.driven_class, spec.driver_class)
-    read = registry.family(stage.fitted.family).loop(part_of(stage.fitted)) if number == 1 else None
-    if read is None or read.loop is None or (spec.fitted and spec.fitted.pieces is None):
-        return None
-    return on_two(spec, sheet, read.loop, stage.held_by)
-
-
-def typed_tension(form: SheetForm) -> TypedTension:
-    """The reading as the core takes it."""
-    gauge, kept = form.gauge, form.survey.stages[form.gauge.stage - 1].kept
-    quantities = {k: e.typed() for k, e in gauge.quantities.items()} | {"deflection": gauge.deflection.typed()}
-    words = gauge.words | {"tool": gauge.tool if gauge.tool in FORCE_TOOLS else ""}
-    return TypedTension(
-        gauge.method, gauge.belt_state == "new", [e.typed() for e in gauge.forces], quantities, words,
-        {k: e.typed() for k, e in kept.quantities.items()}, kept.words,
-    )  # fmt: skip
-
-
-def tight_out(found: Tight, train: TrainDuty | None, titles: Sequence[str]) -> TightOut:
-    """A station as an answer."""
+def tight_out(found: Tight, titles: Sequence[str]) -> TightOut:
+    """A station as an answer. `titles`: of the stages of a train."""
     stage, scale = found.stage, found.scale
     slips = scale.slips if scale else None
     return TightOut(
-        number=stage.number, title=stage.title, stages=[StageName(number=i, title=t) for i, t in enumerate(titles, 1)] if train else [],
+        number=stage.number, title=stage.title, stages=[StageName(number=i, title=t) for i, t in enumerate(titles, 1)],
         runs=stage.loop.family.runs, one=stage.strand.one, wheels=[w.name for w in stage.wheels],
-        values=stage.loop.count if found.method.each and stage.loop.counted else 1,
+        values=found.count,
         held_by=stage.held_by, fixed=stage.holds == "fixed", methods=[_method(m) for m in found.methods], method=found.method.key,
         figures=found.figures, strands=[ReadOut(tension=s.n, std=s.s) for s in found.strands], steps=list(found.steps), lacks=found.lacks,
         stem=found.stem, why_not=found.why_not, span=found.span, spans=list(found.spans), marks=_marks(found),
@@ -189,7 +150,7 @@ def tight_out(found: Tight, train: TrainDuty | None, titles: Sequence[str]) -> T
         first=stage.wheels[slips.first_running].name if slips and slips.first_running is not None else "",
         empty=bool(scale and scale.empty), by_manual=bool(found.holds and found.holds.by_manual and scale and scale.manual),
         grip=found.holds.grip if found.holds else 1.0, settles=stage.loop.slips,
-        pushes=found.at.pushes if found.at else "", grips=found.grips,
+        pushes=found.pushes, grips=found.grips,
         start=found.holds.start if found.holds else 1.0, start_by=found.holds.start_by if found.holds else "",
     )  # fmt: skip
 

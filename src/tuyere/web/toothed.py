@@ -8,7 +8,9 @@ from pydantic import BaseModel, Field
 from tuyere.core.drives import registry
 from tuyere.core.drives.meshing import Meshing
 from tuyere.core.drives.roller_chain.dogs import DogReading
+from tuyere.core.drives.roller_chain.told import dogs_of
 from tuyere.core.drives.synchronous.linear import LinearReading
+from tuyere.core.drives.synchronous.told import linear_of
 from tuyere.core.drives.teeth import DriveReading, Fitting, ToothedWheel
 from tuyere.core.drives.template import Template
 from tuyere.core.entry.field import Note
@@ -17,7 +19,7 @@ from tuyere.core.identify.toothed import HOW, ToothedReading
 from tuyere.core.working.figure import fine
 from tuyere.core.working.verdict import Problem, Verdict
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.entry import Entry, MeshingKey, Strict, part_of
+from tuyere.web.entry import MeshingKey, Strict, part_of
 from tuyere.web.forms import ToothedForm
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
@@ -142,15 +144,8 @@ class ToothedOut(BaseModel):
 @blueprint.post("/toothed", summary="Which toothed belt or chain is this, and its drive", responses={"200": ToothedOut})
 @computes()
 def calc_toothed(body: ToothedIn) -> Response:
-    dogs, linear = body.toothed.dogs, body.toothed.linear
-    thickness = body.toothed.quantities.get("belt_thickness", Entry())
-    return answer(
-        _out(
-            *registry.meshing(body.family).read(part_of(body.toothed)),
-            dogs.read() if dogs.fitted else None,
-            linear.read(thickness) if linear.fitted else None,
-        )
-    )
+    part = part_of(body.toothed)
+    return answer(_out(*registry.meshing(body.family).read(part), dogs_of(part), linear_of(part)))
 
 
 def _out(reading: ToothedReading, driven: DriveReading, dogs: DogReading | None, linear: LinearReading | None) -> ToothedOut:

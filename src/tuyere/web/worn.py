@@ -13,6 +13,8 @@ from tuyere.core.dues.hours import RunningHours
 from tuyere.core.entry.field import Note
 from tuyere.core.wear.forecast import Kind, forecast
 from tuyere.core.wear.limits import Limit, limit_of
+from tuyere.core.wear.of_drive import worn_part
+from tuyere.core.wear.places import places_of, whole_set
 from tuyere.core.wear.read import SPANS, WearRead, read_wear, tool_of, whats_of
 from tuyere.core.working.figure import fine
 from tuyere.core.working.verdict import Problem, Tone
@@ -21,18 +23,17 @@ from tuyere.store.clock import now
 from tuyere.store.dues import Facts, facts_of
 from tuyere.store.findings import Cause, Raised, settle
 from tuyere.store.tables import Configuration, Drive, Due, Reading, ReadingValue, Role
-from tuyere.store.write import Answer, Writer, insert, update
+from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.inspect import family_of, part_worn
 from tuyere.web.readings import KeptReadingOut, ask_of_meter, entry_known, hour_meter, value_row
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, site_day, write
-from tuyere.web.surveyed import survey_form
-from tuyere.web.worn_places import WornPlaceOut, places_of, places_out, whole_set
+from tuyere.web.surveyed import answer_on
+from tuyere.web.worn_places import WornPlaceOut, places_out
 
 blueprint = routes("worn", "/api", "inspect")
 
@@ -113,28 +114,29 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
         facts = facts_of(session, [drive.id])[drive.id]
         clock = facts.clock(configuration.hours_per_day if configuration else None)
         fitted = _fitted(found.limit, facts)
+        on = answer_on(drive, configuration)
     wheres = {r.summary["where"] for r, _ in rows}  # one place's readings say nothing of another's
     same = [r for r, _ in rows if r.summary["where"] == body.where or (not body.where and len(wheres) == 1)]
     left, days, refused = _ahead(found, [_point(r) for r in same], clock, fitted)
     worn, limit = found.worn, found.limit
     last = _last(same, rows) if worn is None and not found.problems else None
     over = last is not None and last["share"] >= 1
-    survey, family = survey_form(drive, configuration), family_of(drive, configuration)
-    places = places_out(places_of(found.what, survey, family), [r for r, _ in rows], fitted)
+    places, part = places_out(places_of(found.what, on.survey), [r for r, _ in rows], fitted), worn_part(on)
+    at_limit = any(p.share is not None and p.share >= 1 for p in places)
     return answer(
         LookOut(
             what=found.what,
-            whats=whats_of(part_worn(drive, configuration).family),
+            whats=whats_of(part.family),
             look=limit.look,
             unit=limit.unit,
             tool=limit.tool,
             places=places,
-            whole_set=whole_set(found.what, survey, family, places),
+            whole_set=whole_set(found.what, on.survey) if at_limit else [],
             measured=limit.measured,
             limit=f"{'at least ' if limit.least else ''}{_said(limit.limit, limit.unit)}",
             source=f"{limit.source} ({limit.confidence})",
             spans=found.what in SPANS,
-            pitch_known=part_worn(drive, configuration).pitch_m is not None and found.what == "chain",
+            pitch_known=part.pitch_m is not None and found.what == "chain",
             field="wear_share" if limit.unit == "share" else "wear_depth",
             value=_said(found.value, limit.unit) if found.value is not None else "",
             share=worn.share if worn else None,
@@ -174,7 +176,7 @@ def _said(value: float, unit: str) -> str:
 
 def _read(form: WearForm, drive: Drive, configuration: Configuration | None) -> WearRead:
     """Raises Refusal for what is not measured on this kind of drive."""
-    part = part_worn(drive, configuration)
+    part = worn_part(answer_on(drive, configuration))
     known = whats_of(part.family)
     what = form.what or next(iter(known))
     if what not in known:
@@ -225,13 +227,13 @@ def _ahead(
 def post_wear(path: DrivePath, body: KeepWear) -> Response:
     hours = hour_meter(body.hour_meter)
 
-    def work(session: Session, writer: Writer) -> Answer:
+    def work(session: Session, writer: Writer) -> Outcome:
         drive = session.get_one(Drive, path.drive_id)
         configuration = drives.current_configuration(session, drive.id)
         ask_of_meter(session, drive.id, body.hour_meter, hours, now())
         rows = wear_of(body, drive, configuration, writer.person_id, hours)
         _ask_of_twice(session, rows[0])
-        return Answer(201, {"id": str(rows[0].id), **keep_wear(session, writer, drive, configuration, rows)})
+        return Outcome(201, {"id": str(rows[0].id), **keep_wear(session, writer, drive, configuration, rows)})
 
     done = write(body.model_dump(mode="json"), work)
     return answer(KeptReadingOut(**done.body), done.status)
@@ -281,7 +283,7 @@ def _promise(session: Session, writer: Writer, drive: Drive, configuration: Conf
     facts = facts_of(session, [drive.id])[drive.id]
     clock = facts.clock(configuration.hours_per_day if configuration else None)
     rows = [r for r, _ in drives.wears(session, drive.id) if (r.summary["what"], r.summary["where"]) == (said["what"], said["where"])]
-    nothing_typed = read_wear(said["what"], part_worn(drive, configuration), {}, {})
+    nothing_typed = read_wear(said["what"], worn_part(answer_on(drive, configuration)), {}, {})
     fitted = _fitted(nothing_typed.limit, facts)
     left, _, _ = _ahead(nothing_typed, [_point(r) for r in rows], clock, fitted)
     when = clock.when(now(), EARLY * left[0]) if left and left[0] is not None and said["share"] < 1 else None

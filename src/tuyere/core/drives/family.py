@@ -9,6 +9,7 @@ if TYPE_CHECKING:
     from tuyere.core.drives.counter import CounterSlip
     from tuyere.core.drives.loop import LoopRead
     from tuyere.core.drives.survey import Part, Surveyed
+    from tuyere.core.drives.told import Asked, Called, Told
     from tuyere.core.rating.own_table import OwnRatings
     from tuyere.core.selection.kind import Kind
 
@@ -28,12 +29,13 @@ NO_SLIP = Slip((0.0, 0.0), 0.005, "Teeth do not slip")
 class Family(ABC):
     """A kind of drive. One folder each; `registry.FAMILIES` is the only list there is.
 
-    `key`: as kept. `label`: as said. `runs`: what goes round. `part`: what it runs on, by which a survey's form for it goes. `overhung_factor`: how many times
+    `key`: as kept. `label`: as said. `group`: which part of the knowledge of wear and failure holds for it. `runs`: what goes round. `part`: what it runs on, by which a survey's form for it goes. `overhung_factor`: how many times
     the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor. `forms`: rarer forms of it that are chosen by name. `turns_open`: whether its wheels are made adjustable, and turned out of a blank.
     """
 
     key: str
     label: str
+    group: str
     runs: str = "belt"
     part: str
     toothed: bool = False
@@ -67,3 +69,33 @@ class Family(ABC):
     def counter_slip(self, part: "Part", machine_part: str) -> "CounterSlip | None":
         """What to ask for at the counter, by its part alone; None until that says enough, or where the slip wants more than it."""
         return None
+
+    # --- for those who work at it, by its part of a survey
+
+    def group_of(self, part: "Part") -> str:
+        """Which part of the knowledge of wear and failure holds for the one that is on."""
+        return self.group
+
+    def facts(self, part: "Part") -> tuple[str, ...]:
+        """What is on, in the words that steps of jobs and items of rounds ask by."""
+        return ()
+
+    def beside(self, part: "Part") -> "Surveyed":
+        """What its part says of what only some drives have: verdicts and problems."""
+        from tuyere.core.drives.survey import Surveyed
+
+        return Surveyed()
+
+    def side_by_side(self, part: "Part") -> int:
+        """How many belts or bands are on; 1 where nobody counted."""
+        return 1
+
+    @abstractmethod
+    def called(self, part: "Part") -> "Called":
+        """Its wheels and what runs on them, as one asks for them."""
+
+    def told(self, part: "Part", asked: "Asked") -> "Told":
+        """What a job is told of it."""
+        from tuyere.core.drives.told import Told
+
+        return Told()

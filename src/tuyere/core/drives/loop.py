@@ -155,6 +155,11 @@ class Loop(ABC):
         return 1
 
     @property
+    def narrow(self) -> bool:
+        """Whether it wears its grooves as narrow, joined or ribbed belts do."""
+        return False
+
+    @property
     def made(self) -> Made | None:
         """The one that is on, by its name; None while not known, or where it is cut to length."""
         return None

@@ -11,6 +11,7 @@ from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.drives.teeth import DriveReading, ToothedDrive, read_toothed_drive
 from tuyere.core.drives.template import Template
+from tuyere.core.drives.told import Called
 from tuyere.core.drives.written import Written
 from tuyere.core.identify.by_size import Kind, Size
 from tuyere.core.identify.toothed import Named, ToothedReading, read_toothed
@@ -97,6 +98,11 @@ class Meshing(Family, ABC):
         fit = drive.fittings[0] if drive.fittings else None
         record = Record(drive.of, fit.name if fit else None, fit.centre_m if fit else None, recorded)
         return Surveyed(self.line(drive, (wheels[0], wheels[1]), seen, driven), record, problems)
+
+    def called(self, part: Part) -> Called:
+        drive = part.more.get("drive", Part()).words
+        driver, driven = (f"{teeth} teeth" if (teeth := drive.get(key, "").strip()) else "" for key in ("teeth_1", "teeth_2"))
+        return Called(driver, driven, part.words.get("label") or drive.get("name") or "belt or chain")
 
     def counter_slip(self, part: Part, machine_part: str) -> CounterSlip | None:
         return self.slip_of(*self.read(part), machine_part)

@@ -79,7 +79,7 @@ class Statement:
 
 
 @dataclass(frozen=True)
-class Answer:
+class Identified:
     """Everything said of an unnamed belt."""
 
     verdict: Verdict
@@ -99,20 +99,20 @@ _SHOWN = 5
 _LEAST_SHARE = 0.005
 
 
-def identify(evidence: Evidence) -> Answer:
+def identify(evidence: Evidence) -> Identified:
     """Rank, judge and say. With nothing measured it only says what to measure first."""
     hubs = hub.statements(evidence)
     if not evidence.known() - {"machine", "bore", "key_width", "hub_large_end"}:
         asked = next_measurement(evidence, Ranking((), 1.0))
         nothing = Verdict("identify", Tone.OPEN, "Measure the top width first", "Then the thickness: most sections part by these two.")
-        return Answer(nothing, (), 0.0, (), asked, hubs, METHOD)
+        return Identified(nothing, (), 0.0, (), asked, hubs, METHOD)
     if broad := broad_named(evidence.label):
-        return Answer(
+        return Identified(
             Verdict("identify", Tone.WATCH, f"{broad.name}, an adjustable-speed belt", broad.sentence), (), 1.0, (), None, hubs, METHOD
         )
     ranking = rank(evidence)
     shown_ones = [c for c in ranking.candidates[:_SHOWN] if c.probability >= _LEAST_SHARE] or list(ranking.candidates[:1])
-    return Answer(
+    return Identified(
         _verdict(evidence, ranking),
         tuple(_candidate(c, evidence) for c in shown_ones),
         ranking.none_of_them,

@@ -39,7 +39,11 @@ STEPS = (
 
 def solve(spec: DriveSpec) -> Sheet:
     """Compute what the known values allow; what is not known leaves its figures out and is named in `wanted`."""
-    page = solve_page(spec)
+    return sheet_of(spec, solve_page(spec))
+
+
+def sheet_of(spec: DriveSpec, page: Page) -> Sheet:
+    """A solved page as it is shown."""
     short = spec.fitted.short_sets(page) if spec.fitted else ()
     return Sheet(
         dict(page.figures), tuple(page.verdicts), tuple(page.flags), tuple(page.problems), draw(spec, page), wanted(spec), short

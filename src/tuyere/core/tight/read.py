@@ -92,6 +92,16 @@ class Tight:
         """The figures of what was read alone."""
         return {key: f for key, f in self.figures.items() if key.startswith("strand_")}
 
+    @property
+    def count(self) -> int:
+        """How many readings there are to take: one of each belt, or one of the whole."""
+        return self.stage.loop.count if self.method.each and self.stage.loop.counted else 1
+
+    @property
+    def pushes(self) -> str:
+        """What a gauge pushes at once."""
+        return self.at.pushes if self.at else ""
+
 
 def read_tension(stage: TightStage, typed: TypedTension) -> Tight:
     """Read and reckon. What cannot be yet is said; each problem stands beside its field."""

@@ -14,7 +14,7 @@ SPANS = ("chain", "dogs")  # measured over many pitches
 
 
 @dataclass(frozen=True)
-class Part:
+class WornPart:
     """What the drive says of the part: whose tables hold, a chain's pitch (m) and large sprocket, whether belts are narrow, joined or ribbed,
     and the pitch of a conveyor's dogs when new (m).
     """
@@ -49,7 +49,7 @@ def whats_of(family: str) -> dict[str, str]:
     return {r["what"]: r["label"] for r in rows("wear_limits") if family in r["families"].split()}
 
 
-def read_wear(what: str, part: Part, quantities: Mapping[str, Typed], words: Mapping[str, str]) -> WearRead:
+def read_wear(what: str, part: WornPart, quantities: Mapping[str, Typed], words: Mapping[str, str]) -> WearRead:
     """Read and judge. Raises KeyError for what is not in the table."""
     reader = FieldReader(quantities, words)
     limit = limit_of(what, part.narrow, words.get("fixed") == "yes", part.large_teeth)

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from tuyere.core.drives.counter import CounterSlip
 from tuyere.core.drives.family import Family, Slip
 from tuyere.core.drives.fitted import SMALL, Duty, On, Role, StockWheel, small_wheel
-from tuyere.core.drives.flat import FlatBelt, flat_belts
+from tuyere.core.drives.flat import FlatBelt, flat_belts, told
 from tuyere.core.drives.flat.counter import slip_of
 from tuyere.core.drives.flat.loop import read_loop
 from tuyere.core.drives.flat.rating import rated_power
@@ -16,6 +16,7 @@ from tuyere.core.drives.flat.tension import tension_ratio
 from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.loop import LoopRead
 from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
+from tuyere.core.drives.told import Asked, Called, Told
 from tuyere.core.drives.workings import factor_line, own_capacity, put, rim_line
 from tuyere.core.drives.written import Length, Written
 from tuyere.core.limit import Limit, limit
@@ -164,6 +165,7 @@ class Flat(Family):
 
     key = "flat belt"
     label = "flat belt"
+    group = "flat"
     part = "pulleys"
     slip = Slip((0.01, 0.02), 0.03, "A flat belt in order slips and creeps 1 to 2 %; over 3 % is a fault (common practice, no source)")
     overhung_factor = 2.5
@@ -188,6 +190,15 @@ class Flat(Family):
 
     def loop(self, part: Part) -> LoopRead:
         return read_loop(part)
+
+    def facts(self, part: Part) -> tuple[str, ...]:
+        return ("leather",) if part.words.get("belt", "").startswith("leather") else ()
+
+    def called(self, part: Part) -> Called:
+        return Called("", "", "the belt")
+
+    def told(self, part: Part, asked: Asked) -> Told:
+        return told.told(part, asked)
 
     def counter_slip(self, part: Part, machine_part: str) -> CounterSlip | None:
         read = read_flat(part.quantities, part.words)

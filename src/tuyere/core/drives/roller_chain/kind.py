@@ -13,16 +13,17 @@ from tuyere.core.drives.fitted import Duty, On, Role, StockWheel, small_wheel
 from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.loop import LoopRead
 from tuyere.core.drives.meshing import Meshing, teeth_written
-from tuyere.core.drives.roller_chain import Chain, identify, rating
+from tuyere.core.drives.roller_chain import Chain, identify, rating, told
 from tuyere.core.drives.roller_chain.counter import slip_of
 from tuyere.core.drives.roller_chain.loop import read_loop
 from tuyere.core.drives.roller_chain.lubrication import lubrication
 from tuyere.core.drives.roller_chain.pair import lay_out
 from tuyere.core.drives.roller_chain.tension import tension_ratio
 from tuyere.core.drives.slide import slide_needed
-from tuyere.core.drives.survey import Part
+from tuyere.core.drives.survey import Part, Surveyed
 from tuyere.core.drives.teeth import DriveReading, ToothedDrive
 from tuyere.core.drives.template import Template
+from tuyere.core.drives.told import Asked, Told
 from tuyere.core.drives.workings import own_capacity, put, speed_line, teeth_line
 from tuyere.core.drives.written import Written
 from tuyere.core.identify.by_size import Kind, Size
@@ -218,6 +219,7 @@ class RollerChain(Meshing):
 
     key = "roller chain"
     label = "roller chain"
+    group = "chain"
     runs = "chain"
     overhung_factor = 1.0
     counts_idler = False
@@ -259,6 +261,19 @@ class RollerChain(Meshing):
 
     def loop(self, part: Part) -> LoopRead:
         return read_loop(part)
+
+    def group_of(self, part: Part) -> str:
+        return "conveyor" if told.dogs_of(part) else self.group
+
+    def facts(self, part: Part) -> tuple[str, ...]:
+        return ("dogs",) if told.dogs_of(part) else ()
+
+    def beside(self, part: Part) -> Surveyed:
+        dogs = told.dogs_of(part)
+        return Surveyed(problems=dogs.problems, verdicts=dogs.verdicts) if dogs else Surveyed()
+
+    def told(self, part: Part, asked: Asked) -> Told:
+        return told.told(part, asked)
 
     def slip_of(self, seen: ToothedReading, driven: DriveReading, machine_part: str) -> CounterSlip | None:
         return slip_of(seen.strands or 1, driven, machine_part)

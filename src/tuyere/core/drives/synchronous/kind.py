@@ -14,8 +14,8 @@ from tuyere.core.drives.line import LineDrive, LineWheel
 from tuyere.core.drives.loop import LoopRead
 from tuyere.core.drives.meshing import Meshing, teeth_written
 from tuyere.core.drives.slide import slide_needed
-from tuyere.core.drives.survey import Part
-from tuyere.core.drives.synchronous import Profile, identify
+from tuyere.core.drives.survey import Part, Surveyed
+from tuyere.core.drives.synchronous import Profile, identify, told
 from tuyere.core.drives.synchronous.counter import slip_of
 from tuyere.core.drives.synchronous.loop import read_loop
 from tuyere.core.drives.synchronous.pair import lay_out
@@ -23,6 +23,7 @@ from tuyere.core.drives.synchronous.rating import mass_per_width, rated_power
 from tuyere.core.drives.synchronous.tension import tension_ratio
 from tuyere.core.drives.teeth import DriveReading, ToothedDrive
 from tuyere.core.drives.template import Template
+from tuyere.core.drives.told import Asked, Told
 from tuyere.core.drives.workings import factor_line, own_capacity, put, teeth_line
 from tuyere.core.drives.written import Written
 from tuyere.core.entry.quantity import System, show
@@ -163,6 +164,7 @@ class Toothed(Meshing):
 
     key = "synchronous"
     label = "toothed belt"
+    group = "synchronous"
     overhung_factor = 1.25
     sizes = ("tooth_height", "belt_thickness", "belt_width", "wheel_outside")
     answers: Mapping[str, tuple[str, ...]] = {"shape": ("straight", "round"), "material": ("rubber", "polyurethane")}
@@ -206,6 +208,16 @@ class Toothed(Meshing):
 
     def loop(self, part: Part) -> LoopRead:
         return read_loop(part)
+
+    def facts(self, part: Part) -> tuple[str, ...]:
+        return ("carriage",) if told.linear_of(part) else ()
+
+    def beside(self, part: Part) -> Surveyed:
+        linear = told.linear_of(part)
+        return Surveyed(problems=linear.problems, verdicts=linear.verdicts) if linear else Surveyed()
+
+    def told(self, part: Part, asked: Asked) -> Told:
+        return told.told(part)
 
     def slip_of(self, seen: ToothedReading, driven: DriveReading, machine_part: str) -> CounterSlip | None:
         named = seen.named.of if seen.named else None

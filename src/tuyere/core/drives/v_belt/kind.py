@@ -13,7 +13,8 @@ from tuyere.core.drives.fitted import ROLES, Duty, Fitted, On, Ratio, Role, Shor
 from tuyere.core.drives.loop import LoopRead
 from tuyere.core.drives.slide import slide_needed
 from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
-from tuyere.core.drives.v_belt import carries, on_centres, setting, sheaves, short_set
+from tuyere.core.drives.told import Asked, Called, Told
+from tuyere.core.drives.v_belt import carries, on_centres, setting, sheaves, short_set, told
 from tuyere.core.drives.v_belt import rating as vee
 from tuyere.core.drives.v_belt.loop import read_loop, traits_of
 from tuyere.core.drives.v_belt.survey import read_set
@@ -314,6 +315,7 @@ class VBelt(Family):
 
     key = "v-belt"
     label = "V-belt"
+    group = "v"
     part = "sheaves"
     slip = Slip((0.005, 0.02), 0.03, "A V-belt drive in order slips 0.5 to 2 %; over 3 % is a fault (common practice, no source)")
     overhung_factor = 1.5
@@ -337,6 +339,26 @@ class VBelt(Family):
 
     def loop(self, part: Part) -> LoopRead:
         return read_loop(part.words)
+
+    def group_of(self, part: Part) -> str:
+        loop = self.loop(part).loop
+        return "ribbed" if loop and loop.traits == "ribbed" else self.group
+
+    def facts(self, part: Part) -> tuple[str, ...]:
+        return told.facts(part)
+
+    def beside(self, part: Part) -> Surveyed:
+        link = told.link_of(part)
+        return Surveyed(verdicts=link.verdicts if told.is_link(part) else ())
+
+    def side_by_side(self, part: Part) -> int:
+        return told.side_by_side(part)
+
+    def called(self, part: Part) -> Called:
+        return told.called(part)
+
+    def told(self, part: Part, asked: Asked) -> Told:
+        return told.told(part)
 
 
 V_BELT = VBelt()

@@ -55,6 +55,10 @@ class VLoop(Loop):
         return traits_of(self.section, self.ribs)
 
     @property
+    def narrow(self) -> bool:
+        return self.ribs > 1 or self.traits == "ribbed" or self.of.endswith(("V", "VX"))
+
+    @property
     def ribs(self) -> int:
         return (self.belt.ribs if self.belt else None) or self.band or 1
 

@@ -1,0 +1,1 @@
+"""One drive: what was surveyed of it, as typed, and everything that is worked out from that."""
