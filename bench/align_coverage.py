@@ -8,11 +8,11 @@ The machine to practise on (exact rotations, noisy tools) is read and moved. Pri
 
 import math
 
-from tuyere.core.align.methods import METHODS
-from tuyere.core.align.moves import Feet, moves_for
-from tuyere.core.align.readings import Errors, Pair, solve
-from tuyere.core.align.shims import pack, stock_of
-from tuyere.core.align.tolerance import tolerance
+from tuyere.core.stations.align.methods import METHODS
+from tuyere.core.stations.align.moves import Feet, moves_for
+from tuyere.core.stations.align.readings import Errors, Pair, solve
+from tuyere.core.stations.align.shims import pack, stock_of
+from tuyere.core.stations.align.tolerance import tolerance
 from tuyere.instruments.rig import Made, Rig
 
 FEET = Feet(0.12, 0.18, 0.2, 0.12)

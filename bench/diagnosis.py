@@ -10,9 +10,9 @@ import csv
 import random
 from pathlib import Path
 
-from tuyere.core.diagnosis.diagnose import Diagnosis, diagnose
-from tuyere.core.diagnosis.knowledge import FAMILIES, NOTHING, knowledge
-from tuyere.core.diagnosis.model import net
+from tuyere.core.stations.inspect.diagnosis.diagnose import Diagnosis, diagnose
+from tuyere.core.stations.inspect.diagnosis.knowledge import FAMILIES, NOTHING, knowledge
+from tuyere.core.stations.inspect.diagnosis.model import net
 
 CASES = Path(__file__).parents[1] / "tests"
 FIRST, MORE, THIRD = "diagnosis_cases.csv", "diagnosis_more_cases.csv", "diagnosis_third_cases.csv"

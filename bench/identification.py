@@ -10,11 +10,11 @@ import csv
 import sys
 from pathlib import Path
 
-from tuyere.core.drives import v_belt
-from tuyere.core.entry.typed import Typed
-from tuyere.core.identify.evidence import QUANTITIES, Evidence, read_evidence
-from tuyere.core.identify.rank import rank
-from tuyere.core.uncertainty import Sureness, sureness
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.uncertainty import Sureness, sureness
+from tuyere.core.kinds import v_belt
+from tuyere.core.stations.find.evidence import QUANTITIES, Evidence, read_evidence
+from tuyere.core.stations.find.rank import rank
 
 CASES = Path(__file__).parent.parent / "tests" / "identification_cases.csv"
 

@@ -11,10 +11,10 @@ import sys
 from pathlib import Path
 from typing import Any
 
-from tuyere.core.drives import roller_chain, synchronous
-from tuyere.core.drives.registry import meshing
-from tuyere.core.entry.typed import Typed
-from tuyere.core.identify.toothed import read_toothed
+from tuyere.core.basis.typed import Typed
+from tuyere.core.kinds import roller_chain, synchronous
+from tuyere.core.kinds.registry import meshing
+from tuyere.core.kinds.toothed import read_toothed
 
 CASES = Path(__file__).parent.parent / "tests" / "identification_cases_toothed.csv"
 FAMILY = {"chain": meshing("roller chain"), "synchronous": meshing("synchronous")}

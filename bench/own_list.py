@@ -8,16 +8,16 @@ Prints seconds and the ratio to the built-in stock's search in the same run, and
 import resource
 import time
 
-from tuyere.core.drives.v_belt.kind import V_BELT
-from tuyere.core.entry.typed import Typed
-from tuyere.core.rating.own_table import NONE
-from tuyere.core.selection.form import read_size
-from tuyere.core.selection.parts_list import PartsList, read_parts
-from tuyere.core.selection.rank import Wishes, rank
-from tuyere.core.selection.search import search
-from tuyere.core.selection.shelf import stock
-from tuyere.core.sheet.solve import solve_page
-from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.basis.typed import Typed
+from tuyere.core.drive.sheet.solve import solve_page
+from tuyere.core.kinds.rating.own_table import NONE
+from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.v_belt.kind import V_BELT
+from tuyere.core.stations.size.form import read_size
+from tuyere.core.stations.size.parts_list import PartsList, read_parts
+from tuyere.core.stations.size.rank import Wishes, rank
+from tuyere.core.stations.size.search import search
+from tuyere.core.stations.size.shelf import stock
 
 
 def lists() -> dict[str, str]:

@@ -6,7 +6,7 @@ python -m bench.wear
 import math
 import random
 
-from tuyere.core.wear.forecast import Kind, forecast
+from tuyere.core.stations.inspect.wear.forecast import Bend, forecast
 
 DRAWS = 200
 
@@ -67,7 +67,7 @@ def main() -> None:
     print(f"all: {all_in / all_n:.3f}")
 
 
-KIND: Kind = "chain"
+KIND: Bend = "chain"
 
 if __name__ == "__main__":
     main()

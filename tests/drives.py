@@ -3,11 +3,12 @@
 from dataclasses import replace
 from typing import Any
 
-from tuyere.core.drives.v_belt import get_home as home
-from tuyere.core.drives.v_belt import window as lengths
-from tuyere.core.drives.v_belt.kind import V_BELT, VDrive
-from tuyere.core.sheet.solve import solve_page
-from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.drive.sheet.solve import solve_page
+from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.v_belt.drive import VDrive
+from tuyere.core.kinds.v_belt.kind import V_BELT
+from tuyere.core.stations.find import get_home as home
+from tuyere.core.stations.find import window as lengths
 
 
 def fit(spec: DriveSpec) -> VDrive:

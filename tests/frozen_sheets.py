@@ -10,11 +10,11 @@ import random
 from pathlib import Path
 from typing import Any
 
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.v_belt.kind import V_BELT
-from tuyere.core.entry.typed import Typed
-from tuyere.core.sheet.solve import solve
-from tuyere.core.sheet.typed import read_form
+from tuyere.core.basis.typed import Typed
+from tuyere.core.drive.sheet.solve import solve
+from tuyere.core.drive.sheet.typed import read_form
+from tuyere.core.kinds import v_belt
+from tuyere.core.kinds.v_belt.kind import V_BELT
 
 KEPT = Path(__file__).with_suffix(".jsonl")
 SECTIONS = ("A", "B", "C", "D", "AX", "BX", "CX", "3V", "3VX", "5V", "5VX", "8V", "SPZ", "SPA", "SPB", "SPC", "XPZ", "XPA", "4L", "5L", "HA", "HB")  # fmt: skip

@@ -7,15 +7,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.test_tight import stage
-from tuyere.core.align.base import bases
-from tuyere.core.align.before import SOFT_M, face_limit, rim_limit
-from tuyere.core.align.methods import METHODS
-from tuyere.core.align.read import Aligned, TypedAlign, TypedReading, read_align
-from tuyere.core.align.shims import MOST, pack, stock_of, stocks
-from tuyere.core.align.views import views
-from tuyere.core.entry.quantity import QuantityError
-from tuyere.core.entry.typed import Typed
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.quantity import QuantityError
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.stations.align.base import bases
+from tuyere.core.stations.align.before import SOFT_M, face_limit, rim_limit
+from tuyere.core.stations.align.methods import METHODS
+from tuyere.core.stations.align.read import Aligned, TypedAlign, TypedReading, read_align
+from tuyere.core.stations.align.shims import MOST, pack, stock_of, stocks
+from tuyere.core.stations.align.views import views
 
 FEET = {"front": "110 mm", "span": "165 mm", "width": "190 mm", "height": "115 mm"}
 HEAD = {"toward": "-1 mm", "away": "-3 mm", "top": "-3.4 mm", "bottom": "-0.6 mm"}  # where the line falls: the wheel stands out

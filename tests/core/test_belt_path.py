@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from shapely.geometry import MultiPoint, Point
 
 from tests.conftest import examples
-from tuyere.core.geometry.belt_path import (
+from tuyere.core.mechanics.belt_path import (
     BeltPath,
     Pulley,
     about_pivot,
@@ -22,8 +22,8 @@ from tuyere.core.geometry.belt_path import (
     pull,
     take_up_for,
 )
-from tuyere.core.geometry.open_belt import GeometryError, belt_length
-from tuyere.core.geometry.tape_net import Tape, both_sides, settle, solve_net
+from tuyere.core.mechanics.open_belt import GeometryError, belt_length
+from tuyere.core.mechanics.tape_net import Tape, both_sides, settle, solve_net
 
 
 def tangent_points(a: Pulley, b: Pulley) -> tuple[np.ndarray, np.ndarray]:

@@ -14,11 +14,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
-from tuyere.core.diagnosis.diagnose import diagnose
-from tuyere.core.diagnosis.knowledge import FAMILIES, NOTHING, knowledge
-from tuyere.core.diagnosis.match import _stem, hear, match
-from tuyere.core.diagnosis.model import TWO_AT_ONCE, net
-from tuyere.core.jobs.read import library
+from tuyere.core.stations.inspect.diagnosis.diagnose import diagnose
+from tuyere.core.stations.inspect.diagnosis.knowledge import FAMILIES, NOTHING, knowledge
+from tuyere.core.stations.inspect.diagnosis.match import _stem, hear, match
+from tuyere.core.stations.inspect.diagnosis.model import TWO_AT_ONCE, net
+from tuyere.core.stations.jobs.read import library
 
 KNOWN = knowledge()
 
@@ -209,7 +209,7 @@ def test_what_is_denied_is_heard_as_not_so() -> None:
 
 
 def test_a_word_stands_for_one_thing() -> None:
-    groups = tomllib.loads((resources.files("tuyere.core.diagnosis") / "words.toml").read_text())["same"]
+    groups = tomllib.loads((resources.files("tuyere.core.stations.inspect.diagnosis") / "words.toml").read_text())["same"]
     named = Counter((word, group[0]) for group in groups for word in {_stem(w) for w in group})
     twice = [w for w, n in Counter(word for word, _ in named).items() if n > 1]
     assert not twice

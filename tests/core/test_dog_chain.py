@@ -4,9 +4,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tuyere.core.drives.roller_chain.dogs import read_dogs
-from tuyere.core.entry.typed import Typed
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.kinds.roller_chain.dogs import read_dogs
 
 
 def read(dog: float, link: float, **words: str):  # type: ignore[no-untyped-def]

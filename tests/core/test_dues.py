@@ -9,9 +9,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
-from tuyere.core.dues.engine import Answered, DueOn, Happened, dues
-from tuyere.core.dues.hours import LayUp, MeterReading, RunningHours
-from tuyere.core.dues.rules import Rule, standard_rules
+from tuyere.core.stations.inspect.dues.engine import Answered, DueOn, Happened, dues
+from tuyere.core.stations.inspect.dues.hours import LayUp, MeterReading, RunningHours
+from tuyere.core.stations.inspect.dues.rules import Rule, standard_rules
 
 START = datetime(2026, 3, 2, 6, tzinfo=UTC)
 HOUR = timedelta(hours=1)

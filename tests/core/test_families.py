@@ -9,29 +9,31 @@ import numpy as np
 import pytest
 from flask import Flask
 
-from tuyere.core.drives import registry
-from tuyere.core.drives.counter import CounterSlip
-from tuyere.core.drives.family import Family, Slip
-from tuyere.core.drives.fitted import Duty, On, Role, Slide, StockWheel
-from tuyere.core.drives.line import LineDrive, LineWheel
-from tuyere.core.drives.survey import Part, Record, RecordedWheel, Surveyed
-from tuyere.core.drives.told import Called
-from tuyere.core.drives.workings import put
-from tuyere.core.drives.written import Length, Written
-from tuyere.core.entry.typed import Typed
-from tuyere.core.origin import Origin
-from tuyere.core.rating.duties import Numbers, driven_classes
-from tuyere.core.rating.own_table import NONE, OwnRatings
-from tuyere.core.rating.service import service_factor
-from tuyere.core.selection.kind import Array, LineKind, Mate
-from tuyere.core.selection.kind import StockWheel as Wheel
-from tuyere.core.selection.parts_list import PartRow
-from tuyere.core.selection.problem import Kept, Problem
-from tuyere.core.selection.shelf import stock as shop_stock
-from tuyere.core.selection.stock import kinds
-from tuyere.core.sheet.solve import solve_page
-from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.working.page import Page
+from tuyere.core.basis.numbers import Numbers
+from tuyere.core.basis.origin import Origin
+from tuyere.core.basis.page import Page
+from tuyere.core.basis.typed import Typed
+from tuyere.core.drive.sheet.solve import solve_page
+from tuyere.core.kinds import registry
+from tuyere.core.kinds.about import Slip
+from tuyere.core.kinds.choose import Array, LineKind, Mate
+from tuyere.core.kinds.choose import StockWheel as Wheel
+from tuyere.core.kinds.counter import CounterSlip
+from tuyere.core.kinds.family import Family
+from tuyere.core.kinds.fitted import Duty, On, Role, Slide, StockWheel
+from tuyere.core.kinds.line import LineDrive, LineWheel
+from tuyere.core.kinds.part_row import PartRow
+from tuyere.core.kinds.problem import Kept, Problem
+from tuyere.core.kinds.rating.duties import driven_classes
+from tuyere.core.kinds.rating.own_table import NONE, OwnRatings
+from tuyere.core.kinds.rating.service import service_factor
+from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.survey import Part, Record, RecordedWheel, Surveyed
+from tuyere.core.kinds.told import Called
+from tuyere.core.kinds.workings import put
+from tuyere.core.kinds.written import Length, Written
+from tuyere.core.stations.size.shelf import stock as shop_stock
+from tuyere.core.stations.size.stock import kinds
 
 SURVEYS = {
     "synchronous": Part({"belt_width": Typed("30 mm")}, {}, {"drive": Part({"centre_distance": Typed("600 mm")}, {"name": "H8M", "teeth_1": "32", "teeth_2": "64"})}),
@@ -64,7 +66,7 @@ def speeds(line: LineDrive) -> Page:
 
 
 def _given(value: float):  # type: ignore[no-untyped-def]
-    from tuyere.core.entry.typed import Given
+    from tuyere.core.basis.typed import Given
 
     return Given(value, 0.0, Origin.CHOSEN, "given")
 

@@ -5,19 +5,19 @@ from fractions import Fraction
 
 import pytest
 
-from tuyere.core.caution import cautions
-from tuyere.core.drives.v_belt import section
-from tuyere.core.drives.v_belt.kind import V_BELT
-from tuyere.core.drives.v_belt.loop import VLoop
-from tuyere.core.entry.quantity import KINDS, System, to_si
-from tuyere.core.entry.typed import Typed
-from tuyere.core.origin import Origin
-from tuyere.core.sheet.solve import solve
-from tuyere.core.sheet.tight import stage_of
-from tuyere.core.sheet.typed import read_form
-from tuyere.core.tight.read import TypedTension, read_tension
-from tuyere.core.uncertainty import TOOLS, standard_uncertainty
-from tuyere.core.working.figure import Figure
+from tuyere.core.basis.caution import cautions
+from tuyere.core.basis.figure import Figure
+from tuyere.core.basis.origin import Origin
+from tuyere.core.basis.quantity import KINDS, System, to_si
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.uncertainty import TOOLS, standard_uncertainty
+from tuyere.core.drive.sheet.solve import solve
+from tuyere.core.drive.sheet.tight import stage_of
+from tuyere.core.drive.sheet.typed import read_form
+from tuyere.core.kinds.v_belt import section
+from tuyere.core.kinds.v_belt.kind import V_BELT
+from tuyere.core.kinds.v_belt.loop import VLoop
+from tuyere.core.stations.tension.read import TypedTension, read_tension
 
 FULL = {
     "driver_power": "10 hp", "driver_speed": "1755 rpm", "hours_per_day": "16 h", "driver_diameter": "6.35 in", "driven_diameter": "8.35 in",

@@ -7,13 +7,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
-from tuyere.core.drives import v_belt
-from tuyere.core.entry.typed import Given
-from tuyere.core.fit.check import Fitting, check
-from tuyere.core.fit.pairing import in_groove, mixed_set
-from tuyere.core.fit.seat import Trapezoid, pitch_drop, seat
-from tuyere.core.origin import Origin
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.origin import Origin
+from tuyere.core.basis.typed import Given
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.kinds import v_belt
+from tuyere.core.stations.find.fit.check import Fitting, check
+from tuyere.core.stations.find.fit.pairing import in_groove, mixed_set
+from tuyere.core.stations.find.fit.seat import Trapezoid, pitch_drop, seat
 
 INCH = 0.0254
 

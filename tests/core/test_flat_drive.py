@@ -6,11 +6,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tuyere.core.drives.flat import crown_height, face_width, flat_belts
-from tuyere.core.drives.flat.survey import read_flat
-from tuyere.core.entry.typed import Typed
-from tuyere.core.geometry.open_belt import belt_length
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.kinds.flat import crown_height, face_width, flat_belts
+from tuyere.core.kinds.flat.survey import read_flat
+from tuyere.core.mechanics.open_belt import belt_length
 
 BASE = {
     "driver_diameter": "6 in",

@@ -8,17 +8,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.drives import fit, get_home, wearing, window
-from tuyere.core.cross_reference import key_of, read_csv
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.v_belt.counter_slip import counter_slip
-from tuyere.core.drives.v_belt.get_home import Fix
-from tuyere.core.drives.v_belt.grade import EARLY_FINDING, grade
-from tuyere.core.drives.v_belt.kind import V_BELT
-from tuyere.core.entry.typed import Typed
-from tuyere.core.geometry.open_belt import belt_length, centre_distance
-from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.typed import read_form
-from tuyere.core.working.figure import shown
+from tuyere.core.basis.figure import shown
+from tuyere.core.basis.typed import Typed
+from tuyere.core.drive.sheet.typed import read_form
+from tuyere.core.kinds import v_belt
+from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.v_belt.kind import V_BELT
+from tuyere.core.mechanics.open_belt import belt_length, centre_distance
+from tuyere.core.stations.find.counter_slip import counter_slip
+from tuyere.core.stations.find.cross_reference import key_of, read_csv
+from tuyere.core.stations.find.get_home import Fix
+from tuyere.core.stations.find.grade import EARLY_FINDING, grade
 
 INCH = 0.0254
 
@@ -80,7 +80,7 @@ def test_fewer_belts_carry_their_share() -> None:
     half = get_home(spec(), Fix(v_belt.section("B"), 1))
     whole = spec(belt_count="1")
     assert half.figures[0].value_si == 0.5 and half.share is not None
-    from tuyere.core.sheet.solve import solve
+    from tuyere.core.drive.sheet.solve import solve
 
     sheet = solve(whole)
     assert half.share == pytest.approx(sheet.figures["power_per_belt"].value_si / sheet.figures["design_power"].value_si)

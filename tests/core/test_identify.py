@@ -8,17 +8,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.v_belt.broad import Broad, broads
-from tuyere.core.entry.typed import Typed
-from tuyere.core.identify import alike, hub
-from tuyere.core.identify.answer import equivalents, identify
-from tuyere.core.identify.ask import next_measurement
-from tuyere.core.identify.evidence import Evidence, read_evidence
-from tuyere.core.identify.label import matches, plain
-from tuyere.core.identify.rank import rank
-from tuyere.core.uncertainty import Sureness
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.uncertainty import Sureness
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.kinds import v_belt
+from tuyere.core.kinds.v_belt.broad import Broad, broads
+from tuyere.core.stations.find import alike, hub
+from tuyere.core.stations.find.answer import equivalents, identify
+from tuyere.core.stations.find.ask import next_measurement
+from tuyere.core.stations.find.evidence import Evidence, read_evidence
+from tuyere.core.stations.find.label import matches, plain
+from tuyere.core.stations.find.rank import rank
 
 
 def seen(tool: str = "caliper", **typed: str) -> Evidence:

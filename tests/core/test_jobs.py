@@ -12,10 +12,32 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
-from tuyere.core.jobs.compose import OWN, OwnStep, compose, fitting, for_due, held_up_by, next_step, open_safety, waits_for, with_own
-from tuyere.core.jobs.library import ISOLATION, LOCKS, Kind, LibraryError, Step, base_of, guesses, holds, machine_facts, traits_asked
-from tuyere.core.jobs.read import library, read_library
-from tuyere.core.table import rows
+from tuyere.core.basis.table import rows
+from tuyere.core.stations.jobs.compose import (
+    OWN,
+    OwnStep,
+    compose,
+    fitting,
+    for_due,
+    held_up_by,
+    next_step,
+    open_safety,
+    waits_for,
+    with_own,
+)
+from tuyere.core.stations.jobs.library import (
+    ISOLATION,
+    LOCKS,
+    JobKind,
+    LibraryError,
+    Step,
+    base_of,
+    guesses,
+    holds,
+    machine_facts,
+    traits_asked,
+)
+from tuyere.core.stations.jobs.read import library, read_library
 
 HELD = ("base", "spring", "idler held", "pivot")
 FITTED = sorted(library().drive_facts - {*HELD, "electric", "fan survey", "pump survey", "vfd survey"})
@@ -27,7 +49,7 @@ MACHINES = [
 
 
 @st.composite
-def composed(draw: st.DrawFn) -> tuple[Kind, tuple[Step, ...], frozenset[str]]:
+def composed(draw: st.DrawFn) -> tuple[JobKind, tuple[Step, ...], frozenset[str]]:
     """A job of any kind that fits, on any machine: named ones as guessed, and any answers at all."""
     kind = library().kinds[draw(st.sampled_from(sorted(library().kinds)))]
     if draw(st.booleans()):
@@ -45,7 +67,7 @@ def composed(draw: st.DrawFn) -> tuple[Kind, tuple[Step, ...], frozenset[str]]:
     return kind, compose(library(), kind, facts), frozenset(facts)
 
 
-def broken(kind: Kind, steps: Sequence[Step]) -> list[str]:
+def broken(kind: JobKind, steps: Sequence[Step]) -> list[str]:
     """Which rules of a safe job it breaks, and where: read off sort, state, leaves and undoes alone, never off words."""
     found = []
     left: dict[str, Step] = {}
@@ -100,7 +122,7 @@ def _since_run(steps: Sequence[Step], place: int) -> list[Step]:
 
 @given(composed())
 @examples(400)
-def test_no_job_leaves_a_block_in_or_asks_a_hand_into_what_may_move(job: tuple[Kind, tuple[Step, ...], frozenset[str]]) -> None:
+def test_no_job_leaves_a_block_in_or_asks_a_hand_into_what_may_move(job: tuple[JobKind, tuple[Step, ...], frozenset[str]]) -> None:
     kind, steps, facts = job
     assert not broken(kind, steps), (kind.key, sorted(facts))
     assert {"tell", "dead stop", "verify"} <= {s.sort for s in steps}, "on every machine, whatever drives it"
@@ -136,7 +158,7 @@ def test_every_demo_drive_s_jobs_hold_the_rules_whatever_is_answered(
 
 @given(composed())
 @examples(200)
-def test_any_job_can_be_done_in_the_order_it_is_read(job: tuple[Kind, tuple[Step, ...], frozenset[str]]) -> None:
+def test_any_job_can_be_done_in_the_order_it_is_read(job: tuple[JobKind, tuple[Step, ...], frozenset[str]]) -> None:
     _, steps, _ = job
     settled: set[str] = set()
     for step in steps:
@@ -149,7 +171,7 @@ def test_any_job_can_be_done_in_the_order_it_is_read(job: tuple[Kind, tuple[Step
 
 @given(composed(), st.data())
 @examples(150)
-def test_what_is_not_taken_back_is_open_at_the_sign_off(job: tuple[Kind, tuple[Step, ...], frozenset[str]], data: st.DataObject) -> None:
+def test_what_is_not_taken_back_is_open_at_the_sign_off(job: tuple[JobKind, tuple[Step, ...], frozenset[str]], data: st.DataObject) -> None:
     _, steps, _ = job
     undo = data.draw(st.sampled_from([s for s in steps if s.undoes]))
     done = {s.key for s in steps} - {undo.key}
@@ -161,7 +183,7 @@ def test_what_is_not_taken_back_is_open_at_the_sign_off(job: tuple[Kind, tuple[S
 @given(composed(), st.sampled_from(["isolated", "running", "any"]), st.data())
 @examples(150)
 def test_a_shop_s_own_step_gets_the_waits_of_its_state(
-    job: tuple[Kind, tuple[Step, ...], frozenset[str]], state: str, data: st.DataObject
+    job: tuple[JobKind, tuple[Step, ...], frozenset[str]], state: str, data: st.DataObject
 ) -> None:
     kind, steps, _ = job
     behind = data.draw(st.sampled_from(steps)).key
@@ -177,7 +199,7 @@ def test_a_shop_s_own_step_gets_the_waits_of_its_state(
 
 
 def compose_with(steps: Sequence[Step], own: OwnStep) -> tuple[Step, ...]:
-    from tuyere.core.jobs.compose import waiting
+    from tuyere.core.stations.jobs.compose import waiting
 
     return waiting(with_own(steps, [own]))
 
@@ -323,7 +345,7 @@ source = "common practice"
 def test_a_new_kind_of_job_is_a_data_file_only(tmp_path: Path) -> None:
     (tmp_path / "kinds").mkdir()
     (tmp_path / "kinds" / "shelter.toml").write_text(NEW)
-    more = read_library(resources.files("tuyere.core.jobs"), tmp_path)
+    more = read_library(resources.files("tuyere.core.stations.jobs"), tmp_path)
     facts = machine_facts(more, {k: g.is_so for k, g in guesses(more, ["condenser fan"]).items()}) | {"v"}
     assert "shelter" in {k.key for k in fitting(more, facts)} and set(more.kinds) == {*library().kinds, "shelter"}
     keys = [s.key for s in compose(more, more.kinds["shelter"], facts)]
@@ -346,7 +368,7 @@ def test_a_library_that_could_hurt_is_refused_when_it_is_read(tmp_path: Path, ol
     assert old in NEW
     (tmp_path / "kinds" / "shelter.toml").write_text(NEW.replace(old, new, 1))
     with pytest.raises(LibraryError, match=said):
-        read_library(resources.files("tuyere.core.jobs"), tmp_path)
+        read_library(resources.files("tuyere.core.stations.jobs"), tmp_path)
 
 
 def test_a_rule_is_found_broken_where_it_is() -> None:

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from shapely.geometry import LineString, Point
 
 from tests.conftest import examples
-from tuyere.core.drives.flat.joint import IN, JOINTS, cut, holes, lap_of, size_of, suits, take_off
+from tuyere.core.kinds.flat.joint import IN, JOINTS, cut, holes, lap_of, size_of, suits, take_off
 
 MATERIALS = ("leather", "rubber-canvas", "polyamide core", "balata-canvas")
 

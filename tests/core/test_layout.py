@@ -6,15 +6,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.v_belt.tension import half_turn_ratio
-from tuyere.core.geometry.belt_path import belt_path
-from tuyere.core.layout.keepers import finding_of, judge
-from tuyere.core.layout.one_belt import PathAnswer, pulleys_of, solve_belt
-from tuyere.core.layout.strain import friction, run_tensions, slip_margins, tensions_needed
-from tuyere.core.layout.train import solve_train
-from tuyere.core.layout.wheels import BeltOnWheels, Carriage, Keeper, KeeperState, Lay, PathWheel, TakeUp
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.drive.layout.keepers import finding_of, judge
+from tuyere.core.kinds import v_belt
+from tuyere.core.kinds.v_belt.tension import half_turn_ratio
+from tuyere.core.mechanics.belt_path import belt_path
+from tuyere.core.mechanics.on_wheels.one_belt import PathAnswer, pulleys_of, solve_belt
+from tuyere.core.mechanics.on_wheels.strain import friction, run_tensions, slip_margins, tensions_needed
+from tuyere.core.mechanics.on_wheels.train import solve_train
+from tuyere.core.mechanics.on_wheels.wheels import BeltOnWheels, Carriage, Keeper, KeeperState, Lay, PathWheel, TakeUp
 
 
 def deck(**idler: object) -> list[PathWheel]:

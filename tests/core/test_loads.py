@@ -8,10 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.integrate import cumulative_trapezoid, quad, solve_ivp
 
-from tuyere.core import loads
-from tuyere.core.drives.v_belt import ip20
-from tuyere.core.drives.v_belt.kind import V_BELT
-from tuyere.core.entry.quantity import to_si
+from tuyere.core.basis.quantity import to_si
+from tuyere.core.kinds.v_belt import ip20
+from tuyere.core.kinds.v_belt.kind import V_BELT
+from tuyere.core.mechanics import loads
 
 WRAPS = st.floats(math.radians(60), math.radians(300))
 

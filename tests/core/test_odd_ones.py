@@ -6,16 +6,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tuyere.core.drives.flat.counter import slip_of as flat_slip
-from tuyere.core.drives.flat.survey import read_flat
-from tuyere.core.drives.registry import meshing
-from tuyere.core.drives.synchronous.linear import read_linear
-from tuyere.core.drives.teeth import read_toothed_drive
-from tuyere.core.drives.v_belt.link import cut, read_link
-from tuyere.core.entry.typed import Typed
-from tuyere.core.identify.toothed import read_toothed
-from tuyere.core.tension.beam import frequency_of, tension_sounding
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.kinds.flat.counter import slip_of as flat_slip
+from tuyere.core.kinds.flat.survey import read_flat
+from tuyere.core.kinds.registry import meshing
+from tuyere.core.kinds.synchronous.linear import read_linear
+from tuyere.core.kinds.teeth import read_toothed_drive
+from tuyere.core.kinds.toothed import read_toothed
+from tuyere.core.kinds.v_belt.link import cut, read_link
+from tuyere.core.mechanics.tension.beam import frequency_of, tension_sounding
 
 
 @given(st.floats(1, 5000), st.floats(0.1, 6), st.floats(0.005, 3))

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from tuyere.core.geometry.open_belt import GeometryError, belt_length, centre_distance, open_path, span_length, wraps
+from tuyere.core.mechanics.open_belt import GeometryError, belt_length, centre_distance, open_path, span_length, wraps
 
 diameters = st.floats(0.03, 2.0)
 centres = st.floats(0.05, 8.0)

@@ -12,22 +12,22 @@ from scipy.interpolate import LinearNDInterpolator
 
 from tests.core.test_selection import FAN, OWN, OWN_TEXT, PARTS, PARTS_TEXT
 from tests.drives import v_spec
-from tuyere.core.drives.v_belt import rating as vee
-from tuyere.core.drives.v_belt import section
-from tuyere.core.entry.quantity import to_si
-from tuyere.core.entry.typed import Given
-from tuyere.core.origin import Origin
-from tuyere.core.rating import own
-from tuyere.core.rating.compare import compare
-from tuyere.core.rating.duties import OutOfRangeError
-from tuyere.core.rating.own import read_ratings
-from tuyere.core.rating.own_table import NONE
-from tuyere.core.selection import parts_list
-from tuyere.core.selection.parts_list import PartsList, read_parts
-from tuyere.core.selection.rank import Wishes, parts_of, rank
-from tuyere.core.selection.search import search
-from tuyere.core.selection.shelf import stock
-from tuyere.core.sheet.solve import solve
+from tuyere.core.basis.origin import Origin
+from tuyere.core.basis.quantity import to_si
+from tuyere.core.basis.typed import Given
+from tuyere.core.drive.sheet.solve import solve
+from tuyere.core.kinds.rating.duties import OutOfRangeError
+from tuyere.core.kinds.rating.own_table import NONE
+from tuyere.core.kinds.v_belt import rating as vee
+from tuyere.core.kinds.v_belt import section
+from tuyere.core.stations.size import own_ratings as own
+from tuyere.core.stations.size import parts_list
+from tuyere.core.stations.size.compare import compare
+from tuyere.core.stations.size.own_ratings import read_ratings
+from tuyere.core.stations.size.parts_list import PartsList, read_parts
+from tuyere.core.stations.size.rank import Wishes, parts_of, rank
+from tuyere.core.stations.size.search import search
+from tuyere.core.stations.size.shelf import stock
 
 RPM = math.pi / 30
 

@@ -7,8 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tuyere.core.entry.field import FIELDS, OutOfRangeError, read_field
-from tuyere.core.entry.quantity import KINDS, QuantityError, System, fraction_inches, parse, show
+from tuyere.core.basis.field import FIELDS, OutOfRangeError, read_field
+from tuyere.core.basis.quantity import KINDS, QuantityError, System, fraction_inches, parse, show
 
 IN = 0.0254
 

@@ -8,10 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
-from tuyere.core.geometry.open_belt import GeometryError
-from tuyere.core.geometry.quarter_turn import quarter_turn
-from tuyere.core.layout.one_belt import solve_belt
-from tuyere.core.layout.wheels import BeltOnWheels, Lay, PathWheel
+from tuyere.core.mechanics.on_wheels.one_belt import solve_belt
+from tuyere.core.mechanics.on_wheels.wheels import BeltOnWheels, Lay, PathWheel
+from tuyere.core.mechanics.open_belt import GeometryError
+from tuyere.core.mechanics.quarter_turn import quarter_turn
 
 radii = st.floats(0.03, 0.4)
 

@@ -10,18 +10,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
-from tuyere.core.entry.quantity import to_si
-from tuyere.core.rating.own import read_ratings
-from tuyere.core.rating.own_table import NONE
-from tuyere.core.rating.service import IDLERS, SURROUNDINGS
-from tuyere.core.selection.judge import judge
-from tuyere.core.selection.kind import Kind
-from tuyere.core.selection.motor import limit
-from tuyere.core.selection.parts_list import read_parts
-from tuyere.core.selection.problem import Kept, Problem, choices
-from tuyere.core.selection.search import centres, search
-from tuyere.core.selection.shelf import stock
-from tuyere.core.selection.stock import kinds
+from tuyere.core.basis.quantity import to_si
+from tuyere.core.kinds.choose import Choosable
+from tuyere.core.kinds.motor import limit
+from tuyere.core.kinds.problem import Kept, Problem
+from tuyere.core.kinds.rating.own_table import NONE
+from tuyere.core.kinds.rating.service import IDLERS, SURROUNDINGS
+from tuyere.core.stations.size.judge import judge
+from tuyere.core.stations.size.own_ratings import read_ratings
+from tuyere.core.stations.size.parts_list import read_parts
+from tuyere.core.stations.size.search import centres, search
+from tuyere.core.stations.size.shelf import stock
+from tuyere.core.stations.size.stock import choices, kinds
 
 RPM = to_si(1, "rotation", "rpm")
 
@@ -75,7 +75,7 @@ def inches(x: float) -> float:
     return x * 0.0254
 
 
-def some(kind: Kind, by: np.random.Generator) -> Kind:
+def some(kind: Choosable, by: np.random.Generator) -> Choosable:
     """A handful of the kind's wheels and lengths."""
     wheels = set(by.choice([w.name for w in kind.driver], min(5, len(kind.driver)), replace=False))
     lengths = set(by.choice([x.name for x in kind.lengths], min(5, len(kind.lengths)), replace=False)) if kind.lengths else set()
@@ -146,7 +146,7 @@ def test_the_arrays_find_what_the_plain_loop_finds(problem: Problem, seed: int) 
 @given(st.floats(0.02, 1), st.floats(0.02, 1), st.floats(1.01, 20))
 def test_centres_from_a_length_come_back(d: float, big: float, apart: float) -> None:
     """Against the length of an open belt at those centres, by geometry's own code."""
-    from tuyere.core.geometry.open_belt import belt_length
+    from tuyere.core.mechanics.open_belt import belt_length
 
     at = apart * (d + big) / 2
     line = np.array([belt_length(d, big, at)])

@@ -8,12 +8,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
-from tuyere.core.drives.v_belt.kind import V_BELT
-from tuyere.core.entry.quantity import to_si
-from tuyere.core.entry.typed import Typed
-from tuyere.core.origin import Origin, weakest
-from tuyere.core.sheet.solve import Sheet, solve
-from tuyere.core.sheet.typed import Reading, read_form
+from tuyere.core.basis.origin import Origin, weakest
+from tuyere.core.basis.quantity import to_si
+from tuyere.core.basis.typed import Typed
+from tuyere.core.drive.sheet.solve import Sheet, solve
+from tuyere.core.drive.sheet.typed import Reading, read_form
+from tuyere.core.kinds.v_belt.kind import V_BELT
 
 BASE = {
     "driver_power": "7.5 hp", "driver_speed": "1755 rpm", "hours_per_day": "10", "driver_diameter": "6.35 in",

@@ -10,40 +10,40 @@ from hypothesis import strategies as st
 
 from tests.core.test_selection import FAN
 from tests.drives import fit, wearing
-from tuyere.core.drives import registry, v_belt
-from tuyere.core.drives.flat import flat_belts
-from tuyere.core.drives.flat.tension import tension_ratio as flat_ratio
-from tuyere.core.drives.registry import family
-from tuyere.core.drives.roller_chain import chain
-from tuyere.core.drives.roller_chain.lubrication import lubrication
-from tuyere.core.drives.roller_chain.tension import tension_ratio as chain_ratio
-from tuyere.core.drives.synchronous import profile
-from tuyere.core.drives.synchronous.tension import tension_ratio as toothed_ratio
-from tuyere.core.drives.v_belt import ip20, parse_designation, section
-from tuyere.core.drives.v_belt.kind import V_BELT
-from tuyere.core.drives.v_belt.short_set import short_sets
-from tuyere.core.drives.v_belt.tension import tension_ratio
-from tuyere.core.entry.quantity import from_si, to_si
-from tuyere.core.entry.typed import Typed
-from tuyere.core.loads import Strands, strands_at_ratio
-from tuyere.core.rating import duties
-from tuyere.core.rating.service import service_factor
-from tuyere.core.selection.as_sheet import spec_of
-from tuyere.core.selection.candidate import CandidateError, at_places, by_key, nearest, relaxed
-from tuyere.core.selection.conversion import changes, saving
-from tuyere.core.selection.form import read_size
-from tuyere.core.selection.measures import traits
-from tuyere.core.selection.motor import MotorLimit, NotJudged, limit
-from tuyere.core.selection.problem import Kept, Problem, choices
-from tuyere.core.selection.rank import Wishes, listed, pareto, rank
-from tuyere.core.selection.search import search
-from tuyere.core.selection.stock import kinds
-from tuyere.core.shaft_check import read_shaft
-from tuyere.core.sheet.solve import solve, solve_page
-from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.table import rows
-from tuyere.core.working.page import Page
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.page import Page
+from tuyere.core.basis.quantity import from_si, to_si
+from tuyere.core.basis.table import rows
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.drive.sheet.solve import solve, solve_page
+from tuyere.core.kinds import registry, v_belt
+from tuyere.core.kinds.flat import flat_belts
+from tuyere.core.kinds.flat.tension import tension_ratio as flat_ratio
+from tuyere.core.kinds.motor import MotorLimit, NotJudged, limit
+from tuyere.core.kinds.problem import Kept, Problem
+from tuyere.core.kinds.rating import duties
+from tuyere.core.kinds.rating.service import service_factor
+from tuyere.core.kinds.registry import family
+from tuyere.core.kinds.roller_chain import chain
+from tuyere.core.kinds.roller_chain.lubrication import lubrication
+from tuyere.core.kinds.roller_chain.tension import tension_ratio as chain_ratio
+from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.synchronous import profile
+from tuyere.core.kinds.synchronous.tension import tension_ratio as toothed_ratio
+from tuyere.core.kinds.traits import traits
+from tuyere.core.kinds.v_belt import ip20, parse_designation, section
+from tuyere.core.kinds.v_belt.kind import V_BELT
+from tuyere.core.kinds.v_belt.short_set import short_sets
+from tuyere.core.kinds.v_belt.tension import tension_ratio
+from tuyere.core.mechanics.loads import Strands, strands_at_ratio
+from tuyere.core.stations.size.as_sheet import spec_of
+from tuyere.core.stations.size.candidate import CandidateError, at_places, by_key, nearest, relaxed
+from tuyere.core.stations.size.conversion import changes, saving
+from tuyere.core.stations.size.form import read_size
+from tuyere.core.stations.size.rank import Wishes, listed, pareto, rank
+from tuyere.core.stations.size.search import search
+from tuyere.core.stations.size.shaft import read_shaft
+from tuyere.core.stations.size.stock import choices, kinds
 
 RPM = math.pi / 30
 WIDE = replace(FAN, tolerance=0.05, centre_low_m=0.4, centre_high_m=0.9)

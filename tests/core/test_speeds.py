@@ -10,19 +10,19 @@ from hypothesis import strategies as st
 
 from tests.conftest import examples
 from tests.drives import fit
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.v_belt.kind import V_BELT
-from tuyere.core.entry.typed import Typed
-from tuyere.core.readings_file import read_file
-from tuyere.core.sheet.solve import solve, solve_page
-from tuyere.core.sheet.typed import read_form
-from tuyere.core.speeds import target as search
-from tuyere.core.speeds.cones_form import read_cones
-from tuyere.core.speeds.machine_form import read_machine
-from tuyere.core.speeds.reading import read_speeds
-from tuyere.core.speeds.trial import read_trial
-from tuyere.core.speeds.unknown import read_unknown
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.readings_file import read_file
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.drive.sheet.solve import solve, solve_page
+from tuyere.core.drive.sheet.typed import read_form
+from tuyere.core.kinds import v_belt
+from tuyere.core.kinds.v_belt.kind import V_BELT
+from tuyere.core.stations.speed import target as search
+from tuyere.core.stations.speed.cones_form import read_cones
+from tuyere.core.stations.speed.machine_form import read_machine
+from tuyere.core.stations.speed.reading import read_speeds
+from tuyere.core.stations.speed.trial import read_trial
+from tuyere.core.stations.speed.unknown import read_unknown
 
 RPM = math.pi / 30
 INCH = 0.0254

@@ -8,26 +8,26 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
-from tuyere.core.drives.line import LineDrive
-from tuyere.core.drives.registry import family
-from tuyere.core.drives.roller_chain import chain as chain_of
-from tuyere.core.drives.roller_chain import length_in_pitches
-from tuyere.core.drives.roller_chain.rating import rated_power as chain_power
-from tuyere.core.drives.survey import Part
-from tuyere.core.drives.v_belt import section
-from tuyere.core.drives.v_belt.kind import V_BELT
-from tuyere.core.drives.v_belt.rating import rated_power
-from tuyere.core.entry.typed import Given, Typed
-from tuyere.core.layout.form import PathReading, read_path
-from tuyere.core.layout.stages import Duty, StageDuty, TrainDuty, duties_of
-from tuyere.core.layout.typed import TypedBelt, TypedPath, TypedWheel
-from tuyere.core.origin import Origin
-from tuyere.core.rating.own_table import NONE
-from tuyere.core.sheet.solve import solve_page
-from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.typed import read_form
-from tuyere.core.working.page import Page
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.origin import Origin
+from tuyere.core.basis.page import Page
+from tuyere.core.basis.typed import Given, Typed
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.drive.layout.form import PathReading, read_path
+from tuyere.core.drive.layout.stages import Duty, StageDuty, TrainDuty, duties_of
+from tuyere.core.drive.layout.typed import TypedBelt, TypedPath, TypedWheel
+from tuyere.core.drive.sheet.solve import solve_page
+from tuyere.core.drive.sheet.typed import read_form
+from tuyere.core.kinds.line import LineDrive
+from tuyere.core.kinds.rating.own_table import NONE
+from tuyere.core.kinds.registry import family
+from tuyere.core.kinds.roller_chain import chain as chain_of
+from tuyere.core.kinds.roller_chain import length_in_pitches
+from tuyere.core.kinds.roller_chain.rating import rated_power as chain_power
+from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.survey import Part
+from tuyere.core.kinds.v_belt import section
+from tuyere.core.kinds.v_belt.kind import V_BELT
+from tuyere.core.kinds.v_belt.rating import rated_power
 
 HP, RPM, INCH = 745.6998715822702, math.pi / 30, 0.0254
 

@@ -7,25 +7,25 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tuyere.core.drives import roller_chain, synchronous, v_belt
-from tuyere.core.drives.flat import flat_belts
-from tuyere.core.drives.flat.loop import FlatLoop
-from tuyere.core.drives.loop import Loop, Stated
-from tuyere.core.drives.roller_chain.loop import ChainLoop
-from tuyere.core.drives.synchronous.loop import ToothedLoop
-from tuyere.core.drives.v_belt.ip20 import arc_factor
-from tuyere.core.drives.v_belt.loop import VLoop
-from tuyere.core.entry.quantity import to_si
-from tuyere.core.entry.typed import Typed
-from tuyere.core.tension import static_tension
-from tuyere.core.tension.hanging import sag_of_movement
-from tuyere.core.tension.window import strain
-from tuyere.core.tight.methods import SHOWS, TENSION, Setting, methods_for
-from tuyere.core.tight.read import Tight, TypedTension, read_tension
-from tuyere.core.tight.settling import beyond_settling, left_after
-from tuyere.core.tight.spans import span_notes
-from tuyere.core.tight.stage import At, TightStage
-from tuyere.core.uncertainty import exact
+from tuyere.core.basis.quantity import to_si
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.uncertainty import exact
+from tuyere.core.drive.stage import At, TightStage
+from tuyere.core.kinds import roller_chain, synchronous, v_belt
+from tuyere.core.kinds.flat import flat_belts
+from tuyere.core.kinds.flat.loop import FlatLoop
+from tuyere.core.kinds.loop import Loop, Stated
+from tuyere.core.kinds.roller_chain.loop import ChainLoop
+from tuyere.core.kinds.synchronous.loop import ToothedLoop
+from tuyere.core.kinds.v_belt.ip20 import arc_factor
+from tuyere.core.kinds.v_belt.loop import VLoop
+from tuyere.core.mechanics.tension import static_tension
+from tuyere.core.mechanics.tension.hanging import sag_of_movement
+from tuyere.core.mechanics.tension.window import strain
+from tuyere.core.stations.tension.methods import SHOWS, TENSION, Setting, methods_for
+from tuyere.core.stations.tension.read import Tight, TypedTension, read_tension
+from tuyere.core.stations.tension.settling import beyond_settling, left_after
+from tuyere.core.stations.tension.spans import span_notes
 
 INCH, LBF = to_si(1, "length", "in"), to_si(1, "force", "lbf")
 LOOPS: dict[str, Loop] = {

@@ -7,12 +7,12 @@ from bench.identification_toothed import cases, drawn, judge
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tuyere.core.drives import roller_chain, synchronous
-from tuyere.core.drives.registry import meshing
-from tuyere.core.drives.teeth import read_toothed_drive
-from tuyere.core.entry.typed import Typed
-from tuyere.core.identify.toothed import read_toothed
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.kinds import roller_chain, synchronous
+from tuyere.core.kinds.registry import meshing
+from tuyere.core.kinds.teeth import read_toothed_drive
+from tuyere.core.kinds.toothed import read_toothed
 
 
 def test_the_frozen_cases() -> None:

@@ -3,8 +3,8 @@
 import numpy as np
 import pytest
 
-from tuyere.core.geometry.open_belt import belt_length
-from tuyere.core.uncertainty import exact, largest_doubt, probability_between, uncertain, wrapped
+from tuyere.core.basis.uncertainty import exact, largest_doubt, probability_between, uncertain, wrapped
+from tuyere.core.mechanics.open_belt import belt_length
 
 
 def test_linear_propagation_agrees_with_monte_carlo() -> None:

@@ -6,9 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tuyere.core.drives import v_belt
-from tuyere.core.entry.quantity import from_si, to_si
-from tuyere.core.table import rows
+from tuyere.core.basis.quantity import from_si, to_si
+from tuyere.core.basis.table import rows
+from tuyere.core.kinds import v_belt
 
 
 def inches(value: float) -> float:

@@ -9,20 +9,20 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
-from tuyere.core import keeper
-from tuyere.core.diagnosis.knowledge import knowledge
-from tuyere.core.drives.roller_chain import chain
-from tuyere.core.drives.roller_chain.dogs import new_pitch
-from tuyere.core.entry.typed import Typed
-from tuyere.core.jobs.numbers import keeper_number
-from tuyere.core.origin import Origin
-from tuyere.core.rounds.checklist import items
-from tuyere.core.table import rows
-from tuyere.core.uncertainty import standard_uncertainty
-from tuyere.core.wear.forecast import forecast
-from tuyere.core.wear.limits import LOOKED, Dogs, elongation, judge, judge_dogs, limit_of, whats
-from tuyere.core.wear.read import WornPart, read_wear, tool_of
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis import keeper
+from tuyere.core.basis.origin import Origin
+from tuyere.core.basis.table import rows
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.uncertainty import standard_uncertainty
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.kinds.roller_chain import chain
+from tuyere.core.kinds.roller_chain.dogs import new_pitch
+from tuyere.core.kinds.wear_limits import LOOKED, Dogs, elongation, judge, judge_dogs, limit_of, whats
+from tuyere.core.stations.inspect.diagnosis.knowledge import knowledge
+from tuyere.core.stations.inspect.rounds.checklist import items
+from tuyere.core.stations.inspect.wear.forecast import forecast
+from tuyere.core.stations.inspect.wear.read import WornPart, read_wear, tool_of
+from tuyere.core.stations.jobs.numbers import keeper_number
 
 INCH = 0.0254
 

@@ -5,10 +5,10 @@ from typing import Any
 
 import pytest
 
-from tuyere.core.layout.held import HELD_BY
-from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
-from tuyere.core.starts import starts
-from tuyere.core.tight.grip import surfaces
+from tuyere.core.kinds.held import HELD_BY
+from tuyere.core.kinds.rating.service import IDLERS, STARTS, SURROUNDINGS
+from tuyere.core.kinds.starts import starts
+from tuyere.core.stations.tension.grip import surfaces
 
 BASE: dict[str, Any] = {
     "family": "v-belt",

@@ -11,13 +11,13 @@ from scipy.spatial.transform import Rotation
 from tests.conftest import examples
 from tests.core.test_aligned import aligned
 from tests.core.test_tight import stage
-from tuyere.core.align.frame import along, turns_of
-from tuyere.core.align.methods import BY_KEY
-from tuyere.core.align.readings import Pair, solve
-from tuyere.core.align.stage import pair_of
-from tuyere.core.entry.reader import FieldReader
-from tuyere.core.entry.typed import Typed
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.reader import FieldReader
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.stations.align.frame import along, turns_of
+from tuyere.core.stations.align.methods import BY_KEY
+from tuyere.core.stations.align.readings import Pair, solve
+from tuyere.core.stations.align.stage import pair_of
 from tuyere.instruments.rig import Rig, Truth
 
 TALL = 0.09
@@ -84,7 +84,7 @@ def test_the_machine_to_practise_on_shows_the_same_beam(angle: float, twist: flo
 
 
 def stage_feet():  # type: ignore[no-untyped-def]
-    from tuyere.core.align.moves import Feet
+    from tuyere.core.stations.align.moves import Feet
 
     return Feet(0.11, 0.165, 0.19, 0.115)
 

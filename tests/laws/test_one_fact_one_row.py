@@ -11,10 +11,10 @@ from typing import Any
 import pytest
 
 import tuyere.core
-from tuyere.core.entry.field import FIELDS
-from tuyere.core.entry.quantity import KINDS, from_si
-from tuyere.core.limit import limit
-from tuyere.core.table import rows
+from tuyere.core.basis.field import FIELDS
+from tuyere.core.basis.limit import limit
+from tuyere.core.basis.quantity import KINDS, from_si
+from tuyere.core.basis.table import rows
 
 CORE = Path(tuyere.core.__file__).parent
 PAGES = Path(__file__).parents[2] / "frontend" / "src"

@@ -10,16 +10,16 @@ from hypothesis import strategies as st
 
 from tests.conftest import examples
 from tests.core.test_tight import INCH, LBF, LOOPS, read, stage
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.flat import flat_belts
-from tuyere.core.drives.flat.loop import FlatLoop
-from tuyere.core.drives.v_belt.loop import VLoop
-from tuyere.core.entry.typed import Typed
-from tuyere.core.tension import INCH_FORM
-from tuyere.core.tension.window import strain, window
-from tuyere.core.tight.grip import grip_of, surfaces
-from tuyere.core.tight.read import Tight
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.kinds import v_belt
+from tuyere.core.kinds.flat import flat_belts
+from tuyere.core.kinds.flat.loop import FlatLoop
+from tuyere.core.kinds.v_belt.loop import VLoop
+from tuyere.core.mechanics.tension import INCH_FORM
+from tuyere.core.mechanics.tension.window import strain, window
+from tuyere.core.stations.tension.grip import grip_of, surfaces
+from tuyere.core.stations.tension.read import Tight
 from tuyere.web.calc import sheet_answer
 from tuyere.web.entry import Entry
 from tuyere.web.forms import GaugeForm, SheetForm, SurveyForm

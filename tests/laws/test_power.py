@@ -8,13 +8,13 @@ from hypothesis import strategies as st
 
 from tests.conftest import examples
 from tests.core.test_stages import HP, RPM, chain, read, vee, wheel
-from tuyere.core.drives.registry import family
-from tuyere.core.drives.survey import Part
-from tuyere.core.layout.stages import Duty, TrainDuty, duties_of
-from tuyere.core.layout.tight import stage_of
-from tuyere.core.layout.typed import TypedBelt, TypedWheel
-from tuyere.core.rating.own_table import NONE
-from tuyere.core.selection.measures import traits
+from tuyere.core.drive.layout.stages import Duty, TrainDuty, duties_of
+from tuyere.core.drive.layout.tight import stage_of
+from tuyere.core.drive.layout.typed import TypedBelt, TypedWheel
+from tuyere.core.kinds.rating.own_table import NONE
+from tuyere.core.kinds.registry import family
+from tuyere.core.kinds.survey import Part
+from tuyere.core.kinds.traits import traits
 
 TEETH = {"chain": (17, 22, 30, 40), "toothed": (24, 32, 40, 60)}
 

@@ -4,7 +4,7 @@ from typing import Any
 
 import pytest
 
-from tuyere.core.entry.field import read_field
+from tuyere.core.basis.field import read_field
 from tuyere.web.calc import SheetOut, sheet_answer
 from tuyere.web.forms import SheetForm, SurveyForm
 

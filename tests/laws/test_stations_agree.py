@@ -9,11 +9,11 @@ from typing import Any
 import pytest
 
 import tuyere.demo
-from tuyere.core.attention import Level, attention
-from tuyere.core.attention_of_drive import weighs
+from tuyere.core.basis.verdict import Tone
 from tuyere.core.drive.answer import answer
-from tuyere.core.jobs.of_drive import of_drive
-from tuyere.core.working.verdict import Tone
+from tuyere.core.stations.floor.attention import Level, attention
+from tuyere.core.stations.floor.weighs import weighs
+from tuyere.core.stations.jobs.of_drive import of_drive
 from tuyere.demo.load import typed_survey
 from tuyere.web.calc import sheet_answer
 from tuyere.web.cards import _strand

@@ -10,12 +10,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.spatial.transform import Rotation
 
-from tuyere.core.align import readings as by
-from tuyere.core.align.frame import along, turns_of
-from tuyere.core.align.moves import Feet, in_steps, moves_for
-from tuyere.core.align.readings import Errors, Pair, solve
-from tuyere.core.align.shims import pack, stock_of
-from tuyere.core.align.tolerance import tolerance
+from tuyere.core.stations.align import readings as by
+from tuyere.core.stations.align.frame import along, turns_of
+from tuyere.core.stations.align.moves import Feet, in_steps, moves_for
+from tuyere.core.stations.align.readings import Errors, Pair, solve
+from tuyere.core.stations.align.shims import pack, stock_of
+from tuyere.core.stations.align.tolerance import tolerance
 
 FEET = Feet(0.15, 0.25, 0.22, 0.13)
 SLOPES = (0.0, math.pi / 4, math.pi / 2, math.pi, -2.2)

@@ -9,15 +9,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.drives import v_spec, wearing
-from tuyere.core import tension
-from tuyere.core.drives.v_belt import line_on_flat, parse_designation, section, sections
-from tuyere.core.drives.v_belt import rating as vee
-from tuyere.core.drives.v_belt.tension import arc_factor, tension_ratio
-from tuyere.core.entry.quantity import from_si, to_si
-from tuyere.core.entry.typed import Given
-from tuyere.core.loads import strands_at_ratio
-from tuyere.core.origin import Origin
-from tuyere.core.sheet.solve import solve
+from tuyere.core.basis.origin import Origin
+from tuyere.core.basis.quantity import from_si, to_si
+from tuyere.core.basis.typed import Given
+from tuyere.core.drive.sheet.solve import solve
+from tuyere.core.kinds.v_belt import line_on_flat, parse_designation, section, sections
+from tuyere.core.kinds.v_belt import rating as vee
+from tuyere.core.kinds.v_belt.tension import arc_factor, tension_ratio
+from tuyere.core.mechanics import tension
+from tuyere.core.mechanics.loads import strands_at_ratio
 
 RPM = math.pi / 30
 RIBBED = ("PH", "PJ", "PK", "PL", "PM")

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 from shapely import LineString, MultiPoint, Point
 
-from tuyere.core.geometry.open_belt import approximate_belt_length, belt_length, centre_distance, open_path, wraps
+from tuyere.core.mechanics.open_belt import approximate_belt_length, belt_length, centre_distance, open_path, wraps
 
 IN = 0.0254
 

@@ -8,10 +8,10 @@ import math
 
 import pytest
 
-from tuyere.core import tension
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.v_belt import ip20
-from tuyere.core.entry.quantity import from_si, to_si
+from tuyere.core.basis.quantity import from_si, to_si
+from tuyere.core.kinds import v_belt
+from tuyere.core.kinds.v_belt import ip20
+from tuyere.core.mechanics import tension
 
 
 @pytest.mark.parametrize(

@@ -4,12 +4,12 @@ import math
 
 import pytest
 
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.v_belt import ip20
-from tuyere.core.entry.quantity import from_si, to_si
-from tuyere.core.origin import Confidence
-from tuyere.core.rating import duties
-from tuyere.core.table import rows
+from tuyere.core.basis.origin import Confidence
+from tuyere.core.basis.quantity import from_si, to_si
+from tuyere.core.basis.table import rows
+from tuyere.core.kinds import v_belt
+from tuyere.core.kinds.rating import duties
+from tuyere.core.kinds.v_belt import ip20
 
 
 def inches(value: float) -> float:

@@ -10,35 +10,35 @@ from shapely.geometry import LineString, Point
 
 from tests.conftest import examples
 from tests.drives import wearing
-from tuyere.core.drives import synchronous, v_belt
-from tuyere.core.drives.flat import flat_belts
-from tuyere.core.drives.flat import rating as flat
-from tuyere.core.drives.flat.kind import flat_line
-from tuyere.core.drives.line import LineDrive, LineWheel
-from tuyere.core.drives.roller_chain import chain
-from tuyere.core.drives.roller_chain import rating as chain_rating
-from tuyere.core.drives.roller_chain.kind import chain_line
-from tuyere.core.drives.synchronous import profile
-from tuyere.core.drives.synchronous.kind import toothed_line
-from tuyere.core.drives.v_belt.kind import V_BELT
-from tuyere.core.entry.quantity import from_si, to_si
-from tuyere.core.entry.typed import Given, Typed
-from tuyere.core.geometry import open_belt
-from tuyere.core.geometry.belt_path import Pulley, along_line, belt_path, moved, take_up_for
-from tuyere.core.geometry.open_belt import GeometryError
-from tuyere.core.origin import Origin
-from tuyere.core.selection.motor import MotorLimit, NotJudged, limit
-from tuyere.core.selection.problem import Problem
-from tuyere.core.selection.search import Found, search
-from tuyere.core.selection.stock import kinds
-from tuyere.core.shaft_check import read_shaft
-from tuyere.core.sheet.solve import Sheet, solve, solve_page
-from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.typed import read_form
-from tuyere.core.speeds.machine import Limits, Motor, Now, feel
-from tuyere.core.table import rows
-from tuyere.core.uncertainty import exact
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.origin import Origin
+from tuyere.core.basis.quantity import from_si, to_si
+from tuyere.core.basis.table import rows
+from tuyere.core.basis.typed import Given, Typed
+from tuyere.core.basis.uncertainty import exact
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.drive.sheet.solve import Sheet, solve, solve_page
+from tuyere.core.drive.sheet.typed import read_form
+from tuyere.core.kinds import synchronous, v_belt
+from tuyere.core.kinds.flat import flat_belts
+from tuyere.core.kinds.flat import rating as flat
+from tuyere.core.kinds.flat.drive import flat_line
+from tuyere.core.kinds.line import LineDrive, LineWheel
+from tuyere.core.kinds.motor import MotorLimit, NotJudged, limit
+from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.roller_chain import chain
+from tuyere.core.kinds.roller_chain import rating as chain_rating
+from tuyere.core.kinds.roller_chain.drive import chain_line
+from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.synchronous import profile
+from tuyere.core.kinds.synchronous.drive import toothed_line
+from tuyere.core.kinds.v_belt.kind import V_BELT
+from tuyere.core.mechanics import open_belt
+from tuyere.core.mechanics.belt_path import Pulley, along_line, belt_path, moved, take_up_for
+from tuyere.core.mechanics.open_belt import GeometryError
+from tuyere.core.stations.size.search import Found, search
+from tuyere.core.stations.size.shaft import read_shaft
+from tuyere.core.stations.size.stock import kinds
+from tuyere.core.stations.speed.machine import Limits, Motor, Now, feel
 
 INCH, HP, RPM, LBF = 0.0254, to_si(1, "power", "hp"), to_si(1, "rotation", "rpm"), to_si(1, "force", "lbf")
 FT_MIN = to_si(1, "velocity", "ft/min")

@@ -7,19 +7,19 @@ import pytest
 from tests.core.test_found import spec
 from tests.core.test_identify import seen
 from tests.drives import get_home, wearing
-from tuyere.core import tension
-from tuyere.core.drives import synchronous, v_belt
-from tuyere.core.drives.registry import family, meshing
-from tuyere.core.drives.teeth import read_toothed_drive
-from tuyere.core.drives.v_belt import rating as vee
-from tuyere.core.drives.v_belt.counter_slip import counter_slip
-from tuyere.core.drives.v_belt.get_home import Fix, GetHome
-from tuyere.core.entry.typed import Typed
-from tuyere.core.identify import alike
-from tuyere.core.identify.answer import Identified, identify
-from tuyere.core.rating.service import service_factor
-from tuyere.core.sheet.solve import solve
-from tuyere.core.working.verdict import Tone
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.drive.sheet.solve import solve
+from tuyere.core.kinds import synchronous, v_belt
+from tuyere.core.kinds.rating.service import service_factor
+from tuyere.core.kinds.registry import family, meshing
+from tuyere.core.kinds.teeth import read_toothed_drive
+from tuyere.core.kinds.v_belt import rating as vee
+from tuyere.core.mechanics import tension
+from tuyere.core.stations.find import alike
+from tuyere.core.stations.find.answer import Identified, identify
+from tuyere.core.stations.find.counter_slip import counter_slip
+from tuyere.core.stations.find.get_home import Fix, GetHome
 
 INCH = 0.0254
 

@@ -7,15 +7,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import minimize_scalar
 
-from tuyere.core.drives.flat import flat_belts
-from tuyere.core.drives.flat import rating as flat
-from tuyere.core.drives.roller_chain import chain
-from tuyere.core.drives.roller_chain import rating as chain_rating
-from tuyere.core.drives.synchronous import profile
-from tuyere.core.drives.synchronous import rating as toothed
-from tuyere.core.entry.quantity import from_si, to_si
-from tuyere.core.origin import Confidence
-from tuyere.core.rating.duties import OutOfRangeError
+from tuyere.core.basis.origin import Confidence
+from tuyere.core.basis.quantity import from_si, to_si
+from tuyere.core.kinds.flat import flat_belts
+from tuyere.core.kinds.flat import rating as flat
+from tuyere.core.kinds.rating.duties import OutOfRangeError
+from tuyere.core.kinds.roller_chain import chain
+from tuyere.core.kinds.roller_chain import rating as chain_rating
+from tuyere.core.kinds.synchronous import profile
+from tuyere.core.kinds.synchronous import rating as toothed
 
 RPM = math.pi / 30
 

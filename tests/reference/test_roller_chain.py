@@ -9,7 +9,7 @@ from scipy.optimize import brentq
 from shapely import LineString, Point
 from shapely.affinity import rotate
 
-from tuyere.core.drives.roller_chain import (
+from tuyere.core.kinds.roller_chain import (
     ChainError,
     caliper_diameter,
     centre_distance,
@@ -25,8 +25,8 @@ from tuyere.core.drives.roller_chain import (
     sprocket,
     tooth_outline,
 )
-from tuyere.core.geometry.belt_path import Pulley, belt_path
-from tuyere.core.geometry.open_belt import GeometryError
+from tuyere.core.mechanics.belt_path import Pulley, belt_path
+from tuyere.core.mechanics.open_belt import GeometryError
 
 
 def test_unit_pitch_diameters() -> None:

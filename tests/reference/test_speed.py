@@ -8,19 +8,19 @@ from hypothesis import strategies as st
 from scipy.optimize import fsolve
 from shapely import Point
 
-from tuyere.core import speed
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.registry import family
-from tuyere.core.entry.quantity import to_si
-from tuyere.core.speeds.adjustable import adjust, drop_per_turn, settings
-from tuyere.core.speeds.air import CurveError, density, fan_curve, flow_at_pressure, similar, working_point
-from tuyere.core.speeds.band import Band, exactly
-from tuyere.core.speeds.cones import as_found, design, geometric, length
-from tuyere.core.speeds.explain import explain, learn
-from tuyere.core.speeds.machine import Limits, Motor, Now, amps_gap, feel
-from tuyere.core.speeds.train import Step, by_marks, solve
-from tuyere.core.speeds.wheel import made_wheel, materials
-from tuyere.core.uncertainty import exact, uncertain
+from tuyere.core.basis.quantity import to_si
+from tuyere.core.basis.uncertainty import exact, uncertain
+from tuyere.core.kinds import v_belt
+from tuyere.core.kinds.registry import family
+from tuyere.core.mechanics import speed
+from tuyere.core.stations.speed.adjustable import adjust, drop_per_turn, settings
+from tuyere.core.stations.speed.air import CurveError, density, fan_curve, flow_at_pressure, similar, working_point
+from tuyere.core.stations.speed.band import Band, exactly
+from tuyere.core.stations.speed.cones import as_found, design, geometric, length
+from tuyere.core.stations.speed.explain import explain, learn
+from tuyere.core.stations.speed.machine import Limits, Motor, Now, amps_gap, feel
+from tuyere.core.stations.speed.train import Step, by_marks, solve
+from tuyere.core.stations.speed.wheel import made_wheel, materials
 
 RPM = math.pi / 30
 INCH = 0.0254

@@ -4,18 +4,18 @@ import math
 
 import pytest
 
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.survey import Part
-from tuyere.core.drives.v_belt import ip20
-from tuyere.core.drives.v_belt.kind import V_BELT
-from tuyere.core.entry.quantity import to_si
-from tuyere.core.entry.typed import Typed
-from tuyere.core.layout.form import read_path
-from tuyere.core.layout.typed import TypedBelt, TypedPath, TypedWheel
-from tuyere.core.sheet.solve import solve
-from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.typed import read_form
-from tuyere.core.speeds.cones import design
+from tuyere.core.basis.quantity import to_si
+from tuyere.core.basis.typed import Typed
+from tuyere.core.drive.layout.form import read_path
+from tuyere.core.drive.layout.typed import TypedBelt, TypedPath, TypedWheel
+from tuyere.core.drive.sheet.solve import solve
+from tuyere.core.drive.sheet.typed import read_form
+from tuyere.core.kinds import v_belt
+from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.survey import Part
+from tuyere.core.kinds.v_belt import ip20
+from tuyere.core.kinds.v_belt.kind import V_BELT
+from tuyere.core.stations.speed.cones import design
 
 INCH = 0.0254
 RPM = to_si(1, "rotation", "rpm")

@@ -5,10 +5,10 @@ import math
 import pytest
 from scipy.optimize import brentq
 
-from tuyere.core import tension
-from tuyere.core.drives.v_belt.ip20 import arc_factor
-from tuyere.core.entry.quantity import fraction_inches, from_si, to_si
-from tuyere.core.speed import slip
+from tuyere.core.basis.quantity import fraction_inches, from_si, to_si
+from tuyere.core.kinds.v_belt.ip20 import arc_factor
+from tuyere.core.mechanics import tension
+from tuyere.core.mechanics.speed import slip
 
 LBF = to_si(1, "force", "lbf")
 

@@ -10,13 +10,13 @@ from scipy.integrate import quad, solve_ivp
 from scipy.linalg import eigh, solve
 from scipy.optimize import brentq
 
-from tuyere.core.entry.quantity import to_si
-from tuyere.core.geometry import open_belt
-from tuyere.core.geometry.belt_path import Pulley, belt_path, pull
-from tuyere.core.tension import beam, measured, statics
-from tuyere.core.tension.moved import move_for
-from tuyere.core.tension.window import Stage, Wheel, strain
-from tuyere.core.uncertainty import exact
+from tuyere.core.basis.quantity import to_si
+from tuyere.core.basis.uncertainty import exact
+from tuyere.core.mechanics import open_belt
+from tuyere.core.mechanics.belt_path import Pulley, belt_path, pull
+from tuyere.core.mechanics.tension import beam, measured, statics
+from tuyere.core.mechanics.tension.moved import move_for
+from tuyere.core.mechanics.tension.window import Stage, Wheel, strain
 
 LBF, INCH = to_si(1, "force", "lbf"), to_si(1, "length", "in")
 

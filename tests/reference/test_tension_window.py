@@ -9,9 +9,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
-from tuyere.core.loads import life_hours, reactions
-from tuyere.core.tension import NEW_BELT_LOW, static_tension
-from tuyere.core.tension.window import HeldBy, Shaft, Stage, Wheel, WindowError, strain, window
+from tuyere.core.mechanics.loads import life_hours, reactions
+from tuyere.core.mechanics.tension import NEW_BELT_LOW, static_tension
+from tuyere.core.mechanics.tension.window import HeldBy, Shaft, Stage, Wheel, WindowError, strain, window
 
 GROOVE = math.radians(38)
 

@@ -7,7 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely import Polygon
 
-from tuyere.core.drives.synchronous import (
+from tuyere.core.basis.table import rows
+from tuyere.core.kinds.synchronous import (
     ToothedError,
     belt_outline,
     forms_of,
@@ -20,7 +21,6 @@ from tuyere.core.drives.synchronous import (
     standard_teeth,
     teeth_from_outside,
 )
-from tuyere.core.table import rows
 
 
 def test_pulley_diameters_of_iso_5294() -> None:

@@ -6,16 +6,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.v_belt import ip20
-from tuyere.core.drives.v_belt import rating as vee
-from tuyere.core.drives.v_belt.kind import V_BELT
-from tuyere.core.entry.quantity import from_si, to_si
-from tuyere.core.entry.typed import Typed
-from tuyere.core.origin import Confidence
-from tuyere.core.rating import duties
-from tuyere.core.sheet.solve import solve, solve_page
-from tuyere.core.sheet.typed import read_form
+from tuyere.core.basis.origin import Confidence
+from tuyere.core.basis.quantity import from_si, to_si
+from tuyere.core.basis.typed import Typed
+from tuyere.core.drive.sheet.solve import solve, solve_page
+from tuyere.core.drive.sheet.typed import read_form
+from tuyere.core.kinds import v_belt
+from tuyere.core.kinds.rating import duties
+from tuyere.core.kinds.v_belt import ip20
+from tuyere.core.kinds.v_belt import rating as vee
+from tuyere.core.kinds.v_belt.kind import V_BELT
 
 RPM = math.pi / 30
 MM = 1e-3

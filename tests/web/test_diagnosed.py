@@ -4,7 +4,7 @@ import uuid
 from typing import Any
 
 from tests.web.test_worn import of
-from tuyere.core.diagnosis.knowledge import knowledge
+from tuyere.core.stations.inspect.diagnosis.knowledge import knowledge
 
 
 def diagnosis(caller: Any, machine: str, **told: Any) -> dict[str, Any]:

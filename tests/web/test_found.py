@@ -14,10 +14,10 @@ from sqlmodel import Session, select
 from tests.core.test_found import spec as a_drive
 from tests.drives import fit, window
 from tests.web.test_plant import floor, log
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.v_belt.counter_slip import counter_slip
-from tuyere.core.drives.v_belt.grade import DUTIES, grade
-from tuyere.core.table_book import BOOK
+from tuyere.core.kinds import v_belt
+from tuyere.core.stations.bench.table_book import BOOK
+from tuyere.core.stations.find.counter_slip import counter_slip
+from tuyere.core.stations.find.grade import DUTIES, grade
 from tuyere.documents.slip_pdf import Heading, laid_out, slip_html, slip_pdf
 from tuyere.store import clock
 from tuyere.store.database import engine_from

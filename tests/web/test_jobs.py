@@ -16,8 +16,8 @@ from hypothesis import strategies as st
 from tests.conftest import SECRET, Caller, database
 from tests.core.test_jobs import broken
 from tests.web.test_said_done_due import drive, of
-from tuyere.core.jobs.library import Step
-from tuyere.core.jobs.read import library
+from tuyere.core.stations.jobs.library import Step
+from tuyere.core.stations.jobs.read import library
 from tuyere.documents.drive_card import Card, CardRow, card_svg
 from tuyere.store import clock
 from tuyere.upkeep.prepare import prepare

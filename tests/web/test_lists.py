@@ -10,9 +10,9 @@ from hypothesis import strategies as st
 
 from tests.core.test_selection import PARTS_TEXT
 from tests.web.test_layout import drive_of
-from tuyere.core.rating import own
-from tuyere.core.rows_file import guarded, read_rows
-from tuyere.core.selection import parts_list
+from tuyere.core.basis.rows_file import guarded, read_rows
+from tuyere.core.stations.size import own_ratings as own
+from tuyere.core.stations.size import parts_list
 
 FAN = {
     "quantities": {k: {"text": t} for k, t in {"power": "3 hp", "driver_speed": "1750", "driven_speed": "860", "centre_low": "20 in", "centre_high": "24 in"}.items()},

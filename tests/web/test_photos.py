@@ -11,7 +11,7 @@ from PIL import Image, ImageFile
 
 from tests.conftest import Caller
 from tests.web.test_said_done_due import drive, of
-from tuyere.core.picture import EDGE, LARGEST_BYTES, NotAPictureError, picture_of
+from tuyere.core.basis.picture import EDGE, LARGEST_BYTES, NotAPictureError, picture_of
 from tuyere.serving.front import Limits
 from tuyere.serving.hand import _data_bytes
 

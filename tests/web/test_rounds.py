@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from tests.conftest import Caller, examples
 from tests.web.test_said_done_due import drive, of
-from tuyere.core.rounds.checklist import DEPTHS, EVERY_DAYS, compose, items, suggest
+from tuyere.core.stations.inspect.rounds.checklist import DEPTHS, EVERY_DAYS, compose, items, suggest
 
 FAMILIES = ("v", "ribbed", "synchronous", "flat", "chain", "conveyor")
 NEEDS = ("idler", "keeper", "set", "adjustable", "bushing", "mounts", "fan", "dust")

@@ -12,22 +12,22 @@ from typing import Any
 from sqlalchemy import Engine
 from sqlmodel import Session, col, select
 
-from tuyere.core import speed
-from tuyere.core.align import station
-from tuyere.core.align.moves import Feet
-from tuyere.core.cross_reference import read_csv
-from tuyere.core.diagnosis.of_drive import family_of
+from tuyere.core.basis.field import FIELDS
+from tuyere.core.basis.quantity import from_si
 from tuyere.core.drive.answer import Answer
-from tuyere.core.entry.field import FIELDS
-from tuyere.core.entry.quantity import from_si
-from tuyere.core.rating.own import RatingsReport, read_ratings
-from tuyere.core.rounds.checklist import compose
-from tuyere.core.rounds.of_drive import has_of
-from tuyere.core.selection.parts_list import PartsReport, read_parts
-from tuyere.core.sheet.solve import Sheet
-from tuyere.core.signs import sign
-from tuyere.core.tight.methods import SHOWS
-from tuyere.core.tight.station import tension_of
+from tuyere.core.drive.sheet.solve import Sheet
+from tuyere.core.mechanics import speed
+from tuyere.core.stations.align import station
+from tuyere.core.stations.align.moves import Feet
+from tuyere.core.stations.find.cross_reference import read_csv
+from tuyere.core.stations.inspect.diagnosis.of_drive import family_of
+from tuyere.core.stations.inspect.rounds.checklist import compose
+from tuyere.core.stations.inspect.rounds.of_drive import has_of
+from tuyere.core.stations.inspect.signs import sign
+from tuyere.core.stations.size.own_ratings import RatingsReport, read_ratings
+from tuyere.core.stations.size.parts_list import PartsReport, read_parts
+from tuyere.core.stations.tension.methods import SHOWS
+from tuyere.core.stations.tension.station import tension_of
 from tuyere.demo.load_jobs import load_jobs
 from tuyere.instruments.rig import Rig, Truth
 from tuyere.store import drives, found, people

@@ -6,7 +6,7 @@ from typing import Any
 
 from sqlmodel import Session
 
-from tuyere.core.jobs.compose import next_step
+from tuyere.core.stations.jobs.compose import next_step
 from tuyere.store.clock import now
 from tuyere.store.tables import Drive
 from tuyere.store.write import Writer, insert

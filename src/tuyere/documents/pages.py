@@ -5,7 +5,7 @@ from typing import Any
 from jinja2 import Environment, PackageLoader
 from markupsafe import Markup
 
-from tuyere.core.entry.characters import drawable
+from tuyere.core.basis.characters import drawable
 
 
 def _clean(value: Any) -> Any:

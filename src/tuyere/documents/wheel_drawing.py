@@ -2,8 +2,8 @@
 
 import io
 
-from tuyere.core.speeds.wheel import MadeWheel, pattern
-from tuyere.core.working.figure import both, fine
+from tuyere.core.basis.figure import both, fine
+from tuyere.core.stations.speed.wheel import MadeWheel, pattern
 from tuyere.documents.pages import PAGES
 
 _MM = 1000.0

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
-from tuyere.core.entry.quantity import from_si, to_si
+from tuyere.core.basis.quantity import from_si, to_si
 
 Target = Literal["driver shaft", "driven shaft", "motor lead", "plenum"]
 
@@ -85,7 +85,7 @@ def strobe(speed: float, flashes_per_minute: float) -> Shown:
     So one image stands still at the speed itself, and also at a half and a third of it; two stand at twice the speed. Aliasing is
     why one starts high and comes down: the highest rate with a single image is the speed.
 
-    >>> from tuyere.core.entry.quantity import to_si
+    >>> from tuyere.core.basis.quantity import to_si
     >>> [strobe(to_si(1200, "rotation", "rpm"), f).word for f in (2400, 1200, 600, 800)]
     ['2 images stand still', '1 image stands still', '1 image stands still', '2 images stand still']
     """

@@ -12,9 +12,9 @@ import numpy as np
 from scipy.optimize import linprog
 from scipy.spatial.transform import Rotation
 
-from tuyere.core.align.frame import Vector, along, turns_of
-from tuyere.core.align.moves import Feet
-from tuyere.core.align.readings import LEVEL_U_RAD, USUAL_U, Pair
+from tuyere.core.stations.align.frame import Vector, along, turns_of
+from tuyere.core.stations.align.moves import Feet
+from tuyere.core.stations.align.readings import LEVEL_U_RAD, USUAL_U, Pair
 
 _SHIMMED_OFF = 0.006  # what the string is held off by, m
 _TALL = 0.08  # between the marks of a head's target: common practice, no source

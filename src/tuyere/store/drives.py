@@ -11,10 +11,10 @@ from sqlalchemy import select as columns
 from sqlalchemy.dialects.postgresql import distinct_on
 from sqlmodel import Session, col, select
 
-from tuyere.core.drives.survey import Record, RecordedWheel
-from tuyere.core.layout.form import PathReading
-from tuyere.core.layout.wheels import Keeper
-from tuyere.core.sheet.spec import DriveSpec
+from tuyere.core.drive.layout.form import PathReading
+from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.survey import Record, RecordedWheel
+from tuyere.core.mechanics.on_wheels.wheels import Keeper
 from tuyere.store.clock import now
 from tuyere.store.dues import Facts, day_at, facts_of
 from tuyere.store.findings import Cause, Raised, settle

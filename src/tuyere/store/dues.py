@@ -11,10 +11,10 @@ from zoneinfo import ZoneInfo
 from sqlalchemy import Select, text
 from sqlmodel import Session, col, select
 
-from tuyere.core.dues import engine
-from tuyere.core.dues.engine import Answered, DueOn
-from tuyere.core.dues.hours import LayUp, MeterReading, RunningHours
-from tuyere.core.dues.rules import Rule, oil_rule, rules_of
+from tuyere.core.stations.inspect.dues import engine
+from tuyere.core.stations.inspect.dues.engine import Answered, DueOn
+from tuyere.core.stations.inspect.dues.hours import LayUp, MeterReading, RunningHours
+from tuyere.core.stations.inspect.dues.rules import Rule, oil_rule, rules_of
 from tuyere.store.dues_tables import DueAnswer, DueRule, Happened, HourReading, LaidUp
 from tuyere.store.findings import Cause
 from tuyere.store.people import SiteId

@@ -8,7 +8,7 @@ from typing import Any
 from sqlalchemy import text
 from sqlmodel import Session, col, select
 
-from tuyere.core.cross_reference import Entry, key_of
+from tuyere.core.stations.find.cross_reference import Entry, key_of
 from tuyere.store.clock import now
 from tuyere.store.people import SiteId
 from tuyere.store.tables import BeltLife, CounterSlip, CrossReference, Drive, Due, Finding, Machine, TemporaryFix

@@ -6,12 +6,12 @@ from typing import Annotated, Literal
 from flask import Response
 from pydantic import BaseModel, Discriminator, Field, Tag
 
-from tuyere.core.align import readings as core
-from tuyere.core.align.base import base_of, bases
-from tuyere.core.align.moves import NOT_MOVED, Feet, in_steps, moves_for
-from tuyere.core.align.readings import Equations, Pair
-from tuyere.core.align.tolerance import kinds, tolerance
-from tuyere.core.align.words import AtFeet, corrections
+from tuyere.core.stations.align import readings as core
+from tuyere.core.stations.align.base import base_of, bases
+from tuyere.core.stations.align.moves import NOT_MOVED, Feet, in_steps, moves_for
+from tuyere.core.stations.align.readings import Equations, Pair
+from tuyere.core.stations.align.tolerance import kinds, tolerance
+from tuyere.core.stations.align.words import AtFeet, corrections
 from tuyere.web.answers import answer
 from tuyere.web.errors import TAGS
 from tuyere.web.routes import routes

@@ -4,12 +4,12 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, Field
 
-from tuyere.core.align.base import bases
-from tuyere.core.align.judge import said
-from tuyere.core.align.read import Aligned, Taken
-from tuyere.core.align.shims import stocks
-from tuyere.core.align.views import View, lie_of
-from tuyere.core.working.figure import Figure
+from tuyere.core.basis.figure import Figure
+from tuyere.core.stations.align.base import bases
+from tuyere.core.stations.align.judge import said
+from tuyere.core.stations.align.read import Aligned, Taken
+from tuyere.core.stations.align.shims import stocks
+from tuyere.core.stations.align.views import View, lie_of
 from tuyere.web.answers import BothOut, both_out
 from tuyere.web.tight import StageName
 

@@ -9,10 +9,10 @@ from flask import Response
 from pydantic import Field
 from sqlmodel import Session
 
-from tuyere.core.align import station
-from tuyere.core.align.read import Aligned
-from tuyere.core.entry.field import FIELDS
-from tuyere.core.working.verdict import Tone, Verdict
+from tuyere.core.basis.field import FIELDS
+from tuyere.core.basis.verdict import Tone, Verdict
+from tuyere.core.stations.align import station
+from tuyere.core.stations.align.read import Aligned
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import answer_by_look

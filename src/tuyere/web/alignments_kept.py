@@ -6,7 +6,7 @@ from datetime import datetime
 from pydantic import BaseModel
 from sqlmodel import Session
 
-from tuyere.core.align.judge import said as spoken
+from tuyere.core.stations.align.judge import said as spoken
 from tuyere.store import drives
 from tuyere.store.tables import Reading
 

@@ -3,7 +3,7 @@
 from flask import Response
 from pydantic import BaseModel
 
-from tuyere.core.working.figure import shown
+from tuyere.core.basis.figure import shown
 
 
 class BothOut(BaseModel):

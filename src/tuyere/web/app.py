@@ -58,9 +58,9 @@ from tuyere.web import (
     worn,
 )
 from tuyere.web.answers import answer
+from tuyere.web.described import complete
 from tuyere.web.errors import ProblemOut, respond, titled, validation_problem
 from tuyere.web.health import AliveOut, HealthOut, Readiness
-from tuyere.web.openapi import complete
 from tuyere.web.routes import DESCRIBED
 from tuyere.web.rules import anyone
 from tuyere.web.settings import Settings

@@ -8,8 +8,8 @@ from flask import Response, current_app
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.core.drives import registry
-from tuyere.core.speeds.trial import CHANGES
+from tuyere.core.kinds import registry
+from tuyere.core.stations.speed.trial import CHANGES
 from tuyere.instruments.device import DEVICES, Shown, Target, Truth, strobe
 from tuyere.store import drives
 from tuyere.store.tables import Drive, Role, Trial

@@ -6,9 +6,9 @@ python -m tuyere.web.blanks
 import json
 from typing import Any
 
-from tuyere.core.drives import registry
-from tuyere.core.drives.family import Family
-from tuyere.core.drives.flat.survey import FIELDS as FLAT_FIELDS
+from tuyere.core.kinds import registry
+from tuyere.core.kinds.family import Family
+from tuyere.core.kinds.flat.survey import FIELDS as FLAT_FIELDS
 from tuyere.web.entry import Entry
 from tuyere.web.forms import (
     FORMS,

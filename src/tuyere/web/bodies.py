@@ -4,7 +4,7 @@ import re
 
 from flask import Flask, request
 
-from tuyere.core.picture import LARGEST_BYTES, TOO_LARGE
+from tuyere.core.basis.picture import LARGEST_BYTES, TOO_LARGE
 
 TEXT = 256 * 1024
 PICTURE = LARGEST_BYTES

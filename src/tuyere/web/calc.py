@@ -5,32 +5,32 @@ from typing import Literal
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core import speed, tension
-from tuyere.core.align.station import alignment_of
-from tuyere.core.drives import registry, v_belt
-from tuyere.core.drives.fitted import ShortSet, Slide
-from tuyere.core.drives.v_belt import ip20
-from tuyere.core.drives.v_belt import rating as vee
-from tuyere.core.drives.v_belt.kind import V_BELT, VDrive
-from tuyere.core.drives.v_belt.loop import VLoop
-from tuyere.core.drives.v_belt.short_set import not_here
-from tuyere.core.drives.v_belt.v_set import Basis
-from tuyere.core.entry.field import Note
-from tuyere.core.entry.quantity import KINDS, QuantityError, System, parse, show
-from tuyere.core.entry.typed import Given, Typed
-from tuyere.core.geometry import open_belt
-from tuyere.core.origin import Origin
-from tuyere.core.rating import duties
-from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS, service_factor
-from tuyere.core.sheet.drawing import Drawing
-from tuyere.core.sheet.solve import Sheet, solve
-from tuyere.core.sheet.spec import DriverClass, DriveSpec, Rotation
-from tuyere.core.sheet.tight import stage_of
-from tuyere.core.tight.read import Tight, TypedTension, read_tension
-from tuyere.core.tight.station import tension_of
-from tuyere.core.uncertainty import standard_uncertainty
-from tuyere.core.working.figure import Figure
-from tuyere.core.working.verdict import Flag, Problem, Verdict
+from tuyere.core.basis.field import Note
+from tuyere.core.basis.figure import Figure
+from tuyere.core.basis.origin import Origin
+from tuyere.core.basis.quantity import KINDS, QuantityError, System, parse, show
+from tuyere.core.basis.typed import Given, Typed
+from tuyere.core.basis.uncertainty import standard_uncertainty
+from tuyere.core.basis.verdict import Flag, Problem, Verdict
+from tuyere.core.drive.sheet.drawing import Drawing
+from tuyere.core.drive.sheet.solve import Sheet, solve
+from tuyere.core.drive.sheet.tight import stage_of
+from tuyere.core.kinds import registry, v_belt
+from tuyere.core.kinds.fitted import ShortSet, Slide
+from tuyere.core.kinds.rating import duties
+from tuyere.core.kinds.rating.service import IDLERS, STARTS, SURROUNDINGS, service_factor
+from tuyere.core.kinds.spec import DriverClass, DriveSpec, Rotation
+from tuyere.core.kinds.v_belt import ip20
+from tuyere.core.kinds.v_belt import rating as vee
+from tuyere.core.kinds.v_belt.drive import VDrive
+from tuyere.core.kinds.v_belt.kind import V_BELT
+from tuyere.core.kinds.v_belt.loop import VLoop
+from tuyere.core.kinds.v_belt.short_set import not_here
+from tuyere.core.kinds.v_belt.v_set import Basis
+from tuyere.core.mechanics import open_belt, speed, tension
+from tuyere.core.stations.align.station import alignment_of
+from tuyere.core.stations.tension.read import Tight, TypedTension, read_tension
+from tuyere.core.stations.tension.station import tension_of
 from tuyere.web.aligned import AlignedOut, aligned_out
 from tuyere.web.answers import answer
 from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict

@@ -3,13 +3,13 @@
 from collections.abc import Mapping
 from typing import Any
 
-from tuyere.core.drives.written import Length, Written
-from tuyere.core.entry.quantity import System, show
-from tuyere.core.origin import Origin
-from tuyere.core.rating.duties import driven_classes
-from tuyere.core.selection.candidate import Candidate
-from tuyere.core.selection.judge import Judged
-from tuyere.core.selection.problem import Problem
+from tuyere.core.basis.origin import Origin
+from tuyere.core.basis.quantity import System, show
+from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.rating.duties import driven_classes
+from tuyere.core.kinds.written import Length, Written
+from tuyere.core.stations.size.candidate import Candidate
+from tuyere.core.stations.size.judge import Judged
 from tuyere.web.entry import Entry
 from tuyere.web.forms import SurveyForm
 

@@ -5,15 +5,15 @@ from collections.abc import Callable
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.selection.as_sheet import spec_of
-from tuyere.core.selection.candidate import Candidate, CandidateError, at_places, by_key
-from tuyere.core.selection.conversion import changes, saving
-from tuyere.core.selection.judge import CONSTRAINTS
-from tuyere.core.selection.measures import traits
-from tuyere.core.selection.problem import Problem
-from tuyere.core.sheet.solve import solve, solve_page
-from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.working.verdict import Tone, Verdict
+from tuyere.core.basis.verdict import Tone, Verdict
+from tuyere.core.drive.sheet.solve import solve, solve_page
+from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.traits import traits
+from tuyere.core.stations.size.as_sheet import spec_of
+from tuyere.core.stations.size.candidate import Candidate, CandidateError, at_places, by_key
+from tuyere.core.stations.size.conversion import changes, saving
+from tuyere.core.stations.size.judge import CONSTRAINTS
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.calc import SheetOut, sheet_out
 from tuyere.web.candidate_survey import survey_of

@@ -4,10 +4,10 @@ from flask import Response, request
 from pydantic import Field
 from sqlmodel import Session
 
-from tuyere.core.tight.read import TypedTension
-from tuyere.core.tight.station import tension_of
-from tuyere.core.working.figure import Figure
-from tuyere.core.working.number import Number, range_of
+from tuyere.core.basis.figure import Figure
+from tuyere.core.basis.number import Number, range_of
+from tuyere.core.stations.tension.read import TypedTension
+from tuyere.core.stations.tension.station import tension_of
 from tuyere.documents.drive_card import Card, CardRow, Size, card_pdf, card_svg, job_sheet_pdf
 from tuyere.store import drives
 from tuyere.store.clock import now

@@ -6,10 +6,10 @@ from typing import Annotated, Literal
 from flask import Response
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictFloat, StrictInt
 
-from tuyere.core.diagnosis.diagnose import Diagnosis, diagnose
-from tuyere.core.diagnosis.knowledge import FAMILIES, Family, Knowledge, knowledge
-from tuyere.core.diagnosis.match import Matched, hear
-from tuyere.core.jobs.read import library
+from tuyere.core.stations.inspect.diagnosis.diagnose import Diagnosis, diagnose
+from tuyere.core.stations.inspect.diagnosis.knowledge import FAMILIES, Family, Knowledge, knowledge
+from tuyere.core.stations.inspect.diagnosis.match import Matched, hear
+from tuyere.core.stations.jobs.read import library
 from tuyere.web.answers import answer
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal

@@ -10,15 +10,15 @@ from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
-from tuyere.core.attention import Level
+from tuyere.core.basis.verdict import Problem, Tone
 from tuyere.core.drive.answer import Answer
-from tuyere.core.drives import registry
-from tuyere.core.drives.fitted import SMALL
-from tuyere.core.drives.survey import Part, Record
-from tuyere.core.dues.hours import SETTLES_H
-from tuyere.core.layout.form import PathReading
-from tuyere.core.speeds.station import felt
-from tuyere.core.working.verdict import Problem, Tone
+from tuyere.core.drive.layout.form import PathReading
+from tuyere.core.kinds import registry
+from tuyere.core.kinds.fitted import SMALL
+from tuyere.core.kinds.survey import Part, Record
+from tuyere.core.stations.floor.attention import Level
+from tuyere.core.stations.inspect.dues.hours import SETTLES_H
+from tuyere.core.stations.speed.station import felt
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import Facts, facts_of, laid_up, place_of

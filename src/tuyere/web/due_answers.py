@@ -9,7 +9,7 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.core.dues.rules import Rule, standard_rules
+from tuyere.core.stations.inspect.dues.rules import Rule, standard_rules
 from tuyere.store import dues as store
 from tuyere.store.clock import now
 from tuyere.store.dues_tables import EVENTS, DueAnswer

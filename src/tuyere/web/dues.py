@@ -7,9 +7,9 @@ from zoneinfo import ZoneInfo, available_timezones
 from flask import Response
 from pydantic import AfterValidator, AwareDatetime, BaseModel, Field
 
-from tuyere.core.dues.engine import Answered, DueOn, Happened, dues
-from tuyere.core.dues.hours import LayUp, MeterReading, RunningHours
-from tuyere.core.dues.rules import Rule, standard_rules
+from tuyere.core.stations.inspect.dues.engine import Answered, DueOn, Happened, dues
+from tuyere.core.stations.inspect.dues.hours import LayUp, MeterReading, RunningHours
+from tuyere.core.stations.inspect.dues.rules import Rule, standard_rules
 from tuyere.web.answers import answer
 from tuyere.web.entry import FamilyKey, Strict
 from tuyere.web.routes import routes

@@ -4,10 +4,10 @@ from typing import Annotated
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, field_validator
 
-from tuyere.core.drives import registry
-from tuyere.core.drives.survey import Part
-from tuyere.core.entry.typed import Typed
-from tuyere.core.origin import Origin
+from tuyere.core.basis.origin import Origin
+from tuyere.core.basis.typed import Typed
+from tuyere.core.kinds import registry
+from tuyere.core.kinds.survey import Part
 
 MOST_VERSIONS = 2**31 - 1  # what the column of a row's version holds
 

@@ -5,25 +5,26 @@ from dataclasses import replace
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core import table_book
-from tuyere.core.drives import v_belt
-from tuyere.core.drives.counter import CounterSlip as Slip
-from tuyere.core.drives.v_belt.counter_slip import counter_slip, link_length, link_slip
-from tuyere.core.drives.v_belt.get_home import Fix, GetHome, get_home
-from tuyere.core.drives.v_belt.grade import DUTIES, Grade, grade
-from tuyere.core.drives.v_belt.kind import V_BELT, VDrive
-from tuyere.core.drives.v_belt.told import link_of
-from tuyere.core.drives.v_belt.window import Window, window
-from tuyere.core.entry.field import Note
-from tuyere.core.entry.quantity import QuantityError, whole_number
-from tuyere.core.entry.typed import Given, Typed, given
-from tuyere.core.fit.check import Check, Fitting, check
-from tuyere.core.fit.pairing import SET_SIGNS, mixed_set
-from tuyere.core.identify.answer import Identified, Name, equivalents, identify
-from tuyere.core.identify.evidence import read_evidence
-from tuyere.core.sheet.solve import solve_page
-from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.working.verdict import Problem, Verdict
+from tuyere.core.basis.field import Note
+from tuyere.core.basis.quantity import QuantityError, whole_number
+from tuyere.core.basis.typed import Given, Typed, given
+from tuyere.core.basis.verdict import Problem, Verdict
+from tuyere.core.drive.sheet.solve import solve_page
+from tuyere.core.kinds import v_belt
+from tuyere.core.kinds.counter import CounterSlip as Slip
+from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.v_belt.drive import VDrive
+from tuyere.core.kinds.v_belt.kind import V_BELT
+from tuyere.core.kinds.v_belt.told import link_of
+from tuyere.core.stations.bench import table_book
+from tuyere.core.stations.find.answer import Identified, Name, equivalents, identify
+from tuyere.core.stations.find.counter_slip import counter_slip, link_length, link_slip
+from tuyere.core.stations.find.evidence import read_evidence
+from tuyere.core.stations.find.fit.check import Check, Fitting, check
+from tuyere.core.stations.find.fit.pairing import SET_SIGNS, mixed_set
+from tuyere.core.stations.find.get_home import Fix, GetHome, get_home
+from tuyere.core.stations.find.grade import DUTIES, Grade, grade
+from tuyere.core.stations.find.window import Window, window
 from tuyere.web.answers import answer
 from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.errors import FieldError, Refusal

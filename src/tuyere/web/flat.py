@@ -3,12 +3,12 @@
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.drives.flat import flat_belts
-from tuyere.core.drives.flat.survey import FlatDrive, FlatReading, read_flat
-from tuyere.core.entry.field import Note
-from tuyere.core.layout.form import PathReading
-from tuyere.core.layout.train import TrainAnswer
-from tuyere.core.working.verdict import Problem, Verdict
+from tuyere.core.basis.field import Note
+from tuyere.core.basis.verdict import Problem, Verdict
+from tuyere.core.drive.layout.form import PathReading
+from tuyere.core.kinds.flat import flat_belts
+from tuyere.core.kinds.flat.survey import FlatDrive, FlatReading, read_flat
+from tuyere.core.mechanics.on_wheels.train import TrainAnswer
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Strict, part_of
 from tuyere.web.forms import FlatForm

@@ -10,21 +10,21 @@ from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, col, select
 
-from tuyere.core.attention import Level
-from tuyere.core.caution import DEFERENCE, Caution, cautions
-from tuyere.core.drives import registry, v_belt
-from tuyere.core.drives.family import Family
-from tuyere.core.drives.survey import Part
-from tuyere.core.drives.v_belt.grade import DUTIES
-from tuyere.core.entry.field import FIELDS
-from tuyere.core.entry.quantity import KINDS
-from tuyere.core.geometry.belt_path import Pulley, belt_path
-from tuyere.core.geometry.open_belt import GeometryError, Span, Wheel, open_path
-from tuyere.core.layout.held import HELD_BY, LABELS
-from tuyere.core.rating import duties
-from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
-from tuyere.core.starts import starts
-from tuyere.core.tight.grip import surfaces
+from tuyere.core.basis.caution import DEFERENCE, Caution, cautions
+from tuyere.core.basis.field import FIELDS
+from tuyere.core.basis.quantity import KINDS
+from tuyere.core.kinds import registry, v_belt
+from tuyere.core.kinds.family import Family
+from tuyere.core.kinds.held import HELD_BY, LABELS
+from tuyere.core.kinds.rating import duties
+from tuyere.core.kinds.rating.service import IDLERS, STARTS, SURROUNDINGS
+from tuyere.core.kinds.starts import starts
+from tuyere.core.kinds.survey import Part
+from tuyere.core.mechanics.belt_path import Pulley, belt_path
+from tuyere.core.mechanics.open_belt import GeometryError, Span, Wheel, open_path
+from tuyere.core.stations.find.grade import DUTIES
+from tuyere.core.stations.floor.attention import Level
+from tuyere.core.stations.tension.grip import surfaces
 from tuyere.store import drives
 from tuyere.store.dues import Place, place_of
 from tuyere.store.tables import Drive, Machine, Role

@@ -4,17 +4,17 @@ from typing import Annotated
 
 from pydantic import Discriminator, Field, Tag, model_validator
 
-from tuyere.core.align.read import TypedAlign, TypedReading
+from tuyere.core.basis.uncertainty import TOOLS
 from tuyere.core.drive.answer import Answer, answer
+from tuyere.core.drive.layout.form import MOST_BELTS
+from tuyere.core.drive.old_survey import by_stages, is_old
 from tuyere.core.drive.survey import DrivenMachine, Driver, Stage, Survey, Tachometer
-from tuyere.core.drives import registry
-from tuyere.core.drives.flat.kind import FLAT
-from tuyere.core.drives.survey import Part
-from tuyere.core.entry.old_survey import by_stages, is_old
-from tuyere.core.layout.form import MOST_BELTS
-from tuyere.core.layout.held import HeldBy
-from tuyere.core.tight.read import TypedTension
-from tuyere.core.uncertainty import TOOLS
+from tuyere.core.kinds import registry
+from tuyere.core.kinds.flat.kind import FLAT
+from tuyere.core.kinds.held import HeldBy
+from tuyere.core.kinds.survey import Part
+from tuyere.core.stations.align.read import TypedAlign, TypedReading
+from tuyere.core.stations.tension.read import TypedTension
 from tuyere.web.entry import USUAL_FAMILY, USUAL_MESHING, Entry, FamilyKey, Strict, none_typed, part_of
 from tuyere.web.path_form import LayoutForm
 from tuyere.web.shop import the_shop

@@ -8,13 +8,13 @@ from flask import Response
 from pydantic import BaseModel, Field, TypeAdapter
 from sqlmodel import Session
 
-from tuyere.core.cross_reference import COLUMNS, read_csv
-from tuyere.core.drives.counter import CounterSlip as Slip
-from tuyere.core.drives.v_belt.get_home import GetHome
-from tuyere.core.drives.v_belt.grade import EARLY_FINDING, died_early
-from tuyere.core.entry.quantity import QuantityError
-from tuyere.core.entry.typed import Typed, given
-from tuyere.core.rows_file import RowReport
+from tuyere.core.basis.quantity import QuantityError
+from tuyere.core.basis.rows_file import RowReport
+from tuyere.core.basis.typed import Typed, given
+from tuyere.core.kinds.counter import CounterSlip as Slip
+from tuyere.core.stations.find.cross_reference import COLUMNS, read_csv
+from tuyere.core.stations.find.get_home import GetHome
+from tuyere.core.stations.find.grade import EARLY_FINDING, died_early
 from tuyere.documents.slip_pdf import Heading, slip_pdf
 from tuyere.store import drives
 from tuyere.store import found as store

@@ -8,7 +8,7 @@ from flask import Response
 from pydantic import AwareDatetime, BaseModel, Field
 from sqlmodel import Session, col, select
 
-from tuyere.core.dues.hours import MeterReading
+from tuyere.core.stations.inspect.dues.hours import MeterReading
 from tuyere.store import drives, dues
 from tuyere.store.clock import now
 from tuyere.store.dues_tables import Happened, HourReading, LaidUp

@@ -9,14 +9,14 @@ from flask import Response
 from pydantic import BaseModel, Field, StrictBool
 from sqlmodel import Session, col, select
 
-from tuyere.core.diagnosis.diagnose import Diagnosis, diagnose
-from tuyere.core.diagnosis.knowledge import NOTHING, Family, Knowledge, knowledge
-from tuyere.core.diagnosis.of_drive import Known, family_of, knowledge_of, known_of_survey
-from tuyere.core.diagnosis.triage import triage
+from tuyere.core.basis.uncertainty import probability_between, uncertain
 from tuyere.core.drive.answer import Answer
-from tuyere.core.jobs.compose import fitting
-from tuyere.core.jobs.read import library
-from tuyere.core.uncertainty import probability_between, uncertain
+from tuyere.core.stations.inspect.diagnosis.diagnose import Diagnosis, diagnose
+from tuyere.core.stations.inspect.diagnosis.knowledge import NOTHING, Family, Knowledge, knowledge
+from tuyere.core.stations.inspect.diagnosis.of_drive import Known, family_of, knowledge_of, known_of_survey
+from tuyere.core.stations.inspect.diagnosis.triage import triage
+from tuyere.core.stations.jobs.compose import fitting
+from tuyere.core.stations.jobs.read import library
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import facts_of

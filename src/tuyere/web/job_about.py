@@ -7,12 +7,12 @@ from typing import Any
 
 from sqlmodel import Session, col, select
 
+from tuyere.core.basis import number
+from tuyere.core.basis.number import Number
 from tuyere.core.drive.answer import Answer
-from tuyere.core.jobs.library import RUNS, Guess, Kind, machine_facts
-from tuyere.core.jobs.of_drive import of_drive
-from tuyere.core.jobs.read import library
-from tuyere.core.working import number
-from tuyere.core.working.number import Number
+from tuyere.core.stations.jobs.library import RUNS, Guess, JobKind, machine_facts
+from tuyere.core.stations.jobs.of_drive import of_drive
+from tuyere.core.stations.jobs.read import library
 from tuyere.store.tables import Configuration, Drive, Machine, Stage
 from tuyere.web.machine_is import machine_is
 from tuyere.web.shop import the_shop
@@ -42,7 +42,7 @@ _KEPT: OrderedDict[tuple[Any, ...], About] = OrderedDict()
 
 def about(
     session: Session, drive: Drive, configuration: Configuration | None, asked: Mapping[str, str], said: Mapping[str, bool] | None = None,
-    kind: Kind | None = None,
+    kind: JobKind | None = None,
 ) -> About:  # fmt: skip
     """The facts and numbers of a drive, with what was asked before the job. `said`: answers about its machine, over what was kept."""
     machine = session.get_one(Machine, drive.machine_id)
@@ -59,7 +59,7 @@ def about(
 
 def _worked_out(
     session: Session, drive: Drive, machine: Machine, configuration: Configuration | None, asked: Mapping[str, str],
-    said: Mapping[str, bool] | None, kind: Kind | None,
+    said: Mapping[str, bool] | None, kind: JobKind | None,
 ) -> About:  # fmt: skip
     on = answer_on(drive, configuration)
     taken = machine_is(machine, drive, on.survey, said)

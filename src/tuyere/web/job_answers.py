@@ -9,12 +9,12 @@ from typing import Any, Literal
 
 from sqlmodel import Session, select
 
-from tuyere.core.caution import DEFERENCE
-from tuyere.core.jobs.compose import OwnStep, as_text, asked_facts, compose, next_step, open_safety
-from tuyere.core.jobs.library import RUNS, Ask, Kind, Step, Trait, holds
-from tuyere.core.jobs.read import from_kept, library
-from tuyere.core.table import rows
-from tuyere.core.working.number import Number
+from tuyere.core.basis.caution import DEFERENCE
+from tuyere.core.basis.number import Number
+from tuyere.core.basis.table import rows
+from tuyere.core.stations.jobs.compose import OwnStep, as_text, asked_facts, compose, next_step, open_safety
+from tuyere.core.stations.jobs.library import RUNS, Ask, JobKind, Step, Trait, holds
+from tuyere.core.stations.jobs.read import from_kept, library
 from tuyere.store import drives
 from tuyere.store import jobs as store
 from tuyere.store.findings import open_findings
@@ -41,13 +41,13 @@ from tuyere.web.rounds import KINDS
 
 
 def about_job_drive(
-    session: Session, drive: Drive, asked: Mapping[str, str], said: Mapping[str, bool] | None = None, kind: Kind | None = None
+    session: Session, drive: Drive, asked: Mapping[str, str], said: Mapping[str, bool] | None = None, kind: JobKind | None = None
 ) -> About:
     """A drive as its jobs see it now."""
     return about(session, drive, drives.current_configuration(session, drive.id), asked, said, kind)
 
 
-def kind_out(kind: Kind, told: About) -> JobKindOut:
+def kind_out(kind: JobKind, told: About) -> JobKindOut:
     asks = [a for a in kind.asks if all(_of_asks(kind, t) or holds([t], told.facts) for t in a.when)]
     facts = (told.facts - {RUNS} if kind.stopped else told.facts) | first_answers(kind, told.facts)
     return JobKindOut(
@@ -62,7 +62,7 @@ def _how_many(kind: str, facts: frozenset[str]) -> int:
     return len(compose(library(), library().kinds[kind], facts))
 
 
-def first_answers(kind: Kind, facts: Collection[str], asked: Mapping[str, str] | None = None) -> frozenset[str]:
+def first_answers(kind: JobKind, facts: Collection[str], asked: Mapping[str, str] | None = None) -> frozenset[str]:
     """The answers given, and the first option of every question that is not answered yet: about how long a job is."""
     found: set[str] = set()
     for ask in kind.asks:
@@ -84,7 +84,7 @@ def _machine_ask(trait: Trait, told: About) -> MachineAskOut:
     )  # fmt: skip
 
 
-def preview_out(session: Session, drive: Drive, kind: Kind, asked: Mapping[str, str], said: Mapping[str, bool]) -> JobPreviewOut:
+def preview_out(session: Session, drive: Drive, kind: JobKind, asked: Mapping[str, str], said: Mapping[str, bool]) -> JobPreviewOut:
     """A job composed with the answers so far."""
     told = about_job_drive(session, drive, asked, said, kind)
     lacking = [
@@ -114,7 +114,7 @@ def _ask(ask: Ask, told: About) -> JobAskOut:
     )  # fmt: skip
 
 
-def _of_asks(kind: Kind, term: str) -> bool:
+def _of_asks(kind: JobKind, term: str) -> bool:
     """Whether a term reads another answer of the same kind."""
     return any(part.lstrip("!").partition("=")[0] in {a.key for a in kind.asks} for part in term.split("|"))
 

@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
-from tuyere.core.jobs.library import SHOWN_S, Leaves, Sort
+from tuyere.core.stations.jobs.library import SHOWN_S, Leaves, Sort
 from tuyere.web.opened import FindingOut
 
 

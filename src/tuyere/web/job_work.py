@@ -9,12 +9,23 @@ from typing import Any, Literal
 from pydantic import AwareDatetime, Field
 from sqlmodel import Session
 
-from tuyere.core.dues.rules import Rule
-from tuyere.core.entry.reader import FieldReader
-from tuyere.core.entry.typed import Typed
-from tuyere.core.jobs.compose import OwnStep, asked_facts, compose, fitting, for_due, held_up_by, open_safety, waiting, waits_for, with_own
-from tuyere.core.jobs.library import Kind, State, Step, holds
-from tuyere.core.jobs.read import as_kept, library
+from tuyere.core.basis.reader import FieldReader
+from tuyere.core.basis.typed import Typed
+from tuyere.core.stations.inspect.dues.rules import Rule
+from tuyere.core.stations.jobs.compose import (
+    OwnStep,
+    asked_facts,
+    compose,
+    fitting,
+    for_due,
+    held_up_by,
+    open_safety,
+    waiting,
+    waits_for,
+    with_own,
+)
+from tuyere.core.stations.jobs.library import JobKind, State, Step, holds
+from tuyere.core.stations.jobs.read import as_kept, library
 from tuyere.store import jobs as store
 from tuyere.store.clock import now
 from tuyere.store.drives import current_configuration
@@ -83,7 +94,7 @@ def make_job(session: Session, drive: Drive, body: BeginJob, person_id: uuid.UUI
     )  # fmt: skip
 
 
-def _answered(kind: Kind, asked: Mapping[str, str], told: About) -> dict[str, str]:
+def _answered(kind: JobKind, asked: Mapping[str, str], told: About) -> dict[str, str]:
     """The answers that count. Raises Refusal."""
     found: dict[str, str] = {}
     for ask in kind.asks:
@@ -344,7 +355,7 @@ AS_FOUND = ("read_as_found", "sag_found")
 
 
 def _raise(
-    session: Session, writer: Writer, drive: Drive, job: Job, kind: Kind | None, unread: Sequence[Step],
+    session: Session, writer: Writer, drive: Drive, job: Job, kind: JobKind | None, unread: Sequence[Step],
     readings: Sequence[store.Taken], at: datetime,
 ) -> list[dict[str, Any]]:  # fmt: skip
     """What falls due of a sign-off: the same job by the calendar, a tension that nobody read, what the rules count from it."""

@@ -6,8 +6,8 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.core.jobs.compose import fitting
-from tuyere.core.jobs.read import library
+from tuyere.core.stations.jobs.compose import fitting
+from tuyere.core.stations.jobs.read import library
 from tuyere.store import jobs as store
 from tuyere.store.clock import now
 from tuyere.store.job_tables import Job

@@ -5,10 +5,10 @@ from typing import Annotated
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.drives.v_belt.link import read_link
-from tuyere.core.drives.v_belt.short_set import not_here
-from tuyere.core.entry.field import Note
-from tuyere.core.working.verdict import Problem, Tone, Verdict
+from tuyere.core.basis.field import Note
+from tuyere.core.basis.verdict import Problem, Tone, Verdict
+from tuyere.core.kinds.v_belt.link import read_link
+from tuyere.core.kinds.v_belt.short_set import not_here
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Strict, part_of
 from tuyere.web.forms import LinkForm

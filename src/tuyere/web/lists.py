@@ -11,10 +11,11 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.core.rating import own
-from tuyere.core.rating.compare import Compared, compare
-from tuyere.core.rows_file import RowReport, guarded
-from tuyere.core.selection import parts_list
+from tuyere.core.basis.rows_file import RowReport, guarded
+from tuyere.core.kinds.part_row import PartRow
+from tuyere.core.stations.size import own_ratings as own
+from tuyere.core.stations.size import parts_list
+from tuyere.core.stations.size.compare import Compared, compare
 from tuyere.store import shop_lists
 from tuyere.store.tables import Person, Role, ShopList
 from tuyere.store.write import Outcome, Writer, insert
@@ -141,11 +142,11 @@ def get_lists(path: SitePath) -> Response:
     )
 
 
-def _part(r: parts_list.PartRow) -> PartOut:
+def _part(r: PartRow) -> PartOut:
     width = both_out(r.width_m, "length", decimals=(2, 0)) if r.width_m else None
     return PartOut(
         part=r.part, fits=r.fits, said=r.said, grooves=r.grooves, width=width, on_hand=r.on_hand, price=r.price, number=r.number,
-        across_m=r.across_m,
+        across_m=parts_list.across_m(r),
     )  # fmt: skip
 
 

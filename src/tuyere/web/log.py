@@ -8,11 +8,11 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.core.dues.rules import standard_rules
-from tuyere.core.entry.field import FIELDS
-from tuyere.core.rounds.checklist import TITLES, Depth
-from tuyere.core.tight.settling import left_after
-from tuyere.core.working.figure import plus_minus, shown
+from tuyere.core.basis.field import FIELDS
+from tuyere.core.basis.figure import plus_minus, shown
+from tuyere.core.stations.inspect.dues.rules import standard_rules
+from tuyere.core.stations.inspect.rounds.checklist import TITLES, Depth
+from tuyere.core.stations.tension.settling import left_after
 from tuyere.store import drives
 from tuyere.store import log as store
 from tuyere.store.clock import now

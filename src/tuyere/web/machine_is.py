@@ -3,8 +3,8 @@
 from collections.abc import Mapping
 
 from tuyere.core.drive.survey import Survey
-from tuyere.core.jobs.machine import MachineIs
-from tuyere.core.jobs.machine import machine_is as taken
+from tuyere.core.stations.jobs.machine import MachineIs
+from tuyere.core.stations.jobs.machine import machine_is as taken
 from tuyere.store.tables import Drive, Machine
 
 

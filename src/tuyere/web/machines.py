@@ -6,16 +6,16 @@ from urllib.parse import urlencode
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core import readings_file
-from tuyere.core.drives import v_belt
-from tuyere.core.entry.field import Note
-from tuyere.core.entry.quantity import from_si
-from tuyere.core.entry.reader import FieldReader
-from tuyere.core.speeds import wheel as wheels
-from tuyere.core.speeds.machine import KINDS, Row
-from tuyere.core.speeds.station import felt
-from tuyere.core.speeds.trial import CHANGES, LEAKS, TrialReading, TrialRow, read_trial
-from tuyere.core.working.verdict import Problem, Tone, Verdict
+from tuyere.core.basis import readings_file
+from tuyere.core.basis.field import Note
+from tuyere.core.basis.quantity import from_si
+from tuyere.core.basis.reader import FieldReader
+from tuyere.core.basis.verdict import Problem, Tone, Verdict
+from tuyere.core.kinds import v_belt
+from tuyere.core.stations.speed import wheel as wheels
+from tuyere.core.stations.speed.machine import KINDS, Row
+from tuyere.core.stations.speed.station import felt
+from tuyere.core.stations.speed.trial import CHANGES, LEAKS, TrialReading, TrialRow, read_trial
 from tuyere.documents.wheel_drawing import sizes, wheel_dxf, wheel_svg
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Entry, Strict, none_typed

@@ -7,9 +7,9 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from tuyere.core.attention import Attention, Promised, Said, attention
-from tuyere.core.dues.engine import DueOn
-from tuyere.core.working.verdict import Tone, Verdict
+from tuyere.core.basis.verdict import Tone, Verdict
+from tuyere.core.stations.floor.attention import Attention, Promised, Said, attention
+from tuyere.core.stations.inspect.dues.engine import DueOn
 from tuyere.store.clock import now
 from tuyere.store.dues import Facts, Place
 from tuyere.store.findings import REMARKS

@@ -6,15 +6,15 @@ from typing import Literal
 from flask import Response
 from pydantic import BaseModel
 
-from tuyere.core.drives.loop import Loop
-from tuyere.core.entry.field import Note
-from tuyere.core.geometry.open_belt import GeometryError
-from tuyere.core.layout.form import PathReading, read_path
-from tuyere.core.layout.keepers import nearest
-from tuyere.core.layout.one_belt import PathAnswer, WheelState
-from tuyere.core.layout.take_up import Reach
-from tuyere.core.layout.wheels import PathWheel
-from tuyere.core.working.verdict import Problem, Tone, Verdict
+from tuyere.core.basis.field import Note
+from tuyere.core.basis.verdict import Problem, Tone, Verdict
+from tuyere.core.drive.layout.form import PathReading, read_path
+from tuyere.core.drive.layout.keepers import nearest
+from tuyere.core.kinds.loop import Loop
+from tuyere.core.mechanics.on_wheels.one_belt import PathAnswer, WheelState
+from tuyere.core.mechanics.on_wheels.take_up import Reach
+from tuyere.core.mechanics.on_wheels.wheels import PathWheel
+from tuyere.core.mechanics.open_belt import GeometryError
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.forms import WithSurvey
 from tuyere.web.routes import routes

@@ -5,9 +5,9 @@ from typing import Annotated
 
 from pydantic import Field
 
+from tuyere.core.drive.layout.form import MOST_BELTS
+from tuyere.core.drive.layout.typed import TypedCarriage, TypedKeeper, TypedPoint, TypedTakeUp, TypedTape, TypedWheel
 from tuyere.core.drive.survey import Layout
-from tuyere.core.layout.form import MOST_BELTS
-from tuyere.core.layout.typed import TypedCarriage, TypedKeeper, TypedPoint, TypedTakeUp, TypedTape, TypedWheel
 from tuyere.web.entry import Entry, Strict, none_typed
 
 WheelNumber = Annotated[int, Field(ge=0, le=99)]

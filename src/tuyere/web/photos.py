@@ -9,7 +9,7 @@ from flask_openapi3 import RawModel
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.core.picture import NotAPictureError, picture_of
+from tuyere.core.basis.picture import NotAPictureError, picture_of
 from tuyere.store import photos as store
 from tuyere.store.clock import now
 from tuyere.store.inspect_tables import Photo

@@ -7,7 +7,7 @@ from urllib.parse import urlsplit
 
 from flask import Flask, request
 
-from tuyere.core.entry.characters import can_be_kept
+from tuyere.core.basis.characters import can_be_kept
 from tuyere.web.errors import FieldError, Refusal
 
 DEEPEST = 32  # levels of a body; ours have at most ten

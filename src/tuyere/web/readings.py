@@ -10,17 +10,17 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.core.dues.hours import MeterReading, meter_doubt
-from tuyere.core.entry.field import FIELDS
-from tuyere.core.entry.quantity import whole_number
-from tuyere.core.entry.typed import Given, Typed, given
-from tuyere.core.speeds import design_point
-from tuyere.core.tight.methods import BY_KEY, Method
-from tuyere.core.tight.read import Tight
-from tuyere.core.tight.settling import beyond_settling
-from tuyere.core.tight.station import tension_of
-from tuyere.core.working.figure import Figure
-from tuyere.core.working.verdict import Verdict
+from tuyere.core.basis.field import FIELDS
+from tuyere.core.basis.figure import Figure
+from tuyere.core.basis.quantity import whole_number
+from tuyere.core.basis.typed import Given, Typed, given
+from tuyere.core.basis.verdict import Verdict
+from tuyere.core.stations.inspect.dues.hours import MeterReading, meter_doubt
+from tuyere.core.stations.speed import design_point
+from tuyere.core.stations.tension.methods import BY_KEY, Method
+from tuyere.core.stations.tension.read import Tight
+from tuyere.core.stations.tension.settling import beyond_settling
+from tuyere.core.stations.tension.station import tension_of
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import answer_by_look, facts_of

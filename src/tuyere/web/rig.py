@@ -5,13 +5,13 @@ from typing import Literal
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.align.judge import said
-from tuyere.core.align.methods import METHODS
-from tuyere.core.align.moves import Feet
-from tuyere.core.entry.field import FIELDS, Note
-from tuyere.core.entry.quantity import from_si
-from tuyere.core.entry.reader import FieldReader
-from tuyere.core.working.verdict import Problem
+from tuyere.core.basis.field import FIELDS, Note
+from tuyere.core.basis.quantity import from_si
+from tuyere.core.basis.reader import FieldReader
+from tuyere.core.basis.verdict import Problem
+from tuyere.core.stations.align.judge import said
+from tuyere.core.stations.align.methods import METHODS
+from tuyere.core.stations.align.moves import Feet
 from tuyere.instruments.rig import Made, Rig
 from tuyere.web.align import FeetIn, PairIn
 from tuyere.web.answers import answer

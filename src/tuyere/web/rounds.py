@@ -9,9 +9,9 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session, select
 
-from tuyere.core.diagnosis.of_drive import family_of
-from tuyere.core.rounds.checklist import DEPTHS, TITLES, Depth, Item, compose, items, suggest
-from tuyere.core.rounds.of_drive import has_of, severe
+from tuyere.core.stations.inspect.diagnosis.of_drive import family_of
+from tuyere.core.stations.inspect.rounds.checklist import DEPTHS, TITLES, Depth, Item, compose, items, suggest
+from tuyere.core.stations.inspect.rounds.of_drive import has_of, severe
 from tuyere.store import drives
 from tuyere.store import rounds as store
 from tuyere.store.clock import now

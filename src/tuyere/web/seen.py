@@ -7,7 +7,7 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.core.signs import MACHINE_STATES, PLACES, UnknownSignError, sign, signs
+from tuyere.core.stations.inspect.signs import MACHINE_STATES, PLACES, UnknownSignError, sign, signs
 from tuyere.store import findings as store
 from tuyere.store.tables import Finding, Role
 from tuyere.store.write import Outcome, Writer, insert, update

@@ -3,11 +3,11 @@
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.entry.field import Note
-from tuyere.core.shaft_check import read_shaft
-from tuyere.core.working.figure import Figure
-from tuyere.core.working.verdict import Problem as Refused
-from tuyere.core.working.verdict import Verdict
+from tuyere.core.basis.field import Note
+from tuyere.core.basis.figure import Figure
+from tuyere.core.basis.verdict import Problem as Refused
+from tuyere.core.basis.verdict import Verdict
+from tuyere.core.stations.size.shaft import read_shaft
 from tuyere.web.answers import answer
 from tuyere.web.entry import Entry, Strict
 from tuyere.web.forms import SheetForm, answer_of

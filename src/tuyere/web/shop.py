@@ -7,9 +7,9 @@ from functools import lru_cache
 from flask import g, has_request_context, request
 from flask_login import current_user
 
-from tuyere.core.rating.own import read_ratings
-from tuyere.core.rating.own_table import NONE, OwnRatings
-from tuyere.core.selection.parts_list import PartsList, read_parts
+from tuyere.core.kinds.rating.own_table import NONE, OwnRatings
+from tuyere.core.stations.size.own_ratings import read_ratings
+from tuyere.core.stations.size.parts_list import PartsList, read_parts
 from tuyere.store import shop_lists
 from tuyere.store.tables import ShopList
 from tuyere.web.errors import Refusal

@@ -7,24 +7,25 @@ import numpy as np
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.entry.field import Note
-from tuyere.core.entry.quantity import KINDS, to_si
-from tuyere.core.rating.service import IDLERS, STARTS, SURROUNDINGS
-from tuyere.core.selection.candidate import nearest, relaxed, sides
-from tuyere.core.selection.form import SizeReading, read_size
-from tuyere.core.selection.judge import CONSTRAINTS
-from tuyere.core.selection.kind import Kind
-from tuyere.core.selection.measures import traits
-from tuyere.core.selection.motor import frames
-from tuyere.core.selection.problem import Problem, choices, usual
-from tuyere.core.selection.rank import AXES, WISHES, Wishes, best_of_each, listed, pareto, rank
-from tuyere.core.selection.rank import USUAL as USUAL_WEIGHTS
-from tuyere.core.selection.rank import Field as Ranked
-from tuyere.core.selection.search import search
-from tuyere.core.selection.shelf import Which, stock
-from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.working.figure import MANY
-from tuyere.core.working.verdict import Problem as Refused
+from tuyere.core.basis.field import Note
+from tuyere.core.basis.figure import MANY
+from tuyere.core.basis.quantity import KINDS, to_si
+from tuyere.core.basis.verdict import Problem as Refused
+from tuyere.core.kinds.choose import Choosable
+from tuyere.core.kinds.motor import frames
+from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.rating.service import IDLERS, STARTS, SURROUNDINGS
+from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.traits import traits
+from tuyere.core.stations.size.candidate import nearest, relaxed, sides
+from tuyere.core.stations.size.form import SizeReading, read_size
+from tuyere.core.stations.size.judge import CONSTRAINTS
+from tuyere.core.stations.size.rank import AXES, WISHES, Wishes, best_of_each, listed, pareto, rank
+from tuyere.core.stations.size.rank import USUAL as USUAL_WEIGHTS
+from tuyere.core.stations.size.rank import Field as Ranked
+from tuyere.core.stations.size.search import search
+from tuyere.core.stations.size.shelf import Which, stock
+from tuyere.core.stations.size.stock import choices, usual
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
@@ -159,13 +160,13 @@ def read(body: SizeIn) -> tuple[SizeReading, DriveSpec]:
     return read_size(quantities, body.size.words, body.size.families, body.size.kinds, on.spec, on.page), on.spec
 
 
-def stock_of(body: SizeIn) -> tuple[Kind, ...]:
+def stock_of(body: SizeIn) -> tuple[Choosable, ...]:
     """What is searched: the common sizes, or the shop's own list or shelf, rated by its own tables where it has any."""
     shop = the_shop()
     return stock(shop.ratings, shop.parts, body.size.stock)
 
 
-def kind_named(body: SizeIn, name: str) -> Kind:
+def kind_named(body: SizeIn, name: str) -> Choosable:
     """One kind of what is searched; refuses a name that is not among them."""
     found = next((k for k in stock_of(body) if k.name == name), None)
     if found is None:

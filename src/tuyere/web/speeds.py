@@ -5,21 +5,21 @@ from typing import Annotated, Any, Literal
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.drives.fitted import StockWheel
-from tuyere.core.entry.field import Note
-from tuyere.core.entry.reader import FieldReader
-from tuyere.core.entry.typed import Typed
-from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.typed import Reading
-from tuyere.core.speeds.adjustable import adjust
-from tuyere.core.speeds.cones_form import ConesReading, read_cones
-from tuyere.core.speeds.explain import Explanation, eighths
-from tuyere.core.speeds.reading import ByDiameter, read_speeds
-from tuyere.core.speeds.target import Pair, Targets, carries, rated, say, smallest, targets
-from tuyere.core.speeds.unknown import ShaftRow, WheelRow, read_unknown
-from tuyere.core.working.figure import shown
-from tuyere.core.working.page import Page
-from tuyere.core.working.verdict import Problem, Tone, Verdict
+from tuyere.core.basis.field import Note
+from tuyere.core.basis.figure import shown
+from tuyere.core.basis.page import Page
+from tuyere.core.basis.reader import FieldReader
+from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.verdict import Problem, Tone, Verdict
+from tuyere.core.drive.sheet.typed import Reading
+from tuyere.core.kinds.fitted import StockWheel
+from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.stations.speed.adjustable import adjust
+from tuyere.core.stations.speed.cones_form import ConesReading, read_cones
+from tuyere.core.stations.speed.explain import Explanation, eighths
+from tuyere.core.stations.speed.reading import ByDiameter, read_speeds
+from tuyere.core.stations.speed.target import Pair, Targets, carries, rated, say, smallest, targets
+from tuyere.core.stations.speed.unknown import ShaftRow, WheelRow, read_unknown
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.candidate_survey import written_over
 from tuyere.web.entry import Entry, Strict, none_typed

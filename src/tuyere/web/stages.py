@@ -4,9 +4,9 @@ import math
 
 from pydantic import BaseModel
 
-from tuyere.core.layout.stages import ShaftDuty, StageDuty, TrainDuty, WheelDuty
-from tuyere.core.working.figure import shown
-from tuyere.core.working.verdict import Verdict
+from tuyere.core.basis.figure import shown
+from tuyere.core.basis.verdict import Verdict
+from tuyere.core.drive.layout.stages import ShaftDuty, StageDuty, TrainDuty, WheelDuty
 from tuyere.web.answers import BothOut, both_out
 
 

@@ -6,10 +6,10 @@ from functools import lru_cache
 from pydantic import ValidationError
 from sqlmodel import col, select
 
-from tuyere.core.attention_of_drive import weighs
+from tuyere.core.basis.verdict import Verdict
 from tuyere.core.drive.answer import Answer
-from tuyere.core.rating.own_table import OwnRatings
-from tuyere.core.working.verdict import Verdict
+from tuyere.core.kinds.rating.own_table import OwnRatings
+from tuyere.core.stations.floor.weighs import weighs
 from tuyere.store.tables import Configuration, Drive
 from tuyere.web.forms import SurveyForm, answer_of
 from tuyere.web.shop import the_shop

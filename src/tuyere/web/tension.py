@@ -7,13 +7,13 @@ from flask import Response
 from pydantic import BaseModel, Discriminator, Field, ModelWrapValidatorHandler, RootModel, Tag, ValidationError, model_validator
 from pydantic_core import InitErrorDetails, PydanticCustomError
 
-from tuyere.core.geometry.open_belt import GeometryError
-from tuyere.core.tension import measured
-from tuyere.core.tension import window as core
-from tuyere.core.tension.beam import SlackError
-from tuyere.core.tension.moved import move_for
-from tuyere.core.tension.statics import STEEPEST_RAD, TOO_STEEP
-from tuyere.core.uncertainty import UFloat
+from tuyere.core.basis.uncertainty import UFloat
+from tuyere.core.mechanics.open_belt import GeometryError
+from tuyere.core.mechanics.tension import measured
+from tuyere.core.mechanics.tension import window as core
+from tuyere.core.mechanics.tension.beam import SlackError
+from tuyere.core.mechanics.tension.moved import move_for
+from tuyere.core.mechanics.tension.statics import STEEPEST_RAD, TOO_STEEP
 from tuyere.web.answers import answer
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal

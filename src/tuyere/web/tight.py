@@ -4,11 +4,11 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, Field
 
-from tuyere.core.tight.methods import Method
-from tuyere.core.tight.read import Tight
-from tuyere.core.tight.scale import Band
-from tuyere.core.tight.spans import SpanNote
-from tuyere.core.working.figure import FAR, MANY, Figure, shown
+from tuyere.core.basis.figure import FAR, MANY, Figure, shown
+from tuyere.core.stations.tension.methods import Method
+from tuyere.core.stations.tension.read import Tight
+from tuyere.core.stations.tension.scale import Band
+from tuyere.core.stations.tension.spans import SpanNote
 from tuyere.web.answers import BothOut, both_out
 
 

@@ -5,19 +5,18 @@ import math
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.drives import registry
-from tuyere.core.drives.meshing import Meshing
-from tuyere.core.drives.roller_chain.dogs import DogReading
-from tuyere.core.drives.roller_chain.told import dogs_of
-from tuyere.core.drives.synchronous.linear import LinearReading
-from tuyere.core.drives.synchronous.told import linear_of
-from tuyere.core.drives.teeth import DriveReading, Fitting, ToothedWheel
-from tuyere.core.drives.template import Template
-from tuyere.core.entry.field import Note
-from tuyere.core.identify.by_size import Ask, Match
-from tuyere.core.identify.toothed import HOW, ToothedReading
-from tuyere.core.working.figure import fine
-from tuyere.core.working.verdict import Problem, Verdict
+from tuyere.core.basis.field import Note
+from tuyere.core.basis.figure import fine
+from tuyere.core.basis.verdict import Problem, Verdict
+from tuyere.core.kinds import registry
+from tuyere.core.kinds.by_size import Ask, Match
+from tuyere.core.kinds.roller_chain.dogs import DogReading
+from tuyere.core.kinds.roller_chain.told import dogs_of
+from tuyere.core.kinds.synchronous.linear import LinearReading
+from tuyere.core.kinds.synchronous.told import linear_of
+from tuyere.core.kinds.teeth import DriveReading, Fitting, ToothedWheel
+from tuyere.core.kinds.template import Template
+from tuyere.core.kinds.toothed import HOW, Recognised, ToothedReading
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import MeshingKey, Strict, part_of
 from tuyere.web.forms import ToothedForm
@@ -200,7 +199,7 @@ _LABELS = {
 }  # fmt: skip
 
 
-def _match(family: Meshing, found: Match) -> ToothedMatch:
+def _match(family: Recognised, found: Match) -> ToothedMatch:
     kind = found.kind
     sizes = [SizeOut(key="pitch_span", label="pitch, new", expected=_fine(kind.pitch_m), off=found.off.get("pitch_span"))]
     sizes += [SizeOut(key=k, label=_LABELS[k], expected=_fine(s.value), off=found.off.get(k)) for k, s in kind.sizes.items()]

@@ -7,8 +7,8 @@ from typing import Annotated
 from flask import Response
 from pydantic import BaseModel, Field
 
-from tuyere.core.wear.forecast import Kind, forecast
-from tuyere.core.wear.limits import Dogs, Worn, elongation, judge, judge_dogs, limit_of, whats
+from tuyere.core.kinds.wear_limits import Dogs, Worn, elongation, judge, judge_dogs, limit_of, whats
+from tuyere.core.stations.inspect.wear.forecast import Bend, forecast
 from tuyere.web.answers import answer
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
@@ -95,7 +95,7 @@ class ForecastIn(Bare):
 
     readings: list[WearReading] = Field(max_length=500)
     limit: float = Field(ge=-1e6, le=1e6)
-    kind: Kind = ""
+    kind: Bend = ""
     start_hours: float = Field(0, ge=0, le=1e7)
     start_value: float = Field(0, ge=-1e6, le=1e6)
 

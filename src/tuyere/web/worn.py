@@ -9,15 +9,15 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session, col, select
 
-from tuyere.core.dues.hours import RunningHours
-from tuyere.core.entry.field import Note
-from tuyere.core.wear.forecast import Kind, forecast
-from tuyere.core.wear.limits import Limit, limit_of
-from tuyere.core.wear.of_drive import worn_part
-from tuyere.core.wear.places import places_of, whole_set
-from tuyere.core.wear.read import SPANS, WearRead, read_wear, tool_of, whats_of
-from tuyere.core.working.figure import fine
-from tuyere.core.working.verdict import Problem, Tone
+from tuyere.core.basis.field import Note
+from tuyere.core.basis.figure import fine
+from tuyere.core.basis.verdict import Problem, Tone
+from tuyere.core.kinds.wear_limits import Limit, limit_of
+from tuyere.core.stations.inspect.dues.hours import RunningHours
+from tuyere.core.stations.inspect.wear.forecast import Bend, forecast
+from tuyere.core.stations.inspect.wear.of_drive import worn_part
+from tuyere.core.stations.inspect.wear.places import places_of, whole_set
+from tuyere.core.stations.inspect.wear.read import SPANS, WearRead, read_wear, tool_of, whats_of
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import Facts, facts_of
@@ -37,7 +37,7 @@ from tuyere.web.worn_places import WornPlaceOut, places_out
 
 blueprint = routes("worn", "/api", "inspect")
 
-FORECAST: dict[str, Kind] = {"chain": "chain", "dogs": "chain", "groove": "groove"}
+FORECAST: dict[str, Bend] = {"chain": "chain", "dogs": "chain", "groove": "groove"}
 SEEN = {"not there": 0.0, "it begins": 0.7, "there": 1.0}
 
 

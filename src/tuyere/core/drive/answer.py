@@ -2,20 +2,20 @@
 
 from functools import cached_property
 
+from tuyere.core.basis.figure import Figure
+from tuyere.core.basis.page import Page
+from tuyere.core.basis.verdict import Problem
+from tuyere.core.drive.layout.form import PathReading, read_path
+from tuyere.core.drive.layout.stages import Duty, TrainDuty, duties_of
+from tuyere.core.drive.layout.tight import stage_of as on_many
+from tuyere.core.drive.sheet.solve import Sheet, sheet_of, solve_page
+from tuyere.core.drive.sheet.tight import stage_of as on_two
+from tuyere.core.drive.sheet.typed import Reading, read_form
+from tuyere.core.drive.stage import TightStage
 from tuyere.core.drive.survey import NOTHING_READ, Survey, Tachometer
-from tuyere.core.drives.loop import Loop
-from tuyere.core.layout.form import PathReading, read_path
-from tuyere.core.layout.stages import Duty, TrainDuty, duties_of
-from tuyere.core.layout.tight import stage_of as on_many
-from tuyere.core.rating.own_table import NONE, OwnRatings
-from tuyere.core.sheet.solve import Sheet, sheet_of, solve_page
-from tuyere.core.sheet.spec import DriveSpec
-from tuyere.core.sheet.tight import stage_of as on_two
-from tuyere.core.sheet.typed import Reading, read_form
-from tuyere.core.tight.stage import TightStage
-from tuyere.core.working.figure import Figure
-from tuyere.core.working.page import Page
-from tuyere.core.working.verdict import Problem
+from tuyere.core.kinds.loop import Loop
+from tuyere.core.kinds.rating.own_table import NONE, OwnRatings
+from tuyere.core.kinds.spec import DriveSpec
 
 
 class Answer:

@@ -3,12 +3,12 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from tuyere.core.drives.family import Family
-from tuyere.core.drives.survey import Part
-from tuyere.core.entry.typed import Typed
-from tuyere.core.layout.held import HeldBy
-from tuyere.core.layout.typed import TypedBelt, TypedCarriage, TypedKeeper, TypedPath, TypedTape, TypedWheel
-from tuyere.core.rating.service import idler_on
+from tuyere.core.basis.typed import Typed
+from tuyere.core.drive.layout.typed import TypedBelt, TypedCarriage, TypedKeeper, TypedPath, TypedTape, TypedWheel
+from tuyere.core.kinds.family import Family
+from tuyere.core.kinds.held import HeldBy
+from tuyere.core.kinds.rating.service import idler_on
+from tuyere.core.kinds.survey import Part
 
 NOTHING = Typed()
 NO_PART = Part()

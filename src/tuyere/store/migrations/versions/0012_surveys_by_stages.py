@@ -5,7 +5,7 @@ import json
 import sqlalchemy as sa
 from alembic import op
 
-from tuyere.core.entry.old_survey import by_stages, is_old
+from tuyere.core.drive.old_survey import by_stages, is_old
 
 revision = "0012"
 down_revision = "0011"

@@ -1,0 +1,437 @@
+"""What each stage of a surveyed layout does and wants: shaft speeds, powers with their losses, pulls, the belts each wheel needs, what slips first.
+
+A stage is one belt set on its wheels, two or many. No standard rates a belt on many wheels: each loaded wheel is rated as the small wheel of a
+pair, at its own diameter, speed and wrap, without the power that a ratio adds; the wheel that wants the most belts governs. Where a stage has
+two wheels its ratio counts. An engineering estimate, on the safe side, and said so.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from tuyere.core.basis.figure import Line, both, over
+from tuyere.core.basis.origin import Origin
+from tuyere.core.basis.page import Page
+from tuyere.core.basis.typed import Given
+from tuyere.core.basis.verdict import Tone, Verdict
+from tuyere.core.drive.layout.form import PathReading
+from tuyere.core.drive.layout.slip import slip_between
+from tuyere.core.kinds.loop import Loop, Turning
+from tuyere.core.kinds.rating.duties import OutOfRangeError
+from tuyere.core.kinds.rating.own_table import OwnRatings
+from tuyere.core.kinds.rating.service import IDLERS, service_factor
+from tuyere.core.kinds.workings import put
+from tuyere.core.mechanics.on_wheels.one_belt import PathAnswer
+from tuyere.core.mechanics.on_wheels.train import solve_train
+from tuyere.core.mechanics.on_wheels.wheels import BeltOnWheels, PathWheel
+
+ESTIMATE = "Engineering estimate: no standard rates a belt on many wheels. Each wheel counts as the small one of a pair at its own diameter, speed and wrap."
+_ENOUGH = 1e-6
+
+
+@dataclass(frozen=True)
+class Duty:
+    """What the machine asks: power of the driver (W), class of machine and driver, hours a day, surroundings, starts. None where not known.
+
+    `tach_driver`, `tach_driven`: the driver's shaft and another as read; which other, by its name, or else the last.
+    """
+
+    driver_power_w: float | None
+    driver_speed: float | None
+    driven_class: str | None
+    driver_class: str
+    hours_per_day: float | None
+    surroundings: str
+    starts: str
+    tach_driver: Given | None = None
+    tach_driven: Given | None = None
+    shaft: str = ""
+
+
+@dataclass(frozen=True)
+class WheelDuty:
+    """One wheel: speed (rad/s), wrap (rad), power of the belt at it (W; at its shaft `shaft_w`: less the loss, where it is driven), pull on its shaft (N, and its direction, rad from the right), at how many times the load it slips.
+
+    `rated_w`: what one belt carries there; `belts`: how many it wants; `why_not` where it is not rated. `place`: among the wheels
+    as typed, from 0.
+    """
+
+    name: str
+    role: str
+    speed: float | None
+    wrap_rad: float
+    power_w: float
+    shaft_w: float
+    pull_n: float | None
+    pull_rad: float | None
+    slips_at: float | None
+    rated_w: float | None
+    belts: float | None
+    why_not: str
+    place: int
+
+
+@dataclass(frozen=True)
+class StageDuty:
+    """One stage. `runs`: what goes round, in a word; `counted`: whether more of it side by side makes it stronger. `power_w`: what its driver takes in, losses included; `factor`: its service factor; `needed`: whole belts; `governs`: the wheel that wants most.
+
+    `slips_first`: the wheel; None where no power is stated. `standing_n`: tension of one belt at rest that the pulls are for; `stated`, or else
+    the least that carries the powers.
+    """
+
+    title: str
+    belt: str
+    fitted: int
+    runs: str
+    counted: bool
+    belt_speed: float | None
+    ratio: float | None
+    power_w: float | None
+    factor: float | None
+    needed: int | None
+    governs: str
+    slips_first: str | None
+    standing_n: float | None
+    stated: bool
+    wheels: tuple[WheelDuty, ...]
+    verdicts: tuple[Verdict, ...]
+
+
+@dataclass(frozen=True)
+class ShaftDuty:
+    """A shaft: the wheels on it by name, its speed (rad/s), the driver's speed over its own, and the belts' pulls on it added as arrows (N).
+
+    `over`: the stages between the driver and it, by their belt.
+    """
+
+    name: str
+    wheels: tuple[str, ...]
+    speed: float | None
+    ratio: float
+    pull_n: float | None
+    over: tuple[int, ...] = ()
+
+
+@dataclass(frozen=True)
+class TrainDuty:
+    """Every stage and shaft, the figures of the whole, what is still to be said by somebody, and the layout as solved with its powers."""
+
+    read: PathReading
+    stages: tuple[StageDuty, ...]
+    shafts: tuple[ShaftDuty, ...]
+    page: Page
+    wanted: tuple[str, ...]
+
+
+def duties_of(read: PathReading, duty: Duty, own: OwnRatings) -> TrainDuty | None:
+    """The stages of a layout that runs; None until it does."""
+    if read.train is None or not read.train.belts[0].path:
+        return None
+    order = _in_turn(read)
+    shares = _powers(read, order, duty)
+    if not any(w.power_w > 0 for on in read.on_wheels for w in on.wheels) and any(shares.values()):
+        read = _loaded(read, order, shares, duty.driver_speed)
+    stages = [_stage(b, read, shares[b], duty, own) for b in order]
+    shafts = _shafts(read, order)
+    wanted = [w for w, known in (("driven_class", duty.driven_class), ("hours_per_day", duty.hours_per_day), ("driver_speed", duty.driver_speed)) if not known]  # fmt: skip
+    if not any(any(s.values()) for s in shares.values()):
+        wanted.append("wheel_power")
+    page = Page()
+    last = _last(stages, shafts)
+    _whole(page, stages, last)
+    _read(page, read, shafts, last, duty)
+    return TrainDuty(read, tuple(stages), shafts, page, tuple(wanted))
+
+
+def _driver(on: BeltOnWheels) -> int:
+    return next(i for i, w in enumerate(on.wheels) if w.role == "driver")
+
+
+def _in_turn(read: PathReading) -> list[int]:
+    """The belts that run, from the engine on, each after the one that turns its driver's shaft."""
+    assert read.train
+    waiting = [b for b, answer in enumerate(read.train.belts) if answer.path]
+    turned = {_driven_from(read.on_wheels[0])}
+    order: list[int] = []
+    while ready := [b for b in waiting if _driven_from(read.on_wheels[b]) in turned]:
+        order.append(ready[0])
+        waiting.remove(ready[0])
+        turned |= {w.shaft for w in read.on_wheels[ready[0]].wheels}
+    return order
+
+
+def _driven_from(on: BeltOnWheels) -> int:
+    return on.wheels[_driver(on)].shaft
+
+
+def _powers(read: PathReading, order: Sequence[int], duty: Duty) -> dict[int, dict[int, float]]:
+    """By belt, its power at each wheel (W): what the machines and the belts behind take in there, and its own loss.
+
+    Where nobody stated a power and each stage turns one shaft only, the driver's goes through, less each stage's loss.
+    """
+    passed: dict[int, float] = {}
+    found: dict[int, dict[int, float]] = {b: {} for b in order}
+    if any(w.power_w > 0 for b in order for w in read.on_wheels[b].wheels):
+        for b in reversed(order):
+            on = read.on_wheels[b]
+            taken = {i: w.power_w + passed.get(w.shaft, 0.0) for i, w in enumerate(on.wheels) if w.role != "driver"}
+            found[b] = {i: p / on.kept for i, p in taken.items() if p > 0}
+            found[b][_driver(on)] = sum(taken.values()) / on.kept
+            passed[_driven_from(on)] = passed.get(_driven_from(on), 0.0) + found[b][_driver(on)]
+        return found
+    in_line = all(sum(w.role == "driven" for w in read.on_wheels[b].wheels) == 1 for b in order)
+    in_line = in_line and len({_driven_from(read.on_wheels[b]) for b in order}) == len(order)
+    if duty.driver_power_w is None or not in_line:
+        return found
+    power = duty.driver_power_w
+    for b in order:
+        on = read.on_wheels[b]
+        found[b] = {_driver(on): power, next(i for i, w in enumerate(on.wheels) if w.role == "driven"): power}
+        power *= on.kept
+    return found
+
+
+def _loaded(read: PathReading, order: Sequence[int], shares: dict[int, dict[int, float]], speed: float | None) -> PathReading:
+    """The layout again with the driver's power at the last wheel, so that pulls and slip are known too."""
+    assert read.train
+    last = read.on_wheels[order[-1]]
+    taken = shares[order[-1]]
+    wheels = tuple(replace(w, power_w=taken.get(i, 0.0) * last.kept) if w.role == "driven" else w for i, w in enumerate(last.wheels))
+    on_wheels = tuple(replace(last, wheels=wheels) if b == order[-1] else on for b, on in enumerate(read.on_wheels))
+    return replace(read, on_wheels=on_wheels, train=solve_train(on_wheels, read.train.belts[0].wheels[0].turns, speed))
+
+
+def _ratios(read: PathReading, order: Sequence[int]) -> dict[int, float]:
+    """By shaft, the driver's speed over its own."""
+    found = {_driven_from(read.on_wheels[0]): 1.0}
+    for b in order:
+        on = read.on_wheels[b]
+        first = on.wheels[_driver(on)]
+        for w in on.wheels:
+            found.setdefault(w.shaft, found[first.shaft] * w.rolls_radius_m / first.rolls_radius_m)
+    return found
+
+
+def _over(read: PathReading, order: Sequence[int]) -> dict[int, tuple[int, ...]]:
+    """By shaft, the belts between the driver and it."""
+    found: dict[int, tuple[int, ...]] = {_driven_from(read.on_wheels[0]): ()}
+    for b in order:
+        before = found[_driven_from(read.on_wheels[b])]
+        for w in read.on_wheels[b].wheels:
+            found.setdefault(w.shaft, (*before, b))
+    return found
+
+
+def _read(page: Page, read: PathReading, shafts: Sequence[ShaftDuty], last: ShaftDuty | None, duty: Duty) -> None:
+    """The slip between the driver and a shaft that was read: the one named, or else the last."""
+    shaft = next((s for s in shafts if s.over and s.name == duty.shaft and math.isfinite(s.ratio)), last)
+    if shaft and duty.tach_driven and (duty.tach_driver or duty.driver_speed):
+        slip_between(page, read, shaft.name, shaft.wheels, shaft.ratio, shaft.over, (duty.tach_driver, duty.driver_speed, duty.tach_driven))
+
+
+def _shafts(read: PathReading, order: Sequence[int]) -> tuple[ShaftDuty, ...]:
+    assert read.train
+    ratios, over = _ratios(read, order), _over(read, order)
+    speeds: dict[int, float | None] = {}
+    names: dict[int, list[str]] = {}
+    alone: dict[int, float | None] = {}
+    for b in order:
+        answer, on = read.train.belts[b], read.on_wheels[b]
+        states = {i: s for i, s in zip(answer.order, answer.wheels, strict=True)}
+        for i, w in enumerate(on.wheels):
+            names.setdefault(w.shaft, []).append(w.name)
+            if i in states:
+                speeds.setdefault(w.shaft, states[i].speed_rad_per_s)
+                pull = states[i].pull_n
+                alone[w.shaft] = math.hypot(*pull) if pull else None
+    shared = {s.number: s.force_n for s in read.train.shafts}
+    return tuple(
+        ShaftDuty(" and ".join(n), tuple(n), speeds.get(s), ratios.get(s, math.nan), shared.get(s, alone.get(s)), over.get(s, ()))
+        for s, n in names.items()
+    )
+
+
+def _idler_words(on: BeltOnWheels, answer: PathAnswer) -> list[tuple[str, str]]:
+    """Each idler and where it presses: before the first wheel that takes power the belt is slack, after the last it is tight, between them both."""
+    in_turn = [on.wheels[i] for i in answer.order]
+    loaded = [k for k, w in enumerate(in_turn) if w.role == "driven"]
+    found = []
+    for k, w in enumerate(in_turn):
+        if w.role == "idler":
+            side = "slack" if not loaded or k < loaded[0] else "tight"
+            found.append((w.name, f"{side} side, {'inside' if w.contact == 'inside' else 'outside'}"))
+    return found
+
+
+def _stage(b: int, read: PathReading, powers: dict[int, float], duty: Duty, own: OwnRatings) -> StageDuty:
+    assert read.train
+    loop, answer, on = read.belts[b], read.train.belts[b], read.on_wheels[b]
+    assert answer.path
+    first = on.wheels[_driver(on)]
+    driven = [w for w in on.wheels if w.role == "driven"]
+    ratio = driven[0].rolls_radius_m / first.rolls_radius_m if len({round(w.rolls_radius_m, 6) for w in driven}) == 1 else None
+    factor = _factor(on, answer, duty, loop, ratio)
+    length = answer.path.length_m
+    wheels = tuple(
+        _wheel(k, i, on, answer, powers.get(i, 0.0), factor, loop, length, own, read.places[b][i]) for k, i in enumerate(answer.order)
+    )
+    state = answer.wheels[0]
+    speed = state.speed_rad_per_s * first.rolls_radius_m if state.speed_rad_per_s else None
+    rated = [w for w in wheels if w.belts is not None]
+    worst = max(rated, key=lambda w: w.belts or 0.0, default=None)
+    needed = math.ceil((worst.belts or 0.0) - _ENOUGH) if worst else None
+    slips = sorted((w for w in wheels if w.slips_at is not None), key=lambda w: w.slips_at or 0.0)
+    fitted = loop.count * loop.ribs
+    title = f"{first.name} to {_listed([w.name for w in driven])}" if driven else first.name
+    verdicts = _verdicts(wheels, worst, needed, fitted, factor, loop, on)
+    return StageDuty(
+        title, loop.made.name if loop.made else loop.of, fitted, loop.family.runs, loop.counted, speed, ratio, powers.get(_driver(on)), factor, needed if loop.counted else None,
+        worst.name if worst else "", slips[0].name if slips else None, answer.tension_n / on.count if answer.tension_n is not None else None,
+        on.tension_n is not None, wheels, tuple(verdicts),
+    )  # fmt: skip
+
+
+def _listed(names: Sequence[str]) -> str:
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _factor(on: BeltOnWheels, answer: PathAnswer, duty: Duty, loop: Loop, ratio: float | None) -> float | None:
+    if not duty.driven_class or not duty.hours_per_day:
+        return None
+    up = 1 / ratio if ratio else 1.0
+    factor, _ = service_factor(
+        loop.family, duty.driven_class, duty.driver_class, duty.hours_per_day, up, "none", duty.surroundings, duty.starts
+    )
+    if not loop.family.counts_idler:
+        return factor
+    return factor + sum(IDLERS[where] for _, where in _idler_words(on, answer))
+
+
+def _wheel(
+    k: int, i: int, on: BeltOnWheels, answer: PathAnswer, power_w: float, factor: float | None, loop: Loop, length_m: float, own: OwnRatings,
+    place: int,
+) -> WheelDuty:  # fmt: skip
+    w, state = on.wheels[i], answer.wheels[k]
+    pull = state.pull_n
+    rated, why_not = _rated(w, state.speed_rad_per_s, state.wrap_rad, on, loop, length_m, own) if power_w > 0 else (None, "")
+    belts = power_w * factor / rated if rated and factor else None
+    return WheelDuty(
+        w.name, w.role, state.speed_rad_per_s, state.wrap_rad, power_w, power_w * (on.kept if w.role != "driver" else 1.0), math.hypot(*pull) if pull else None,
+        math.atan2(pull[1], pull[0]) if pull else None, state.slips_at, rated, belts, why_not, place,
+    )  # fmt: skip
+
+
+def _rated(
+    w: PathWheel, speed: float | None, wrap_rad: float, on: BeltOnWheels, loop: Loop, length_m: float, own: OwnRatings
+) -> tuple[float | None, str]:
+    """What one belt (or rib), or the whole loop where it is not counted, carries on a wheel, W, or why that is not known."""
+    if speed is None:
+        return None, "The driver's speed is not known."
+    if w.contact == "back" and not (on.both_faces and (w.face == "grooved" or on.seat == "rim")):
+        return None, "Driven from the belt's back, it is not rated: only friction on a flat face carries."
+    two = len(on.wheels) == 2
+    rolls = [x.rolls_radius_m for x in on.wheels]
+    pair = max(rolls) / min(rolls)
+    # The large wheel of a pair is never the one that governs; it is rated by the small one's bend and speed.
+    small, fast = w, speed
+    if two:
+        small = min(on.wheels, key=lambda x: x.line_radius_m)
+        fast = speed * w.rolls_radius_m / small.rolls_radius_m
+        wrap_rad = min(wrap_rad, math.tau - wrap_rad) if wrap_rad > math.pi else wrap_rad
+    try:
+        return loop.rated(Turning(2 * small.line_radius_m, small.teeth, fast, wrap_rad, pair if two else 1.0, length_m), own), ""
+    except OutOfRangeError as reason:
+        return None, str(reason)
+
+
+def _verdicts(
+    wheels: Sequence[WheelDuty],
+    worst: WheelDuty | None,
+    needed: int | None,
+    fitted: int,
+    factor: float | None,
+    loop: Loop,
+    on: BeltOnWheels,
+) -> list[Verdict]:
+    found = []
+    many = "" if len(on.wheels) == 2 else f" {ESTIMATE}"
+    if worst and worst.belts and not loop.counted:
+        found.append(_judged_whole(worst, loop, many))
+    elif worst and needed is not None and worst.rated_w is not None:
+        carries = f"{worst.name} wants {worst.belts:.2f}: {both(worst.power_w, 'power')} there, and one belt carries {both(worst.rated_w, 'power')} at {math.degrees(worst.wrap_rad):.0f}° of wrap."
+        if fitted >= needed:
+            found.append(Verdict("rating", Tone.GOOD, f"{_count(fitted)} will do: {_count(needed)} needed", f"{carries}{many}"))
+        else:
+            found.append(Verdict("rating", Tone.WATCH, f"{_count(fitted)} will not do: {needed} needed, for {worst.name}", f"{carries} More wrap there, larger wheels, or another section.{many}"))  # fmt: skip
+    elif any(w.power_w > 0 for w in wheels):
+        why = next((w.why_not for w in wheels if w.why_not), "") or "Say the class of the driven machine and its hours a day."
+        found.append(Verdict("rating", Tone.OPEN, "Not rated yet", why))
+    else:
+        found.append(Verdict("rating", Tone.OPEN, "How much power does each wheel take?", "Write it at the driven wheels, in Survey under Many wheels; then belts, pulls and slip stand here."))  # fmt: skip
+    for w in wheels:
+        if w.why_not and w.rated_w is None and worst:
+            found.append(Verdict("rating", Tone.OPEN, f"{w.name} is not rated", w.why_not))
+    return found
+
+
+def _judged_whole(worst: WheelDuty, loop: Loop, many: str) -> Verdict:
+    """A loop that is made stronger by its width or size, not by more of them side by side."""
+    assert worst.belts and worst.rated_w is not None
+    runs = loop.family.runs
+    carries = f"At {worst.name} go {both(worst.power_w, 'power')} and the {runs} carries {both(worst.rated_w, 'power')} there, at {math.degrees(worst.wrap_rad):.0f}° of wrap."
+    if worst.belts <= 1 + _ENOUGH:
+        return Verdict("rating", Tone.GOOD, f"The {runs} will carry it{over(1 / worst.belts)}", f"{carries}{many}")
+    return Verdict("rating", Tone.WATCH, f"The {runs} will not do: {1 / worst.belts:.0%} of what {worst.name} wants", f"{carries} Take larger wheels, more width or strands, or the next size up.{many}")  # fmt: skip
+
+
+def _count(belts: int) -> str:
+    return f"{belts} belt" if belts == 1 else f"{belts} belts"
+
+
+def _last(stages: Sequence[StageDuty], shafts: Sequence[ShaftDuty]) -> ShaftDuty | None:
+    """The shaft at the end: over the most stages, however fast it turns; of several the one whose power is the most, then the last surveyed."""
+    ends = [s for s in shafts if s.over and math.isfinite(s.ratio) and not _is_idler(s, stages)]
+    takes = {w.name: w.shaft_w for stage in stages for w in stage.wheels if w.role != "driver"}
+    return max(reversed(ends), key=lambda s: (len(s.over), max(takes.get(w, 0.0) for w in s.wheels)), default=None)
+
+
+def _whole(page: Page, stages: Sequence[StageDuty], last: ShaftDuty | None) -> None:
+    """The figures of the whole under the keys that a drive of two wheels has them by."""
+    if last is None:
+        return
+    way = Line("", "driver to", last.name, last.name, Origin.MEASURED, Origin.MEASURED)
+    put(page, "ratio", "speed ratio", "R", "number", last.ratio, [way], "product of D/d, stage after stage", "kinematics", decimals=(3, 3))
+    if last.speed is not None:
+        put(page, "driven_speed", f"speed of {last.name}", "n", "rotation", last.speed, page.lines("ratio"), "n = n_1 / R", "kinematics", limits="Without slip.")  # fmt: skip
+    if stages[0].belt_speed is not None:
+        put(page, "belt_speed", "belt speed, first stage", "V", "velocity", stages[0].belt_speed, [], "V = π d n_1", "kinematics")
+    driver = stages[0].wheels[0]
+    put(page, "wrap_driver", "wrap on the driver", "θ_d", "angle", driver.wrap_rad, [], "from the belt's path", "geometry")
+    if stages[0].power_w and stages[0].factor:
+        carried = _carried(stages)
+        put(
+            page,
+            "train_power",
+            "power taken in",
+            "P",
+            "power",
+            stages[0].power_w,
+            [],
+            "stated powers, with each stage's loss",
+            "drive_traits: well kept",
+        )
+        factor = stages[0].factor
+        put(page, "design_power", "design power", "P_d", "power", stages[0].power_w * factor, page.lines("train_power"), f"P_d = P · {factor:.2f}", ESTIMATE)  # fmt: skip
+        if carried is not None:
+            put(page, "capacity", "design power that the weakest wheel lets through", "P", "power", carried * factor, page.lines("design_power"), "P_d · belts fitted / belts wanted", ESTIMATE)  # fmt: skip
+
+
+def _carried(stages: Sequence[StageDuty]) -> float | None:
+    """What the driver may give so that the weakest wheel of all has its belts."""
+    shares = [s.fitted / max(w.belts for w in s.wheels if w.belts) for s in stages if any(w.belts for w in s.wheels)]
+    return stages[0].power_w * min(shares) if shares and stages[0].power_w else None
+
+
+def _is_idler(shaft: ShaftDuty, stages: Sequence[StageDuty]) -> bool:
+    roles = {w.role for s in stages for w in s.wheels if w.name in shaft.wheels}
+    return roles == {"idler"}

@@ -1,1 +1,0 @@
-"""From typed text to values: the only reader."""

@@ -1,1 +1,0 @@
-"""The belt's path: lengths, wraps, spans, centre distance."""

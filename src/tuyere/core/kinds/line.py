@@ -1,0 +1,220 @@
+"""A drive that goes by the line of its belt or chain: pulleys and sprockets, no V-sheaves."""
+
+from abc import abstractmethod
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING, Self
+
+from tuyere.core.basis.figure import Line, figure, given_figure, over
+from tuyere.core.basis.origin import Origin
+from tuyere.core.basis.page import Page
+from tuyere.core.basis.uncertainty import UFloat, exact, uncertain, wrapped
+from tuyere.core.basis.verdict import Tone
+from tuyere.core.kinds.fitted import SMALL, Duty, Fitted, On, Ratio, Role, Slide, StockWheel
+from tuyere.core.kinds.rating.duties import OutOfRangeError
+from tuyere.core.kinds.two_wheels import crossed_wraps, spans_and_wraps
+from tuyere.core.mechanics import open_belt, speed
+
+if TYPE_CHECKING:
+    from tuyere.core.kinds.rating.own_table import OwnRatings
+
+KINEMATICS = "plane geometry and kinematics"
+_ratio = wrapped(speed.ratio)
+
+
+@dataclass(frozen=True)
+class LineWheel:
+    """A wheel that is no V-sheave: diameter of the belt's or chain's line and over the rim or tips (m), its doubt; teeth where it has them."""
+
+    line_m: float
+    rim_m: float
+    std_m: float
+    origin: Origin
+    teeth: int | None = None
+
+
+@dataclass(frozen=True)
+class LineDrive(Fitted):
+    """`back_m`: the back over the line; `fastest_m_per_s`: its usual limit. `size`: its width (m) or its strands; None while not known. `lay`: open, crossed or quarter-turn."""
+
+    driver: LineWheel
+    driven: LineWheel
+    centre_m: float | None
+    height_m: float
+    back_m: float
+    fastest_m_per_s: float | None
+    fastest_source: str
+    lay: str = "open"
+    size: float | None = None
+
+    @property
+    @abstractmethod
+    def name(self) -> str:
+        """Which one of its kind runs on it; empty while not known."""
+
+    @property
+    @abstractmethod
+    def mass_of_one(self) -> float:
+        """Mass of a strand (kg/m), or of a belt one metre wide (kg/m²)."""
+
+    @property
+    @abstractmethod
+    def missing(self) -> tuple[str, str] | None:
+        """What is still wanted before it can be rated, and what to do; None once it can, or where nothing helps."""
+
+    @abstractmethod
+    def too_small(self, page: Page) -> None:
+        """A wheel too small for it is kept, and said."""
+
+    @abstractmethod
+    def rate(self, own: "OwnRatings", duty: Duty, page: Page) -> None:
+        """Put its `capacity` on the page with its working, by the shop's table where it has one. Raises OutOfRangeError."""
+
+    @abstractmethod
+    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
+        """What runs on that pair with the centres near `centre_m`."""
+
+    @property
+    def rolls_m(self) -> float | None:
+        """What one turn of the driver pays out, over π (m), where that is not the line's diameter."""
+        return None
+
+    @property
+    def known(self) -> bool:
+        return bool(self.name)
+
+    @property
+    def crossed(self) -> bool:
+        return self.lay != "open"
+
+    @property
+    def mass_kg_per_m(self) -> float:
+        return self.mass_of_one * self.size if self.size is not None else 0.0
+
+    @property
+    def fastest(self) -> tuple[float | None, str]:
+        return self.fastest_m_per_s, self.fastest_source
+
+    @property
+    def thick_m(self) -> float:
+        return self.height_m
+
+    def back_over_line(self, page: Page) -> float:
+        return self.back_m
+
+    def wheels(self, page: Page) -> None:
+        _wheel("driver", self.driver, page)
+        _wheel("driven", self.driven, page)
+
+    def ratio(self, page: Page) -> Ratio:
+        if self.driver.teeth and self.driven.teeth:
+            return Ratio(exact(self.driven.teeth / self.driver.teeth), "R = z_2 / z_1", "Teeth cannot slip: the ratio is exact.")
+        by_outside = page.values["driven_outside"].n / page.values["driver_outside"].n
+        note = (
+            f"By outside diameters the ratio would be {by_outside:.3f}. The belt's line runs at mid-thickness; the tachometer settles it."
+        )
+        return Ratio(_ratio(page.values["driver_datum"], page.values["driven_datum"]), "R = D / d", note)
+
+    def pays_out(self, page: Page) -> tuple[UFloat, str]:
+        if self.rolls_m is not None:
+            return exact(self.rolls_m), "V = N p n_1"
+        return page.values["driver_datum"], "V = π d n_1"
+
+    def centres(self, slide: Slide, page: Page) -> None:
+        """Its own survey has settled them."""
+        if self.centre_m is None:
+            return
+        touching = (self.driver.rim_m + self.driven.rim_m) / 2
+        if self.centre_m <= touching:
+            page.refuse("centre_distance", open_belt.overlap(touching))
+            return
+        at = exact(self.centre_m)
+        page.put(given_figure("centre_distance", "centre distance", "C", "length", at.n, 0.0, Origin.MEASURED, to_set=True), at)
+        if self.crossed:
+            crossed_wraps(self.lay, page)
+        else:
+            spans_and_wraps(page, self.least_wrap, self.too_little_wrap)
+
+    def rating(self, own: "OwnRatings", duty: Duty, page: Page) -> None:
+        if any(p.field == "centre_distance" for p in page.problems):
+            return
+        self.too_small(page)
+        if self.missing:
+            page.say("rating", Tone.OPEN, *self.missing)
+            return
+        try:
+            self.rate(own, duty, page)
+        except OutOfRangeError as reason:
+            page.say("rating", Tone.STOP, "No rating for this drive", str(reason))
+            return
+        _judge(page)
+
+    def teeth(self, role: Role) -> int | None:
+        return (self.driver if role == "driver" else self.driven).teeth
+
+    def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float, slide: Slide) -> On:
+        return self.runs_on(driver, driven, centre_m, now_m)
+
+    def with_pair(self, driver: StockWheel, driven: StockWheel, on: On) -> Self:
+        first, second = (LineWheel(w.line_m, w.rim_m, 0.0, Origin.CHOSEN, w.teeth) for w in (driver, driven))
+        return replace(self, driver=first, driven=second, centre_m=on.tight_at if on.tight_at is not None else self.centre_m)
+
+    def rateable(self, own: "OwnRatings") -> bool:
+        return self.known and self.missing is None
+
+    def carries(self, page: Page, fitted: Fitted) -> str:
+        if not page.has("capacity"):
+            return ""
+        if not page.has("design_power"):
+            return f"carries {page.figures['capacity'].us} ({page.figures['capacity'].si})"
+        return f"carries {page.values['capacity'].n / page.values['design_power'].n:.0%} of the design power"
+
+    def rolls_at(self, role: Role, diameter_m: float, page: Page) -> float:
+        over: float = page.values[f"{role}_datum"].n - page.values[f"{role}_outside"].n
+        return diameter_m + over
+
+    def by_diameters(self, page: Page) -> list[tuple[str, tuple[float, float]]]:
+        if self.driver.teeth:
+            return []
+        line, rim = ((page.values[f"driver_{k}"].n, page.values[f"driven_{k}"].n) for k in ("datum", "outside"))
+        return [("at mid-thickness", line), ("outside", rim)]
+
+
+def _wheel(role: str, wheel: LineWheel, page: Page) -> None:
+    """A toothed or flat wheel: the diameter of its line, and over the rim or tips."""
+    small, big = ("d", "d_o") if role == "driver" else ("D", "D_o")
+    name = f"{role} diameter of the line"
+    line = uncertain(wheel.line_m, wheel.std_m, name)
+    if wheel.teeth:
+        teeth = Line("z", f"{role} teeth", str(wheel.teeth), str(wheel.teeth), Origin.MEASURED, Origin.MEASURED)
+        page.put(figure(f"{role}_datum", f"{role} pitch diameter", small, "length", line, [teeth], f"{small} from z and the pitch", KINEMATICS, decimals=(3, 2)), line)  # fmt: skip
+    else:
+        page.put(given_figure(f"{role}_datum", f"{role} diameter at mid-thickness", small, "length", line.n, line.s, wheel.origin), line)
+    rim = uncertain(wheel.rim_m, wheel.std_m, name)
+    page.put(given_figure(f"{role}_outside", f"{role} outside diameter", big, "length", rim.n, rim.s, wheel.origin, decimals=(3, 2) if wheel.teeth else None), rim)  # fmt: skip
+
+
+def _judge(page: Page) -> None:
+    if not page.has("capacity", "design_power"):
+        return
+    too_small = next((f for f in page.flags if f.code == SMALL), None)
+    capacity, wanted = page.values["capacity"].n, page.values["design_power"].n
+    weighed = f"It carries {page.figures['capacity'].us} ({page.figures['capacity'].si}); the design power is {page.figures['design_power'].us} ({page.figures['design_power'].si})."
+    if capacity >= wanted and too_small:
+        page.say(
+            "rating",
+            Tone.WATCH,
+            "By its rating it would carry it, but a wheel is too small",
+            standing=True,
+            detail=f"{weighed} {too_small.sentence}",
+        )
+    elif capacity >= wanted:
+        share = capacity / wanted
+        page.say("rating", Tone.GOOD, f"It will carry it{over(share)}", weighed)
+    else:
+        page.say(
+            "rating",
+            Tone.WATCH,
+            f"It will not do: {capacity / wanted:.0%} of the design power",
+            weighed + " Take larger wheels, more width or strands, or the next size up.",
+        )
+        page.flag("underrated", "name", f"It carries {capacity / wanted:.0%} of the design power.")

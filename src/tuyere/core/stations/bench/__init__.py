@@ -1,0 +1,1 @@
+"""Look-ups without a drive."""

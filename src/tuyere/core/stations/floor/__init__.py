@@ -1,0 +1,1 @@
+"""The floor: what wants a hand, of every drive, by one rule."""

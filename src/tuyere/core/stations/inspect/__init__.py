@@ -1,0 +1,1 @@
+"""What is worn, what is wrong, what to look at, and when."""
