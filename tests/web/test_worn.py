@@ -147,7 +147,7 @@ def test_dressing_that_was_seen_enters_and_a_stopped_conveyor_is_gone_through_st
     drive_id = of(caller, "Hammer mill")["id"]
     assert caller.post(f"/api/drives/{drive_id}/findings", {"id": str(uuid.uuid4()), "sign": "dressing"}).status_code == 201
     found = caller.post(f"/api/drives/{drive_id}/diagnosis", {"seen": ["squeal_start"]}).json
-    assert next(f["value"] for f in found["known"] if f["key"] == "dressing_used") == "yes" and not found["triage"]
+    assert next(f["value"] for f in found["known"] if f["key"] == "seen dressing") == "yes" and not found["triage"]
 
     conveyor = of(caller, "Overhead sack conveyor")["id"]
 

@@ -2,6 +2,7 @@ import { useDebounceFn, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, type InjectionKey, onScopeDispose, ref, type Ref, shallowRef, watch } from 'vue'
 
 import { api, type Choices, type DriveOut, Refused, type Sheet, unwrap } from '../api/client'
+import { useAskAgain } from '../api/useAskAgain'
 import { draftKey } from './draft'
 import { serverNow } from '../api/clock'
 import { blankForm, completedSurvey, filled, sheavesOf, type Survey, trimmed, usualUnit, type WholeSheet } from './form'
@@ -94,8 +95,10 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
 
   let question: AbortController | null = null
   let asked = ''
+  const retry = useAskAgain(() => void ask())
   async function ask(): Promise<void> {
     question?.abort()
+    retry.stop()
     question = new AbortController()
     asked = print(form.value)
     const { signal } = question
@@ -106,10 +109,13 @@ export function useSheet(drive: Ref<DriveOut>, choices: Ref<Choices>) {
       if (answer.drawing) lastDrawn.value = answer.drawing
       if (answer.train || answer.figures.ratio || !form.value.survey.layout.wheels.length) train.value = answer.train
       stale.value = unreachable.value = false
+      retry.answered()
     } catch (error) {
       if (signal.aborted) return
       stale.value = true
       unreachable.value = !(error instanceof Refused)
+      if (unreachable.value) retry.later()
+      else retry.answered()
     } finally {
       clearTimeout(slow)
     }

@@ -46,6 +46,10 @@ class Facts:
     hours: list[MeterReading] = field(default_factory=list)
     rests: list[LaidUp] = field(default_factory=list)
 
+    def fitted(self, kind: str) -> datetime | None:
+        """When a part of that kind (`new set`, `new wheel`) was fitted last; None where the record does not say."""
+        return max((h.at for h in self.happened if h.kind == kind), default=None)
+
     def clock(self, hours_per_day: float | None) -> RunningHours:
         """Its running hours."""
         return RunningHours(self.hours, hours_per_day, [LayUp(r.began_at, r.ended_at) for r in self.rests])

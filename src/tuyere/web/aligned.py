@@ -1,4 +1,4 @@
-"""The Align station of a sheet, as core/align has it."""
+"""The Align station of a sheet, as core/stations/align has it."""
 
 from collections.abc import Sequence
 

@@ -193,7 +193,7 @@ def _tension(row: Reading) -> TensionKept | None:
 def _hours(machine_id: uuid.UUID, facts: Facts, per_day: float | None, rest: LaidUp | None) -> HoursOut:
     clock = facts.clock(per_day)
     last = max(facts.hours, key=lambda m: m.at, default=None)
-    fitted = max((h.at for h in facts.happened if h.kind == "new set"), default=None)
+    fitted = facts.fitted("new set")
     ran = clock.between(fitted, now()) if fitted else None
     return HoursOut(
         machine_id=machine_id, per_day=clock.pace.hours_per_day if clock.pace else None, source=clock.pace.source if clock.pace else "",

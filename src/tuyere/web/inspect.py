@@ -2,6 +2,7 @@
 
 import math
 import uuid
+from collections import defaultdict
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -11,16 +12,19 @@ from sqlmodel import Session, col, select
 
 from tuyere.core.basis.uncertainty import probability_between, uncertain
 from tuyere.core.drive.answer import Answer
+from tuyere.core.kinds.wear_limits import limit_of
 from tuyere.core.stations.inspect.diagnosis.diagnose import Diagnosis, diagnose
-from tuyere.core.stations.inspect.diagnosis.knowledge import NOTHING, Family, Knowledge, knowledge
+from tuyere.core.stations.inspect.diagnosis.knowledge import NOTHING, Family, Knowledge
 from tuyere.core.stations.inspect.diagnosis.of_drive import Known, family_of, knowledge_of, known_of_survey
 from tuyere.core.stations.inspect.diagnosis.triage import triage
+from tuyere.core.stations.inspect.tells import told_by_finding, told_by_wear
 from tuyere.core.stations.jobs.compose import fitting
 from tuyere.core.stations.jobs.read import library
 from tuyere.store import drives
 from tuyere.store.clock import now
-from tuyere.store.dues import facts_of
+from tuyere.store.dues import Facts, facts_of
 from tuyere.store.findings import open_findings
+from tuyere.store.inspect_tables import RoundAnswer
 from tuyere.store.tables import BeltLife, Configuration, Drive, Finding, Reading, Role, TemporaryFix
 from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import answer
@@ -237,11 +241,9 @@ def known_of(session: Session, drive: Drive, configuration: Configuration | None
                 found[f"align_{key}"] = (100 * abs(figures[key]["si"]) / most, f"{row.standing}, {_day(row.taken_at)}")
     if (slip := drives.last_slip(session, drive.id)) is not None:
         found["slip"] = (100 * slip, "by the tachometer")
-    found |= known_of_survey(on) | _of_life(session, drive, configuration) | _said(session, drive.id)
-    for row, _ in drives.wears(session, drive.id):  # oldest first: the newest stands
-        if (fact := MEASURED.get(row.summary["what"])) is not None:
-            key, times = fact
-            found[key] = (times * row.summary["value"], f"measured {_day(row.taken_at)}")
+    facts = facts_of(session, [drive.id])[drive.id]
+    found |= known_of_survey(on) | _of_life(session, drive, configuration, facts)
+    found |= _told(session, drive.id, facts)
     return found
 
 
@@ -259,24 +261,40 @@ def _tension(row: Reading) -> dict[str, float]:
     }
 
 
-def _dressed(session: Session, drive_id: uuid.UUID, since: datetime | None) -> Known:
-    """Whether somebody saw dressing on the set that is on."""
-    wanted = select(Finding).where(Finding.drive_id == drive_id, Finding.sign == "dressing").order_by(col(Finding.found_at).desc())
-    seen = session.exec(wanted.limit(1)).first()
-    return {"dressing_used": (True, f"seen {_day(seen.found_at)}")} if seen and (since is None or seen.found_at > since) else {}
+def _told(session: Session, drive_id: uuid.UUID, facts: Facts) -> Known:
+    """The signs that people told of it at any station and nobody closed, and those that measured wear says; dressing as long as the set is on."""
+    found: Known = {}
+    opened = open_findings(session, drive_id)
+    asked = select(RoundAnswer.finding_id, RoundAnswer.item).where(col(RoundAnswer.finding_id).in_([f.id for f in opened]))
+    walked: dict[uuid.UUID, list[str]] = defaultdict(list)
+    for finding_id, item in session.exec(asked):
+        if finding_id:
+            walked[finding_id].append(item)
+    for f in opened:
+        found |= {f"seen {key}": (True, f"seen {_day(f.found_at)}") for key in told_by_finding(f.sign, f.words, walked[f.id])}
+    dressed = select(Finding).where(Finding.drive_id == drive_id, Finding.sign == "dressing").order_by(col(Finding.found_at).desc())
+    since = facts.fitted("new set")
+    if (seen := session.exec(dressed.limit(1)).first()) and (since is None or seen.found_at > since):
+        found["seen dressing"] = (True, f"seen {_day(seen.found_at)}")
+    last = {}
+    for row, _ in drives.wears(session, drive_id):  # oldest first: the newest of each place stands, of the part that is on
+        what, since = row.summary["what"], facts.fitted(limit_of(row.summary["what"]).anew)
+        if since is None or row.taken_at > since:
+            last[what, row.summary["where"]] = row
+    for (what, _), row in last.items():
+        source = f"measured {_day(row.taken_at)}"
+        found |= {f"seen {key}": (True, source) for key in told_by_wear(what, row.summary["share"])}
+        if what in MEASURED:
+            key, times = MEASURED[what]
+            worst = max(times * row.summary["value"], found[key][0] if key in found else 0.0)
+            found[key] = (worst, source)
+    return found
 
 
-def _said(session: Session, drive_id: uuid.UUID) -> Known:
-    """What people saw at it and nobody closed."""
-    rows = [f for f in open_findings(session, drive_id) if f.sign and f"said {f.sign}" in knowledge().facts]
-    return {f"said {f.sign}": (True, f"{_day(f.found_at)}") for f in rows}
-
-
-def _of_life(session: Session, drive: Drive, configuration: Configuration | None) -> Known:
+def _of_life(session: Session, drive: Drive, configuration: Configuration | None, facts: Facts) -> Known:
     """Hours, the last set's life, fixes and whether the tension was set again."""
     found: Known = {}
-    facts = facts_of(session, [drive.id])[drive.id]
-    fitted = max((h.at for h in facts.happened if h.kind == "new set"), default=None)
+    fitted = facts.fitted("new set")
     if fitted:
         ran = facts.clock(configuration.hours_per_day if configuration else None).between(fitted, now())
         if ran:
@@ -285,7 +303,6 @@ def _of_life(session: Session, drive: Drive, configuration: Configuration | None
                 again = any(h.kind == "re-tension" and h.at > fitted for h in facts.happened)
                 found["run_in_done"] = (again, "by the record")
     wanted = select(BeltLife).where(BeltLife.drive_id == drive.id).order_by(col(BeltLife.ended_on).desc()).limit(1)
-    found |= _dressed(session, drive.id, fitted)
     if life := session.exec(wanted).first():
         found["last_life"] = (life.hours_h, f"came off {life.ended_on:%d %b %Y}")
     fix = session.exec(select(TemporaryFix).where(TemporaryFix.drive_id == drive.id, col(TemporaryFix.off_at).is_(None))).first()

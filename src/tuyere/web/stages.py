@@ -1,4 +1,4 @@
-"""A surveyed layout on the sheet: every stage and shaft, as core/layout/stages.py has them."""
+"""A surveyed layout on the sheet: every stage and shaft, as core/drive/layout/stages.py has them."""
 
 import math
 

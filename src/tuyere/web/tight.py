@@ -1,4 +1,4 @@
-"""The Tension station of a sheet, as core/tight has it."""
+"""The Tension station of a sheet, as core/stations/tension has it."""
 
 from collections.abc import Sequence
 

@@ -12,7 +12,7 @@ from sqlmodel import Session, col, select
 from tuyere.core.basis.field import Note
 from tuyere.core.basis.figure import fine
 from tuyere.core.basis.verdict import Problem, Tone
-from tuyere.core.kinds.wear_limits import Limit, limit_of
+from tuyere.core.kinds.wear_limits import limit_of
 from tuyere.core.stations.inspect.dues.hours import RunningHours
 from tuyere.core.stations.inspect.wear.forecast import Bend, forecast
 from tuyere.core.stations.inspect.wear.of_drive import worn_part
@@ -20,7 +20,7 @@ from tuyere.core.stations.inspect.wear.places import places_of, whole_set
 from tuyere.core.stations.inspect.wear.read import SPANS, WearRead, read_wear, tool_of, whats_of
 from tuyere.store import drives
 from tuyere.store.clock import now
-from tuyere.store.dues import Facts, facts_of
+from tuyere.store.dues import facts_of
 from tuyere.store.findings import Cause, Raised, settle
 from tuyere.store.tables import Configuration, Drive, Due, Reading, ReadingValue, Role
 from tuyere.store.write import Outcome, Writer, insert, update
@@ -113,7 +113,7 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
         rows = [(r, who) for r, who in drives.wears(session, drive.id) if r.summary["what"] == found.what]
         facts = facts_of(session, [drive.id])[drive.id]
         clock = facts.clock(configuration.hours_per_day if configuration else None)
-        fitted = _fitted(found.limit, facts)
+        fitted = facts.fitted(found.limit.anew)  # new belts renew no grooves, and new wheels no chain
         on = answer_on(drive, configuration)
     wheres = {r.summary["where"] for r, _ in rows}  # one place's readings say nothing of another's
     same = [r for r, _ in rows if r.summary["where"] == body.where or (not body.where and len(wheres) == 1)]
@@ -183,11 +183,6 @@ def _read(form: WearForm, drive: Drive, configuration: Configuration | None) -> 
         sentence = "Choose what was measured."
         raise Refusal(422, sentence, [FieldError(field="what", detail=sentence)])
     return read_wear(what, part, {k: e.typed() for k, e in form.quantities.items()}, form.words)
-
-
-def _fitted(limit: Limit, facts: Facts) -> datetime | None:
-    """When the part that wears so was fitted: new belts renew no grooves, and new wheels no chain."""
-    return max((h.at for h in facts.happened if h.kind == limit.anew), default=None)
 
 
 def _point(row: Reading) -> tuple[datetime, float]:
@@ -284,7 +279,7 @@ def _promise(session: Session, writer: Writer, drive: Drive, configuration: Conf
     clock = facts.clock(configuration.hours_per_day if configuration else None)
     rows = [r for r, _ in drives.wears(session, drive.id) if (r.summary["what"], r.summary["where"]) == (said["what"], said["where"])]
     nothing_typed = read_wear(said["what"], worn_part(answer_on(drive, configuration)), {}, {})
-    fitted = _fitted(nothing_typed.limit, facts)
+    fitted = facts.fitted(nothing_typed.limit.anew)
     left, _, _ = _ahead(nothing_typed, [_point(r) for r in rows], clock, fitted)
     when = clock.when(now(), EARLY * left[0]) if left and left[0] is not None and said["share"] < 1 else None
     if when is None or when.likely is None:

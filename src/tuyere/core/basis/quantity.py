@@ -248,7 +248,9 @@ KINDS: dict[str, QuantityKind] = {
             3,
             1,
         ),
-        QuantityKind("turns", "a number of turns", "dimensionless", "turns", "turns", (Unit("turns", "dimensionless", ("turn", "t")),), 1, 1),
+        QuantityKind(
+            "turns", "a number of turns", "dimensionless", "turns", "turns", (Unit("turns", "dimensionless", ("turn", "t")),), 1, 1
+        ),
         QuantityKind("number", "a number", "dimensionless", "", "", (Unit("", "dimensionless"),), 2, 2),
         QuantityKind("share", "a share", "dimensionless", "%", "%", (Unit("%", "percent"),), 1, 1),
     )

@@ -15,7 +15,6 @@ if TYPE_CHECKING:
     from tuyere.core.kinds.rating.own_table import OwnRatings
 
 
-
 class Rim(NamedTuple):
     """A wheel as it is measured: over its rim (m), by its teeth, or both; which side of the loop meets it, and on what face.
 

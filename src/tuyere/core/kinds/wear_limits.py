@@ -26,6 +26,7 @@ class Limit(NamedTuple):
     look: str = ""
     least: bool = False  # too little is wrong, not too much
     anew: str = ""  # what is fitted when it counts from nought again
+    tells: tuple[str, ...] = ()  # the signs of a diagnosis that it says, past its limit
 
 
 LOOKED: dict[str, float] = {"no": 0.0, "begins": 0.7, "yes": 1.0}  # what is judged by eye, as a share of its limit
@@ -64,6 +65,7 @@ def limit_of(what: str, narrow: bool = False, fixed: bool = False, large_teeth: 
         row["look"],
         row["sense"] == "least",
         row["anew"],
+        tuple(row["tells"].split()),
     )
 
 

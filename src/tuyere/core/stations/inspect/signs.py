@@ -15,7 +15,7 @@ class UnknownSignError(ValueError):
 
 
 @dataclass(frozen=True)
-class Sign:
+class PlainSign:
     """A plain sign: how it is said, how it weighs, where on the drive it is, which station answers it, in which state of the machine it shows.
 
     `tells`: the signs of a diagnosis that it says.
@@ -31,15 +31,15 @@ class Sign:
 
 
 @cache
-def signs() -> dict[str, Sign]:
+def signs() -> dict[str, PlainSign]:
     """Every sign by its key, the usual ones first."""
     return {
-        r["key"]: Sign(r["key"], r["label"], Tone(r["weight"]), r["place"], r["page"], r["state"], tuple(r["tells"].split()))
+        r["key"]: PlainSign(r["key"], r["label"], Tone(r["weight"]), r["place"], r["page"], r["state"], tuple(r["tells"].split()))
         for r in rows("signs")
     }
 
 
-def sign(key: str) -> Sign:
+def sign(key: str) -> PlainSign:
     """The sign called `key`. Raises UnknownSignError.
 
     >>> sign("squeals at start").page

@@ -10,7 +10,6 @@ from typing import Any, Literal
 from tuyere.core.basis import keeper
 from tuyere.core.basis.figure import both
 from tuyere.core.kinds.wear_limits import Limit, limit_of
-from tuyere.core.stations.inspect.signs import signs
 
 Family = Literal["v", "ribbed", "synchronous", "flat", "chain", "conveyor"]
 FAMILIES: tuple[Family, ...] = ("v", "ribbed", "synchronous", "flat", "chain", "conveyor")
@@ -168,23 +167,25 @@ def knowledge(narrow: bool = False, fixed: bool = False, large_teeth: int | None
         found,
         {k: Cause(key=k, **_row(c)) for k, c in told["causes"].items()},
         {k: _check(k, c, limit(c["limit"]) if "limit" in c else None) for k, c in told["checks"].items()},
-        facts | _open_findings(found),
+        facts | _on_record(found),
         tuple(Step(**s) for s in told["triage"]),
         frozenset(told["there"]["sure"]),
         frozenset(told["there"]["kinds"]),
     )  # fmt: skip
 
 
-def _open_findings(found: dict[str, Sign]) -> dict[str, Fact]:
-    """What somebody said of the drive and nobody closed, as facts: each plain sign that says one of the diagnosis."""
-    told = ((s, [found[k] for k in s.tells]) for s in signs().values() if s.tells)
+def _on_record(found: dict[str, Sign]) -> dict[str, Fact]:
+    """Every sign as a fact: somebody told it of the drive, at whichever station, and nobody closed it."""
     return {
-        f"said {s.key}": Fact(
-            f"said {s.key}", f"Seen, and still open: {s.label[:1].lower()}{s.label[1:]}", tuple(f for f in FAMILIES if any(f in t.families for t in tells)),
-            "yes or no", tuple(Then("sign", t.key, "yes", 0) for t in tells),
+        f"seen {s.key}": Fact(
+            f"seen {s.key}",
+            f"On the record: {s.question[:1].lower()}{s.question[1:]}",
+            s.families,
+            "yes or no",
+            (Then("sign", s.key, "yes", 0),),
         )
-        for s, tells in told
-    }  # fmt: skip
+        for s in found.values()
+    }
 
 
 def _row(told: dict[str, Any]) -> dict[str, Any]:

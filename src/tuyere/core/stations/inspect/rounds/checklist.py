@@ -21,7 +21,7 @@ EVERY_DAYS: dict[Depth, tuple[int, int]] = {"quick": (30, 14), "usual": (120, 60
 
 @dataclass(frozen=True)
 class Item:
-    """One thing to look at. `measure`: the page that takes its number; `weight`: of a finding where it is not OK; `look`: which picture."""
+    """One thing to look at. `measure`: the page that takes its number; `weight`: of a finding where it is not OK; `look`: which picture; `tells`: the signs of a diagnosis that it says."""
 
     key: str
     families: tuple[str, ...]
@@ -33,6 +33,7 @@ class Item:
     measure: str
     weight: Tone
     look: str
+    tells: tuple[str, ...]
     source: str
     confidence: str
 
@@ -43,7 +44,7 @@ def items() -> dict[str, Item]:
     found = [
         Item(
             r["key"], tuple(r["families"].split()), tuple(r["needs"].split()), r["state"], r["depth"], r["ask"], keeper.filled(r["how"]), r["measure"],  # type: ignore[arg-type]
-            Tone(r["weight"]), r["look"], r["source"], r["confidence"],
+            Tone(r["weight"]), r["look"], tuple(r["tells"].split()), r["source"], r["confidence"],
         )
         for r in rows("round_items")
     ]  # fmt: skip

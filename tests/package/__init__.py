@@ -1,0 +1,1 @@
+"""What the package is made of, and how its rooms hang together."""
