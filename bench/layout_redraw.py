@@ -17,6 +17,8 @@ from typing import Any
 from bench.live_redraw import percentile
 from playwright.sync_api import sync_playwright
 
+from tuyere.web.forms import SurveyForm
+
 WHEELS, KEYS = 20, 100
 WATCH = """
 () => {
@@ -46,26 +48,20 @@ async (body) => {
 """
 
 
-def entry(inches: float) -> dict[str, Any]:
-    return {"text": f"{inches:.2f}", "unit": "in", "origin": None}
-
-
 def survey() -> dict[str, Any]:
-    """Twenty inside wheels on a ring: an invented layout."""
+    """Twenty inside wheels on a ring, under one belt: an invented layout."""
     wheels = []
     for k in range(WHEELS):
         angle = 2 * math.pi * k / WHEELS
-        x, y = (60 * math.cos(angle) - 60, 60 * math.sin(angle))
-        wheel = {
-            "name": f"wheel {k + 1}",
-            "role": "driver" if k == 0 else "driven",
-            "contact": "inside",
-            "face": "grooved",
-            "takes_up": False,
-        }
-        wheels.append({**wheel, "diameter": entry(6), "x": entry(x), "y": entry(y), "power": {"text": "", "unit": "", "origin": None}})
-    choices = {"section": "B", "rotation": "counter-clockwise"}
-    return {"choices": choices, "path": {"wheels": wheels, "tapes": [], "placed_by": "coordinates", "mirrored": False, "crossed": False}}
+        place = {axis: {"text": f"{at:.2f}", "unit": "in"} for axis, at in (("x", 60 * math.cos(angle) - 60), ("y", 60 * math.sin(angle)))}
+        role = "driver" if k == 0 else "driven"
+        wheels.append({"name": f"wheel {k + 1}", "role": role, "diameter": {"text": "6.00", "unit": "in"}, **place})
+    told = {
+        "driver": {"rotation": "counter-clockwise"},
+        "stages": [{"fitted": {"family": "v-belt", "choices": {"section": "B"}}}],
+        "layout": {"wheels": wheels, "placed_by": "coordinates"},
+    }
+    return SurveyForm.model_validate(told).model_dump(mode="json")
 
 
 def stolen() -> tuple[int, int]:
@@ -92,8 +88,7 @@ def main(address: str) -> int:
             """(survey) => {
                 const key = Object.keys(localStorage).find((k) => k.startsWith('tuyere-draft-'));
                 const draft = JSON.parse(localStorage.getItem(key));
-                Object.assign(draft.form.survey.choices, survey.choices);
-                draft.form.survey.path = survey.path;
+                Object.assign(draft.form.survey, { stages: survey.stages, layout: survey.layout, driver: survey.driver });
                 window.addEventListener('pagehide', () => localStorage.setItem(key, JSON.stringify(draft)));
             }""",
             survey(),

@@ -14,10 +14,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
+from tuyere.core.basis.table import rows
 from tuyere.core.stations.inspect.diagnosis.diagnose import diagnose
 from tuyere.core.stations.inspect.diagnosis.knowledge import FAMILIES, NOTHING, knowledge
 from tuyere.core.stations.inspect.diagnosis.match import _stem, hear, match
 from tuyere.core.stations.inspect.diagnosis.model import TWO_AT_ONCE, net
+from tuyere.core.stations.inspect.rounds.checklist import items
+from tuyere.core.stations.inspect.signs import signs
 from tuyere.core.stations.jobs.read import library
 
 KNOWN = knowledge()
@@ -213,3 +216,17 @@ def test_a_word_stands_for_one_thing() -> None:
     named = Counter((word, group[0]) for group in groups for word in {_stem(w) for w in group})
     twice = [w for w, n in Counter(word for word, _ in named).items() if n > 1]
     assert not twice
+
+
+def test_every_station_tells_in_the_words_of_the_diagnosis() -> None:
+    """What is tapped, walked and measured says signs that there are, of a kind of drive that it is asked on."""
+    known = knowledge().signs
+    told = [(s.key, s.tells, None) for s in signs().values()]
+    told += [(i.key, i.tells, set(i.families)) for i in items().values()]
+    told += [(r["what"], tuple(r["tells"].split()), set(r["families"].split())) for r in rows("wear_limits")]
+    assert sum(bool(tells) for _, tells, _ in told) > 80
+    for key, tells, families in told:
+        for one in tells:
+            assert one in known, (key, one)
+            assert families is None or families & set(known[one].families), (key, one)
+    assert set(knowledge().facts) >= {f"seen {k}" for k in known}

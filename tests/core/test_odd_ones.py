@@ -68,7 +68,7 @@ def slip(family: str, label: str, width: float | None = None, open_ended: str = 
     centre = {"centre_distance": Typed(drive.pop("centre", ""), "mm")}
     of = meshing(family)
     reading = replace(read_toothed(of, {}, {"label": label}), width_m=width)
-    return of.slip_of(reading, read_toothed_drive(of, centre, drive | {"open_ended": open_ended}), "KX-4")
+    return of.slip_of(reading, read_toothed_drive(of.lay_out, centre, drive | {"open_ended": open_ended}), "KX-4")
 
 
 def test_slips_of_every_family_name_what_does_not_fit() -> None:

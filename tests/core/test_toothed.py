@@ -79,7 +79,7 @@ def test_what_is_missing_or_mistyped_is_said_beside_it() -> None:
 
 def drive(family: str, **words: str):  # type: ignore[no-untyped-def]
     centre = words.pop("centre", "")
-    return read_toothed_drive(meshing(family), {"centre_distance": Typed(centre, "mm")}, words)  # type: ignore[arg-type]
+    return read_toothed_drive(meshing(family).lay_out, {"centre_distance": Typed(centre, "mm")}, words)  # type: ignore[arg-type]
 
 
 @given(st.sampled_from(["L", "H", "T5", "T10", "H8M", "H14M"]), st.integers(14, 40), st.integers(0, 60), st.floats(1.2, 4))

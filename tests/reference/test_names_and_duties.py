@@ -213,7 +213,7 @@ def test_toothed_drives_say_which_pulley_has_flanges() -> None:
 
     def headline(centre: str) -> str:
         sizes = {"centre_distance": Typed(centre, "mm")}
-        found = read_toothed_drive(meshing("synchronous"), sizes, {"name": "H", "teeth_1": "20", "teeth_2": "40"}).drive
+        found = read_toothed_drive(meshing("synchronous").lay_out, sizes, {"name": "H", "teeth_1": "20", "teeth_2": "40"}).drive
         assert found
         return next(v.headline for v in found.verdicts if v.topic == "flanges")
 

@@ -4,7 +4,7 @@ import uuid
 from typing import Any
 
 from tests.conftest import Caller
-from tests.web.test_said_done_due import drive, of
+from tests.web.test_said_done_due import drive, new_drive, of
 
 
 def keep(caller: Caller, drive_id: str, what: str, status: int = 201, **more: Any) -> Any:
@@ -161,3 +161,38 @@ def test_dressing_that_was_seen_enters_and_a_stopped_conveyor_is_gone_through_st
     assert "suspect the motor" in steps(**apart)[-1]["ends"]
     apart["checks"] = {**walked, "conv_motor_free": False, "conv_gear_stuck": True}
     assert "usually replaced" in steps(**apart)[-1]["ends"]
+
+
+def test_what_is_told_at_any_station_counts_in_the_diagnosis(sign_in: Any) -> None:
+    """A finding's own words, an item of a round that is not OK, wear that was looked at: each by the one list of signs, as long as it holds."""
+    caller = sign_in("Tobias")
+    drive_id = new_drive(caller, "Told at every station")
+
+    def told() -> dict[str, str]:
+        found = caller.post(f"/api/drives/{drive_id}/diagnosis", {}).json["known"]
+        return {f["key"].removeprefix("seen "): f["source"] for f in found if f["key"].startswith("seen ")}
+
+    assert not told()
+    said = {"id": str(uuid.uuid4()), "sign": "other", "words": "the belt squeals when it starts"}
+    assert caller.post(f"/api/drives/{drive_id}/findings", said).status_code == 201
+    assert set(told()) == {"squeal_start"} and told()["squeal_start"].startswith("seen ")
+
+    round_id = str(uuid.uuid4())
+    assert caller.post(f"/api/drives/{drive_id}/rounds", {"id": round_id, "depth": "usual"}).status_code == 201
+    item = {"item": "cloth", "found": "not ok", "words": "there"}
+    assert caller.post(f"/api/rounds/{round_id}/items", item).status_code == 200
+    assert "rim_nick" in told()
+    assert caller.post(f"/api/rounds/{round_id}/items", {"item": "cloth", "found": "ok", "row_version": 1}).status_code == 200
+    assert "rim_nick" not in told()
+
+    keep(caller, drive_id, "belt_cracks", words={"seen": "no"})
+    assert "bottom_cracks" not in told()
+    keep(caller, drive_id, "belt_cracks", words={"seen": "begins"}, note="by better light")
+    assert told()["bottom_cracks"].startswith("measured ")
+    asked = caller.post(f"/api/drives/{drive_id}/diagnosis", {"seen": []}).json["diagnosis"]["causes"]
+    without = {"left_out": [f"seen {k}" for k in told()]}
+    unsaid = caller.post(f"/api/drives/{drive_id}/diagnosis", without).json["diagnosis"]["causes"]
+    assert [c["key"] for c in asked[:3]] != [c["key"] for c in unsaid[:3]]
+    fitted = {"id": str(uuid.uuid4()), "kind": "new set", "what": "new belts"}
+    assert caller.post(f"/api/drives/{drive_id}/happened", fitted).status_code == 201
+    assert "bottom_cracks" not in told() and "squeal_start" in told(), "what was seen of the old belts is not so of the new"

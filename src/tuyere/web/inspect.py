@@ -262,7 +262,7 @@ def _tension(row: Reading) -> dict[str, float]:
 
 
 def _told(session: Session, drive_id: uuid.UUID, facts: Facts) -> Known:
-    """The signs that people told of it at any station and nobody closed, and those that measured wear says; dressing as long as the set is on."""
+    """The signs that people told of it and nobody closed, those that measured wear says, and dressing as long as the set is on."""
     found: Known = {}
     opened = open_findings(session, drive_id)
     asked = select(RoundAnswer.finding_id, RoundAnswer.item).where(col(RoundAnswer.finding_id).in_([f.id for f in opened]))
