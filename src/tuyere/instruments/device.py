@@ -22,6 +22,7 @@ class Truth:
     pressure: float | None = None
 
     def at(self, target: Target) -> float | None:
+        """What is true there, SI; None where there is nothing to read."""
         return {
             "driver shaft": self.driver_speed,
             "driven shaft": self.driven_speed,

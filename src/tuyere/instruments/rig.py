@@ -78,6 +78,7 @@ class Rig:
 
     @property
     def truth(self) -> Truth:
+        """How the movable wheel stands now."""
         u, v = along(self.pair.slope_rad)
         n = self._shaft
         return Truth(math.asin(float(n @ u)), math.asin(float(-(n @ v))), float(self._centre[0]))

@@ -146,6 +146,7 @@ class Front:
         return self.search if path in SEARCHES else self.calculation
 
     def __call__(self, environ: WSGIEnvironment, start_response: StartResponse) -> Iterable[bytes]:
+        """Serve a request, or lead it through its lane."""
         app: Callable[..., Iterable[bytes]] = self._answer
         if environ.get("REMOTE_ADDR") in self.settings.proxies:
             app = ProxyFix(app, x_for=1, x_proto=1, x_host=1)

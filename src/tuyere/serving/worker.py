@@ -75,6 +75,7 @@ class WholeRequests(ThreadWorker):  # type: ignore[misc]
         self.sockets: list[socket.socket]
 
     def accept(self, listener: Any) -> None:
+        """Take a caller in, where there is room."""
         try:
             client, address = listener.accept()
         except (BlockingIOError, InterruptedError, ConnectionAbortedError):
@@ -84,11 +85,13 @@ class WholeRequests(ThreadWorker):  # type: ignore[misc]
         self._read(TConn(self.cfg, client, address, listener.getsockname()))
 
     def on_client_socket_readable(self, conn: Any, client: Any) -> None:
+        """Read on; hand it to a thread once it is there whole."""
         self.poller.unregister(client)
         self.keepalived_conns.remove(conn)
         self._read(conn)
 
     def murder_keepalived(self, force: bool = False) -> None:
+        """Also end those who send too slowly."""
         super().murder_keepalived(force)
         now = time.monotonic()
         for conn in [c for c in self.incoming if force or c.timeout < now]:
@@ -116,6 +119,7 @@ class WholeRequests(ThreadWorker):  # type: ignore[misc]
             self.sockets = []
 
     def handle(self, conn: Any) -> Any:
+        """Answer a request that was read whole."""
         conn.data_ready = True
         conn.init()
         unreader = conn.parser.unreader

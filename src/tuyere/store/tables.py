@@ -23,6 +23,7 @@ class Role(StrEnum):
     LEAD = "lead"
 
     def covers(self, wanted: "Role") -> bool:
+        """Whether it may do what the wanted role may."""
         order = list(Role)
         return order.index(self) >= order.index(wanted)
 

@@ -72,6 +72,7 @@ class Target:
 
     @property
     def name(self) -> str:
+        """The database by its name."""
         return name_of(self.owner_url)
 
 

@@ -25,10 +25,12 @@ class Field:
         return self.possible[0] < 0
 
     def bounds_si(self) -> tuple[float, float]:
+        """What is possible at all, SI."""
         symbol = KINDS[self.kind].us_symbol
         return to_si(self.possible[0], self.kind, symbol), to_si(self.possible[1], self.kind, symbol)
 
     def is_plausible(self, value_si: float) -> bool:
+        """Whether a value (SI) lies where such a thing usually does."""
         value = from_si(value_si, self.kind, KINDS[self.kind].us_symbol)
         return self.plausible[0] <= value <= self.plausible[1]
 

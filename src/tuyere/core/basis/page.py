@@ -19,6 +19,7 @@ class Page:
     problems: list[Problem] = field(default_factory=list)
 
     def put(self, figure: Figure, value: UFloat | None = None) -> Figure:
+        """Put a figure on the page, and its value with its doubt where it has one."""
         self.figures[figure.key] = figure
         if value is not None:
             self.values[figure.key] = value
@@ -30,13 +31,17 @@ class Page:
         return [self.figures[key].line(symbol) for key, symbol in pairs]
 
     def has(self, *keys: str) -> bool:
+        """Whether all of these figures are there."""
         return all(key in self.figures for key in keys)
 
     def flag(self, code: str, where: str, sentence: str) -> None:
+        """Bad practice: kept, computed and flagged beside its field."""
         self.flags.append(Flag(code, where, sentence))
 
     def refuse(self, where: str, sentence: str) -> None:
+        """Impossible input: refused beside its field."""
         self.problems.append(Problem(where, sentence))
 
     def say(self, topic: str, tone: Tone, headline: str, detail: str, sureness: str = "", standing: bool = False) -> None:
+        """A verdict."""
         self.verdicts.append(Verdict(topic, tone, headline, detail, sureness, standing))

@@ -30,6 +30,7 @@ class Given:
 
     @property
     def u(self) -> UFloat:
+        """With its doubt, named in a budget."""
         return uncertain(self.value, self.std, self.name)
 
 

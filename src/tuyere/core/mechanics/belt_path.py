@@ -146,12 +146,22 @@ Mover = Callable[[float], tuple[float, float]]
 
 
 def along_line(x_m: float, y_m: float, direction_rad: float) -> Mover:
-    """A wheel that slides: its centre at travel s (m) from (x, y)."""
+    """A wheel that slides: its centre at travel s (m) from (x, y).
+
+    >>> from math import pi
+    >>> [round(c, 6) for c in along_line(0.1, 0.2, pi / 2)(0.05)]
+    [0.1, 0.25]
+    """
     return lambda s: (x_m + s * math.cos(direction_rad), y_m + s * math.sin(direction_rad))
 
 
 def about_pivot(x_m: float, y_m: float, pivot_x_m: float, pivot_y_m: float) -> Mover:
-    """A wheel on an arm: its centre when the arm has swung by s (rad, counter-clockwise)."""
+    """A wheel on an arm: its centre when the arm has swung by s (rad, counter-clockwise).
+
+    >>> from math import pi
+    >>> [round(c, 6) for c in about_pivot(0.3, 0.0, 0.1, 0.0)(pi / 2)]
+    [0.1, 0.2]
+    """
     dx, dy = x_m - pivot_x_m, y_m - pivot_y_m
     return lambda s: (
         pivot_x_m + dx * math.cos(s) - dy * math.sin(s),

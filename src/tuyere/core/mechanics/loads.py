@@ -40,6 +40,7 @@ class Pull:
 
     @property
     def total_n(self) -> float:
+        """The length of the arrow, N."""
         return math.hypot(self.along_n, self.across_n)
 
     def in_plane(self, centre_line_rad: float, tight_side: int) -> tuple[float, float]:
@@ -64,6 +65,10 @@ def strands_at_rest_tension(effective_n: float, standing_n: float, centrifugal_n
     """Tensions on fixed centres: the sum stays what it was at rest, one strand gains what the other loses. standing_n: one strand of the whole set.
 
     Raises LoadError where the slack strand would be slack altogether.
+
+    >>> strands = strands_at_rest_tension(600.0, 500.0)
+    >>> strands
+    Strands(tight_n=800.0, slack_n=200.0, centrifugal_n=0.0)
     """
     slack = standing_n - effective_n / 2
     if slack < centrifugal_n:
@@ -72,7 +77,12 @@ def strands_at_rest_tension(effective_n: float, standing_n: float, centrifugal_n
 
 
 def slipping_ratio(friction: float, wrap_rad: float, groove_rad: float | None = None) -> float:
-    """(T1 - Tc)/(T2 - Tc) at which a belt slips: e^(fθ/sin(groove/2)), flat without a groove. Euler; Shigley."""
+    """(T1 - Tc)/(T2 - Tc) at which a belt slips: e^(fθ/sin(groove/2)), flat without a groove. Euler; Shigley.
+
+    >>> from math import pi, radians
+    >>> round(slipping_ratio(0.3, pi), 2), round(slipping_ratio(0.3, pi, radians(36)), 1)
+    (2.57, 21.1)
+    """
     return math.exp(friction * wrap_rad / (math.sin(groove_rad / 2) if groove_rad else 1.0))
 
 
@@ -88,7 +98,12 @@ def pull_on_shaft(strands: Strands, wrap_rad: float) -> Pull:
 
 
 def pull_at_rest(standing_n: float, wrap_rad: float) -> float:
-    """What a standing belt pulls a shaft with: 2 T sin(θ/2), N; more than while it works, by the centrifugal part."""
+    """What a standing belt pulls a shaft with: 2 T sin(θ/2), N; more than while it works, by the centrifugal part.
+
+    >>> from math import pi
+    >>> round(pull_at_rest(500.0, pi)), round(pull_at_rest(500.0, 2 * pi / 3))
+    (1000, 866)
+    """
     return 2 * standing_n * math.sin(wrap_rad / 2)
 
 
@@ -120,7 +135,12 @@ def life_ratio(belt_share: float, times: float, exponent: float = BALL) -> float
 
 
 def life_hours(rating_n: float, load_n: float, speed_rad_per_s: float, exponent: float = BALL) -> float:
-    """L10 of a bearing, hours: (C/P)^p million turns. ISO 281."""
+    """L10 of a bearing, hours: (C/P)^p million turns. ISO 281.
+
+    >>> from math import pi
+    >>> round(life_hours(14_000.0, 1_000.0, 1750 * pi / 30))
+    26133
+    """
     return float(1e6 * (rating_n / load_n) ** exponent / (speed_rad_per_s / math.tau) / 3600)
 
 
@@ -138,7 +158,12 @@ class ShaftStrain:
 def shaft_strain(
     force_n: float, torque_nm: float, shaft_m: float, overhang_m: float, span_m: float, modulus_pa: float = 206e9
 ) -> ShaftStrain:
-    """One diameter throughout, simple supports. Shigley; beam tables."""
+    """One diameter throughout, simple supports. Shigley; beam tables.
+
+    >>> found = shaft_strain(1000.0, 100.0, 0.04, 0.08, 0.3)
+    >>> round(found.bending_pa / 1e6, 2), round(found.shear_pa / 1e6, 2), round(found.deflection_m * 1e6, 1)
+    (12.73, 7.96, 31.3)
+    """
     a, b, ei = overhang_m, span_m, modulus_pa * math.pi * shaft_m**4 / 64
     return ShaftStrain(
         32 * force_n * a / (math.pi * shaft_m**3), 16 * torque_nm / (math.pi * shaft_m**3),
@@ -161,7 +186,12 @@ class BushingDuty:
 
 
 def bushing_duty(reaction_n: float, bore_m: float, length_m: float, speed_rad_per_s: float) -> BushingDuty:
-    """How hard a sleeve works under its bearing's own load (not the belt's pull: overhang makes it more)."""
+    """How hard a sleeve works under its bearing's own load (not the belt's pull: overhang makes it more).
+
+    >>> duty = bushing_duty(200.0, 0.0254, 0.0254, 180.0)
+    >>> round(duty.pressure_pa / 1e6, 2), round(duty.speed_m_per_s, 2), duty.governs
+    (0.31, 2.29, 'pressure times speed')
+    """
     pressure, speed = abs(reaction_n) / (bore_m * length_m), abs(speed_rad_per_s) * bore_m / 2
     shares: dict[BushingLimit, float] = {
         "pressure": pressure / _BRONZE_PRESSURE,

@@ -27,12 +27,20 @@ def _checked_centres(driver_diameter_m: float, driven_diameter_m: float, centre_
 
 
 def overlap(touching_m: float) -> str:
-    """What to say of wheels that would overlap; touching_m: the centres at which they touch."""
+    """What to say of wheels that would overlap; touching_m: the centres at which they touch.
+
+    >>> overlap(0.254)
+    'The wheels would overlap: the centres of these two are more than 10 in (254 mm) apart. Measure from shaft centre to shaft centre.'
+    """
     return f"The wheels would overlap: the centres of these two are more than {fraction_inches(touching_m)} in ({half_millimetres(touching_m)} mm) apart. Measure from shaft centre to shaft centre."
 
 
 def span_length(driver_diameter_m: float, driven_diameter_m: float, centre_distance_m: float) -> float:
-    """Free span between tangent points, m: sqrt(C^2 - ((D - d)/2)^2)."""
+    """Free span between tangent points, m: sqrt(C^2 - ((D - d)/2)^2).
+
+    >>> round(span_length(0.2, 0.4, 0.6), 4)
+    0.5916
+    """
     _checked_centres(driver_diameter_m, driven_diameter_m, centre_distance_m)
     return math.sqrt(centre_distance_m**2 - ((driven_diameter_m - driver_diameter_m) / 2) ** 2)
 
@@ -60,7 +68,11 @@ def belt_length(driver_diameter_m: float, driven_diameter_m: float, centre_dista
 
 
 def approximate_belt_length(driver_diameter_m: float, driven_diameter_m: float, centre_distance_m: float) -> float:
-    """The textbook series 2C + pi (D + d)/2 + (D - d)^2/(4C), m. A check, never an answer."""
+    """The textbook series 2C + pi (D + d)/2 + (D - d)^2/(4C), m. A check, never an answer.
+
+    >>> round(approximate_belt_length(0.2, 0.4, 0.6), 4), round(belt_length(0.2, 0.4, 0.6), 4)
+    (2.1591, 2.1592)
+    """
     difference = driven_diameter_m - driver_diameter_m
     return 2 * centre_distance_m + math.pi * (driver_diameter_m + driven_diameter_m) / 2 + difference**2 / (4 * centre_distance_m)
 

@@ -148,6 +148,9 @@ def both_sides(
     """The two places at given distances from two points: left and right of the way from `a` to `b`.
 
     Distances short of each other by up to 2 % meet on the line. Raises GeometryError when they cannot meet.
+
+    >>> both_sides((0.0, 0.0), 5.0, (6.0, 0.0), 5.0)
+    ((3.0, 4.0), (3.0, -4.0))
     """
     base = math.dist(a, b)
     if base < 1e-9:

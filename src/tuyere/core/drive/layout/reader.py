@@ -16,6 +16,7 @@ class PathReader:
     problems: list[Problem] = field(default_factory=list)
 
     def one(self, key: str, typed: Typed, as_field: str) -> Given | None:
+        """Read one entry; its problem stands beside it."""
         text = typed.text.strip()
         minus = as_field == "coordinate" and len(text) > 1 and text[0] in "-−"
         try:
@@ -29,6 +30,7 @@ class PathReader:
         return None
 
     def value(self, key: str, typed: Typed, as_field: str) -> float | None:
+        """The value of one entry, SI; None where it is not known."""
         found = self.one(key, typed, as_field)
         return found.value if found else None
 

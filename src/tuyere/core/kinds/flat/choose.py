@@ -163,6 +163,7 @@ class FlatKind(LineKind):
 
 
 def kinds(own: OwnRatings) -> list[Choosable]:
+    """What of it can be chosen: by the tables’ common sizes, rated by a standard or by the shop’s own table."""
     pulleys = tuple(float(r["diameter"]) / 1000 for r in rows("flat_crowns"))
     widths = tuple(float(r["belt_width"]) / 1000 for r in rows("flat_faces"))
     rated = {r["belt"] for r in rows("flat_pull")}

@@ -41,6 +41,7 @@ def to_join(part: Part, answers: Mapping[str, str]) -> ToJoin:
 
 
 def told(part: Part, asked: Asked) -> Told:
+    """What it tells a job."""
     on = to_join(part, asked.answers)
     numbers = joint_numbers(asked.answers, on, asked.speed, asked.takes_up)
     light = ("light lap",) if light_lap(asked.answers, on) else ()

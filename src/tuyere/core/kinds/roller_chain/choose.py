@@ -182,6 +182,7 @@ _STRANDS = (1, 2, 3, 4)
 
 
 def kinds(own: OwnRatings) -> list[Choosable]:
+    """What of it can be chosen: by the tables’ common sizes, rated by a standard or by the shop’s own table."""
     teeth = {r["series"]: _counts(r["teeth"]) for r in rows("sprockets_stock")}
     found: list[Choosable] = []
     for of in roller_chain.chains().values():

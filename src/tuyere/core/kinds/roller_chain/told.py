@@ -27,6 +27,7 @@ def dog_pitch(part: Part) -> float | None:
 
 
 def told(part: Part, asked: Asked) -> Told:
+    """What it tells a job."""
     found: dict[str, Number] = {}
     facts: list[str] = []
     drive = part.more.get("drive", Part()).words

@@ -164,6 +164,7 @@ class ToothedKind(LineKind):
 
 
 def kinds(own: OwnRatings) -> list[Choosable]:
+    """What of it can be chosen: by the tables’ common sizes, rated by a standard or by the shop’s own table."""
     return [
         ToothedKind(of, teeth, belts, own.of(of.name))
         for of in synchronous.profiles().values()

@@ -16,6 +16,7 @@ def linear_of(part: Part) -> LinearReading | None:
 
 
 def told(part: Part) -> Told:
+    """What it tells a job."""
     read = linear_of(part)
     if read is None:
         return Told()

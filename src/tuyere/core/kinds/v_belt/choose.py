@@ -323,6 +323,7 @@ def _v_family(of: v_belt.Section) -> str:
 
 
 def kinds(own: OwnRatings) -> list[Choosable]:
+    """What of it can be chosen: by the tables’ common sizes, rated by a standard or by the shop’s own table."""
     found: list[Choosable] = []
     for of in v_belt.sections().values():
         belts = v_belt.standard_belts(of.name)

@@ -25,6 +25,7 @@ def is_link(part: Part) -> bool:
 
 
 def facts(part: Part) -> tuple[str, ...]:
+    """What is on, in the words of jobs and rounds."""
     words, link = part.words, is_link(part)
     return (
         *(["link"] * (link or link_of(part).belt is not None)),
@@ -35,11 +36,13 @@ def facts(part: Part) -> tuple[str, ...]:
 
 
 def side_by_side(part: Part) -> int:
+    """How many belts or bands; 1 where nobody counted."""
     said_of = part.words.get("belt_count", "").strip()
     return int(said_of) if said_of.isdigit() and 1 <= int(said_of) <= _MOST_COUNTED else 1
 
 
 def called(part: Part) -> Called:
+    """As one asks for it."""
     sizes = (part.quantities.get(f"{role}_diameter", Typed()) for role in ("driver", "driven"))
     driver, driven = (f"{e.text} {e.unit}".strip() if e.text.strip() else "" for e in sizes)
     words, count = part.words, side_by_side(part)
@@ -48,6 +51,7 @@ def called(part: Part) -> Called:
 
 
 def told(part: Part) -> Told:
+    """What it tells a job."""
     found: dict[str, Number] = {}
     if link := link_of(part).belt:
         out = str(link.take_out) if link.take_out else "as many as still let it join"

@@ -18,7 +18,11 @@ FLAT = 0.3
 
 
 def friction(face: str, half_turn_ratio: float = 5.0) -> float:
-    """f of the capstan equation on a face: so much that the loop's own face holds `half_turn_ratio` at half a turn, infinite for sprockets."""
+    """f of the capstan equation on a face: so much that the loop's own face holds `half_turn_ratio` at half a turn, infinite for sprockets.
+
+    >>> round(friction("flat"), 2), round(friction("grooved", 5.0), 2)
+    (0.3, 0.51)
+    """
     return math.log(half_turn_ratio) / math.pi if face == "grooved" else FLAT
 
 

@@ -20,6 +20,7 @@ class Shaft:
 
     @property
     def force_n(self) -> float | None:
+        """How hard, N; None where it is not known."""
         return math.hypot(*self.pull_n) if self.pull_n else None
 
 

@@ -14,7 +14,11 @@ DEFLECTION_RATIO = 1 / 64
 
 
 def centrifugal_tension(mass_kg_per_m: float, belt_speed_m_per_s: float) -> float:
-    """Tension that carries the belt round its curves, N: m v^2."""
+    """Tension that carries the belt round its curves, N: m v^2.
+
+    >>> centrifugal_tension(0.2, 20.0)
+    80.0
+    """
     return mass_kg_per_m * belt_speed_m_per_s**2
 
 
@@ -39,12 +43,20 @@ def static_tension(
 
 
 def deflection(span_m: float) -> float:
-    """Deflection to aim for at mid-span: 1/64 of the span, m (1/64 in per inch, 1.6 mm per 100 mm)."""
+    """Deflection to aim for at mid-span: 1/64 of the span, m (1/64 in per inch, 1.6 mm per 100 mm).
+
+    >>> deflection(0.64)
+    0.01
+    """
     return span_m * DEFLECTION_RATIO
 
 
 def stiffness_share(stiffness_n: float, belts: int, span_m: float, belt_length_m: float) -> float:
-    """The belt-stiffness term, N: K_y, or K_y t/L for a single belt, whose whole length shares the stretch."""
+    """The belt-stiffness term, N: K_y, or K_y t/L for a single belt, whose whole length shares the stretch.
+
+    >>> stiffness_share(40.0, 3, 0.6, 2.0), stiffness_share(40.0, 1, 0.6, 2.0)
+    (40.0, 12.0)
+    """
     return stiffness_n * span_m / belt_length_m if belts == 1 else stiffness_n
 
 
@@ -62,7 +74,12 @@ def deflection_force(tension_n: float, span_m: float, deflection_m: float, stiff
 
 
 def tension_from_force(force_n: float, span_m: float, deflection_m: float, stiffness_term_n: float) -> float:
-    """Strand tension, N, from a gauge's force: the inverse of `deflection_force`."""
+    """Strand tension, N, from a gauge's force: the inverse of `deflection_force`.
+
+    >>> push = deflection_force(300.0, 0.64, 0.01, 40.0)
+    >>> round(tension_from_force(push, 0.64, 0.01, 40.0), 6)
+    300.0
+    """
     stretch = stiffness_term_n * (64 * deflection_m / span_m) ** 2
     return force_n * span_m / (4 * deflection_m) - stretch
 
@@ -72,5 +89,8 @@ def centre_change_for(tension_change_n: float, belt_length_m: float, stiffness_n
 
     dC = dT L / (2 EA cos(lean)) with EA = 2048 K_y, the rigidity that the stiffness term implies. The
     rigidity is a rule-of-thumb figure: take the answer as within 40 %.
+
+    >>> round(1000 * centre_change_for(100.0, 2.0, 40.0, 0.2), 2)
+    1.25
     """
     return tension_change_n * belt_length_m / (2 * 2048 * stiffness_n * math.cos(lean_rad))

@@ -23,6 +23,7 @@ class Hangs(NamedTuple):
 
     @property
     def middle_n(self) -> float:
+        """The geometric middle, N."""
         return math.sqrt(self.low_n * self.high_n)
 
 
@@ -30,6 +31,10 @@ def chain_slack(steepest_rad: float, driven_class: str | None) -> tuple[float, f
     """How far a chain's slack run should move at its middle, up and down together, as shares of its span, and why.
 
     Source: American Chain Association; common practice, from memory.
+
+    >>> low, high, why = chain_slack(0.0, "moderate")
+    >>> low, high
+    (0.04, 0.06)
     """
     steep = steepest_rad > limit("steep chain").value or driven_class in SHOCK
     kind = "steep" if steep else "level"

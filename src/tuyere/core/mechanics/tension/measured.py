@@ -20,7 +20,11 @@ _MARKS_M = 0.0002  # two marks read with a rule: a judgement
 
 
 def usual(value: float, what: str) -> UFloat:
-    """A bare number with the doubt of the tool that it is usually read with; `what`: force, deflection, span, offset, base, frequency, mass, sag, chord, arm, angle, weight, mark, rigidity or bending."""
+    """A bare number with the doubt of the tool that it is usually read with; `what`: force, deflection, span, offset, base, frequency, mass, sag, chord, arm, angle, weight, mark, rigidity or bending.
+
+    >>> usual(50.0, "force").n
+    50.0
+    """
     tape, scale = TOOLS["tape"], TOOLS["spring gauge"]
     doubt = {
         "force": math.hypot(scale.absolute_si, scale.relative * value),
@@ -70,7 +74,12 @@ def by_strand_gauge(force: UFloat, offset: UFloat, half_base: UFloat, bending: U
 
 
 def by_note(frequency: UFloat, span: UFloat, mass: UFloat, bending: UFloat | None = None, ends: Ends = "pinned") -> UFloat:
-    """From a plucked note, the lowest partial. Raises SlackError."""
+    """From a plucked note, the lowest partial. Raises SlackError.
+
+    >>> found = by_note(usual(60.0, "frequency"), usual(0.5, "span"), usual(0.2, "mass"))
+    >>> round(found.n)
+    720
+    """
     return wrapped(lambda f, length, m, ei: tension_sounding(f, length, m, ei, ends))(frequency, span, mass, bending or exact(0.0))
 
 

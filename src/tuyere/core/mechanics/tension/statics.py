@@ -62,7 +62,12 @@ def by_idler_lever(pull_n: float, handle_m: float, arm_m: float, wrap_rad: float
 
 
 def pull_at_handle(tension_n: float, handle_m: float, arm_m: float, wrap_rad: float, off_square_rad: float = 0.0, belts: int = 1) -> float:
-    """The pull at the handle (N) that holds a tension: `by_idler_lever` the other way round."""
+    """The pull at the handle (N) that holds a tension: `by_idler_lever` the other way round.
+
+    >>> from math import pi
+    >>> round(pull_at_handle(200.0, 0.3, 0.1, pi / 2), 1)
+    94.3
+    """
     return tension_n / by_idler_lever(1.0, handle_m, arm_m, wrap_rad, off_square_rad, belts)
 
 

@@ -20,6 +20,7 @@ class Pack:
 
     @property
     def thick_m(self) -> float:
+        """All pieces together, m."""
         return sum(self.pieces)
 
 

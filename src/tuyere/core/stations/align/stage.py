@@ -23,14 +23,17 @@ class AlignStage:
 
     @property
     def moves(self) -> At:
+        """The wheel that is moved."""
         return self.stage.wheels[self.moving]
 
     @property
     def stays(self) -> At:
+        """The wheel that stays."""
         return self.stage.wheels[self.still]
 
     @property
     def centre_m(self) -> float:
+        """Between the two centres, m."""
         return math.hypot(self.stays.x_m - self.moves.x_m, self.stays.y_m - self.moves.y_m)
 
     @property

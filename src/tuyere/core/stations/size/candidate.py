@@ -28,6 +28,7 @@ class Candidate:
     count: float
 
     def judged(self, problem: Problem) -> Judged:
+        """Held against every demand."""
         return judge(problem, self.kind, self.driver, self.driven, self.length, self.count)
 
     def price(self, length_m: float) -> float | None:

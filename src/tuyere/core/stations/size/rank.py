@@ -80,6 +80,7 @@ class Field:
 
     @property
     def size(self) -> int:
+        """How many there are."""
         return len(self.of)
 
     def key(self, n: int) -> str:

@@ -49,6 +49,7 @@ class Found:
 
     @property
     def size(self) -> int:
+        """How many there are."""
         return len(self.driver)
 
 
@@ -62,6 +63,7 @@ class Searched:
 
     @property
     def feasible(self) -> int:
+        """How many hold every demand."""
         return sum(f.size for f in self.found)
 
 

@@ -18,10 +18,12 @@ class Band:
 
     @property
     def middle(self) -> float:
+        """Its middle."""
         return (self.low + self.high) / 2
 
     @property
     def wide(self) -> bool:
+        """Whether it is more than one value."""
         return self.high > self.low * (1 + 1e-9)
 
     def __mul__(self, other: "Band") -> "Band":

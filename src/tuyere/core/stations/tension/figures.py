@@ -32,6 +32,7 @@ FORMULAS = {
 
 
 def strand_figure(i: int, tension: UFloat, line: Line, formula: str, at: Setting, method: Method) -> Figure:
+    """The tension of one strand as a figure with its working."""
     label = f"{at.stage.loop.family.runs} {i}" if method.each else "strand"
     us, si = shown(at.span.n, "length", to_set=True)
     span = Line("t", "span", us, si, Origin.MEASURED, Origin.MEASURED)
@@ -139,6 +140,7 @@ def aims(method: Method, at: Setting, scale: Scale, holds: Holds, fresh: bool, p
 
 
 def aim_words(page: Page) -> tuple[str, str] | None:
+    """What to aim for, in both systems; None where nothing is."""
     if not page.has("aim_low", "aim_high"):
         return None
     low, high = page.figures["aim_low"], page.figures["aim_high"]

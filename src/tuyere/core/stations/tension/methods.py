@@ -94,6 +94,7 @@ class Setting:
         return self.stage.count > 1
 
     def need(self, *keys: str) -> bool:
+        """Whether all of these were measured beside it."""
         return all(k in self.more for k in keys)
 
 

@@ -32,6 +32,7 @@ class Seat:
 
     @property
     def bottoms(self) -> bool:
+        """Whether the belt sits on the bottom of its groove."""
         return self.touches == "bottom of the groove"
 
 

@@ -90,6 +90,7 @@ class Then:
     value: float
 
     def holds(self, told: bool | float) -> bool:
+        """Whether what the record tells, told in the unit of the fact, answers so."""
         if self.when in ("yes", "no"):
             return bool(told) == (self.when == "yes")
         return told > self.value if self.when == "over" else told < self.value
