@@ -13,7 +13,7 @@ import pytest
 import tuyere.core
 from tuyere.core.basis.field import FIELDS
 from tuyere.core.basis.limit import limit
-from tuyere.core.basis.quantity import KINDS, from_si
+from tuyere.core.basis.quantity import KINDS, from_si, parse
 from tuyere.core.basis.table import rows
 
 CORE = Path(tuyere.core.__file__).parent
@@ -78,7 +78,6 @@ def found() -> set[tuple[str, str]]:
     return {
         (str(file.relative_to(CORE if CORE in file.parents else PAGES)), m.group(0))
         for file in (*CORE.rglob("*.py"), *CORE.rglob("*.toml"), *tables, *pages)
-        if file.name != "field.py"
         for text in texts(file)
         if file.suffix != ".vue" or SENTENCE.search(text)
         for m in FIGURE.finditer(NO_FIGURE.sub(" ", text))
@@ -153,3 +152,27 @@ def test_a_constant_with_a_unit_says_where_it_is_from() -> None:
         lines = file.read_text().splitlines()
         bare = [line for before, line in zip(["", *lines], lines, strict=False) if constant.match(line) and "#" not in line + before]
         assert not bare, (file.name, bare)
+
+
+RANGE = re.compile(r"(-?\d[\d ./]*)(?: (in|ft))? (?:and|to) (\d[\d ./]*) (in|ft|rpm|hp|lbf|degrees|A|Hz|cfm|turns|mm)\b")
+
+
+@pytest.mark.parametrize("key", [k for k, f in FIELDS.items() if RANGE.search(f.refusal)])
+def test_what_a_field_says_it_takes_is_what_it_takes(key: str) -> None:
+    """The range in its sentence lies within what is possible, and names both ends, rounded as people say them."""
+    of = FIELDS[key]
+    ranges = [m.groups() for m in RANGE.finditer(of.refusal)]
+    low, high = of.bounds_si()
+
+    def si(text: str, unit: str) -> float:
+        sign = -1 if text.startswith("-") else 1
+        text = text.strip("- ")
+        text = text.replace(" ", "") if re.fullmatch(r"[\d ]{5,}", text) else text
+        found = parse(text, of.kind, {"degrees": "°"}.get(unit, unit))
+        assert found
+        return sign * found.value_si
+
+    said = [(si(a, unit_a or unit_b), si(b, unit_b)) for a, unit_a, b, unit_b in ranges]
+    near = [abs(a - low) <= 0.3 * abs(low) + 1e-9 and abs(b - high) <= 0.05 * abs(high) for a, b in said]
+    assert any(near), (of.refusal, said, (low, high))
+    assert all(low - 1e-9 <= a and b <= high + 1e-9 for a, b in said)
