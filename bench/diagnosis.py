@@ -2,8 +2,8 @@
 
     python -m bench.diagnosis
 
-Each case is asked as a person would: what was seen first, then the next check that is proposed, up to five. Prints shares (asked: first in 95 %,
-in the top three in 98 %, healthy drives left alone in 9 of 10) and a reliability table.
+Each case is asked as a person would: what was seen first, then the next check that is proposed, up to five. Prints shares (asked: first
+in 95 %, in the top three in 98 %, healthy drives left alone in 9 of 10) and a reliability table.
 """
 
 import csv
@@ -38,7 +38,10 @@ def asked(case: dict[str, str], most: int = MOST) -> tuple[Diagnosis, list[str]]
 
 
 def reliability(draws: int, seed: int = 1) -> list[tuple[int, int, int]]:
-    """Of each tenth of stated probability: how many causes were given it, and how many of them were at work, in drives drawn from the model."""
+    """Of each tenth of stated probability.
+
+    How many causes were given it, and how many of them were at work, in drives drawn from the model.
+    """
     chance = random.Random(seed)
     bins = [[0, 0] for _ in range(10)]
     for n in range(draws):
@@ -73,10 +76,12 @@ def told(file: str) -> None:
             top3 += case["cause"] in names[:3]
         if names[0] != case["cause"]:
             print(
-                f"{case['id']:>3} {case['cause']:16} {', '.join(f'{r.cause.key} {r.probability:.2f}' for r in found.causes[:3])}; asked {' '.join(checks)}"
+                f"{case['id']:>3} {case['cause']:16} {', '.join(f'{r.cause.key} {r.probability:.2f}' for r in found.causes[:3])}; asked "
+                f"{' '.join(checks)}"
             )
     print(
-        f"{file}: first {first / sick:.0%}, top three {top3 / sick:.0%} of {sick}; left alone {left} of {healthy}; {len(knowledge().causes)} causes"
+        f"{file}: first {first / sick:.0%}, top three {top3 / sick:.0%} of {sick}; left alone {left} of {healthy}; "
+        f"{len(knowledge().causes)} causes"
     )
 
 

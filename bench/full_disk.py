@@ -2,8 +2,9 @@
 
     python -m bench.full_disk [MB=900]
 
-As root: the database's data lie on a disk of their own, in memory. It is filled to under the bound, then altogether, then emptied again, while
-two people write. Prints for each stretch the answers of health and of life, what was acknowledged and refused; at the end what was lost.
+As root: the database's data lie on a disk of their own, in memory. It is filled to under the bound, then altogether, then emptied again,
+while two people write. Prints for each stretch the answers of health and of life, what was acknowledged and refused; at the end what was
+lost.
 """
 
 import json
@@ -144,7 +145,8 @@ def main() -> None:
         there = Counter(d["machine"] for d in client.ask("GET", f"/api/sites/{client.site}/floor")["drives"])
         lost, doubled = sum(not there[m] for m in KEPT.values()), sum(n > 1 for n in there.values() if n)
         print(
-            f"acknowledged {len(KEPT)}, lost {lost}, doubled {doubled}; bin/start is {'the first one' if start.process.pid == first and start.process.poll() is None else 'another'}"
+            f"acknowledged {len(KEPT)}, lost {lost}, doubled {doubled}; bin/start is "
+            f"{'the first one' if start.process.pid == first and start.process.poll() is None else 'another'}"
         )
     finally:
         DONE.set()

@@ -2,7 +2,8 @@
 
 python -m bench.identification_toothed [-v] [--drawn N]
 
---drawn N: as well, N cases of each family drawn from the tables by chance (by how common a kind is), measured with everyday scatter and wear.
+--drawn N: as well, N cases of each family drawn from the tables by chance (by how common a kind is), measured with everyday scatter and
+wear.
 """
 
 import csv
@@ -73,7 +74,10 @@ def drawn(family: str, count: int, seed: int = 7) -> list[dict[str, str]]:
 def _sizes(of: roller_chain.Chain | synchronous.Profile, by: random.Random) -> tuple[dict[str, float], str]:
     if isinstance(of, synchronous.Profile):
         return {"belt_thickness": of.belt_height_m * by.gauss(1, 0.02) + by.gauss(0, 0.0001)}, f"shape={of.form}"
-    sizes = {"roller_diameter": of.roller_m and of.roller_m * by.uniform(0.995, 1.0), "inner_width": of.inner_width_m and of.inner_width_m * by.gauss(1, 0.008)}  # fmt: skip
+    sizes = {
+        "roller_diameter": of.roller_m and of.roller_m * by.uniform(0.995, 1.0),
+        "inner_width": of.inner_width_m and of.inner_width_m * by.gauss(1, 0.008),
+    }
     return {k: v + by.gauss(0, 0.00006) for k, v in sizes.items() if v}, ""
 
 
@@ -97,7 +101,8 @@ def main() -> None:
         own = [(c, r) for c, r in results if c["family"] == family]
         claimed = [(c, r) for c, r in own if r["sure"] > 0.95]
         print(
-            f"{family}: cases {len(own)}, right first {sum(r['place'] == 0 for _, r in own) / len(own):.0%}, in the top two {sum(r['place'] < 2 for _, r in own) / len(own):.0%}"
+            f"{family}: cases {len(own)}, right first {sum(r['place'] == 0 for _, r in own) / len(own):.0%}, in the top two "
+            f"{sum(r['place'] < 2 for _, r in own) / len(own):.0%}"
         )
         print(f"  of those called sure ({len(claimed)}), right {sum(r['place'] == 0 for _, r in claimed) / max(1, len(claimed)):.0%}")
     for case, r in results:

@@ -133,16 +133,24 @@ def kept(client: Client) -> dict[str, tuple[int, int, int, int]]:
     drives = (len(DRIVES), sum(not floor[m] for m in DRIVES.values()), sum(floor[m] > 1 for m in DRIVES.values()), 0)
     jobs = {job: client.ask("GET", f"/api/jobs/{job}") for job in JOBS}
     listed = {drive: [j["id"] for j in client.ask("GET", f"/api/drives/{drive}/jobs")["open"]] for drive in set(JOBS.values())}
-    begun = (len(JOBS), sum(job not in listed[drive] for job, drive in JOBS.items()),
-             sum(len(v) > 1 for v in listed.values()), sum(not j["steps"] for j in jobs.values()))  # fmt: skip
+    begun = (
+        len(JOBS),
+        sum(job not in listed[drive] for job, drive in JOBS.items()),
+        sum(len(v) > 1 for v in listed.values()),
+        sum(not j["steps"] for j in jobs.values()),
+    )
     done = {(job, s["key"]): s for job, told in jobs.items() for s in told["steps"] if s["standing"]}
     # A step kept without its job being begun, or one beyond those said, would be half a write.
     half = sum(bool(told["began_at"]) != any(s["standing"] for s in told["steps"]) for told in jobs.values())
     steps = (len(STEPS), sum(s not in done for s in STEPS), sum(done[s]["row_version"] > 1 for s in STEPS if s in done), half)
     shown = {d: Counter(p["id"] for p in client.ask("GET", f"/api/drives/{d}/photos")["photos"]) for d in {d for d, _ in PHOTOS}}
     whole = [Image.open(io.BytesIO(client.ask("GET", f"/api/photos/{p}/picture"))).size == (1200, 900) for _, p in PHOTOS]
-    photos = (len(PHOTOS), sum(not shown[d][p] for d, p in PHOTOS), sum(max(c.values()) > 1 or len(c) > 2 for c in shown.values()),
-              whole.count(False))  # fmt: skip
+    photos = (
+        len(PHOTOS),
+        sum(not shown[d][p] for d, p in PHOTOS),
+        sum(max(c.values()) > 1 or len(c) > 2 for c in shown.values()),
+        whole.count(False),
+    )
     return {"drives": drives, "jobs": begun, "steps": steps, "photographs": photos}
 
 

@@ -27,9 +27,19 @@ MOST_S = {"record": 0.3, "sheet": 0.6}  # at p95, on two quiet cores
 TAP_S = (1.0, 3.0)  # between two taps of one person
 SECONDS: dict[str, list[float]] = defaultdict(list)
 TROUBLE: list[str] = []
-WIDE = {"size": {"quantities": {"power": {"text": "10 hp"}, "driver_speed": {"text": "1750"}, "driven_speed": {"text": "600"},
-                                "centre_low": {"text": "5 in"}, "centre_high": {"text": "100 in"}},
-                 "words": {"driven_class": "light", "tolerance": "20"}, "families": ["v-belt", "synchronous", "roller chain", "flat belt"]}}  # fmt: skip
+WIDE = {
+    "size": {
+        "quantities": {
+            "power": {"text": "10 hp"},
+            "driver_speed": {"text": "1750"},
+            "driven_speed": {"text": "600"},
+            "centre_low": {"text": "5 in"},
+            "centre_high": {"text": "100 in"},
+        },
+        "words": {"driven_class": "light", "tolerance": "20"},
+        "families": ["v-belt", "synchronous", "roller chain", "flat belt"],
+    }
+}
 
 
 def timed(sort: str, ask: Any) -> Any:
@@ -135,7 +145,8 @@ def main(people: int, seconds: float) -> bool:
         most = MOST_S.get(sort)
         well = well and (most is None or _quantile(waits, 95) < most)
         print(
-            f"{sort}: {len(waits)} requests, {quantiles}, most {1000 * waits[-1]:.0f} ms{f' (p95 wanted: {1000 * most:.0f})' if most else ''}"
+            f"{sort}: {len(waits)} requests, {quantiles}, most {1000 * waits[-1]:.0f} "
+            f"ms{f' (p95 wanted: {1000 * most:.0f})' if most else ''}"
         )
     for line in TROUBLE[:5]:
         print(line)

@@ -86,15 +86,18 @@ def main() -> None:
     fast_s = median(timed(replace(ORDINARY, tolerance=1.0), small, 9))
     same = slow == fast(replace(ORDINARY, tolerance=1.0), small)
     print(
-        f"plain loop / search over the same {sum(k.size for k in small):,}: {slow_s / fast_s:.0f} times as long; same {len(slow)} answers: {same}"
+        f"plain loop / search over the same {sum(k.size for k in small):,}: {slow_s / fast_s:.0f} times as long; same {len(slow)} "
+        f"answers: {same}"
     )
     ordinary, worst = timed(ORDINARY, stock, 25), timed(OPEN, stock, 3)
     print(f"built-in stock: {size:,} combinations")
     print(
-        f"ordinary problem: median {median(ordinary) * 1000:.0f} ms, 95th percentile {percentile(ordinary, 95) * 1000:.0f} ms, {size / median(ordinary) / 1e6:.0f} million a second"
+        f"ordinary problem: median {median(ordinary) * 1000:.0f} ms, 95th percentile {percentile(ordinary, 95) * 1000:.0f} ms, "
+        f"{size / median(ordinary) / 1e6:.0f} million a second"
     )
     print(
-        f"any speed, any centres: {median(worst):.2f} s, {size / median(worst) / 1e6:.1f} million a second, {search(OPEN, stock).feasible:,} feasible"
+        f"any speed, any centres: {median(worst):.2f} s, {size / median(worst) / 1e6:.1f} million a second, "
+        f"{search(OPEN, stock).feasible:,} feasible"
     )
     before = time.perf_counter()
     searched = search(ORDINARY, stock)

@@ -1,4 +1,6 @@
-"""How often the true hour lies in a forecast's band (0.9 stated), on simulated histories: straight and bending, few and many readings, rounded, with blunders.
+"""How often the true hour lies in a forecast's band (0.9 stated), on simulated histories.
+
+Straight and bending, few and many readings, rounded, with blunders.
 
 python -m bench.wear
 """
@@ -62,7 +64,8 @@ def main() -> None:
                     wide.append((found.high - found.low) / life)
             all_in, all_n = all_in + inside, all_n + given
             print(
-                f"{shape:13} {n:3} readings: {inside / max(1, given):.3f} inside, band {sorted(wide)[len(wide) // 2]:.2f} lives wide, {refused} refused of {DRAWS}"
+                f"{shape:13} {n:3} readings: {inside / max(1, given):.3f} inside, band {sorted(wide)[len(wide) // 2]:.2f} lives wide, "
+                f"{refused} refused of {DRAWS}"
             )
     print(f"all: {all_in / all_n:.3f}")
 

@@ -1,4 +1,7 @@
-"""Finding the belt: from an unlabelled belt to the counter slip, with no belt at all, a wrong belt by its ride, a get-home fix that comes due."""
+"""Finding the belt.
+
+From an unlabelled belt to the counter slip, with no belt at all, a wrong belt by its ride, a get-home fix that comes due.
+"""
 
 import re
 from typing import Any

@@ -1,4 +1,7 @@
-"""What is wrong, how worn, rounds and photographs: the new belt that snapped, the fan that eats belts on one side, the conveyor that stopped; taken back, and kept over a reload."""
+"""What is wrong, how worn, rounds and photographs.
+
+The new belt that snapped, the fan that eats belts on one side, the conveyor that stopped; taken back, and kept over a reload.
+"""
 
 import io
 import re

@@ -9,9 +9,15 @@ from playwright.sync_api import Page, Route, expect
 from tests.browser.conftest import open_drive
 
 SURVEY = {
-    "driver_power": "3 hp", "driver_speed": "1740", "hours_per_day": "12", "belt_count": "2", "belt": "B68",
-    "driver_diameter": "5 3/4", "driven_diameter": "10.35", "centre_distance": '22-5/8"',
-}  # fmt: skip
+    "driver_power": "3 hp",
+    "driver_speed": "1740",
+    "hours_per_day": "12",
+    "belt_count": "2",
+    "belt": "B68",
+    "driver_diameter": "5 3/4",
+    "driven_diameter": "10.35",
+    "centre_distance": '22-5/8"',
+}
 
 
 def fill(page: Page, values: dict[str, str]) -> None:

@@ -1,5 +1,8 @@
-"""Jobs with gloves on, from what the machine is to the sign-off: blocks in and out again, a motor's bump, a tractor, a mower, a jammed line,
-a small blower, a double tap, nothing read, a signal lost in the middle."""
+"""Jobs with gloves on, from what the machine is to the sign-off.
+
+Blocks in and out again, a motor's bump, a tractor, a mower, a jammed line, a small blower, a double tap, nothing read, a signal lost in
+the middle.
+"""
 
 import re
 from typing import Any
@@ -187,9 +190,20 @@ def test_a_walk_behind_mower_tipped_and_set_upright_on_a_phone_without_signal_in
     expect(page.locator("main h1")).to_contain_text("Throttle back")
     said = words(page)
     order = [
-        "Run the engine outdoors", "Pull the lead off", "Take the belt off the transmission", "Tip it", "Wedge the blade", "Take the wood away", "Tighten the blade bolt", "set it upright",
-        "back onto the transmission", "covers back", "lead back on the spark plug", "clutch out", "time the blade",
-    ]  # fmt: skip
+        "Run the engine outdoors",
+        "Pull the lead off",
+        "Take the belt off the transmission",
+        "Tip it",
+        "Wedge the blade",
+        "Take the wood away",
+        "Tighten the blade bolt",
+        "set it upright",
+        "back onto the transmission",
+        "covers back",
+        "lead back on the spark plug",
+        "clutch out",
+        "time the blade",
+    ]
     assert [place(said, w) for w in order] == sorted(place(said, w) for w in order)
     leap(page, "closed up".capitalize()[:9])
     assert "3 s" in page.locator(".number").inner_text()

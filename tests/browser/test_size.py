@@ -1,4 +1,7 @@
-"""Size, through the interface: a new hammer-mill drive chosen, a chain drive converted, a "why not" answered, a what-if made into a drive."""
+"""Size, through the interface.
+
+A new hammer-mill drive chosen, a chain drive converted, a "why not" answered, a what-if made into a drive.
+"""
 
 import re
 from typing import Any

@@ -15,7 +15,10 @@ def speed(page: Page, question: str) -> None:
 
 
 def test_each_wheel_shows_its_speed_and_rim_speed(open_as: Any) -> None:
-    """1755 rpm on 6.35 and 8.35 in B sheaves: 1755 x 6.35/8.35 = 1335 (IP-20: pitch diameters are the outside ones); rims π d n, one speed."""
+    """1755 rpm on 6.35 and 8.35 in B sheaves.
+
+    1755 x 6.35/8.35 = 1335 (IP-20: pitch diameters are the outside ones); rims π d n, one speed.
+    """
     page = open_as("Ines")
     open_drive(page, "Steep-water pump", "Speed")
     for text in ("1755 rpm", "1335 rpm", "rim 2918 ft/min"):
@@ -55,7 +58,10 @@ def test_a_target_is_hit_from_a_measured_reading_and_proposed(open_as: Any) -> N
 
 
 def test_an_adjustable_sheave_opened_two_and_a_half_turns_moves_air_watts_and_amps(open_as: Any) -> None:
-    """Closed 6.15 in of pitch diameter (IP-20: the outside one), 0.2 in a turn: 5.55 in at 3 turns; the fan laws for air and power (AMCA 201)."""
+    """Closed 6.15 in of pitch diameter (IP-20.
+
+    The outside one), 0.2 in a turn: 5.55 in at 3 turns; the fan laws for air and power (AMCA 201).
+    """
     page = open_as("Ines")
     open_drive(page, "Germination rooftop air unit", "Speed")
     speed(page, "Adjustable")
@@ -141,7 +147,14 @@ def test_cones_that_one_belt_fits_and_a_wheel_to_take_to_the_lathe(open_as: Any,
     page = open_as("Ines")
     page.goto(f"{address}/bench/speeds?ask=cones")
     page.locator("#f-lay").select_option("crossed")
-    for field, text in (("centre_distance", "720 mm"), ("cone_speed", "160 rpm"), ("first_driving", "80 mm"), ("ratio_1", "2.6667"), ("ratio_2", "2"), ("ratio_3", "1.6")):  # fmt: skip
+    for field, text in (
+        ("centre_distance", "720 mm"),
+        ("cone_speed", "160 rpm"),
+        ("first_driving", "80 mm"),
+        ("ratio_1", "2.6667"),
+        ("ratio_2", "2"),
+        ("ratio_3", "1.6"),
+    ):
         page.locator(f"#f-{field}").fill(text)
     expect(page.get_by_role("heading", name=re.compile("One belt of .* fits every step"))).to_be_visible()
     drawing = page.get_by_role("img", name=re.compile("Step cones to scale"))

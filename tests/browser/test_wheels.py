@@ -202,7 +202,8 @@ def test_dragging_keeps_what_was_taped(open_as: Any) -> None:
         """The text once the answers to the last movements are in."""
         page.wait_for_function("!document.querySelector('.board .ghost')")
         page.wait_for_function(
-            "() => { const now = document.querySelector('.board .length').innerText; const same = window.was === now; window.was = now; return same }",
+            "() => { const now = document.querySelector('.board .length').innerText; const same = window.was === now; window.was = now; "
+            "return same }",
             polling=300,
         )
         return line.inner_text()

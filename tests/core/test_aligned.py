@@ -27,19 +27,29 @@ def mm(points: dict[str, str]) -> dict[str, Typed]:
 
 
 def aligned(
-    *readings: tuple[str, dict[str, str]], lean: float = 0.0, kind: str = "V", base: str = "jack screws", checks: dict[str, str] | None = None,
-    words: dict[str, str] | None = None, kept: dict[str, str] | None = None, kept_words: dict[str, str] | None = None,
-) -> Aligned:  # fmt: skip
+    *readings: tuple[str, dict[str, str]],
+    lean: float = 0.0,
+    kind: str = "V",
+    base: str = "jack screws",
+    checks: dict[str, str] | None = None,
+    words: dict[str, str] | None = None,
+    kept: dict[str, str] | None = None,
+    kept_words: dict[str, str] | None = None,
+) -> Aligned:
     """Two wheels, the driver moving."""
     on = stage(kind, lean=lean)
     standing = mm({f"align_1_{k}": v for k, v in FEET.items()} | (kept or {}))
     return read_align(
         on,
         TypedAlign(
-            0, [TypedReading(m, mm(p)) for m, p in readings], mm(checks or {}), words or {}, standing,
+            0,
+            [TypedReading(m, mm(p)) for m, p in readings],
+            mm(checks or {}),
+            words or {},
+            standing,
             {"align_1_base": base, **(kept_words or {})},
         ),
-    )  # fmt: skip
+    )
 
 
 @pytest.mark.parametrize(
@@ -98,9 +108,7 @@ def test_unequal_rims_and_an_empty_groove_are_taken_off_readings_of_faces() -> N
 def test_tolerances_by_kind_or_the_shops_own_with_its_note() -> None:
     strict = {kind: aligned(("one_head", HEAD), kind=kind).allowed.angle_rad for kind in ("V", "toothed", "flat", "chain")}
     assert math.degrees(strict["V"]) == pytest.approx(0.5) and strict["toothed"] < strict["V"] and strict["flat"] < strict["toothed"]
-    own = aligned(
-        ("one_head", HEAD), kept={"align_offset": "6 mm"}, kept_words={"align_note": "plant standard 12"}
-    )  # fmt: skip
+    own = aligned(("one_head", HEAD), kept={"align_offset": "6 mm"}, kept_words={"align_note": "plant standard 12"})
     assert own.allowed.offset_m == pytest.approx(0.006) and "plant standard 12" in own.allowed.source
     assert own.allowed.angle_rad == strict["V"], "what is not said stays"
 

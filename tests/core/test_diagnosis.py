@@ -28,7 +28,10 @@ KNOWN = knowledge()
 
 @pytest.mark.parametrize(("file", "least"), [(FIRST, 60), (MORE, 40), (THIRD, 60)])
 def test_cases_in_plain_words_end_at_their_cause_after_at_most_five_checks(file: str, least: int) -> None:
-    """Asked: first in 95 %, top three in 98 %, nine healthy drives in ten left alone; each file written before the knowledge was weighed for it."""
+    """Asked.
+
+    First in 95 %, top three in 98 %, nine healthy drives in ten left alone; each file written before the knowledge was weighed for it.
+    """
     ends = [(case, [r.cause.key for r in asked(case)[0].causes]) for case in cases(file)]
     sick = [(c["cause"], names) for c, names in ends if c["cause"] != NOTHING]
     healthy = [names[0] for c, names in ends if c["cause"] == NOTHING]
@@ -147,17 +150,28 @@ def test_squeal_sends_one_to_wheels_and_belt_before_the_spanner() -> None:
 @pytest.mark.parametrize(
     ("sentence", "key"),
     [
-        ("the belt screeches when we start the fan", "squeal_start"), ("it is squeeling all the time", "squeal_steady"),
-        ("belts keep coming off in tall grass", "thrown"), ("my new belt broke on the first day", "new_snapped"),
-        ("black rubber dust everywhere underneath", "dust_black"), ("the chain jumps on the sprocket", "chain_jump"),
-        ("there is a ridge in the groove", "groove_shiny_steps"), ("the blades keep turning when I let go the lever", "turns_disengaged"),
-        ("motor just hums and nothing turns", "wont_turn"), ("conveyor has stopped and we found no jam", "conv_no_jam"),
-        ("burning smell and smoke", "smell"), ("one of the belts is much slacker than the others", "uneven_set"),
-        ("pulley wobbles", "wobbles"), ("shaft snapped right at the pulley", "crank_broken"), ("the strand flaps a lot", "flop"),
-        ("teeth are missing from the belt", "tooth_shear"), ("red rusty dust at the pins of the chain", "rust_joint"),
-        ("chunks torn out of the belt", "hard_chunks"), ("saw makes a wavy cut", "wavy_cut"), ("the fan shakes the whole roof", "vib"),
+        ("the belt screeches when we start the fan", "squeal_start"),
+        ("it is squeeling all the time", "squeal_steady"),
+        ("belts keep coming off in tall grass", "thrown"),
+        ("my new belt broke on the first day", "new_snapped"),
+        ("black rubber dust everywhere underneath", "dust_black"),
+        ("the chain jumps on the sprocket", "chain_jump"),
+        ("there is a ridge in the groove", "groove_shiny_steps"),
+        ("the blades keep turning when I let go the lever", "turns_disengaged"),
+        ("motor just hums and nothing turns", "wont_turn"),
+        ("conveyor has stopped and we found no jam", "conv_no_jam"),
+        ("burning smell and smoke", "smell"),
+        ("one of the belts is much slacker than the others", "uneven_set"),
+        ("pulley wobbles", "wobbles"),
+        ("shaft snapped right at the pulley", "crank_broken"),
+        ("the strand flaps a lot", "flop"),
+        ("teeth are missing from the belt", "tooth_shear"),
+        ("red rusty dust at the pins of the chain", "rust_joint"),
+        ("chunks torn out of the belt", "hard_chunks"),
+        ("saw makes a wavy cut", "wavy_cut"),
+        ("the fan shakes the whole roof", "vib"),
     ],
-)  # fmt: skip
+)
 def test_own_words_find_their_sign(sentence: str, key: str) -> None:
     found = [m.key for m in match(sentence)]
     assert key in found[:3], found[:5]
@@ -190,9 +204,11 @@ def complaints(name: str) -> list[dict[str, str]]:
     ],
 )
 def test_complaints_in_peoples_own_words_are_heard(name: str, least: float) -> None:
-    """Of what a listener would tap most is in the first three, most that is offered is meant, nothing denied is offered, chatter finds nothing.
+    """Of what a listener would tap most is in the first three, most that is offered is meant, nothing denied is offered, chatter finds
+    nothing.
 
-    The fifth file was never tuned to one by one; the eighth was heard at 0.83 and 0.64 when it was new, the ninth at 0.96 and 0.77: what strangers may expect.
+    The fifth file was never tuned to one by one; the eighth was heard at 0.83 and 0.64 when it was new, the ninth at 0.96 and 0.77: what
+    strangers may expect.
     """
     hit = wanted = offered = meant = 0
     for row in complaints(name):

@@ -18,13 +18,24 @@ from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.kinds.survey import Part
 
 SURVEYS = {
-    "synchronous": Part({"belt_width": Typed("30 mm")}, {}, {"drive": Part({"centre_distance": Typed("600 mm")}, {"name": "H8M", "teeth_1": "32", "teeth_2": "64"})}),
-    "roller chain": Part({}, {}, {"drive": Part({"centre_distance": Typed("30 in")}, {"name": "60", "teeth_1": "19", "teeth_2": "57", "strands": "1"})}),
+    "synchronous": Part(
+        {"belt_width": Typed("30 mm")},
+        {},
+        {"drive": Part({"centre_distance": Typed("600 mm")}, {"name": "H8M", "teeth_1": "32", "teeth_2": "64"})},
+    ),
+    "roller chain": Part(
+        {}, {}, {"drive": Part({"centre_distance": Typed("30 in")}, {"name": "60", "teeth_1": "19", "teeth_2": "57", "strands": "1"})}
+    ),
     "flat belt": Part(
-        {"driver_diameter": Typed("8 in"), "driven_diameter": Typed("16 in"), "centre_distance": Typed("60 in"), "flat_width": Typed("4 in")},
+        {
+            "driver_diameter": Typed("8 in"),
+            "driven_diameter": Typed("16 in"),
+            "centre_distance": Typed("60 in"),
+            "flat_width": Typed("4 in"),
+        },
         {"belt": "leather 2ply medium"},
     ),
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize("family", registry.FAMILIES, ids=lambda f: f.key)

@@ -20,9 +20,18 @@ from tuyere.core.kinds.v_belt.loop import VLoop
 from tuyere.core.stations.tension.read import TypedTension, read_tension
 
 FULL = {
-    "driver_power": "10 hp", "driver_speed": "1755 rpm", "hours_per_day": "16 h", "driver_diameter": "6.35 in", "driven_diameter": "8.35 in",
-    "centre_distance": "35 in", "travel_in": "2 in", "travel_out": "2 in", "design_speed": "1310 rpm", "tach_driver": "1760 rpm", "tach_driven": "1300 rpm",
-}  # fmt: skip
+    "driver_power": "10 hp",
+    "driver_speed": "1755 rpm",
+    "hours_per_day": "16 h",
+    "driver_diameter": "6.35 in",
+    "driven_diameter": "8.35 in",
+    "centre_distance": "35 in",
+    "travel_in": "2 in",
+    "travel_out": "2 in",
+    "design_speed": "1310 rpm",
+    "tach_driver": "1760 rpm",
+    "tach_driven": "1300 rpm",
+}
 WORDS = {"section": "B", "belt": "B90", "belt_count": "2", "driven_class": "light"}
 SPEC = read_form(V_BELT, {k: Typed(v) for k, v in FULL.items()}, WORDS).spec
 SHEET = solve(SPEC)
@@ -42,10 +51,36 @@ def read_back(text: str) -> float:
 
 def test_the_whole_job_is_there() -> None:
     wanted = {
-        "ratio", "driven_speed", "belt_speed", "driver_rim_speed", "driven_rim_speed", "slip", "off_design", "belt_length", "length_by_tape", "centres_by_belt",
-        "span", "wrap_driver", "wrap_driven", "service_factor", "design_power", "rated_power", "arc_factor", "length_factor", "speed_ratio_factor",
-        "power_per_belt", "belts_needed", "capacity", "deflection", "static_tension", "force_low", "force_new_low", "force_high", "installation", "takeup",
-    }  # fmt: skip
+        "ratio",
+        "driven_speed",
+        "belt_speed",
+        "driver_rim_speed",
+        "driven_rim_speed",
+        "slip",
+        "off_design",
+        "belt_length",
+        "length_by_tape",
+        "centres_by_belt",
+        "span",
+        "wrap_driver",
+        "wrap_driven",
+        "service_factor",
+        "design_power",
+        "rated_power",
+        "arc_factor",
+        "length_factor",
+        "speed_ratio_factor",
+        "power_per_belt",
+        "belts_needed",
+        "capacity",
+        "deflection",
+        "static_tension",
+        "force_low",
+        "force_new_low",
+        "force_high",
+        "installation",
+        "takeup",
+    }
     assert wanted <= SHEET.figures.keys()
     read = {
         "strand_1",

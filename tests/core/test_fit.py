@@ -82,7 +82,10 @@ def test_every_belt_sits_right_in_its_own_groove(name: str) -> None:
 
 
 def test_wall_wear_drops_the_belt() -> None:
-    """Geometry (wear references): 0.4 mm off each wall at 38 degrees drops the belt 1.23 mm; the same as widening the rim for a belt on its corners."""
+    """Geometry (wear references).
+
+    0.4 mm off each wall at 38 degrees drops the belt 1.23 mm; the same as widening the rim for a belt on its corners.
+    """
     assert pitch_drop(0.0004, math.radians(38)) * 1000 == pytest.approx(1.23, abs=0.005)
     belt, angle = Trapezoid(0.0124, 0.0079, math.radians(40)), math.radians(38)
     worn = 0.0128 + 2 * 0.0004 / math.cos(angle / 2)
@@ -93,17 +96,35 @@ def test_wall_wear_drops_the_belt() -> None:
 @pytest.mark.parametrize(
     ("belt", "made_for", "match", "tone"),
     [
-        ("A", "A", "right", Tone.GOOD), ("4L", "A", "right", Tone.GOOD), ("AX", "A", "right", Tone.GOOD), ("ISO B", "B", "right", Tone.GOOD),
-        ("A", "B", "narrower", Tone.WATCH), ("B", "C", "narrower", Tone.WATCH), ("B", "A", "wider", Tone.STOP), ("C", "B", "wider", Tone.STOP),
-        ("5V", "B", "other system", Tone.STOP), ("B", "5V", "other system", Tone.STOP), ("PK", "A", "other system", Tone.STOP),
-        *((b, g, "near", Tone.WATCH) for b, g in (("3V", "SPZ"), ("3VX", "SPZ"), ("XPZ", "3V"), ("5VX", "SPB"), ("15N", "SPB"), ("9N", "SPZ"))),
+        ("A", "A", "right", Tone.GOOD),
+        ("4L", "A", "right", Tone.GOOD),
+        ("AX", "A", "right", Tone.GOOD),
+        ("ISO B", "B", "right", Tone.GOOD),
+        ("A", "B", "narrower", Tone.WATCH),
+        ("B", "C", "narrower", Tone.WATCH),
+        ("B", "A", "wider", Tone.STOP),
+        ("C", "B", "wider", Tone.STOP),
+        ("5V", "B", "other system", Tone.STOP),
+        ("B", "5V", "other system", Tone.STOP),
+        ("PK", "A", "other system", Tone.STOP),
+        *(
+            (b, g, "near", Tone.WATCH)
+            for b, g in (("3V", "SPZ"), ("3VX", "SPZ"), ("XPZ", "3V"), ("5VX", "SPB"), ("15N", "SPB"), ("9N", "SPZ"))
+        ),
         *((b, g, "right", Tone.GOOD) for b, g in (("ISO A", "SPA"), ("Z", "SPZ"), ("ISO B", "SPB"), ("ISO C", "SPC"), ("A", "SPA"))),
-        *((b, g, "near", Tone.WATCH) for b, g in (("SPA", "ISO A"), ("SPZ", "Z"), ("SPB", "ISO B"), ("SPC", "ISO C"), ("XPA", "ISO A"), ("SPA", "A"))),
-        ("A", "AA", "right", Tone.WATCH), ("AA", "A", "right", Tone.GOOD),
+        *(
+            (b, g, "near", Tone.WATCH)
+            for b, g in (("SPA", "ISO A"), ("SPZ", "Z"), ("SPB", "ISO B"), ("SPC", "ISO C"), ("XPA", "ISO A"), ("SPA", "A"))
+        ),
+        ("A", "AA", "right", Tone.WATCH),
+        ("AA", "A", "right", Tone.GOOD),
     ],
-)  # fmt: skip
+)
 def test_pairings(belt: str, made_for: str, match: str, tone: Tone) -> None:
-    """Common practice, no source: wider never, narrower only to get home. ISO 4183: a classical and a wedge section of one datum width fit each other's grooves."""
+    """Common practice, no source: wider never, narrower only to get home.
+
+    ISO 4183: a classical and a wedge section of one datum width fit each other's grooves.
+    """
     found = in_groove(v_belt.section(belt), v_belt.section(made_for))
     assert (found.match, found.verdict.tone) == (match, tone)
 

@@ -38,7 +38,13 @@ def test_the_tape_and_the_belt_differ_by_pi_thicknesses() -> None:
 @given(st.floats(2, 12), st.floats(2, 30), st.floats(1.3, 6), st.floats(0.03, 0.4))
 def test_thickness_counts_in_the_ratio(d: float, big: float, apart: float, t: float) -> None:
     """n2/n1 = (d + t)/(D + t) (general handbooks)."""
-    found = read(driver_diameter=f"{d:.4f}", driven_diameter=f"{big:.4f}", centre_distance=f"{apart * (d + big):.4f}", flat_thickness=f"{t:.4f}", driver_speed="1000 rpm").drive  # fmt: skip
+    found = read(
+        driver_diameter=f"{d:.4f}",
+        driven_diameter=f"{big:.4f}",
+        centre_distance=f"{apart * (d + big):.4f}",
+        flat_thickness=f"{t:.4f}",
+        driver_speed="1000 rpm",
+    ).drive
     assert found and found.ratio == pytest.approx((round(d, 4) + round(t, 4)) / (round(big, 4) + round(t, 4)), rel=1e-6)
     speeds = [w.speed_rad_per_s for w in found.answer.wheels]
     assert speeds[0] and speeds[1] and speeds[1] / speeds[0] == pytest.approx(found.ratio)

@@ -24,8 +24,17 @@ INCH = 0.0254
 
 
 def spec(section: str = "B", **more: str) -> DriveSpec:
-    sizes = {"driver_power": "5 hp", "driver_speed": "1750 rpm", "driver_diameter": "5.75", "driven_diameter": "12.75", "centre_distance": "24",
-             "travel_in": "1 1/2", "travel_out": "2 1/2", "hours_per_day": "10 h", **{k: v for k, v in more.items() if k != "belt_count"}}  # fmt: skip
+    sizes = {
+        "driver_power": "5 hp",
+        "driver_speed": "1750 rpm",
+        "driver_diameter": "5.75",
+        "driven_diameter": "12.75",
+        "centre_distance": "24",
+        "travel_in": "1 1/2",
+        "travel_out": "2 1/2",
+        "hours_per_day": "10 h",
+        **{k: v for k, v in more.items() if k != "belt_count"},
+    }
     words = {"section": section, "belt_count": more.get("belt_count", "2"), "driven_class": "moderate"}
     return read_form(V_BELT, {k: Typed(v, "in") for k, v in sizes.items() if v}, words).spec
 
@@ -55,7 +64,10 @@ def test_a_best_belt_called_good_really_fits(section: str, centres: float, close
 
 
 def test_a_quarter_inch_matters_on_a_slack_clutch() -> None:
-    """A made belt within a quarter of an inch is named; beyond it none is, and the machine's own number is asked for (common practice, no source)."""
+    """A made belt within a quarter of an inch is named.
+
+    Beyond it none is, and the machine's own number is asked for (common practice, no source).
+    """
     for centres in ("35", "35 1/8", "35 1/4", "35 3/8"):
         found = window(spec(centre_distance=centres), slack_clutch=True)
         assert found

@@ -42,10 +42,28 @@ from tuyere.core.stations.jobs.read import library, read_library
 HELD = ("base", "spring", "idler held", "pivot")
 FITTED = sorted(library().drive_facts - {*HELD, "electric", "fan survey", "pump survey", "vfd survey"})
 MACHINES = [
-    "walk-behind verge mower", "ride-on mower", "rooftop air unit", "condenser fan", "kiln exhaust fan", "engine pump", "portable sawmill with engine", "lathe",
-    "turret mill", "drag conveyor", "bucket elevator", "hammer mill", "reciprocating compressor", "tractor-driven auger", "centrifugal pump", "small blower, laboratory roof",
-    "overhead conveyor", "pneumatic palletiser", "goods hoist", "yard sweeper", "roller mill with inverter",
-]  # fmt: skip
+    "walk-behind verge mower",
+    "ride-on mower",
+    "rooftop air unit",
+    "condenser fan",
+    "kiln exhaust fan",
+    "engine pump",
+    "portable sawmill with engine",
+    "lathe",
+    "turret mill",
+    "drag conveyor",
+    "bucket elevator",
+    "hammer mill",
+    "reciprocating compressor",
+    "tractor-driven auger",
+    "centrifugal pump",
+    "small blower, laboratory roof",
+    "overhead conveyor",
+    "pneumatic palletiser",
+    "goods hoist",
+    "yard sweeper",
+    "roller mill with inverter",
+]
 
 
 @st.composite
@@ -225,15 +243,23 @@ def on(kind: str, *names: str, drive: set[str] | None = None, **answers: bool) -
 @pytest.mark.parametrize(
     ("machine", "steps"),
     [
-        ("walk-behind mower", {"plug_off", "engine_off", "engine_dead", "plug_on"}), ("rooftop blower", {"roof_way", "damper_shut", "gas_shut", "dead_stop_coasts", "wheel_block", "try_call"}),
-        ("condenser fan", {"roof_way", "damper_shut", "wheel_free"}), ("engine pump", {"engine_off", "plug_off", "suction_shut", "valves_open"}),
-        ("sawmill", {"saw_held", "saw_free", "dead_stop_coasts"}), ("lathe", {"spindle_clear"}), ("turret mill", {"spindle_clear"}),
-        ("drag conveyor", {"empty_first", "load_held", "load_free"}), ("bucket elevator", {"dust_permit", "empty_first", "load_held"}),
-        ("hammer mill", {"dust_permit", "empty_first", "dead_stop_coasts", "blade_block", "blade_free"}), ("reciprocating compressor", {"receiver_shut", "receiver_open"}),
-        ("tractor-driven auger", {"pto_off", "pto_uncouple", "hydraulics_down", "tractor_chocked", "pto_dead", "chocks_out"}), ("goods hoist", {"raised_down", "raised_free"}),
-        ("mixer with inverter", {"vfd_wait", "prove_dead"}), ("pneumatic palletiser", {"air_shut", "air_on"}),
+        ("walk-behind mower", {"plug_off", "engine_off", "engine_dead", "plug_on"}),
+        ("rooftop blower", {"roof_way", "damper_shut", "gas_shut", "dead_stop_coasts", "wheel_block", "try_call"}),
+        ("condenser fan", {"roof_way", "damper_shut", "wheel_free"}),
+        ("engine pump", {"engine_off", "plug_off", "suction_shut", "valves_open"}),
+        ("sawmill", {"saw_held", "saw_free", "dead_stop_coasts"}),
+        ("lathe", {"spindle_clear"}),
+        ("turret mill", {"spindle_clear"}),
+        ("drag conveyor", {"empty_first", "load_held", "load_free"}),
+        ("bucket elevator", {"dust_permit", "empty_first", "load_held"}),
+        ("hammer mill", {"dust_permit", "empty_first", "dead_stop_coasts", "blade_block", "blade_free"}),
+        ("reciprocating compressor", {"receiver_shut", "receiver_open"}),
+        ("tractor-driven auger", {"pto_off", "pto_uncouple", "hydraulics_down", "tractor_chocked", "pto_dead", "chocks_out"}),
+        ("goods hoist", {"raised_down", "raised_free"}),
+        ("mixer with inverter", {"vfd_wait", "prove_dead"}),
+        ("pneumatic palletiser", {"air_shut", "air_on"}),
     ],
-)  # fmt: skip
+)
 def test_each_machine_has_its_own_hazards_prepared_for(machine: str, steps: set[str]) -> None:
     keys = set(on("own", machine))
     assert steps <= keys, steps - keys
@@ -275,7 +301,30 @@ def test_a_bump_is_a_test_under_power_of_its_own() -> None:
 def test_a_mower_is_prepared_for_by_what_is_asked() -> None:
     walk = {"v", "spring", "mower", "which=traction belt of a walk-behind", "fuel=run the tank dry"}
     keys = on("mower_belt", "verge mower", drive=walk)
-    order = ["run_dry", "plug_off", "engine_dead", "covers_off", "traction_off", "tip_up", "blade_wood", "blade_off", "blade_on", "blade_torque", "upright", "traction_on", "covers_on", "fuel_wiped", "plug_on", "first_start_mower", "blades_stop", "plug_off.2", "covers_off.2", "look_mower", "covers_on.2", "plug_on.2"]  # fmt: skip
+    order = [
+        "run_dry",
+        "plug_off",
+        "engine_dead",
+        "covers_off",
+        "traction_off",
+        "tip_up",
+        "blade_wood",
+        "blade_off",
+        "blade_on",
+        "blade_torque",
+        "upright",
+        "traction_on",
+        "covers_on",
+        "fuel_wiped",
+        "plug_on",
+        "first_start_mower",
+        "blades_stop",
+        "plug_off.2",
+        "covers_off.2",
+        "look_mower",
+        "covers_on.2",
+        "plug_on.2",
+    ]
     assert [k for k in keys if k in order] == order
     ride = on("mower_belt", "verge mower", drive={"v", "spring", "mower", "which=deck belt of a ride-on"})
     assert not {"tip_up", "blade_wood", "upright", "run_dry"} & set(ride) and {"brake_set", "deck_low", "brake_free", "deck_free"} <= set(
@@ -355,14 +404,20 @@ def test_a_new_kind_of_job_is_a_data_file_only(tmp_path: Path) -> None:
 @pytest.mark.parametrize(
     ("old", "new", "said"),
     [
-        ("steps = [", 'steps = ["gone", ', "no step “gone”"), ('event = ""', 'event = "feast"', "no event"), ("minutes = 30", "", "minutes"),
-        ('undoes = ["shelter_up"]\n', "", "nothing takes back “shelter_up”"), ('"@prepare", "shelter_up"', '"shelter_up", "@prepare"', "before the machine is isolated"),
-        ('for = ["outdoor"]', 'for = ["auger"]', "nothing says “auger”"), ('leaves = "hold"', 'leaves = "hold"\nwhen = ["roller mill"]', "nothing says “roller mill”"),
-        ('"@arrive", "@prepare"', '"@prepare", "@arrive"', "the way to the machine"), ('leaves = "hold"', 'leaves = "hold"\nsort = "dead stop"', "out of the order of isolation"),
-        ('leaves = "hold"', 'leaves = "hold"\nstate = "running"', "is not done with the machine “running”"), ('leaves = "hold"', 'leaves = "hold"\nsort = "feast"', "no sort"),
+        ("steps = [", 'steps = ["gone", ', "no step “gone”"),
+        ('event = ""', 'event = "feast"', "no event"),
+        ("minutes = 30", "", "minutes"),
+        ('undoes = ["shelter_up"]\n', "", "nothing takes back “shelter_up”"),
+        ('"@prepare", "shelter_up"', '"shelter_up", "@prepare"', "before the machine is isolated"),
+        ('for = ["outdoor"]', 'for = ["auger"]', "nothing says “auger”"),
+        ('leaves = "hold"', 'leaves = "hold"\nwhen = ["roller mill"]', "nothing says “roller mill”"),
+        ('"@arrive", "@prepare"', '"@prepare", "@arrive"', "the way to the machine"),
+        ('leaves = "hold"', 'leaves = "hold"\nsort = "dead stop"', "out of the order of isolation"),
+        ('leaves = "hold"', 'leaves = "hold"\nstate = "running"', "is not done with the machine “running”"),
+        ('leaves = "hold"', 'leaves = "hold"\nsort = "feast"', "no sort"),
         ('leaves = "hold"', 'leaves = "hold"\nafter = ["prop_out"]', "which stands behind it"),
     ],
-)  # fmt: skip
+)
 def test_a_library_that_could_hurt_is_refused_when_it_is_read(tmp_path: Path, old: str, new: str, said: str) -> None:
     (tmp_path / "kinds").mkdir()
     assert old in NEW

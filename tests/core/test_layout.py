@@ -123,7 +123,10 @@ def test_a_belt_on_the_wrong_side_of_the_tensioner_is_refused_with_the_reason() 
     ],
 )
 def test_keepers_are_judged_from_both_sides(offset: float, gap: float | None, state: KeeperState, says: str, tone: Tone) -> None:
-    """A keeper off the run from right to middle rotor, outside the loop being the belt's back; 1/8 to 1/4 in is common practice, no source."""
+    """A keeper off the run from right to middle rotor, outside the loop being the belt's back.
+
+    1/8 to 1/4 in is common practice, no source.
+    """
     path = solve_path(deck()).path
     assert path
     run = path.runs[2]
@@ -271,8 +274,9 @@ def test_crossed_turns_the_other_way_and_a_third_wheel_is_refused() -> None:
 def test_small_wheels_and_tight_back_bends_are_named_once() -> None:
     found = solve_belt(BeltOnWheels(tuple(deck()), least_line_diameter_m=0.13)).verdicts
     assert [v.headline for v in found if v.topic == "bend"] == [
-        "engine: small for this section", "tensioner: small for a wheel on the belt's back",
-    ]  # fmt: skip
+        "engine: small for this section",
+        "tensioner: small for a wheel on the belt's back",
+    ]
 
 
 @pytest.mark.parametrize(("section", "ratio"), [("B", 5.0), ("SPA", 5.0), ("PK", 4.0), ("PJ", 4.0)])

@@ -119,10 +119,20 @@ def test_the_sheet_rates_by_the_shops_table_and_says_so() -> None:
         return Given(value, 0.0, Origin.MEASURED, "")
 
     spec = v_spec(
-        {"driver_power": given_(to_si(5, "power", "hp")), "driver_speed": given_(1750 * RPM), "driven_class": "light", "hours_per_day": given_(8 * 3600)},
-        section=section("B"), driver_diameter=given_(0.14), driver_basis="datum", driven_diameter=given_(0.28), driven_basis="datum",
-        centre_distance=given_(0.6), belt_count=2,
-    )  # fmt: skip
+        {
+            "driver_power": given_(to_si(5, "power", "hp")),
+            "driver_speed": given_(1750 * RPM),
+            "driven_class": "light",
+            "hours_per_day": given_(8 * 3600),
+        },
+        section=section("B"),
+        driver_diameter=given_(0.14),
+        driver_basis="datum",
+        driven_diameter=given_(0.28),
+        driven_basis="datum",
+        centre_distance=given_(0.6),
+        belt_count=2,
+    )
     by_standard, by_own = solve(spec), solve(replace(spec, own=OWN))
     assert by_own.figures["rated_power"].value_si == pytest.approx(OWN.tables["B"].rated(0.14, 1750 * RPM, 2.0))
     assert "your own table" in by_own.figures["rated_power"].working.source

@@ -85,16 +85,32 @@ def some(kind: Choosable, by: np.random.Generator) -> Choosable:
 optional = st.none() | st.floats(0.1, 0.6)
 problems = st.builds(
     Problem,
-    power_w=st.floats(100, 40_000), driver_speed=st.floats(60, 3600).map(lambda n: n * RPM), driven_speed=st.floats(60, 3600).map(lambda n: n * RPM),
-    tolerance=st.floats(0.01, 2), driven_class=st.sampled_from(["light", "moderate", "heavy", "extra_heavy", "chokable"]),
-    driver_class=st.sampled_from(["normal", "high"]), hours_per_day=st.floats(1, 24), idler=st.sampled_from(list(IDLERS)),
-    centre_low_m=st.floats(0, 0.5), centre_high_m=st.floats(0.5, 4), driver_most_m=optional, driven_most_m=optional,
-    width_most_m=st.none() | st.floats(0.01, 0.3), driver_shaft_m=st.none() | st.floats(0.01, 0.1), driven_shaft_m=st.none() | st.floats(0.01, 0.1),
-    motor=st.sampled_from([None, *(limit(to_si(hp, "power", "hp"), 1760 * RPM, frame) for hp, frame in ((3, "182T"), (15, "254T"), (30, None)))]),
-    surroundings=st.sampled_from(list(SURROUNDINGS)), ambient_c=st.none() | st.floats(0, 130),
-    pull_most_n=st.none() | st.floats(100, 20_000), reserve=st.booleans(), fast_wheels=st.booleans(), families=st.just(frozenset(choices())),
+    power_w=st.floats(100, 40_000),
+    driver_speed=st.floats(60, 3600).map(lambda n: n * RPM),
+    driven_speed=st.floats(60, 3600).map(lambda n: n * RPM),
+    tolerance=st.floats(0.01, 2),
+    driven_class=st.sampled_from(["light", "moderate", "heavy", "extra_heavy", "chokable"]),
+    driver_class=st.sampled_from(["normal", "high"]),
+    hours_per_day=st.floats(1, 24),
+    idler=st.sampled_from(list(IDLERS)),
+    centre_low_m=st.floats(0, 0.5),
+    centre_high_m=st.floats(0.5, 4),
+    driver_most_m=optional,
+    driven_most_m=optional,
+    width_most_m=st.none() | st.floats(0.01, 0.3),
+    driver_shaft_m=st.none() | st.floats(0.01, 0.1),
+    driven_shaft_m=st.none() | st.floats(0.01, 0.1),
+    motor=st.sampled_from(
+        [None, *(limit(to_si(hp, "power", "hp"), 1760 * RPM, frame) for hp, frame in ((3, "182T"), (15, "254T"), (30, None)))]
+    ),
+    surroundings=st.sampled_from(list(SURROUNDINGS)),
+    ambient_c=st.none() | st.floats(0, 130),
+    pull_most_n=st.none() | st.floats(100, 20_000),
+    reserve=st.booleans(),
+    fast_wheels=st.booleans(),
+    families=st.just(frozenset(choices())),
     keep_driver=st.none() | st.builds(Kept, st.sampled_from(["A", "H8M", "40", "flat"]), st.floats(0.08, 0.4), st.integers(12, 40)),
-)  # fmt: skip
+)
 
 
 @examples(16)
@@ -134,9 +150,13 @@ def test_the_arrays_find_what_the_plain_loop_finds(problem: Problem, seed: int) 
                         f = next(f for f in found.found if f.kind is kind)
                         n = fast[key]
                         for mine, theirs in (
-                            (judged.measures.centre_m, f.centre_m), (judged.measures.capacity_w, f.capacity_w), (judged.measures.pull_n, f.pull_n),
-                            (judged.measures.wrap_rad, f.wrap_rad), (judged.measures.width_m, f.width_m), (judged.measures.speed_error, f.speed_error),
-                        ):  # fmt: skip
+                            (judged.measures.centre_m, f.centre_m),
+                            (judged.measures.capacity_w, f.capacity_w),
+                            (judged.measures.pull_n, f.pull_n),
+                            (judged.measures.wrap_rad, f.wrap_rad),
+                            (judged.measures.width_m, f.width_m),
+                            (judged.measures.speed_error, f.speed_error),
+                        ):
                             assert math.isclose(mine, theirs[n], rel_tol=1e-9, abs_tol=1e-12)
     assert slow == set(fast)
     assert killed == +Counter(found.killed), "and what killed the rest"
@@ -176,7 +196,10 @@ def test_a_textbook_drive_is_found_and_its_neighbours_die_of_the_right_thing() -
 
 
 def test_pulls_stand_in_order_of_the_families() -> None:
-    """For one effective pull a chain pulls its shaft least, toothed belts less than V, flat belts most: the overhung factors' order (handbooks)."""
+    """For one effective pull a chain pulls its shaft least, toothed belts less than V, flat belts most.
+
+    The overhung factors' order (handbooks).
+    """
     found = search(replace(FAN, centre_low_m=0.4, centre_high_m=0.9, tolerance=0.05), kinds())
     least = {}
     for f in found.found:

@@ -16,9 +16,13 @@ from tuyere.core.drive.sheet.typed import Reading, read_form
 from tuyere.core.kinds.v_belt.kind import V_BELT
 
 BASE = {
-    "driver_power": "7.5 hp", "driver_speed": "1755 rpm", "hours_per_day": "10", "driver_diameter": "6.35 in",
-    "driven_diameter": "12.35 in", "centre_distance": "31 5/8 in",
-}  # fmt: skip
+    "driver_power": "7.5 hp",
+    "driver_speed": "1755 rpm",
+    "hours_per_day": "10",
+    "driver_diameter": "6.35 in",
+    "driven_diameter": "12.35 in",
+    "centre_distance": "31 5/8 in",
+}
 WORDS = {"section": "B", "belt_count": "2", "driven_class": "light"}
 
 
@@ -124,9 +128,14 @@ def test_nothing_known_says_what_to_measure_first() -> None:
 
 @examples(60)
 @given(
-    st.sampled_from(["A", "B", "C", "D", "AX", "BX", "CX"]), st.floats(1, 40), st.floats(1, 40), st.floats(2, 200), st.integers(20, 5000),
-    st.integers(1, 12), st.sampled_from(["", "B81", "C144", "A26", "D660"]),
-)  # fmt: skip
+    st.sampled_from(["A", "B", "C", "D", "AX", "BX", "CX"]),
+    st.floats(1, 40),
+    st.floats(1, 40),
+    st.floats(2, 200),
+    st.integers(20, 5000),
+    st.integers(1, 12),
+    st.sampled_from(["", "B81", "C144", "A26", "D660"]),
+)
 def test_any_drive_gives_numbers_or_sentences(section: str, d: float, big: float, c: float, rpm: int, belts: int, belt: str) -> None:
     reading, solved = sheet(
         {

@@ -109,7 +109,10 @@ def test_pull_over_effective_pull_is_the_handbooks_overhung_factor() -> None:
 
 
 def test_widths_of_nema_shafts_obey_their_own_rule() -> None:
-    """Narrow drives to the usable shaft, classical to twice that less 1/4 in: the rule of NEMA MG 1, against its frame table (from memory)."""
+    """Narrow drives to the usable shaft, classical to twice that less 1/4 in.
+
+    The rule of NEMA MG 1, against its frame table (from memory).
+    """
     shaft = {r["frame"]: float(r["length"]) for r in rows("motor_frames") if r["standard"] == "NEMA"}
     held = 0
     for r in rows("nema_motor_sheaves"):
@@ -142,7 +145,10 @@ def test_motor_limits() -> None:
 
 
 def test_duties_by_family() -> None:
-    """ACA: smooth electric 1.0, heavy shock engine 1.7; IP-24 hammer mills 1.7, 1.9, 2.1 and 0.3 more speeding up 2.5 times (from memory)."""
+    """ACA.
+
+    Smooth electric 1.0, heavy shock engine 1.7; IP-24 hammer mills 1.7, 1.9, 2.1 and 0.3 more speeding up 2.5 times (from memory).
+    """
     assert (
         service_factor(family("roller chain"), "light", "normal", 8)[0] == 1.0
         and service_factor(family("roller chain"), "heavy", "high", 8)[0] == 1.7

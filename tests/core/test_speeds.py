@@ -27,9 +27,15 @@ from tuyere.core.stations.speed.unknown import read_unknown
 RPM = math.pi / 30
 INCH = 0.0254
 PUMP = {
-    "driver_power": "10 hp", "driver_speed": "1755 rpm", "hours_per_day": "16", "driver_diameter": "6.35 in", "driven_diameter": "8.35 in",
-    "centre_distance": "35 in", "travel_in": "2 in", "travel_out": "2 5/8 in",
-}  # fmt: skip
+    "driver_power": "10 hp",
+    "driver_speed": "1755 rpm",
+    "hours_per_day": "16",
+    "driver_diameter": "6.35 in",
+    "driven_diameter": "8.35 in",
+    "centre_distance": "35 in",
+    "travel_in": "2 in",
+    "travel_out": "2 5/8 in",
+}
 B_BELTS = {"section": "B", "belt": "B90", "belt_count": "2", "driven_class": "light"}
 
 
@@ -63,7 +69,9 @@ def test_a_train_as_typed() -> None:
         ({"first_speed": "1750 rpm"}, {"slip": "90"}, 1, "slip"),
     ],
 )
-def test_a_train_that_cannot_be_read_says_so_beside_the_field(quantities: dict[str, str], words: dict[str, str], stages: int, field: str) -> None:  # fmt: skip
+def test_a_train_that_cannot_be_read_says_so_beside_the_field(
+    quantities: dict[str, str], words: dict[str, str], stages: int, field: str
+) -> None:
     assert read_unknown(typed(**quantities), words, stages, False).problems[0].field == field
 
 
@@ -91,7 +99,9 @@ def test_the_stock_search_finds_what_a_plain_loop_finds(rpm: float, tolerance: f
     over = 0.35 * INCH  # from datum to pitch, section B: IP-20
     now = [page.values[f"{r}_datum"].n for r in ("driver", "driven")]
     lines = [w.line_m for w in fit(spec).stock()]
-    sides = [[d] if keep == role else [d, *(x for x in lines if abs(x - d) > 0.0008)] for role, d in zip(("driver", "driven"), now, strict=True)]  # fmt: skip
+    sides = [
+        [d] if keep == role else [d, *(x for x in lines if abs(x - d) > 0.0008)] for role, d in zip(("driver", "driven"), now, strict=True)
+    ]
     plain = [(d, big) for d in sides[0] for big in sides[1] if abs(pace * (d + over) / (big + over) / rpm - 1) <= tolerance]
     assert found.hits == len(plain) and found.stock == len(sides[0]) * len(sides[1])
     for p in found.pairs:
@@ -118,7 +128,10 @@ def test_a_pair_on_the_sheet_is_the_pair_of_the_list() -> None:
 
 
 def test_an_adjustable_sheave_takes_its_turns_off_the_sheet() -> None:
-    """0.2 in of pitch diameter a turn (common practice, no source): 6.0 in of datum closed is 5.5 at 2 1/2 turns, 0.35 in more on the pitch."""
+    """0.2 in of pitch diameter a turn (common practice, no source).
+
+    6.0 in of datum closed is 5.5 at 2 1/2 turns, 0.35 in more on the pitch.
+    """
     closed, opened = sheet({"adjustable": "driver"}), sheet({"adjustable": "driver"}, open_turns="2 1/2")
     assert solve_page(closed.spec).values["driver_datum"].n / INCH == pytest.approx(6.0)
     page = solve_page(opened.spec)
@@ -147,11 +160,16 @@ def test_what_a_reading_means_reads_the_change_and_the_target() -> None:
 def machine(new: str, curve: list[tuple[str, str]] | None = None, words: dict[str, str] | None = None, **more: str) -> Any:
     form = sheet(design_amps="12.8 A", design_airflow="4000 cfm", design_pressure="2 inH2O")
     points = [(Typed(q), Typed(p)) for q, p in curve or []]
-    return read_machine(form.spec, solve_page(form.spec), form.design, typed(new_speed=new, **more), {"kind": "fan"} | (words or {}), points, None)  # fmt: skip
+    return read_machine(
+        form.spec, solve_page(form.spec), form.design, typed(new_speed=new, **more), {"kind": "fan"} | (words or {}), points, None
+    )
 
 
 def test_amps_say_what_is_left_of_the_motor() -> None:
-    """Load by amps: I² = I0² + (FLA² - I0²) p², the phasor sum of any text; I0 0.4 of full load where it was not read (common practice, no source)."""
+    """Load by amps.
+
+    I² = I0² + (FLA² - I0²) p², the phasor sum of any text; I0 0.4 of full load where it was not read (common practice, no source).
+    """
     found = machine("1400 rpm", amps_now="10 A")
     assert found.felt
     rows = {r.key: r for r in found.felt.rows}
@@ -185,8 +203,18 @@ def cones(words: dict[str, str], count: int = 3, **quantities: str) -> Any:
 
 
 def test_cones_under_a_v_belt_are_reckoned_on_its_lines() -> None:
-    """A 2 and a 5 in A sheave turn as 2 to 5 in of pitch, while the belt's length goes by 1.75 and 4.75 in of datum (IP-20: 0.25 in between them)."""
-    found = cones({"mode": "found", "lay": "open", "section": "A"}, 1, centre_distance="18 in", driving_1="2 in", driven_1="5 in", cone_speed="1725 rpm")  # fmt: skip
+    """A 2 and a 5 in A sheave turn as 2 to 5 in of pitch, while the belt's length goes by 1.75 and 4.75 in of datum (IP-20.
+
+    0.25 in between them).
+    """
+    found = cones(
+        {"mode": "found", "lay": "open", "section": "A"},
+        1,
+        centre_distance="18 in",
+        driving_1="2 in",
+        driven_1="5 in",
+        cone_speed="1725 rpm",
+    )
     assert found.steps[0].ratio == pytest.approx(5 / 2) and found.steps[0].driving[0] == "2.000 in"
     flat = cones({"mode": "found", "lay": "open"}, 1, centre_distance="18 in", driving_1="2 in", driven_1="5 in", cone_thickness="0.2 in")
     assert flat.steps[0].ratio == pytest.approx(5.2 / 2.2)
@@ -203,8 +231,14 @@ def test_steps_left_out_fall_in_even_percentages(slowest: float, fastest: float,
 
 
 def test_a_step_that_runs_slack_and_a_conversion_are_said() -> None:
-    quantities = {"centre_distance": "12 in"} | {f"{r}_{k}": v for k, (a, b) in enumerate((("3 in", "9 in"), ("6 in", "6 in"), ("9 in", "3 in")), 1) for r, v in (("driving", a), ("driven", b))}  # fmt: skip
-    found = cones({"mode": "found", "lay": "open"}, before_1="1019 rpm", after_1="1521 rpm", before_2="2329 rpm", after_2="3990 rpm", **quantities)  # fmt: skip
+    quantities = {"centre_distance": "12 in"} | {
+        f"{r}_{k}": v
+        for k, (a, b) in enumerate((("3 in", "9 in"), ("6 in", "6 in"), ("9 in", "3 in")), 1)
+        for r, v in (("driving", a), ("driven", b))
+    }
+    found = cones(
+        {"mode": "found", "lay": "open"}, before_1="1019 rpm", after_1="1521 rpm", before_2="2329 rpm", after_2="3990 rpm", **quantities
+    )
     assert "Step 2 runs slack" in found.verdicts[0].headline
     # Common practice, no source: a mill's ranges of 1019 and 2329 became 1521 and just under 4000.
     assert [round(c.speed_change, 2) for c in found.conversions] == [0.49, 0.71]
@@ -220,12 +254,30 @@ def test_a_step_that_runs_slack_and_a_conversion_are_said() -> None:
         ("slackened", {"before_tach_driven": "1000 rpm", "after_tach_driven": "999 rpm"}, "The same speed slack or not"),
         ("tightened", {"before_tach_driven": "960 rpm", "after_tach_driven": "1000 rpm"}, "4.2% of the speed was slip"),
         ("tightened", {"before_pressure": "1.2 inH2O", "after_pressure": "1.5 inH2O"}, "about +12% in speed"),
-        ("driver changed", {"before_tach_driven": "1000 rpm", "after_tach_driven": "1100 rpm", "before_pressure": "1 inH2O", "after_pressure": "1.21 inH2O"}, "Pressure followed speed"),
-        ("driver changed", {"before_tach_driven": "1000 rpm", "after_tach_driven": "1100 rpm", "before_pressure": "1 inH2O", "after_pressure": "0.9 inH2O"}, "Pressure did not follow"),
+        (
+            "driver changed",
+            {
+                "before_tach_driven": "1000 rpm",
+                "after_tach_driven": "1100 rpm",
+                "before_pressure": "1 inH2O",
+                "after_pressure": "1.21 inH2O",
+            },
+            "Pressure followed speed",
+        ),
+        (
+            "driver changed",
+            {
+                "before_tach_driven": "1000 rpm",
+                "after_tach_driven": "1100 rpm",
+                "before_pressure": "1 inH2O",
+                "after_pressure": "0.9 inH2O",
+            },
+            "Pressure did not follow",
+        ),
         ("other", {"before_noise": "82", "after_noise": "88"}, "6 dB louder"),
         ("other", {}, "Read both columns"),
     ],
-)  # fmt: skip
+)
 def test_what_a_trial_says(change: str, readings: dict[str, str], says: str) -> None:
     found = read_trial(typed(**readings), {"change": change})
     assert says in found.verdicts[0].headline
@@ -254,7 +306,12 @@ def test_the_sheet_says_when_a_speed_is_by_the_wheels_alone() -> None:
 @given(st.floats(3, 20), st.floats(3, 20), st.floats(1.02, 3), st.floats(0.3, 3), st.booleans())
 def test_any_target_on_any_drive_is_answered(driver: float, driven: float, apart: float, ratio: float, slide: bool) -> None:
     """Pairs whose wheels would overlap where the shafts stand now move apart on their slide, or are not offered."""
-    sizes = {"driver_speed": "1750 rpm", "driver_diameter": f"{driver:.3f}", "driven_diameter": f"{driven:.3f}", "centre_distance": f"{(driver + driven) / 2 * apart:.3f}"}  # fmt: skip
+    sizes = {
+        "driver_speed": "1750 rpm",
+        "driver_diameter": f"{driver:.3f}",
+        "driven_diameter": f"{driven:.3f}",
+        "centre_distance": f"{(driver + driven) / 2 * apart:.3f}",
+    }
     spec = read_form(
         V_BELT, {k: Typed(v, "in") for k, v in (sizes | ({"travel_in": "1", "travel_out": "2"} if slide else {})).items()}, {"section": "B"}
     ).spec

@@ -64,8 +64,21 @@ def train(wheels: list[TypedWheel], belts: list[TypedBelt], rpm: float = 1750, p
 def test_two_wheels_want_what_the_sheet_says(small: float, ratio: float, apart: float, power: float, rpm: float) -> None:
     """The plain case of the same code: belts wanted by the driver of two wheels equal design power over the sheet's power for each belt."""
     big, centre = small * ratio, (small + small * ratio) * apart
-    typed = {"driver_power": f"{power} hp", "driver_speed": f"{rpm} rpm", "driver_diameter": f"{small:.4f}", "driven_diameter": f"{big:.4f}", "centre_distance": f"{centre:.4f}", "hours_per_day": "10"}  # fmt: skip
-    page = solve_page(read_form(V_BELT, {k: Typed(t, "in" if k.endswith(("diameter", "distance")) else "") for k, t in typed.items()}, {"section": "B", "driven_class": "moderate"}).spec)  # fmt: skip
+    typed = {
+        "driver_power": f"{power} hp",
+        "driver_speed": f"{rpm} rpm",
+        "driver_diameter": f"{small:.4f}",
+        "driven_diameter": f"{big:.4f}",
+        "centre_distance": f"{centre:.4f}",
+        "hours_per_day": "10",
+    }
+    page = solve_page(
+        read_form(
+            V_BELT,
+            {k: Typed(t, "in" if k.endswith(("diameter", "distance")) else "") for k, t in typed.items()},
+            {"section": "B", "driven_class": "moderate"},
+        ).spec
+    )
     assume(page.has("rated_power", "power_per_belt"))
     found = train([wheel("motor", "driver", small, 0), wheel("fan", "driven", big, centre)], [vee("B", "", "2")], rpm, power)
     driver = found.stages[0].wheels[0]
@@ -75,7 +88,10 @@ def test_two_wheels_want_what_the_sheet_says(small: float, ratio: float, apart: 
 
 
 def test_power_and_speed_along_a_train() -> None:
-    """Statics and kinematics: ratios multiply, each stage takes in what the next does over its efficiency, pulls on the jackshaft add as arrows."""
+    """Statics and kinematics.
+
+    Ratios multiply, each stage takes in what the next does over its efficiency, pulls on the jackshaft add as arrows.
+    """
     found = train(
         [
             wheel("motor", "driver", 6, 0),
@@ -135,22 +151,57 @@ def said(value: float) -> Given:
 
 
 MEASURED = {
-    "roller chain": (Part(more={"drive": Part({"centre_distance": Typed("30 in")}, {"name": "60", "teeth_1": "19", "teeth_2": "57", "strands": "2"})}), 30.0, (19, 57), (0, 0)),
-    "synchronous": (Part({"belt_width": Typed("30 mm")}, {}, {"drive": Part({"centre_distance": Typed("24 in")}, {"name": "H8M", "teeth_1": "32", "teeth_2": "64"})}), 24.0, (32, 64), (0, 0)),
-    "flat belt": (Part({"driver_diameter": Typed("8 in"), "driven_diameter": Typed("16 in"), "centre_distance": Typed("60 in"), "flat_width": Typed("4 in")}, {"belt": "leather 2ply medium"}), 60.0, (None, None), (8, 16)),
-}  # fmt: skip
+    "roller chain": (
+        Part(more={"drive": Part({"centre_distance": Typed("30 in")}, {"name": "60", "teeth_1": "19", "teeth_2": "57", "strands": "2"})}),
+        30.0,
+        (19, 57),
+        (0, 0),
+    ),
+    "synchronous": (
+        Part(
+            {"belt_width": Typed("30 mm")},
+            {},
+            {"drive": Part({"centre_distance": Typed("24 in")}, {"name": "H8M", "teeth_1": "32", "teeth_2": "64"})},
+        ),
+        24.0,
+        (32, 64),
+        (0, 0),
+    ),
+    "flat belt": (
+        Part(
+            {
+                "driver_diameter": Typed("8 in"),
+                "driven_diameter": Typed("16 in"),
+                "centre_distance": Typed("60 in"),
+                "flat_width": Typed("4 in"),
+            },
+            {"belt": "leather 2ply medium"},
+        ),
+        60.0,
+        (None, None),
+        (8, 16),
+    ),
+}
 
 
 @pytest.mark.parametrize("key", MEASURED)
 def test_every_kind_goes_round_wheels_as_its_sheet_says(key: str) -> None:
-    """The plain case of the same code again: on two wheels, ratio and what it carries are the sheet's (its own centres: a chain's by whole pitches)."""
+    """The plain case of the same code again.
+
+    On two wheels, ratio and what it carries are the sheet's (its own centres: a chain's by whole pitches).
+    """
     part, _, teeth, rims = MEASURED[key]
     of = family(key)
     fitted = of.survey(part).fitted
     assert isinstance(fitted, LineDrive) and fitted.centre_m
-    spec = DriveSpec(of, fitted, driver_power=said(10 * HP), driver_speed=said(700 * RPM), driven_class="moderate", hours_per_day=said(36000))  # fmt: skip
+    spec = DriveSpec(
+        of, fitted, driver_power=said(10 * HP), driver_speed=said(700 * RPM), driven_class="moderate", hours_per_day=said(36000)
+    )
     page, apart = solve_page(spec), fitted.centre_m / INCH
-    wheels = [wheel(name, name, size, x, teeth=str(z or "")) for name, size, x, z in zip(("driver", "driven"), rims, (0, apart), teeth, strict=True)]  # fmt: skip
+    wheels = [
+        wheel(name, name, size, x, teeth=str(z or ""))
+        for name, size, x, z in zip(("driver", "driven"), rims, (0, apart), teeth, strict=True)
+    ]
     found = train(wheels, [TypedBelt(of, part)], 700, 10)
     assert found.page.values["ratio"].n == pytest.approx(page.values["ratio"].n, rel=1e-6)
     driver = found.stages[0].wheels[0]
@@ -161,7 +212,10 @@ def test_every_kind_goes_round_wheels_as_its_sheet_says(key: str) -> None:
 
 
 def test_a_chain_behind_a_belt_on_one_jackshaft() -> None:
-    """Kinematics and statics: ratios of both kinds multiply; a chain's slack run hangs free, so its pull is the load's own along the tight run."""
+    """Kinematics and statics.
+
+    Ratios of both kinds multiply; a chain's slack run hangs free, so its pull is the load's own along the tight run.
+    """
     found = train(
         [
             wheel("motor", "driver", 6, 0),
@@ -196,7 +250,10 @@ def test_teeth_run_in_one_plane_and_are_counted() -> None:
 
 
 def test_a_shaft_read_along_a_train_tells_the_slip_between() -> None:
-    """Kinematics: s = 1 - n2 R / n1 with the ratio to that shaft; two belts may lose 4 % together, one 2 % (common practice, each to 2 %)."""
+    """Kinematics.
+
+    S = 1 - n2 R / n1 with the ratio to that shaft; two belts may lose 4 % together, one 2 % (common practice, each to 2 %).
+    """
     wheels = [
         wheel("motor", "driver", 6, 0),
         wheel("large", "driven", 12, 30),

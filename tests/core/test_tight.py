@@ -37,7 +37,9 @@ LOOPS: dict[str, Loop] = {
 }
 
 
-def stage(kind: str = "V", power: float = 5000, r1: float = 0.08, r2: float = 0.15, centre: float = 0.8, lean: float = 0.0, **more: object) -> TightStage:  # fmt: skip
+def stage(
+    kind: str = "V", power: float = 5000, r1: float = 0.08, r2: float = 0.15, centre: float = 0.8, lean: float = 0.0, **more: object
+) -> TightStage:
     """Two wheels, driver at the left."""
     at = (centre * math.cos(lean), centre * math.sin(lean))
     wheels = (
@@ -52,9 +54,18 @@ def read(on: TightStage, method: str = "", *values: str, **more: object) -> Tigh
 
 
 MORE = {
-    "clip_offset": 0.006, "clip_base": 0.07, "mark_slack": 1.0, "handle": 0.4, "arm": 0.2, "wrap": 0.9, "off_square": 0.2,
-    "weight_arm": 0.2, "strand_arm_1": 0.15, "strand_arm_2": 0.3, "sag_other": 0.0,
-}  # fmt: skip
+    "clip_offset": 0.006,
+    "clip_base": 0.07,
+    "mark_slack": 1.0,
+    "handle": 0.4,
+    "arm": 0.2,
+    "wrap": 0.9,
+    "off_square": 0.2,
+    "weight_arm": 0.2,
+    "strand_arm_1": 0.15,
+    "strand_arm_2": 0.3,
+    "sag_other": 0.0,
+}
 
 
 @pytest.mark.parametrize("kind", LOOPS)
@@ -152,7 +163,14 @@ def test_a_manuals_push_is_reckoned_on_this_span_and_asks_what_it_pushes(span_in
     assert told.scale and told.scale.manual and told.scale.manual.aim_n / LBF == pytest.approx(strand_lbf)
     said = next(v for v in told.verdicts if v.topic == "manual")
     assert ("is not 1/64" in said.detail) == (span_in == 36)
-    by_it = read(on, "gauge", *["14 lbf"] * 3, quantities={"deflection": Typed("3/8 in", "")}, kept=kept, kept_words={"manual_pushes": "belt", "aim_by": "manual"})  # fmt: skip
+    by_it = read(
+        on,
+        "gauge",
+        *["14 lbf"] * 3,
+        quantities={"deflection": Typed("3/8 in", "")},
+        kept=kept,
+        kept_words={"manual_pushes": "belt", "aim_by": "manual"},
+    )
     assert any("by the machine's manual" in v.detail for v in by_it.verdicts if v.topic == "tension")
 
 

@@ -40,7 +40,10 @@ def chain_of(span: str, count: int, **more: str):  # type: ignore[no-untyped-def
 
 
 def test_twelve_pitches_tell_a_worn_40_from_an_08b() -> None:
-    """Both have 12.70 mm pitch new (ASME B29.1, ISO 606): the span gives the wear, the roller the type; a worn pitch does not make it another."""
+    """Both have 12.70 mm pitch new (ASME B29.1, ISO 606).
+
+    The span gives the wear, the roller the type; a worn pitch does not make it another.
+    """
     worn = chain_of("156.5 mm", 12, roller_diameter="7.88 mm")
     first = worn.matches.found[0]
     assert first.kind.name == "40" and first.grown and first.grown[0] == pytest.approx(0.0269, abs=0.001)

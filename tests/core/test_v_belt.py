@@ -18,13 +18,28 @@ def inches(value: float) -> float:
 @pytest.mark.parametrize(
     ("text", "expected", "name"),
     [
-        ("B81", None, "B81"), ("b-81", None, "B81"), (" BX 81 ", None, "BX81"), ("81", "B", "B81"), ("ax42", None, "AX42"),
-        ("BX85", "B", "BX85"), ("D660", None, "D660"), ("A43.5", None, "A43.5"), ("4l430", None, "4L430"), ("5vx-830", None, "5VX830"),
-        ("spa1180", None, "SPA 1180"), ("A 1400", None, "A 1400"), ("13 x 1400 Li", None, "A 1430"), ("13x1430 Ld", None, "A 1430"),
-        ("4/5V1000", None, "4/5V1000"), ("6pk1195", None, "6PK 1195"), ("430J6", None, "6PJ 1092"), ("AA90", None, "AA90"),
-        ("1400", "ISO A", "A 1400"), ("link 13 1000", None, "link 13 1000"),
+        ("B81", None, "B81"),
+        ("b-81", None, "B81"),
+        (" BX 81 ", None, "BX81"),
+        ("81", "B", "B81"),
+        ("ax42", None, "AX42"),
+        ("BX85", "B", "BX85"),
+        ("D660", None, "D660"),
+        ("A43.5", None, "A43.5"),
+        ("4l430", None, "4L430"),
+        ("5vx-830", None, "5VX830"),
+        ("spa1180", None, "SPA 1180"),
+        ("A 1400", None, "A 1400"),
+        ("13 x 1400 Li", None, "A 1430"),
+        ("13x1430 Ld", None, "A 1430"),
+        ("4/5V1000", None, "4/5V1000"),
+        ("6pk1195", None, "6PK 1195"),
+        ("430J6", None, "6PJ 1092"),
+        ("AA90", None, "AA90"),
+        ("1400", "ISO A", "A 1400"),
+        ("link 13 1000", None, "link 13 1000"),
     ],
-)  # fmt: skip
+)
 def test_names_as_people_write_them(text: str, expected: str | None, name: str) -> None:
     assert v_belt.parse_designation(text, v_belt.section(expected) if expected else None).designation == name
 

@@ -108,10 +108,15 @@ def test_one_blunder_among_many_does_not_move_the_day() -> None:
 @pytest.mark.parametrize(
     ("hours", "values", "limit"),
     [
-        ([], [], 3.0), ([1000.0], [None], 3.0), ([1000.0, 2000.0], [0.0, 0.0], 3.0), ([1000.0, 2000.0, 3000.0], [0.02, 0.01, 0.0], 3.0),
-        ([0.0], [0.0], 3.0), ([1000.0], [1.0], 0.0), ([500.0, 1000.0, 1500.0, 2000.0], [1.2, 0.6, 0.3, 0.0], 3.0),
+        ([], [], 3.0),
+        ([1000.0], [None], 3.0),
+        ([1000.0, 2000.0], [0.0, 0.0], 3.0),
+        ([1000.0, 2000.0, 3000.0], [0.02, 0.01, 0.0], 3.0),
+        ([0.0], [0.0], 3.0),
+        ([1000.0], [1.0], 0.0),
+        ([500.0, 1000.0, 1500.0, 2000.0], [1.2, 0.6, 0.3, 0.0], 3.0),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_said_is_refused_in_a_sentence_or_left_open(hours: list[float], values: list[float | None], limit: float) -> None:
     found = forecast(hours, values, limit)
     assert found.high is None and (found.refused.endswith(".") or found.middle is not None)
@@ -120,8 +125,10 @@ def test_what_cannot_be_said_is_refused_in_a_sentence_or_left_open(hours: list[f
 
 
 @given(
-    st.lists(st.tuples(st.floats(1, 50000), st.one_of(st.none(), st.floats(-5, 10))), max_size=12), st.floats(0.01, 10), st.sampled_from(["", "chain", "groove", "tension"])
-)  # fmt: skip
+    st.lists(st.tuples(st.floats(1, 50000), st.one_of(st.none(), st.floats(-5, 10))), max_size=12),
+    st.floats(0.01, 10),
+    st.sampled_from(["", "chain", "groove", "tension"]),
+)
 @examples(40)
 def test_any_readings_give_an_ordered_band_or_a_sentence(readings: list[tuple[float, float | None]], limit: float, kind: str) -> None:
     found = forecast([h for h, _ in readings], [v for _, v in readings], limit, kind)  # type: ignore[arg-type]

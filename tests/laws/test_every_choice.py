@@ -13,11 +13,15 @@ from tuyere.core.stations.tension.grip import surfaces
 BASE: dict[str, Any] = {
     "family": "v-belt",
     "quantities": {
-        "driver_power": {"text": "10 hp"}, "driver_speed": {"text": "1750 rpm"}, "hours_per_day": {"text": "10 h"},
-        "driver_diameter": {"text": "7 in"}, "driven_diameter": {"text": "16 in"}, "centre_distance": {"text": "40 in"},
+        "driver_power": {"text": "10 hp"},
+        "driver_speed": {"text": "1750 rpm"},
+        "hours_per_day": {"text": "10 h"},
+        "driver_diameter": {"text": "7 in"},
+        "driven_diameter": {"text": "16 in"},
+        "centre_distance": {"text": "40 in"},
     },
     "choices": {"section": "B", "belt_count": "2", "driven_class": "moderate"},
-}  # fmt: skip
+}
 
 
 def survey(**choices: str) -> dict[str, Any]:

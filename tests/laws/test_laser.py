@@ -1,4 +1,7 @@
-"""What is typed of a laser head is where its line falls on a target. The beam is drawn here in space, from a true pose, and read as a person reads it."""
+"""What is typed of a laser head is where its line falls on a target.
+
+The beam is drawn here in space, from a true pose, and read as a person reads it.
+"""
 
 import math
 

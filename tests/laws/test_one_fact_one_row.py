@@ -1,4 +1,6 @@
-"""Every number with a unit that stands in a sentence of the core or of its data is a row of tables/said.csv, and one fact is one figure everywhere."""
+"""Every number with a unit that stands in a sentence of the core or of its data is a row of tables/said.csv, and one fact is one figure
+everywhere.
+"""
 
 import ast
 import re
@@ -22,8 +24,17 @@ UNITS = "°C|°F|°|%|mm|in|ft/min|m/s|rpm|hours|hour|h|days|day|weeks|years|min
 FIGURE = re.compile(rf"(?<![\w.,/#-])(\d[\d ,.]*\d|\d)(?: to (\d[\d.,]*))? ?({UNITS})(?![\w²³/-])")
 # Signs of a formula's own symbols (2 h, 2 N), and names of standards.
 NO_FIGURE = re.compile(r"\b\d+-\d+ in |\bISO \d+ in |\(2 h\)|2 h tan|2 N T|2a_p = 0 in")
-SI = {"°C": lambda v: v, "°F": lambda v: (v - 32) / 1.8, "in": lambda v: v * 25.4, "ft/min": lambda v: v * 0.00508, "hp": lambda v: v * 0.7457,
-      "minutes": lambda v: v / 60, "min": lambda v: v / 60, "days": lambda v: v * 24, "day": lambda v: v * 24}  # fmt: skip
+SI = {
+    "°C": lambda v: v,
+    "°F": lambda v: (v - 32) / 1.8,
+    "in": lambda v: v * 25.4,
+    "ft/min": lambda v: v * 0.00508,
+    "hp": lambda v: v * 0.7457,
+    "minutes": lambda v: v / 60,
+    "min": lambda v: v / 60,
+    "days": lambda v: v * 24,
+    "day": lambda v: v * 24,
+}
 SAME = {
     "°F": "°C",
     "in": "mm",

@@ -1,4 +1,7 @@
-"""One tension band: sheet, station, open window, job, card and floor give one answer of one drive; what slips, starts and stands is in it."""
+"""One tension band.
+
+Sheet, station, open window, job, card and floor give one answer of one drive; what slips, starts and stands is in it.
+"""
 
 import math
 from dataclasses import replace
@@ -25,27 +28,47 @@ from tuyere.web.entry import Entry
 from tuyere.web.forms import GaugeForm, SheetForm, SurveyForm
 
 
-def surveyed(section: str, small: float, ratio: float, apart: float, power: float, rpm: float, count: int, kept: dict[str, str] | None = None,
-             **machine: str) -> SurveyForm:  # fmt: skip
+def surveyed(
+    section: str,
+    small: float,
+    ratio: float,
+    apart: float,
+    power: float,
+    rpm: float,
+    count: int,
+    kept: dict[str, str] | None = None,
+    **machine: str,
+) -> SurveyForm:
     """Two sheaves in inches, belts run in between them."""
     survey = SurveyForm.model_validate(
         {
             "family": "v-belt",
             "quantities": {
-                "driver_power": {"text": f"{power:.3f} hp"}, "driver_speed": {"text": f"{rpm:.0f} rpm"}, "hours_per_day": {"text": "10 h"},
-                "driver_diameter": {"text": f"{small:.3f} in"}, "driven_diameter": {"text": f"{small * ratio:.3f} in"},
+                "driver_power": {"text": f"{power:.3f} hp"},
+                "driver_speed": {"text": f"{rpm:.0f} rpm"},
+                "hours_per_day": {"text": "10 h"},
+                "driver_diameter": {"text": f"{small:.3f} in"},
+                "driven_diameter": {"text": f"{small * ratio:.3f} in"},
                 "centre_distance": {"text": f"{small * (1 + ratio) * apart:.2f} in"},
             },
             "choices": {"section": section, "belt_count": str(count), "driven_class": "moderate", **machine},
         }
-    )  # fmt: skip
+    )
     survey.first.held_by = "fixed centres"
     survey.first.kept.words |= kept or {}
     return survey
 
 
 SECTIONS = {"A": 3.0, "B": 5.4, "C": 9.0, "3V": 2.8, "5V": 7.1, "SPA": 4.0, "SPB": 6.3, "BX": 4.6, "PK": 2.4}
-DRIVE = (st.sampled_from(sorted(SECTIONS)), st.floats(1, 1.6), st.floats(1, 3), st.floats(0.8, 2), st.floats(0.5, 20), st.sampled_from([870.0, 1750.0]), st.integers(1, 4))  # fmt: skip
+DRIVE = (
+    st.sampled_from(sorted(SECTIONS)),
+    st.floats(1, 1.6),
+    st.floats(1, 3),
+    st.floats(0.8, 2),
+    st.floats(0.5, 20),
+    st.sampled_from([870.0, 1750.0]),
+    st.integers(1, 4),
+)
 
 
 @examples(50)
@@ -109,7 +132,13 @@ GROOVED = st.sampled_from(["V", "band", "flat"])
 
 
 @examples(60)
-@given(GROOVED, st.floats(500, 20000), st.sampled_from(["direct", "loaded", "free", "soft", "clutch", ""]), st.sampled_from([s.key for s in surfaces()]), st.one_of(st.none(), st.floats(0.5, 3)))  # fmt: skip
+@given(
+    GROOVED,
+    st.floats(500, 20000),
+    st.sampled_from(["direct", "loaded", "free", "soft", "clutch", ""]),
+    st.sampled_from([s.key for s in surfaces()]),
+    st.one_of(st.none(), st.floats(0.5, 3)),
+)
 def test_what_is_aimed_for_holds_its_start_or_says_why_not(kind: str, power: float, start: str, surface: str, share: float | None) -> None:
     """The greater of the published figure and what the likely grip needs at its start and in its jolts, under the lowest limit."""
     found = tight(power, share, kind=kind, start_by=start, surface=surface)
@@ -155,7 +184,10 @@ def test_nothing_is_right_that_another_station_refuses(kind: str, power: float, 
 
 
 def test_a_laced_leather_belt_ends_where_its_joint_does() -> None:
-    """By hand: 400 psi times the joint's share, over its section, less the pull at work and with what runs out with it. Faires, from memory."""
+    """By hand: 400 psi times the joint's share, over its section, less the pull at work and with what runs out with it.
+
+    Faires, from memory.
+    """
     on = replace(stage("flat", 2000), share=2.0)
     bare, laced = (read(on, kept_words={"joint": j}).scale for j in ("", "rawhide"))
     assert bare and laced and laced.lowest and laced.lowest.name == "belt strength" and laced.lowest.limit_n
@@ -241,9 +273,16 @@ def test_the_average_hides_nobody(shares: list[float]) -> None:
 
 @examples(40)
 @given(
-    st.sampled_from(["40", "60", "80", "10B", "16B"]), st.integers(1, 3), st.integers(15, 30), st.floats(1, 3.5), st.floats(30, 60),
-    st.integers(0, 359), st.sampled_from(["clockwise", "counter-clockwise"]), st.sampled_from(["smooth", "moderate", "heavy"]), st.integers(100, 600),
-)  # fmt: skip
+    st.sampled_from(["40", "60", "80", "10B", "16B"]),
+    st.integers(1, 3),
+    st.integers(15, 30),
+    st.floats(1, 3.5),
+    st.floats(30, 60),
+    st.integers(0, 359),
+    st.sampled_from(["clockwise", "counter-clockwise"]),
+    st.sampled_from(["smooth", "moderate", "heavy"]),
+    st.integers(100, 600),
+)
 def test_a_chain_hangs_alike_at_size_and_at_tension(
     chain: str, strands: int, teeth: int, ratio: float, apart: float, lies: int, way: str, machine: str, rpm: int
 ) -> None:
@@ -272,7 +311,10 @@ def test_a_chain_hangs_alike_at_size_and_at_tension(
 def test_a_limit_that_is_never_met_is_said_in_words(
     section: str, size: float, ratio: float, apart: float, power: float, rpm: float, count: int
 ) -> None:
-    """A tension over ten times the band, a rating over ten times the load, the limit of a chain that does not govern: no figure is read there."""
+    """A tension over ten times the band, a rating over ten times the load, the limit of a chain that does not govern.
+
+    No figure is read there.
+    """
     survey = surveyed(section, SECTIONS[section] * size, ratio, apart, power / 10, rpm, count)
     found = sheet_answer(SheetForm(survey=survey))
     assume(found.tight is not None and "tension_high" in found.tight.figures)

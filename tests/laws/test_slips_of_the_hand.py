@@ -10,8 +10,14 @@ from tuyere.web.forms import SheetForm, SurveyForm
 
 
 def drive(centres: str, **choices: str) -> SheetOut:
-    quantities = {"driver_power": "20 hp", "driver_speed": "1750 rpm", "hours_per_day": "10 h", "driver_diameter": "8 in", "driven_diameter": "14 in",
-                  "centre_distance": centres}  # fmt: skip
+    quantities = {
+        "driver_power": "20 hp",
+        "driver_speed": "1750 rpm",
+        "hours_per_day": "10 h",
+        "driver_diameter": "8 in",
+        "driven_diameter": "14 in",
+        "centre_distance": centres,
+    }
     told: dict[str, Any] = {
         "family": "v-belt",
         "quantities": {k: {"text": v} for k, v in quantities.items()},
@@ -22,9 +28,14 @@ def drive(centres: str, **choices: str) -> SheetOut:
 
 @pytest.mark.parametrize(
     ("key", "text", "offered"),
-    [("centre_distance", "13 m", "in"), ("centre_distance", "900", "mm"), ("driver_diameter", "8 m", "in"), ("centre_distance", "36 in", None),
-     ("centre_distance", "160 in", None)],
-)  # fmt: skip
+    [
+        ("centre_distance", "13 m", "in"),
+        ("centre_distance", "900", "mm"),
+        ("driver_diameter", "8 m", "in"),
+        ("centre_distance", "36 in", None),
+        ("centre_distance", "160 in", None),
+    ],
+)
 def test_a_unit_that_cannot_be_meant_is_asked_about_though_it_was_written(key: str, text: str, offered: str | None) -> None:
     try:
         _, note = read_field(key, text, "in")
@@ -45,9 +56,17 @@ def test_no_belt_is_named_and_nothing_rated_where_none_is_near(centres: str) -> 
 
 @pytest.mark.parametrize(
     ("name", "section", "ribs", "says"),
-    [("3/BX97", "B", "", ("BX", "3", "3/BX97")), ("5VX1250", "B", "", ("5VX", "", "5VX1250")), ("3/BX97", "", "", ("BX", "3", "3/BX97")),
-     ("6PK 1195", "B", "", ("PK", "6", "6PK 1195")), ("B97", "B", "", None), ("97", "B", "", None), ("3/BX97", "BX", "3", None), ("-", "B", "", None)],
-)  # fmt: skip
+    [
+        ("3/BX97", "B", "", ("BX", "3", "3/BX97")),
+        ("5VX1250", "B", "", ("5VX", "", "5VX1250")),
+        ("3/BX97", "", "", ("BX", "3", "3/BX97")),
+        ("6PK 1195", "B", "", ("PK", "6", "6PK 1195")),
+        ("B97", "B", "", None),
+        ("97", "B", "", None),
+        ("3/BX97", "BX", "3", None),
+        ("-", "B", "", None),
+    ],
+)
 def test_a_name_typed_whole_is_offered_whole(name: str, section: str, ribs: str, says: tuple[str, ...] | None) -> None:
     named = drive("36 in", belt=name, section=section, ribs=ribs).belt_named
     assert (named and (named.section, named.ribs, named.belt)) == says
@@ -57,8 +76,9 @@ def test_the_least_sheave_is_told_in_the_line_that_was_measured() -> None:
     outside = drive("36 in", section="5V", driver_basis="outside").flags
     assert not [f for f in outside if "smallest" in f.sentence]
     told: dict[str, Any] = {
-        "family": "v-belt", "quantities": {"driver_diameter": {"text": "4.6 in"}, "driven_diameter": {"text": "14 in"}},
-    }  # fmt: skip
+        "family": "v-belt",
+        "quantities": {"driver_diameter": {"text": "4.6 in"}, "driven_diameter": {"text": "14 in"}},
+    }
     for basis, other in (("outside", "datum"), ("datum", "outside")):
         form = SurveyForm.model_validate({**told, "choices": {"section": "B", "driver_basis": basis}})
         flag = next(f for f in sheet_answer(SheetForm(survey=form)).flags if f.code == "small-sheave")
@@ -68,7 +88,12 @@ def test_the_least_sheave_is_told_in_the_line_that_was_measured() -> None:
 MACHINE = {"driver_speed": ("1750", "rpm"), "hours_per_day": ("10", "h")}
 PLAIN: dict[str, tuple[dict[str, tuple[str, str]], dict[str, Any]]] = {
     "v-belt": (
-        {"driver_power": ("7.5", "hp"), "driver_diameter": ("6.4", "in"), "driven_diameter": ("14.2", "in"), "centre_distance": ("31", "in")},
+        {
+            "driver_power": ("7.5", "hp"),
+            "driver_diameter": ("6.4", "in"),
+            "driven_diameter": ("14.2", "in"),
+            "centre_distance": ("31", "in"),
+        },
         {"choices": {"section": "B", "belt_count": "2"}},
     ),
     "roller chain": (
@@ -77,13 +102,28 @@ PLAIN: dict[str, tuple[dict[str, tuple[str, str]], dict[str, Any]]] = {
     ),
     "synchronous": (
         {"driver_power": ("3", "hp")},
-        {"toothed": {"quantities": {"belt_width": ("50", "mm")}, "drive": {"name": "H8M", "teeth_1": "40", "teeth_2": "80", "centre_distance": ("20", "in")}}},
+        {
+            "toothed": {
+                "quantities": {"belt_width": ("50", "mm")},
+                "drive": {"name": "H8M", "teeth_1": "40", "teeth_2": "80", "centre_distance": ("20", "in")},
+            }
+        },
     ),
     "flat belt": (
         {"driver_power": ("1.5", "hp"), "driver_speed": ("900", "rpm")},
-        {"flat": {"belt": "leather 1ply heavy", "quantities": {"flat_width": ("4", "in"), "driver_diameter": ("8", "in"), "driven_diameter": ("20", "in"), "centre_distance": ("80", "in")}}},
+        {
+            "flat": {
+                "belt": "leather 1ply heavy",
+                "quantities": {
+                    "flat_width": ("4", "in"),
+                    "driver_diameter": ("8", "in"),
+                    "driven_diameter": ("20", "in"),
+                    "centre_distance": ("80", "in"),
+                },
+            }
+        },
     ),
-}  # fmt: skip
+}
 # What may be meant: an hour a day, a slower or a lighter drive by one point, a narrow belt that its own rating then speaks of.
 MAY_BE = {
     ("hours_per_day", 0.1),
@@ -97,7 +137,10 @@ MAY_BE = {
 
 @pytest.mark.parametrize("family", PLAIN)
 def test_a_point_that_slipped_is_asked_about(family: str) -> None:
-    """Every size of a drive that is in order, ten times and a tenth: refused, offered otherwise, or spoken of beside the field or in a verdict."""
+    """Every size of a drive that is in order, ten times and a tenth.
+
+    Refused, offered otherwise, or spoken of beside the field or in a verdict.
+    """
     quantities, rest = PLAIN[family]
 
     def asked(slipped: str = "", by: float = 1.0) -> set[str]:

@@ -51,12 +51,16 @@ def joined(count: str = "2", ribs: str = "3") -> SurveyForm:
         {
             "family": "v-belt",
             "quantities": {
-                "driver_power": {"text": "20 hp"}, "driver_speed": {"text": "1750 rpm"}, "hours_per_day": {"text": "10 h"},
-                "driver_diameter": {"text": "8 in"}, "driven_diameter": {"text": "14 in"}, "centre_distance": {"text": "36 in"},
+                "driver_power": {"text": "20 hp"},
+                "driver_speed": {"text": "1750 rpm"},
+                "hours_per_day": {"text": "10 h"},
+                "driver_diameter": {"text": "8 in"},
+                "driven_diameter": {"text": "14 in"},
+                "centre_distance": {"text": "36 in"},
             },
             "choices": {"section": "B", "belt_count": count, "ribs": ribs, "driven_class": "moderate"},
         }
-    )  # fmt: skip
+    )
 
 
 def test_a_bands_force_is_never_printed_as_a_ribs() -> None:

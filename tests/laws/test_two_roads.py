@@ -1,4 +1,7 @@
-"""A pair surveyed as two wheels and the same pair surveyed as a train: one answer in pulls, strands, marks of slip, aim, gauge. And inches as millimetres."""
+"""A pair surveyed as two wheels and the same pair surveyed as a train: one answer in pulls, strands, marks of slip, aim, gauge.
+
+And inches as millimetres.
+"""
 
 import math
 from typing import Any
@@ -26,10 +29,15 @@ def pair(section: str, small: float, ratio: float, centre: float, power: float, 
     survey = SurveyForm.model_validate(
         {
             "family": "v-belt",
-            "quantities": {"driver_power": {"text": power_text}, "driver_speed": {"text": f"{rpm:.0f} rpm"}, "hours_per_day": {"text": "10 h"}, **length},
+            "quantities": {
+                "driver_power": {"text": power_text},
+                "driver_speed": {"text": f"{rpm:.0f} rpm"},
+                "hours_per_day": {"text": "10 h"},
+                **length,
+            },
             "choices": {"section": section, "belt_count": str(count), "driven_class": "moderate"},
         }
-    )  # fmt: skip
+    )
     survey.first.held_by = "fixed centres"
     return survey
 
@@ -44,16 +52,27 @@ def train(section: str, small: float, ratio: float, centre: float, power: float,
         "placed_by": "coordinates",
         "wheels": [
             {"name": "motor", "role": "driver", "diameter": {"text": f"{small:.6f} in"}},
-            {"name": "machine", "role": "driven", "diameter": {"text": f"{small * ratio:.6f} in"}, "x": {"text": f"{centre:.6f} in"}, "y": {"text": "0 in"}},
+            {
+                "name": "machine",
+                "role": "driven",
+                "diameter": {"text": f"{small * ratio:.6f} in"},
+                "x": {"text": f"{centre:.6f} in"},
+                "y": {"text": "0 in"},
+            },
         ],
-    }  # fmt: skip
+    }
     return SurveyForm.model_validate(dumped)
 
 
 DRIVE = (
-    st.sampled_from(sorted(SECTIONS)), st.floats(1.0, 1.6), st.floats(1.0, 3.0), st.floats(1.2, 3.0), st.floats(1.0, 20.0),
-    st.sampled_from([870.0, 1160.0, 1750.0]), st.integers(1, 4),
-)  # fmt: skip
+    st.sampled_from(sorted(SECTIONS)),
+    st.floats(1.0, 1.6),
+    st.floats(1.0, 3.0),
+    st.floats(1.2, 3.0),
+    st.floats(1.0, 20.0),
+    st.sampled_from([870.0, 1160.0, 1750.0]),
+    st.integers(1, 4),
+)
 
 
 def sized(section: str, size: float, ratio: float, apart: float) -> tuple[float, float]:

@@ -1,4 +1,7 @@
-"""What is installed from the built wheel runs: it starts, keeps a job, prints a label; and what it promises to run on is what it is tried on."""
+"""What is installed from the built wheel runs.
+
+It starts, keeps a job, prints a label; and what it promises to run on is what it is tried on.
+"""
 
 import ast
 import os
@@ -54,7 +57,9 @@ def name_of(text: str) -> str:
 
 
 def test_what_is_promised_at_least_is_what_is_tried() -> None:
-    """The lowest version of each part is the one that is locked, and every package that is imported is one of them, or one that those ask for."""
+    """The lowest version of each part is the one that is locked, and every package that is imported is one of them, or one that those ask
+    for.
+    """
     locked = {name_of(name): version for name, version in PINNED.findall((ROOT / "requirements.lock").read_text())}
     promised = {name_of(m[1]): m[3] for line in PROJECT["dependencies"] if (m := PROMISED.match(line))}
     assert len(promised) == len(PROJECT["dependencies"]) > 20

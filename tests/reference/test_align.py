@@ -48,7 +48,9 @@ class Machine:
         p, (u, v) = self.pair, along(self.pair.slope_rad)
         origin, still = -p.centre_m * u, p.stationary_face_to_groove_m
         near, far = self.face(u), self.face(-u)
-        spots = [(p.centre_m + p.stationary_radius_m, still), (p.centre_m - p.stationary_radius_m, still)] + [(float((q - origin) @ u), float(q[0])) for q in (near, far)]  # fmt: skip
+        spots = [(p.centre_m + p.stationary_radius_m, still), (p.centre_m - p.stationary_radius_m, still)] + [
+            (float((q - origin) @ u), float(q[0])) for q in (near, far)
+        ]
         gaps = edge_on(spots)
         clock = [float(self.face(way)[0]) - still for way in (v, -v)]
         heads = [float(self.face(way)[0]) - still for way in (u, -u, v, -v)]
@@ -67,7 +69,10 @@ class Machine:
         }
 
     def after(self, shims: Any, jack_front: float, jack_back: float, slide: float, slip: Any = None) -> "Machine":
-        """The feet moved as told (and `slip`, m, beside it as the bolts are drawn down): the rigid motion that takes them there, by the feet alone."""
+        """The feet moved as told (and `slip`, m, beside it as the bolts are drawn down).
+
+        The rigid motion that takes them there, by the feet alone.
+        """
         at = np.array([[-FEET.a_m - b, y, -FEET.height_m] for b in (0.0, FEET.b_m) for y in (FEET.width_m / 2, -FEET.width_m / 2)])
 
         def off(m: np.ndarray) -> np.ndarray:
@@ -101,7 +106,10 @@ def shaken(machine: Machine, chance: np.random.Generator) -> list[by.Equations]:
 @pytest.mark.parametrize("slope", [0.0, math.pi / 4, math.pi / 2])
 @pytest.mark.parametrize(("degrees", "passes"), [(1.5, 1), (6.0, 3)])
 def test_noise_unequal_rims_and_slipping_feet_still_end_within_tolerance(slope: float, degrees: float, passes: int) -> None:
-    """Small errors in one pass, large ones in three at most, of 350 poses each: at least 95 % end true, by the exact pose and not by a reading."""
+    """Small errors in one pass, large ones in three at most, of 350 poses each.
+
+    At least 95 % end true, by the exact pose and not by a reading.
+    """
     chance, allowed, true = np.random.default_rng(20261127), tolerance("v-belt", 0.7), 0
     for _ in range(350):
         part = chance.uniform(0, 2 * math.pi)
@@ -128,9 +136,13 @@ def test_seen_from_the_other_machine_angle_and_twist_are_the_same(slope: float, 
     """Swap which one moves: the shafts close as before, the same sides lean apart, and the offset is what is left at the other wheel."""
     here = pair(slope)
     there = Pair(
-        math.remainder(slope + math.pi, 2 * math.pi), here.centre_m, here.movable_radius_m, here.stationary_radius_m,
-        here.movable_face_to_groove_m, here.stationary_face_to_groove_m,
-    )  # fmt: skip
+        math.remainder(slope + math.pi, 2 * math.pi),
+        here.centre_m,
+        here.movable_radius_m,
+        here.stationary_radius_m,
+        here.movable_face_to_groove_m,
+        here.stationary_face_to_groove_m,
+    )
     other = angle * here.centre_m - offset
     one = solve([by.by_two_heads(here, offset, other, twist * 0.08, 0.08, "groove", 1e-4)])
     two = solve([by.by_two_heads(there, other, offset, twist * 0.08, 0.08, "groove", 1e-4)])
@@ -181,7 +193,7 @@ def pair(slope: float, rim: float = 0.0) -> Pair:
 
 poses = st.tuples(
     st.sampled_from(SLOPES), st.floats(-0.012, 0.012), st.floats(-0.012, 0.012), st.floats(-0.008, 0.008), st.floats(-0.006, 0.006)
-)  # fmt: skip
+)
 
 
 def placed(pose: tuple[float, float, float, float, float]) -> Machine:
@@ -197,7 +209,13 @@ def test_every_method_finds_the_errors_of_the_pose_it_can_see(pose: tuple[float,
     for name, equations in machine.readings().items():
         found = solve([equations])
         seen = {"straightedge": (1, 0, 1), "clock": (0, 1, 1), "one_head": (1, 1, 1), "two_heads": (1, 1, 1), "tape": (1, 0, 0)}.get(name)
-        for value, truth, sees, near in zip((found.angle_rad, found.twist_rad, found.offset_m), (angle, twist, offset), seen or (None,) * 3, (3e-4, 3e-4, 1.5e-4), strict=True):  # fmt: skip
+        for value, truth, sees, near in zip(
+            (found.angle_rad, found.twist_rad, found.offset_m),
+            (angle, twist, offset),
+            seen or (None,) * 3,
+            (3e-4, 3e-4, 1.5e-4),
+            strict=True,
+        ):
             if sees:
                 assert value is not None and value == pytest.approx(truth, abs=near), name
             elif sees == 0:

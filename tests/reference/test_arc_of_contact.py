@@ -74,8 +74,13 @@ def _given(value: float) -> Given:
 
 SPEC = v_spec(
     {"driver_power": _given(5000), "driver_speed": _given(1450 * RPM), "driven_class": "moderate", "hours_per_day": _given(8 * 3600)},
-    section=section("B"), driver_diameter=_given(0.15), driver_basis="datum", driven_diameter=_given(0.6), centre_distance=_given(0.7), belt_count=4,
-)  # fmt: skip
+    section=section("B"),
+    driver_diameter=_given(0.15),
+    driver_basis="datum",
+    driven_diameter=_given(0.6),
+    centre_distance=_given(0.7),
+    belt_count=4,
+)
 
 
 def test_a_flat_driven_wheel_on_the_sheet() -> None:

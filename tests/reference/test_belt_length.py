@@ -39,7 +39,10 @@ def test_shigley_example_17_4() -> None:
 
 
 def test_mott_example_7_1() -> None:
-    """Mott, Machine Elements in Mechanical Design, Example 7-1 (from memory): 12.4 and 21.1 in, C 24.0 in wants 101.4 in; 100 in gives C 23.30, wrap 158 deg."""
+    """Mott, Machine Elements in Mechanical Design, Example 7-1 (from memory).
+
+    12.4 and 21.1 in, C 24.0 in wants 101.4 in; 100 in gives C 23.30, wrap 158 deg.
+    """
     assert belt_length(12.4 * IN, 21.1 * IN, 24.0 * IN) / IN == pytest.approx(101.4, abs=0.06)
     c = centre_distance(12.4 * IN, 21.1 * IN, 100.0 * IN)
     assert c / IN == pytest.approx(23.30, abs=0.02)

@@ -17,10 +17,20 @@ from tuyere.core.mechanics import tension
 @pytest.mark.parametrize(
     ("section", "diameter_in", "rpm", "used_lbf"),
     [
-        ("A", 3.3, 1750, 3.7), ("A", 4.2, 1750, 4.5), ("A", 6.0, 1750, 5.4), ("B", 5.4, 1750, 5.3), ("B", 7.0, 1750, 6.3), ("B", 8.6, 1160, 6.3),
-        ("C", 9.0, 1160, 11.5), ("C", 12.0, 1160, 14.1), ("D", 14.0, 700, 24.9), ("AX", 4.2, 1750, 5.0), ("BX", 7.0, 1750, 8.5), ("CX", 9.0, 1160, 14.7),
+        ("A", 3.3, 1750, 3.7),
+        ("A", 4.2, 1750, 4.5),
+        ("A", 6.0, 1750, 5.4),
+        ("B", 5.4, 1750, 5.3),
+        ("B", 7.0, 1750, 6.3),
+        ("B", 8.6, 1160, 6.3),
+        ("C", 9.0, 1160, 11.5),
+        ("C", 12.0, 1160, 14.1),
+        ("D", 14.0, 700, 24.9),
+        ("AX", 4.2, 1750, 5.0),
+        ("BX", 7.0, 1750, 8.5),
+        ("CX", 9.0, 1160, 14.7),
     ],
-)  # fmt: skip
+)
 def test_within_a_factor_of_two_of_the_table(section: str, diameter_in: float, rpm: float, used_lbf: float) -> None:
     belt = v_belt.section(section)
     diameter, speed = to_si(diameter_in, "length", "in"), to_si(rpm, "rotation", "rpm")

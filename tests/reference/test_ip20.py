@@ -27,10 +27,16 @@ def test_equation_form_reproduces_a_printed_rating() -> None:
 @pytest.mark.parametrize(
     ("section", "d_in", "rpm", "hp"),
     [
-        ("A", 3.0, 1750, 1.554), ("B", 5.4, 1750, 5.434), ("C", 9.0, 1160, 12.725), ("D", 13.0, 870, 24.061),
-        ("AX", 3.0, 1750, 2.123), ("BX", 5.4, 1750, 7.653), ("CX", 9.0, 1160, 16.651), ("B", 10.8, 690, 7.66),
+        ("A", 3.0, 1750, 1.554),
+        ("B", 5.4, 1750, 5.434),
+        ("C", 9.0, 1160, 12.725),
+        ("D", 13.0, 870, 24.061),
+        ("AX", 3.0, 1750, 2.123),
+        ("BX", 5.4, 1750, 7.653),
+        ("CX", 9.0, 1160, 16.651),
+        ("B", 10.8, 690, 7.66),
     ],
-)  # fmt: skip
+)
 def test_formula_values(section: str, d_in: float, rpm: float, hp: float) -> None:
     """Worked independently from the IP-20 coefficients; a regression value, no printed cell is remembered for it."""
     rated = ip20.rated_power(v_belt.section(section), inches(d_in), to_si(rpm, "rotation", "rpm"), 1.0)
@@ -46,9 +52,25 @@ def test_about_twice_the_older_rating() -> None:
 
 @pytest.mark.parametrize(
     ("theta", "printed"),
-    [(180, 1.00), (174, 0.99), (169, 0.97), (163, 0.96), (157, 0.94), (151, 0.93), (145, 0.91), (139, 0.89), (133, 0.87), (127, 0.85),
-     (120, 0.82), (113, 0.80), (106, 0.77), (99, 0.73), (91, 0.70), (83, 0.65)],
-)  # fmt: skip
+    [
+        (180, 1.00),
+        (174, 0.99),
+        (169, 0.97),
+        (163, 0.96),
+        (157, 0.94),
+        (151, 0.93),
+        (145, 0.91),
+        (139, 0.89),
+        (133, 0.87),
+        (127, 0.85),
+        (120, 0.82),
+        (113, 0.80),
+        (106, 0.77),
+        (99, 0.73),
+        (91, 0.70),
+        (83, 0.65),
+    ],
+)
 def test_arc_factor_against_the_printed_table(theta: float, printed: float) -> None:
     """IP-20 / Shigley Table 17-13, V-V column."""
     assert ip20.arc_factor(math.radians(theta)) == pytest.approx(printed, abs=0.0052)
@@ -91,7 +113,9 @@ def test_datum_lengths() -> None:
 
 
 def test_groove_tables_are_consistent() -> None:
-    """Geometry of the groove: top width - 2h_d tan(angle/2) = datum width (IP-20, ISO 4183); narrow grooves: the effective width is at the rim.
+    """Geometry of the groove.
+
+    Top width - 2h_d tan(angle/2) = datum width (IP-20, ISO 4183); narrow grooves: the effective width is at the rim.
 
     Within 0.001 in; the older national tables print a rounded top width (0.4 mm).
     """
@@ -143,7 +167,10 @@ def test_double_v_and_single_lengths_are_one_loop() -> None:
 
 
 def test_a_belt_laid_in_a_circle() -> None:
-    """Geometry: the outside of a classical belt lies 2 pi times its height outside its inside, within the tables' rounding (0.6 in on C, 0.1 in on A)."""
+    """Geometry.
+
+    The outside of a classical belt lies 2 pi times its height outside its inside, within the tables' rounding (0.6 in on C, 0.1 in on A).
+    """
     for name, slack in (("A68", 0.2), ("B81", 0.4), ("C112", 0.9), ("D180", 0.5), ("SPA 1250", 0.6), ("SPC 3550", 1.4)):
         belt = v_belt.parse_designation(name)
         by = v_belt.lengths(belt.section, belt.number)

@@ -49,13 +49,29 @@ def given_value(value: float) -> Given:
 
 
 def v_drive(section: str, **more: str) -> DriveSpec:
-    typed = {"driver_power": "5 hp", "driver_speed": "1750 rpm", "driver_diameter": "5.75", "driven_diameter": "11.35", "centre_distance": "24", "hours_per_day": "10 h"}  # fmt: skip
+    typed = {
+        "driver_power": "5 hp",
+        "driver_speed": "1750 rpm",
+        "driver_diameter": "5.75",
+        "driven_diameter": "11.35",
+        "centre_distance": "24",
+        "hours_per_day": "10 h",
+    }
     words = {"section": section, "driven_class": "moderate", "belt_count": more.pop("belt_count", "2"), "belt": more.pop("belt", "")}
     return read_form(V_BELT, {k: Typed(v, "in") for k, v in (typed | more).items()}, words).spec
 
 
 def line_drive(line: LineDrive, power_hp: float, rpm: float, driven_class: str = "light") -> Sheet:
-    return solve(DriveSpec(line.family, line, driver_power=given_value(power_hp * HP), driver_speed=given_value(rpm * RPM), driven_class=driven_class, hours_per_day=given_value(8 * 3600)))  # fmt: skip
+    return solve(
+        DriveSpec(
+            line.family,
+            line,
+            driver_power=given_value(power_hp * HP),
+            driver_speed=given_value(rpm * RPM),
+            driven_class=driven_class,
+            hours_per_day=given_value(8 * 3600),
+        )
+    )
 
 
 def wheel(line_m: float, rim_m: float, teeth: int | None = None) -> LineWheel:
@@ -103,14 +119,22 @@ def test_no_drive_is_offered_past_its_limits(hp: float, driver: float, driven: f
 
 @pytest.mark.parametrize(
     ("name", "rpm", "teeth"),
-    [*(("H", n, z) for n, z in ((1160, 16), (1750, 18), (3500, 20))), *(("XL", n, z) for n, z in ((1160, 10), (1750, 12), (3500, 12))),
-     *(("L", n, z) for n, z in ((1160, 12), (1750, 14), (3500, 16))), *(("XH", n, z) for n, z in ((870, 22), (1160, 24), (1750, 26))),
-     ("H8M", 1750, 32), ("H14M", 870, 28)],
-)  # fmt: skip
+    [
+        *(("H", n, z) for n, z in ((1160, 16), (1750, 18), (3500, 20))),
+        *(("XL", n, z) for n, z in ((1160, 10), (1750, 12), (3500, 12))),
+        *(("L", n, z) for n, z in ((1160, 12), (1750, 14), (3500, 16))),
+        *(("XH", n, z) for n, z in ((870, 22), (1160, 24), (1750, 26))),
+        ("H8M", 1750, 32),
+        ("H14M", 870, 28),
+    ],
+)
 def test_the_least_toothed_pulley_grows_with_speed(name: str, rpm: float, teeth: int) -> None:
     """IP-24; GB/T 11362; JB/T 7512 (from memory). The sheet says so, and calls no smaller one good."""
     assert synchronous.least_teeth_at(profile(name), rpm * RPM) == teeth
-    small, right = (line_drive(toothed(name, z, 2 * z, 0.9 if name != "H14M" else 2.0, profile(name).widths_m[-1]), 0.01, rpm) for z in (teeth - 1, teeth))  # fmt: skip
+    small, right = (
+        line_drive(toothed(name, z, 2 * z, 0.9 if name != "H14M" else 2.0, profile(name).widths_m[-1]), 0.01, rpm)
+        for z in (teeth - 1, teeth)
+    )
     said = [next(v.tone for v in s.verdicts if v.topic == "rating") for s in (small, right)]
     assert said == [Tone.WATCH, Tone.GOOD]
     assert [any(f.code == "small-sheave" for f in s.flags) for s in (small, right)] == [True, False]
@@ -138,7 +162,10 @@ def test_an_odd_count_wants_an_offset_link_and_carries_less() -> None:
 
 
 def test_a_slow_chain_is_held_by_its_strength_too() -> None:
-    """Textbooks (GB/T 18150): under 0.6 m/s breaking load over working pull 4 to 8; 7 here. 25 strands of fatigue never ask it, one jolt does."""
+    """Textbooks (GB/T 18150).
+
+    Under 0.6 m/s breaking load over working pull 4 to 8; 7 here. 25 strands of fatigue never ask it, one jolt does.
+    """
     of, v = chain("60"), 0.3
     n = v / (17 * of.pitch_m) * math.tau
     assert chain_rating.strength_power(of, 1, v) == pytest.approx(of.strength_n / 7 * v)  # type: ignore[operator]
@@ -173,7 +200,20 @@ def test_the_motor_table_by_power_never_undercuts_the_frames() -> None:
     assert held > 60
 
 
-@pytest.mark.parametrize(("hp", "rpm", "classical", "narrow"), [(20, 1750, 4.6, 4.4), (25, 1750, 5.0, 4.4), (30, 1750, 5.4, 5.2), (15, 1160, 4.6, 4.4), (20, 1160, 5.4, 5.2), (10, 870, 4.6, 4.4), (15, 870, 5.4, 5.2), (50, 870, 9.0, 8.4), (5, 3450, 2.6, 2.4)])  # fmt: skip
+@pytest.mark.parametrize(
+    ("hp", "rpm", "classical", "narrow"),
+    [
+        (20, 1750, 4.6, 4.4),
+        (25, 1750, 5.0, 4.4),
+        (30, 1750, 5.4, 5.2),
+        (15, 1160, 4.6, 4.4),
+        (20, 1160, 5.4, 5.2),
+        (10, 870, 4.6, 4.4),
+        (15, 870, 5.4, 5.2),
+        (50, 870, 9.0, 8.4),
+        (5, 3450, 2.6, 2.4),
+    ],
+)
 def test_classical_and_narrow_belts_have_their_own_least_sheave(hp: float, rpm: float, classical: float, narrow: float) -> None:
     """NEMA MG 1; IP-20, IP-22 motor table (from memory)."""
     found = limit(hp * HP, rpm * RPM)
@@ -208,7 +248,10 @@ def test_torsion_is_judged() -> None:
 
 
 def test_motor_load_by_amps_is_a_phasor_sum() -> None:
-    """Any text on induction motors: I² = I0² + (I_FL² - I0²) p². Half load on a motor of 20 A and 8 A idle draws 12.17 A; linear read 35 %."""
+    """Any text on induction motors: I² = I0² + (I_FL² - I0²) p².
+
+    Half load on a motor of 20 A and 8 A idle draws 12.17 A; linear read 35 %.
+    """
     motor = Motor(10_000, 1.0, 20.0, 8.0)
     for load in (0.0, 0.25, 0.5, 0.8, 1.1):
         amps = abs(complex(load * math.sqrt(20**2 - 8**2), 8))  # working current at right angles to the magnetizing one
@@ -300,7 +343,10 @@ def test_at_its_rating_a_flat_belt_is_at_its_allowable_tension(name: str, width:
 
 
 def test_a_polyamide_belt_past_its_tension_is_not_good() -> None:
-    """Polyamide 0.13 in, 16 to 36 in, 10 in wide, 60 hp at 860 rpm: by the loads its tight strand passes 94 lbf an inch, so it does not carry it."""
+    """Polyamide 0.13 in, 16 to 36 in, 10 in wide, 60 hp at 860 rpm.
+
+    By the loads its tight strand passes 94 lbf an inch, so it does not carry it.
+    """
     of = flat_belts()["polyamide 0.13in"]
     line = flat_line(
         of, wheel(16 * INCH + of.thickness_m, 16 * INCH), wheel(36 * INCH + of.thickness_m, 36 * INCH), 8 * 12 * INCH, 10 * INCH

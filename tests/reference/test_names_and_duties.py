@@ -1,4 +1,7 @@
-"""What is asked for at the counter and what it is rated to stand: names, lengths, stand-ins, service, metric tension; each rule by its source."""
+"""What is asked for at the counter and what it is rated to stand.
+
+Names, lengths, stand-ins, service, metric tension; each rule by its source.
+"""
 
 import math
 
@@ -42,8 +45,16 @@ def test_the_sections_between_the_classical_ones_are_known(width: str, height: s
 
 @pytest.mark.parametrize(
     ("label", "section", "name"),
-    [("6PK1200", "PK", "6PK 1200"), ("10PJ1016", "PJ", "10PJ 1016"), ("4/5V1120", "5V", "4/5V1120"), ("3/B60", "B", "3/B60"), ("13x1250", "ISO A", "A 1280"), ("17x2000", "ISO B", "B 2040"), ("8PK 1500", "PK", "8PK 1500")],
-)  # fmt: skip
+    [
+        ("6PK1200", "PK", "6PK 1200"),
+        ("10PJ1016", "PJ", "10PJ 1016"),
+        ("4/5V1120", "5V", "4/5V1120"),
+        ("3/B60", "B", "3/B60"),
+        ("13x1250", "ISO A", "A 1280"),
+        ("17x2000", "ISO B", "B 2040"),
+        ("8PK 1500", "PK", "8PK 1500"),
+    ],
+)
 def test_a_name_read_whole_is_that_belt(label: str, section: str, name: str) -> None:
     """What names a belt alone names it here too; a metric inside length is named by its datum one (ISO 4183)."""
     answer = identify(seen(label=label))
@@ -51,7 +62,10 @@ def test_a_name_read_whole_is_that_belt(label: str, section: str, name: str) -> 
 
 
 def test_a_label_counts_more_than_one_odd_size() -> None:
-    """A54 with 10 mm of height read: a slip of the tool, or a double-V that lost a letter; never just the double-V (judgement, no source)."""
+    """A54 with 10 mm of height read.
+
+    A slip of the tool, or a double-V that lost a letter; never just the double-V (judgement, no source).
+    """
     answer = identify(seen(label="A54", thickness="0.4"))
     assert names(answer)[0] == "A54" and answer.verdict.tone is Tone.WATCH
 

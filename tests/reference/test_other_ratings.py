@@ -22,13 +22,47 @@ RPM = math.pi / 30
 
 # One strand on 17 teeth, hp: Shigley, Table 17-20, as remembered. Each chain on both sides of the speed where its rollers begin to govern.
 TABLE_17_20 = [
-    ("25", 50, 0.05), ("25", 1000, 0.68), ("25", 3000, 1.84), ("35", 300, 0.78), ("35", 2500, 5.28), ("35", 3000, 5.64),
-    ("40", 200, 1.29), ("40", 1600, 8.36), ("40", 1800, 8.96), ("40", 3000, 4.17), ("41", 900, 2.74), ("41", 1200, 3.29), ("41", 3000, 0.83),
-    ("50", 100, 1.34), ("50", 1400, 14.4), ("50", 1600, 12.8), ("60", 300, 6.20), ("60", 1200, 21.6), ("60", 1400, 18.1), ("60", 3000, 5.76),
-    ("80", 200, 10.0), ("80", 800, 35.0), ("80", 1000, 37.7), ("80", 2000, 13.3), ("100", 700, 59.4), ("100", 800, 63.0), ("100", 2000, 15.9),
-    ("120", 600, 87.3), ("120", 700, 89.0), ("120", 1800, 21.6), ("140", 300, 72.4), ("140", 600, 127.0), ("160", 500, 166.0), ("160", 1200, 49.9),
-    ("180", 400, 188.0), ("180", 500, 204.0), ("200", 400, 249.0), ("200", 600, 169.0), ("240", 300, 310.0), ("240", 400, 359.0),
-]  # fmt: skip
+    ("25", 50, 0.05),
+    ("25", 1000, 0.68),
+    ("25", 3000, 1.84),
+    ("35", 300, 0.78),
+    ("35", 2500, 5.28),
+    ("35", 3000, 5.64),
+    ("40", 200, 1.29),
+    ("40", 1600, 8.36),
+    ("40", 1800, 8.96),
+    ("40", 3000, 4.17),
+    ("41", 900, 2.74),
+    ("41", 1200, 3.29),
+    ("41", 3000, 0.83),
+    ("50", 100, 1.34),
+    ("50", 1400, 14.4),
+    ("50", 1600, 12.8),
+    ("60", 300, 6.20),
+    ("60", 1200, 21.6),
+    ("60", 1400, 18.1),
+    ("60", 3000, 5.76),
+    ("80", 200, 10.0),
+    ("80", 800, 35.0),
+    ("80", 1000, 37.7),
+    ("80", 2000, 13.3),
+    ("100", 700, 59.4),
+    ("100", 800, 63.0),
+    ("100", 2000, 15.9),
+    ("120", 600, 87.3),
+    ("120", 700, 89.0),
+    ("120", 1800, 21.6),
+    ("140", 300, 72.4),
+    ("140", 600, 127.0),
+    ("160", 500, 166.0),
+    ("160", 1200, 49.9),
+    ("180", 400, 188.0),
+    ("180", 500, 204.0),
+    ("200", 400, 249.0),
+    ("200", 600, 169.0),
+    ("240", 300, 310.0),
+    ("240", 400, 359.0),
+]
 
 
 @pytest.mark.parametrize(("name", "rpm", "printed"), TABLE_17_20)
@@ -39,7 +73,10 @@ def test_the_printed_chain_table(name: str, rpm: int, printed: float) -> None:
 
 
 def test_a_textbook_chain_drive() -> None:
-    """Shigley, Example 17-5: 90 hp at 300 rpm, service 1.3, design factor 1.5 asks 176, 104, 70.4, 53.3 hp of each strand: three of No. 140."""
+    """Shigley, Example 17-5.
+
+    90 hp at 300 rpm, service 1.3, design factor 1.5 asks 176, 104, 70.4, 53.3 hp of each strand: three of No. 140.
+    """
     wanted = 90 * 1.3 * 1.5
     asked = [wanted / chain_rating.strand_factor(n) for n in (1, 2, 3, 4)]
     assert asked == pytest.approx([176, 104, 70.4, 53.3], rel=0.008)
@@ -67,7 +104,13 @@ def test_a_metric_chain_is_an_estimate_no_stronger_than_its_twin() -> None:
 
 
 # IP-24: HP = d r (A - B (d r)^2), d in inches and r in thousands of rpm, at the base width (Machinery's Handbook): profile, A, B, agreement of two memories.
-IP24 = [("XL", 0.0916, 7.07e-5, 0.03), ("L", 0.436, 3.01e-4, 0.006), ("H", 3.73, 1.41e-3, 0.006), ("XH", 7.21, 4.68e-3, 0.006), ("XXH", 11.4, 7.81e-3, 0.006)]  # fmt: skip
+IP24 = [
+    ("XL", 0.0916, 7.07e-5, 0.03),
+    ("L", 0.436, 3.01e-4, 0.006),
+    ("H", 3.73, 1.41e-3, 0.006),
+    ("XH", 7.21, 4.68e-3, 0.006),
+    ("XXH", 11.4, 7.81e-3, 0.006),
+]
 BASE_MM = {"XL": 9.5, "L": 25.4, "H": 76.2, "XH": 101.6, "XXH": 127.0}
 
 
@@ -84,7 +127,16 @@ def test_the_printed_toothed_table_and_factors() -> None:
     """GB/T 11362: H, 14 teeth, 100 rpm, 0.62 kW. IP-24's printed width factors against (b/b_0)^1.14, and its mesh factors."""
     h = profile("H")
     assert toothed.rated_power(h, 0.0762, 14, 100 * RPM, 7).power_w == pytest.approx(620, rel=0.01)
-    printed = {(0.75, "H"): 0.21, (1, "H"): 0.29, (1.5, "H"): 0.45, (2, "H"): 0.63, (0.5, "L"): 0.45, (0.75, "L"): 0.72, (3, "XXH"): 0.56, (4, "XXH"): 0.78}  # fmt: skip
+    printed = {
+        (0.75, "H"): 0.21,
+        (1, "H"): 0.29,
+        (1.5, "H"): 0.45,
+        (2, "H"): 0.63,
+        (0.5, "L"): 0.45,
+        (0.75, "L"): 0.72,
+        (3, "XXH"): 0.56,
+        (4, "XXH"): 0.78,
+    }
     for (inches, name), factor in printed.items():
         found = toothed.rated_power(profile(name), to_si(inches, "length", "in"), 22, 200 * RPM, 9)
         assert found.width_factor == pytest.approx(factor, rel=0.03)
@@ -128,7 +180,10 @@ LBF = to_si(1.0, "force", "lbf")
     ],
 )
 def test_the_printed_flat_examples(belt: str, d_in: float, driven_in: float, centre_in: float, f1a: float, fc: float) -> None:
-    """Both 6 in wide at 1750 rpm: allowed and centrifugal tension (lbf). What of it turns the wheel is by the design ratio, 3 at most (handbooks)."""
+    """Both 6 in wide at 1750 rpm: allowed and centrifugal tension (lbf).
+
+    What of it turns the wheel is by the design ratio, 3 at most (handbooks).
+    """
     wrap = math.pi - 2 * math.asin((driven_in - d_in) / 2 / centre_in)
     v = math.pi * d_in * 0.0254 * 1750 / 60
     found = flat.rated_power(flat_belts()[belt], 6 * 0.0254, d_in * 0.0254, v, wrap)

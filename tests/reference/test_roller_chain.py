@@ -31,7 +31,20 @@ from tuyere.core.mechanics.open_belt import GeometryError
 
 def test_unit_pitch_diameters() -> None:
     """Machinery's Handbook / ASME B29.1 table, pitch 1."""
-    wanted = {9: 2.9238, 10: 3.2361, 11: 3.5495, 13: 4.1786, 15: 4.8097, 17: 5.4422, 19: 6.0755, 21: 6.7095, 25: 7.9787, 30: 9.5668, 40: 12.7455, 60: 19.1073}  # fmt: skip
+    wanted = {
+        9: 2.9238,
+        10: 3.2361,
+        11: 3.5495,
+        13: 4.1786,
+        15: 4.8097,
+        17: 5.4422,
+        19: 6.0755,
+        21: 6.7095,
+        25: 7.9787,
+        30: 9.5668,
+        40: 12.7455,
+        60: 19.1073,
+    }
     assert {n: pitch_diameter(1, n) for n in wanted} == pytest.approx(wanted, rel=5e-5)
     assert [outside_diameter(1, n) for n in (9, 17, 25)] == pytest.approx([3.348, 5.949, 8.516], rel=5e-4)
 
@@ -61,7 +74,10 @@ def test_length_and_centres_of_the_textbook_drive() -> None:
 
 
 def iso_centres(z1: int, z2: int, pitches: int) -> float:
-    """ISO 606's exact form: inv a = pi [(X - z1)/(z2 - z1) - 1], C = (z2 - z1) / (2 pi cos a), with 2 pi C cos a on pitch circles as arcs."""
+    """ISO 606's exact form.
+
+    Inv a = pi [(X - z1)/(z2 - z1) - 1], C = (z2 - z1) / (2 pi cos a), with 2 pi C cos a on pitch circles as arcs.
+    """
     wanted = math.pi * ((pitches - z1) / (z2 - z1) - 1)
     a = brentq(lambda x: math.tan(x) - x - wanted, 1e-9, math.pi / 2 - 1e-9, xtol=1e-14)
     return (z2 - z1) / (2 * math.pi * math.cos(a))
@@ -113,15 +129,22 @@ def test_sizes_of_the_usual_chains() -> None:
 
 def test_marks_in_both_systems() -> None:
     assert [(parse_mark(m)[0].name, parse_mark(m)[1]) for m in ("60-2", "08b-1", "12A", "X348", "x-458")] == [
-        ("60", 2), ("08B", 1), ("60", 1), ("X-348", 1), ("X-458", 1),
-    ]  # fmt: skip
+        ("60", 2),
+        ("08B", 1),
+        ("60", 1),
+        ("X-348", 1),
+        ("X-458", 1),
+    ]
     with pytest.raises(ChainError, match="not a chain known here"):
         parse_mark("banana")
 
 
 @given(st.integers(9, 60), st.sampled_from(["40", "60", "08B", "16B", "100"]))
 def test_a_roller_seats_in_the_drawn_tooth(teeth: int, name: str) -> None:
-    """Shapely: the roller on the pitch circle lies in the drawn space, touching its bottom, and never in the steel; tips stay under the tip circle."""
+    """Shapely.
+
+    The roller on the pitch circle lies in the drawn space, touching its bottom, and never in the steel; tips stay under the tip circle.
+    """
     c = chain(name)
     assert c.roller_m
     outline = tooth_outline(c.pitch_m, c.roller_m, teeth)

@@ -78,7 +78,10 @@ def test_marks_hold_the_true_ratio(driving: float, driven: float) -> None:
 
 
 def test_the_pump_that_read_125_and_then_260() -> None:
-    """Common practice, no source: 170 by the diameters reads 125; a pulley cut for 220 reads 260; 240 wants 7.7 % less effective diameter."""
+    """Common practice, no source.
+
+    170 by the diameters reads 125; a pulley cut for 220 reads 260; 240 wants 7.7 % less effective diameter.
+    """
     ratio = uncertain(1425 / 170, 0.02 * 1425 / 170, "diameters")
     before = explain(rpm(1425), rpm(125), ratio, family("v-belt"), new_over_old=exact(220 / 170), small="driver", below_least=True)
     assert before.loss.n == pytest.approx(0.26, abs=0.006) and before.by_tachometer.n == pytest.approx(11.4)
@@ -123,7 +126,10 @@ def test_rim_speed_of_cast_iron() -> None:
 
 
 def test_fan_laws() -> None:
-    """AMCA 201: ten per cent faster is a third more power; half the speed an eighth of it. ASHRAE: 0.075 lb/ft3 at 70 °F, as 530/(460 + T)."""
+    """AMCA 201: ten per cent faster is a third more power; half the speed an eighth of it.
+
+    ASHRAE: 0.075 lb/ft3 at 70 °F, as 530/(460 + T).
+    """
     assert similar(1.1).power == pytest.approx(1.331) and similar(0.5).power == pytest.approx(0.125)
     assert similar(1.0, 0.8).pressure == pytest.approx(0.8) and similar(1.0, 0.8).flow == 1
     hot = density((200 - 32) / 1.8, 0) / density((70 - 32) / 1.8, 0)
@@ -227,7 +233,10 @@ def test_a_sheave_that_crept_is_set_back_and_never_used_as_a_tensioner() -> None
 
 
 def test_crossed_cones_of_the_textbook() -> None:
-    """Khurmi, Theory of Machines, stepped pulleys: 160 rpm to 60, 80 and 100, 720 mm apart, smallest radius 40 mm: 106.7; 48.9, 97.8; 56.4, 90.2 mm."""
+    """Khurmi, Theory of Machines, stepped pulleys.
+
+    160 rpm to 60, 80 and 100, 720 mm apart, smallest radius 40 mm: 106.7; 48.9, 97.8; 56.4, 90.2 mm.
+    """
     steps = design([160 / 60, 2.0, 1.6], 0.080, 0.720, True)
     radii = [r * 500 for s in steps for r in (s.driving_m, s.driven_m)]
     assert radii == pytest.approx([40, 106.7, 48.9, 97.8, 56.4, 90.2], abs=0.1)
@@ -235,7 +244,10 @@ def test_crossed_cones_of_the_textbook() -> None:
 
 @given(st.floats(0.4, 3.0), st.floats(0.06, 0.2), st.lists(st.floats(0.3, 3.5), min_size=2, max_size=5), st.booleans())
 def test_exact_cones_against_a_numerical_solution(centre: float, first: float, ratios: list[float], crossed: bool) -> None:
-    """Every step takes the same belt: SciPy's fsolve on the tangent points, started elsewhere, finds the same wheels; Shapely's hull the length."""
+    """Every step takes the same belt.
+
+    SciPy's fsolve on the tangent points, started elsewhere, finds the same wheels; Shapely's hull the length.
+    """
     if first * (1 + max(ratios)) > 1.2 * centre:
         return
     steps = design(ratios, first, centre, crossed)

@@ -1,4 +1,7 @@
-"""What the tools show against statics, vibration and elasticity worked out another way: beams by finite elements, arcs and catenaries integrated."""
+"""What the tools show against statics, vibration and elasticity worked out another way.
+
+Beams by finite elements, arcs and catenaries integrated.
+"""
 
 import math
 
@@ -24,9 +27,38 @@ LBF, INCH = to_si(1, "force", "lbf"), to_si(1, "length", "in")
 def tensioned_beam(tension: float, span: float, bending: float, mass: float = 1.0, elements: int = 240) -> tuple[np.ndarray, np.ndarray]:
     """Stiffness and mass of a beam under tension in Hermite elements (any finite element text), ends free."""
     h, size = span / elements, 2 * elements + 2
-    bent = bending / h**3 * np.array([[12, 6 * h, -12, 6 * h], [6 * h, 4 * h * h, -6 * h, 2 * h * h], [-12, -6 * h, 12, -6 * h], [6 * h, 2 * h * h, -6 * h, 4 * h * h]])  # fmt: skip
-    taut = tension / (30 * h) * np.array([[36, 3 * h, -36, 3 * h], [3 * h, 4 * h * h, -3 * h, -h * h], [-36, -3 * h, 36, -3 * h], [3 * h, -h * h, -3 * h, 4 * h * h]])  # fmt: skip
-    heavy = mass * h / 420 * np.array([[156, 22 * h, 54, -13 * h], [22 * h, 4 * h * h, 13 * h, -3 * h * h], [54, 13 * h, 156, -22 * h], [-13 * h, -3 * h * h, -22 * h, 4 * h * h]])  # fmt: skip
+    bent = (
+        bending
+        / h**3
+        * np.array(
+            [
+                [12, 6 * h, -12, 6 * h],
+                [6 * h, 4 * h * h, -6 * h, 2 * h * h],
+                [-12, -6 * h, 12, -6 * h],
+                [6 * h, 2 * h * h, -6 * h, 4 * h * h],
+            ]
+        )
+    )
+    taut = (
+        tension
+        / (30 * h)
+        * np.array(
+            [[36, 3 * h, -36, 3 * h], [3 * h, 4 * h * h, -3 * h, -h * h], [-36, -3 * h, 36, -3 * h], [3 * h, -h * h, -3 * h, 4 * h * h]]
+        )
+    )
+    heavy = (
+        mass
+        * h
+        / 420
+        * np.array(
+            [
+                [156, 22 * h, 54, -13 * h],
+                [22 * h, 4 * h * h, 13 * h, -3 * h * h],
+                [54, 13 * h, 156, -22 * h],
+                [-13 * h, -3 * h * h, -22 * h, 4 * h * h],
+            ]
+        )
+    )
     k, m = np.zeros((size, size)), np.zeros((size, size))
     for e in range(elements):
         at = slice(2 * e, 2 * e + 4)
@@ -111,7 +143,9 @@ def test_sag_against_a_chain_hung_link_by_link(slope: float, stretch: float) -> 
     horizontal = weight * dx / math.sqrt(24 * (stretch - 1)) if stretch < 1.1 else weight * dx / 2.4
 
     def shot(rise: float) -> object:
-        return solve_ivp(lambda _, y: [y[1], math.hypot(1, y[1]) * weight / horizontal], (0, dx), [0, rise], rtol=1e-11, atol=1e-13, dense_output=True)  # fmt: skip
+        return solve_ivp(
+            lambda _, y: [y[1], math.hypot(1, y[1]) * weight / horizontal], (0, dx), [0, rise], rtol=1e-11, atol=1e-13, dense_output=True
+        )
 
     rise = brentq(lambda r: shot(r).y[0][-1] - dy, dy / dx - 6, dy / dx, xtol=1e-13)
     curve = shot(rise).sol

@@ -1,4 +1,7 @@
-"""The window against what an elastic belt does: strands by their stretch, slip by the integrated capstan, shafts by their bearings' moments."""
+"""The window against what an elastic belt does.
+
+Strands by their stretch, slip by the integrated capstan, shafts by their bearings' moments.
+"""
 
 import math
 from dataclasses import replace
@@ -27,7 +30,12 @@ def pair(power: float = 5000, centre: float = 0.6, r1: float = 0.1, r2: float = 
 
 def deck(power: float = 6000) -> Stage:
     """A driver, two driven wheels, and an idler on the belt's back between them."""
-    at = [(0, 0, 0.07, "inside", power), (0.9, -0.25, 0.09, "inside", -0.6 * power), (0.5, 0.12, 0.04, "back", 0), (0.9, 0.5, 0.09, "inside", -0.4 * power)]  # fmt: skip
+    at = [
+        (0, 0, 0.07, "inside", power),
+        (0.9, -0.25, 0.09, "inside", -0.6 * power),
+        (0.5, 0.12, 0.04, "back", 0),
+        (0.9, 0.5, 0.09, "inside", -0.4 * power),
+    ]
     return Stage(tuple(Wheel(x, y, r, c, 0.3, p, 12 / r, GROOVE if c == "inside" else None) for x, y, r, c, p in at), mass_kg_per_m=0.15)
 
 
@@ -49,7 +57,10 @@ def test_the_target_of_two_wheels_is_the_half_sum_of_a_design_at_five_to_one() -
 
 @pytest.mark.parametrize(("held", "share"), [("slack_side", 1 / 4), ("tight_side", 5 / 4)])
 def test_what_holds_it_decides_how_much(held: HeldBy, share: float) -> None:
-    """At half a turn and 5 : 1 a spring on the slack side needs Te/4 where fixed centres need 3/4 Te: a third (common practice, no source)."""
+    """At half a turn and 5 .
+
+    1 a spring on the slack side needs Te/4 where fixed centres need 3/4 Te: a third (common practice, no source).
+    """
     spring, fixed = window(pair(r2=0.1, held_by=held)), window(pair(r2=0.1))
     pull = 5000 / 15
     assert spring.target_n == pytest.approx(share * pull)
@@ -128,7 +139,10 @@ def test_at_a_bearings_limit_it_lives_just_as_long_as_wanted(held: HeldBy, beari
         limit = limits[name]
         assert limit is not None
         strands = [2 * s for s in on.strands(limit, 1.2)]
-        arrows = [strands[0] * np.array([math.cos(a := on.path.runs[0].direction_rad), math.sin(a)]), -strands[1] * np.array([math.cos(b := on.path.runs[1].direction_rad), math.sin(b)])]  # fmt: skip
+        arrows = [
+            strands[0] * np.array([math.cos(a := on.path.runs[0].direction_rad), math.sin(a)]),
+            -strands[1] * np.array([math.cos(b := on.path.runs[1].direction_rad), math.sin(b)]),
+        ]
         force = float(np.linalg.norm(arrows[0] + arrows[1] + np.array([0, -60])))
         if name == "overhung load":
             assert force == pytest.approx(700)
@@ -140,7 +154,18 @@ def test_at_a_bearings_limit_it_lives_just_as_long_as_wanted(held: HeldBy, beari
 
 def test_bushing_shaft_mounts_and_belt_each_by_its_own_formula() -> None:
     """Pressure on the sleeve's shadow, PV at its own speed, bending 32 M/(pi d^3), the tight strand with its centrifugal part."""
-    shaft = Shaft(1, 0.06, 0.2, bushing_bore_m=0.02, bushing_length_m=0.03, bushing_pressure_pa=1.2e6, bushing_pv_w_per_m2=0.9e6, shaft_diameter_m=0.03, shaft_stress_pa=40e6, mounts_n=900)  # fmt: skip
+    shaft = Shaft(
+        1,
+        0.06,
+        0.2,
+        bushing_bore_m=0.02,
+        bushing_length_m=0.03,
+        bushing_pressure_pa=1.2e6,
+        bushing_pv_w_per_m2=0.9e6,
+        shaft_diameter_m=0.03,
+        shaft_stress_pa=40e6,
+        mounts_n=900,
+    )
     stage = pair(shafts=(shaft,), belt_strength_n=1500)
     on = strain(stage)
     limits = {u.name: (u.wheel, u.limit_n) for u in window(stage).upper}

@@ -25,7 +25,14 @@ from tuyere.core.kinds.synchronous import (
 
 def test_pulley_diameters_of_iso_5294() -> None:
     """ISO 5294 (mm): pitch and outside diameters of inch pulleys."""
-    for name, teeth, pitch, outside in (("L", 10, 30.32, 29.56), ("L", 24, 72.77, 72.00), ("H", 20, 80.85, 79.48), ("XL", 20, 32.34, 31.83), ("XH", 24, 169.79, 166.99), ("MXL", 20, 12.94, 12.43)):  # fmt: skip
+    for name, teeth, pitch, outside in (
+        ("L", 10, 30.32, 29.56),
+        ("L", 24, 72.77, 72.00),
+        ("H", 20, 80.85, 79.48),
+        ("XL", 20, 32.34, 31.83),
+        ("XH", 24, 169.79, 166.99),
+        ("MXL", 20, 12.94, 12.43),
+    ):
         p = profile(name)
         assert (pitch_diameter(p, teeth) * 1e3, outside_diameter(p, teeth) * 1e3) == pytest.approx((pitch, outside), abs=0.011)
 
@@ -44,10 +51,18 @@ def test_every_printed_inch_and_round_pulley_obeys_the_rule() -> None:
 @pytest.mark.parametrize(
     ("text", "name", "teeth", "width"),
     [
-        ("270L100", "L", 72, 25.4), ("540 H 200", "H", 108, 50.8), ("36mxl025", "MXL", 45, 6.35), ("124L050", "L", 33, 12.7), ("8M-1200-30", "H8M", 150, 30),
-        ("1200-8M-30", "H8M", 150, 30), ("S8M-1200-25", "S8M", 150, 25), ("10 T5 x 480", "T5", 96, 10), ("25 AT10 x 960", "AT10", 96, 25), ("14M-1400", "H14M", 100, None),
+        ("270L100", "L", 72, 25.4),
+        ("540 H 200", "H", 108, 50.8),
+        ("36mxl025", "MXL", 45, 6.35),
+        ("124L050", "L", 33, 12.7),
+        ("8M-1200-30", "H8M", 150, 30),
+        ("1200-8M-30", "H8M", 150, 30),
+        ("S8M-1200-25", "S8M", 150, 25),
+        ("10 T5 x 480", "T5", 96, 10),
+        ("25 AT10 x 960", "AT10", 96, 25),
+        ("14M-1400", "H14M", 100, None),
     ],
-)  # fmt: skip
+)
 def test_names_in_three_systems(text: str, name: str, teeth: int, width: float | None) -> None:
     """ISO 5296, IP-27 and DIN 7721 ways of writing; 124L is 12.375 in, 33 teeth, its code cut short."""
     found = parse_name(text)
@@ -77,7 +92,10 @@ def test_teeth_come_back_from_the_outside_diameter(p, teeth: int) -> None:  # ty
 
 @given(st.sampled_from(list(profiles().values())), st.integers(3, 12))
 def test_the_template_is_true_to_pitch_and_height(p, teeth: int) -> None:  # type: ignore[no-untyped-def]
-    """Shapely: the drawn belt is one sound shape, as long and as thick as the standard says, with straight flanks at the standard's angle."""
+    """Shapely.
+
+    The drawn belt is one sound shape, as long and as thick as the standard says, with straight flanks at the standard's angle.
+    """
     outline = belt_outline(p, teeth)
     shape = Polygon(outline)
     assert shape.is_valid

@@ -27,17 +27,55 @@ def kilowatts(section: str, d_mm: float, rpm: float, ratio: float = 1.0) -> floa
 
 # Cells of GB/T 13575.1 and DIN 7753-2 as remembered (section, d mm, n 1/min, P0 kW); the fit holds them within its stated misfit.
 PRINTED = [
-    ("Z", 56, 1450, 0.19), ("Z", 63, 1450, 0.25), ("Z", 71, 400, 0.09),
-    ("ISO A", 100, 950, 0.95), ("ISO A", 100, 1450, 1.32), ("ISO A", 125, 800, 1.19), ("ISO A", 140, 4000, 3.67), ("ISO A", 75, 6000, 0.80),
-    ("ISO B", 180, 700, 2.53), ("ISO B", 180, 960, 3.25), ("ISO B", 224, 1200, 5.26), ("ISO B", 160, 1800, 4.15), ("ISO B", 125, 4000, 2.51),
-    ("ISO C", 200, 500, 2.87), ("ISO C", 250, 500, 4.33), ("ISO C", 355, 950, 11.73), ("ISO C", 450, 200, 4.51),
-    ("ISO D", 400, 600, 15.42), ("ISO D", 450, 700, 20.63), ("ISO E", 630, 600, 34.83), ("ISO E", 710, 600, 40.58),
-    ("SPZ", 71, 950, 0.90), ("SPZ", 90, 2400, 2.93), ("SPZ", 125, 4000, 6.58), ("SPZ", 140, 4500, 7.64),
-    ("SPA", 90, 400, 0.75), ("SPA", 140, 950, 3.49), ("SPA", 224, 1200, 8.05), ("SPA", 200, 1450, 8.10),
-    ("SPB", 200, 200, 1.94), ("SPB", 224, 2000, 14.21), ("SPB", 315, 950, 13.40), ("SPB", 315, 1450, 17.79),
-    ("SPC", 224, 700, 8.10), ("SPC", 280, 1450, 19.44), ("SPC", 315, 200, 4.97),
-]  # fmt: skip
-MISFIT = {"Z": 0.041, "ISO A": 0.029, "ISO B": 0.05, "ISO C": 0.038, "ISO D": 0.088, "ISO E": 0.118, "SPZ": 0.017, "SPA": 0.017, "SPB": 0.03, "SPC": 0.025}  # fmt: skip
+    ("Z", 56, 1450, 0.19),
+    ("Z", 63, 1450, 0.25),
+    ("Z", 71, 400, 0.09),
+    ("ISO A", 100, 950, 0.95),
+    ("ISO A", 100, 1450, 1.32),
+    ("ISO A", 125, 800, 1.19),
+    ("ISO A", 140, 4000, 3.67),
+    ("ISO A", 75, 6000, 0.80),
+    ("ISO B", 180, 700, 2.53),
+    ("ISO B", 180, 960, 3.25),
+    ("ISO B", 224, 1200, 5.26),
+    ("ISO B", 160, 1800, 4.15),
+    ("ISO B", 125, 4000, 2.51),
+    ("ISO C", 200, 500, 2.87),
+    ("ISO C", 250, 500, 4.33),
+    ("ISO C", 355, 950, 11.73),
+    ("ISO C", 450, 200, 4.51),
+    ("ISO D", 400, 600, 15.42),
+    ("ISO D", 450, 700, 20.63),
+    ("ISO E", 630, 600, 34.83),
+    ("ISO E", 710, 600, 40.58),
+    ("SPZ", 71, 950, 0.90),
+    ("SPZ", 90, 2400, 2.93),
+    ("SPZ", 125, 4000, 6.58),
+    ("SPZ", 140, 4500, 7.64),
+    ("SPA", 90, 400, 0.75),
+    ("SPA", 140, 950, 3.49),
+    ("SPA", 224, 1200, 8.05),
+    ("SPA", 200, 1450, 8.10),
+    ("SPB", 200, 200, 1.94),
+    ("SPB", 224, 2000, 14.21),
+    ("SPB", 315, 950, 13.40),
+    ("SPB", 315, 1450, 17.79),
+    ("SPC", 224, 700, 8.10),
+    ("SPC", 280, 1450, 19.44),
+    ("SPC", 315, 200, 4.97),
+]
+MISFIT = {
+    "Z": 0.041,
+    "ISO A": 0.029,
+    "ISO B": 0.05,
+    "ISO C": 0.038,
+    "ISO D": 0.088,
+    "ISO E": 0.118,
+    "SPZ": 0.017,
+    "SPA": 0.017,
+    "SPB": 0.03,
+    "SPC": 0.025,
+}
 
 
 @pytest.mark.parametrize(("section", "d", "n", "printed"), PRINTED)
@@ -113,7 +151,9 @@ def test_a_larger_ratio_never_carries_less(name: str, ratio: float) -> None:
 def test_the_sheet_rates_a_metric_and_a_narrow_drive_with_its_working() -> None:
     def sheet(section: str, belt: str, **sizes: str):  # type: ignore[no-untyped-def]
         typed = {"driver_power": "5.5 kW", "driver_speed": "1450 rpm", "hours_per_day": "9"} | sizes
-        return read_form(V_BELT, {k: Typed(v) for k, v in typed.items()}, {"section": section, "belt": belt, "belt_count": "2", "driven_class": "heavy"}).spec  # fmt: skip
+        return read_form(
+            V_BELT, {k: Typed(v) for k, v in typed.items()}, {"section": section, "belt": belt, "belt_count": "2", "driven_class": "heavy"}
+        ).spec
 
     spa = sheet("SPA", "SPA 1932", driver_diameter="130.5 mm", driven_diameter="285.5 mm", centre_distance="620 mm")
     page = solve_page(spa)

@@ -114,9 +114,13 @@ def test_the_practice_machine_is_brought_true_by_its_words_alone(client: FlaskCl
 def _rig(client: FlaskClient, station: Any, seed: int, made: list[Any], **more: Any) -> Any:
     p = station["pair"]
     pair = {
-        "slope_rad": p["slope_rad"], "centre_m": p["centre_m"], "stationary_radius_m": p["still_radius_m"],
-        "movable_radius_m": p["moving_radius_m"], "stationary_face_to_groove_m": p["still_face_m"], "movable_face_to_groove_m": p["moving_face_m"],
-    }  # fmt: skip
+        "slope_rad": p["slope_rad"],
+        "centre_m": p["centre_m"],
+        "stationary_radius_m": p["still_radius_m"],
+        "movable_radius_m": p["moving_radius_m"],
+        "stationary_face_to_groove_m": p["still_face_m"],
+        "movable_face_to_groove_m": p["moving_face_m"],
+    }
     asked = client.post("/api/calc/align/rig", json={"pair": pair, "feet": station["feet"], "seed": seed, "made": made, **more})
     assert asked.status_code == 200, asked.json
     return asked

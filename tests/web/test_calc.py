@@ -8,10 +8,19 @@ from flask import Flask
 from pydantic import BaseModel, RootModel
 
 SURVEY = {
-    "quantities": {k: {"text": v} for k, v in {"driver_power": "5 hp", "driver_speed": "1750", "hours_per_day": "10", "driver_diameter": "5 3/4",
-                                              "driven_diameter": "12 3/4", "centre_distance": "28"}.items()},
+    "quantities": {
+        k: {"text": v}
+        for k, v in {
+            "driver_power": "5 hp",
+            "driver_speed": "1750",
+            "hours_per_day": "10",
+            "driver_diameter": "5 3/4",
+            "driven_diameter": "12 3/4",
+            "centre_distance": "28",
+        }.items()
+    },
     "choices": {"section": "B", "belt_count": "2", "driven_class": "light"},
-}  # fmt: skip
+}
 
 
 def post(app: Flask, name: str, body: Any) -> Any:
@@ -21,10 +30,21 @@ def post(app: Flask, name: str, body: Any) -> Any:
 def test_typed_and_si_give_the_same_sheet(app: Flask) -> None:
     typed = post(app, "sheet", {"survey": SURVEY}).json["figures"]
     inch, rpm = 0.0254, math.pi / 30
-    si = post(app, "drive", {
-        "driver_power_w": 3728.49935791, "driver_speed_rad_per_s": 1750 * rpm, "driven_class": "light", "hours_per_day": 10, "section": "B",
-        "driver_diameter_m": 5.75 * inch, "driven_diameter_m": 12.75 * inch, "centre_distance_m": 28 * inch, "belt_count": 2,
-    }).json["figures"]  # fmt: skip
+    si = post(
+        app,
+        "drive",
+        {
+            "driver_power_w": 3728.49935791,
+            "driver_speed_rad_per_s": 1750 * rpm,
+            "driven_class": "light",
+            "hours_per_day": 10,
+            "section": "B",
+            "driver_diameter_m": 5.75 * inch,
+            "driven_diameter_m": 12.75 * inch,
+            "centre_distance_m": 28 * inch,
+            "belt_count": 2,
+        },
+    ).json["figures"]
     assert typed.keys() == si.keys()
     for key, figure in typed.items():
         assert si[key]["value_si"] == pytest.approx(figure["value_si"], rel=1e-6), key
@@ -155,9 +175,12 @@ def test_every_body_in_the_open_document_has_a_name_of_its_own(app: Flask) -> No
 def test_dues_by_hours_readings_and_a_move(app: Flask) -> None:
     """A set fitted before the night of summer time: 24 running hours, sooner by the meter, moved with its reason, gone when done."""
     asked: dict[str, Any] = {
-        "now": "2026-03-29T09:00:00+02:00", "zone": "Europe/Berlin", "family": "v-belt", "hours_per_day": 8,
+        "now": "2026-03-29T09:00:00+02:00",
+        "zone": "Europe/Berlin",
+        "family": "v-belt",
+        "hours_per_day": 8,
         "events": [{"kind": "new set", "at": "2026-03-28T12:00:00+01:00"}],
-    }  # fmt: skip
+    }
 
     def first(**more: Any) -> Any:
         return {d["rule"]: d for d in post(app, "dues", asked | more).json["dues"]}.get("v first day")

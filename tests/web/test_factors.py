@@ -1,4 +1,7 @@
-"""Second factors and devices: a code by the time (checked against RFC 6238's own values), passkeys by a soft authenticator, what lasts how long."""
+"""Second factors and devices.
+
+A code by the time (checked against RFC 6238's own values), passkeys by a soft authenticator, what lasts how long.
+"""
 
 import subprocess
 import sys

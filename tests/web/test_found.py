@@ -71,7 +71,17 @@ def test_a_slip_is_kept_once_and_printed(sign_in: Any) -> None:
 
 
 def test_a_slip_escapes_what_people_write() -> None:
-    slip = {"headline": "B81", "count": "one", "names": [], "machine_part": "<script>x</script>", "section": [], "length": [], "grade": [], "refuse": [], "check_first": []}  # fmt: skip
+    slip = {
+        "headline": "B81",
+        "count": "one",
+        "names": [],
+        "machine_part": "<script>x</script>",
+        "section": [],
+        "length": [],
+        "grade": [],
+        "refuse": [],
+        "check_first": [],
+    }
     html = slip_html(slip, Heading("Fan & co", "today"))
     assert "<script>" not in html and "&lt;script&gt;" in html and "Fan &amp; co" in html
     assert io.BytesIO(slip_pdf(slip, Heading("Fan", "today"))).read(4) == b"%PDF"

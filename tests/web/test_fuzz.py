@@ -1,4 +1,7 @@
-"""What generated requests from the document do not reach: pictures bent byte by byte, bodies of any kind, and three people at once against a model."""
+"""What generated requests from the document do not reach.
+
+Pictures bent byte by byte, bodies of any kind, and three people at once against a model.
+"""
 
 import io
 import uuid
@@ -99,14 +102,39 @@ def test_a_bent_picture_is_kept_clean_or_refused_in_words(app: Flask) -> None:
 
 
 BODIES = st.one_of(
-    st.binary(max_size=300), st.text(max_size=100).map(str.encode),
-    st.sampled_from([b"--x\r\nContent-Disposition: form-data; name=\"photo\"; filename=\"../../a.jpg\"\r\n\r\nabc\r\n--x--\r\n", b"--x--", b"a=1&b=2", b"{", b"[]", b"null",
-                     b"\x1f\x8b\x08\x00", b"%PDF-1.7", b"<svg xmlns='http://www.w3.org/2000/svg'/>"]),
-)  # fmt: skip
+    st.binary(max_size=300),
+    st.text(max_size=100).map(str.encode),
+    st.sampled_from(
+        [
+            b'--x\r\nContent-Disposition: form-data; name="photo"; filename="../../a.jpg"\r\n\r\nabc\r\n--x--\r\n',
+            b"--x--",
+            b"a=1&b=2",
+            b"{",
+            b"[]",
+            b"null",
+            b"\x1f\x8b\x08\x00",
+            b"%PDF-1.7",
+            b"<svg xmlns='http://www.w3.org/2000/svg'/>",
+        ]
+    ),
+)
 TYPES = st.sampled_from(
-    ["multipart/form-data; boundary=x", "multipart/form-data", "multipart/mixed; boundary=" + "y" * 200, "application/x-www-form-urlencoded",
-     "application/json", "application/json; charset=utf-16", "image/jpeg", "text/csv", "application/zip", "", "x", "/", "image/\u00e9"]
-)  # fmt: skip
+    [
+        "multipart/form-data; boundary=x",
+        "multipart/form-data",
+        "multipart/mixed; boundary=" + "y" * 200,
+        "application/x-www-form-urlencoded",
+        "application/json",
+        "application/json; charset=utf-16",
+        "image/jpeg",
+        "text/csv",
+        "application/zip",
+        "",
+        "x",
+        "/",
+        "image/\u00e9",
+    ]
+)
 
 
 def test_a_body_of_any_kind_at_any_door_is_no_fault_of_ours(app: Flask) -> None:
@@ -148,7 +176,10 @@ def test_a_body_of_any_kind_at_any_door_is_no_fault_of_ours(app: Flask) -> None:
 
 
 class ThreePeople(RuleBasedStateMachine):
-    """Three people at one drive, each by what they saw last: what is taken is in the model, what is stale is refused, and all see the same."""
+    """Three people at one drive, each by what they saw last.
+
+    What is taken is in the model, what is stale is refused, and all see the same.
+    """
 
     app: Flask
     who = st.sampled_from(["Tobias", "Ines", "Marta"])

@@ -1,4 +1,7 @@
-"""Jobs over the API: every kind to its sign-off on a demo drive, in order, with the stations' numbers, and what a sign-off leaves on the record."""
+"""Jobs over the API.
+
+Every kind to its sign-off on a demo drive, in order, with the stations' numbers, and what a sign-off leaves on the record.
+"""
 
 import re
 import uuid
@@ -349,13 +352,15 @@ def test_what_one_person_did_is_not_taken_as_anothers(sign_in: Any) -> None:
 @pytest.mark.parametrize(
     ("machine", "kind", "asked", "field"),
     [
-        ("Workshop lathe", "flat_join", {"joint": "glue"}, "asked.joint"), ("Workshop lathe", "flat_join", {}, "asked.joint"),
-        ("Kiln exhaust fan", "chain_oil", {}, "kind"), ("Kiln exhaust fan", "nothing", {}, "kind"),
+        ("Workshop lathe", "flat_join", {"joint": "glue"}, "asked.joint"),
+        ("Workshop lathe", "flat_join", {}, "asked.joint"),
+        ("Kiln exhaust fan", "chain_oil", {}, "kind"),
+        ("Kiln exhaust fan", "nothing", {}, "kind"),
         ("Refrigeration compressor 1", "sheave", {"hub": "taper bushing"}, "asked.bushing"),
         ("Refrigeration compressor 1", "sheave", {"hub": "taper bushing", "bushing": "SK"}, "asked.bushing"),
         ("Dust-collector fan", "bearing", {"outer": "wide"}, "asked.outer"),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_begun_says_why(sign_in: Any, machine: str, kind: str, asked: dict[str, str], field: str) -> None:
     caller = sign_in("Tobias")
     told = caller.post(f"/api/drives/{of(caller, machine)['id']}/jobs", {"id": str(uuid.uuid4()), "kind": kind, "asked": asked})
@@ -460,9 +465,16 @@ def test_a_conversion_follows_the_survey_of_its_new_drive(sign_in: Any) -> None:
     assert "gauge_new" not in {s["key"] for s in job["steps"]}
     say(caller, job, job["steps"][0]["key"])
     survey = {
-        "quantities": {"driver_power": {"text": "2 hp"}, "driver_speed": {"text": "1750 rpm"}, "hours_per_day": {"text": "4"}, "driver_diameter": {"text": "4.2 in"}, "driven_diameter": {"text": "5.2 in"}, "centre_distance": {"text": "20 in"}},
+        "quantities": {
+            "driver_power": {"text": "2 hp"},
+            "driver_speed": {"text": "1750 rpm"},
+            "hours_per_day": {"text": "4"},
+            "driver_diameter": {"text": "4.2 in"},
+            "driven_diameter": {"text": "5.2 in"},
+            "centre_distance": {"text": "20 in"},
+        },
         "choices": {"section": "A", "belt_count": "1", "driven_class": "light"},
-    }  # fmt: skip
+    }
     kept = caller.post(
         f"/api/drives/{made['id']}/surveys", {"id": str(uuid.uuid4()), "row_version": 1, "standing": "as left", "survey": survey}
     )

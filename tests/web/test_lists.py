@@ -15,9 +15,12 @@ from tuyere.core.stations.size import own_ratings as own
 from tuyere.core.stations.size import parts_list
 
 FAN = {
-    "quantities": {k: {"text": t} for k, t in {"power": "3 hp", "driver_speed": "1750", "driven_speed": "860", "centre_low": "20 in", "centre_high": "24 in"}.items()},
+    "quantities": {
+        k: {"text": t}
+        for k, t in {"power": "3 hp", "driver_speed": "1750", "driven_speed": "860", "centre_low": "20 in", "centre_high": "24 in"}.items()
+    },
     "words": {"driven_class": "light"},
-}  # fmt: skip
+}
 
 
 def keep(caller: Any, what: str, content: str) -> Any:

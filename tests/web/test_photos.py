@@ -53,9 +53,16 @@ def test_a_picture_is_kept_upright_small_and_without_anything_but_itself() -> No
 
 @pytest.mark.parametrize(
     "content",
-    [b"", b"GIF89a\x01\x00\x01\x00", b"<svg xmlns='http://www.w3.org/2000/svg'><script>1</script></svg>", b"\xff\xd8\xff\xe0nothing more",
-     b"%PDF-1.7", jpeg()[:900], b"\x89PNG\r\n\x1a\n" + b"\0" * 40],
-)  # fmt: skip
+    [
+        b"",
+        b"GIF89a\x01\x00\x01\x00",
+        b"<svg xmlns='http://www.w3.org/2000/svg'><script>1</script></svg>",
+        b"\xff\xd8\xff\xe0nothing more",
+        b"%PDF-1.7",
+        jpeg()[:900],
+        b"\x89PNG\r\n\x1a\n" + b"\0" * 40,
+    ],
+)
 def test_what_is_no_picture_is_refused_by_its_content(content: bytes, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(ImageFile, "LOAD_TRUNCATED_IMAGES", True)  # as it stands once something was printed
     with pytest.raises(NotAPictureError, match="JPEG, PNG or WebP"):
@@ -70,10 +77,17 @@ def of_dots(width: int, height: int, kind: str = "PNG", mode: str = "1", **how: 
 
 @pytest.mark.parametrize(
     ("content", "word"),
-    [(of_dots(8900, 8900), "8900 × 8900"), (of_dots(5001, 5000), "as JPEG"), (of_dots(20_000, 20_000), "too many dots"),
-     (of_dots(5001, 5000, "WEBP", "RGB"), "as JPEG"), (of_dots(9000, 9000, "JPEG", "L"), "lower setting"),
-     (of_dots(1, 200_000), "1 × 200000"), (of_dots(60_000, 180, "JPEG", "L"), "strip"), (b"\xff" * (LARGEST_BYTES + 1), "16 MB")],
-)  # fmt: skip
+    [
+        (of_dots(8900, 8900), "8900 × 8900"),
+        (of_dots(5001, 5000), "as JPEG"),
+        (of_dots(20_000, 20_000), "too many dots"),
+        (of_dots(5001, 5000, "WEBP", "RGB"), "as JPEG"),
+        (of_dots(9000, 9000, "JPEG", "L"), "lower setting"),
+        (of_dots(1, 200_000), "1 × 200000"),
+        (of_dots(60_000, 180, "JPEG", "L"), "strip"),
+        (b"\xff" * (LARGEST_BYTES + 1), "16 MB"),
+    ],
+)
 def test_bombs_and_strips_are_refused_by_the_header_before_they_are_unpacked(content: bytes, word: str) -> None:
     with pytest.raises(NotAPictureError, match=word):
         picture_of(content)
@@ -81,9 +95,14 @@ def test_bombs_and_strips_are_refused_by_the_header_before_they_are_unpacked(con
 
 @pytest.mark.parametrize(
     ("content", "size"),
-    [(of_dots(5000, 5000, "PNG", "LA"), (EDGE, EDGE)), (of_dots(60_000, 200, "JPEG", "L"), (EDGE, 5)), (of_dots(1, 1), (1, 1)),
-     (of_dots(8900, 8900, "JPEG", "CMYK", progressive=True), (EDGE, EDGE)), (of_dots(3, 900, "PNG", "I;16"), (3, 900))],
-)  # fmt: skip
+    [
+        (of_dots(5000, 5000, "PNG", "LA"), (EDGE, EDGE)),
+        (of_dots(60_000, 200, "JPEG", "L"), (EDGE, 5)),
+        (of_dots(1, 1), (1, 1)),
+        (of_dots(8900, 8900, "JPEG", "CMYK", progressive=True), (EDGE, EDGE)),
+        (of_dots(3, 900, "PNG", "I;16"), (3, 900)),
+    ],
+)
 def test_odd_shapes_and_large_ones_are_kept_within_what_a_request_may_take(content: bytes, size: tuple[int, int]) -> None:
     """A process of its own with the bound that the server sets it."""
     told, telling = multiprocessing.Pipe(duplex=False)

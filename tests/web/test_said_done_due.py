@@ -82,25 +82,51 @@ def test_signs_are_of_the_list_or_in_own_words(sign_in: Any) -> None:
 
 def test_new_belts_raise_a_due_hours_bring_it_forward_and_the_second_reading_does_it(sign_in: Any) -> None:
     caller = sign_in("Tobias")
-    made = caller.post(f"/api/sites/{caller.site_id}/drives", {"id": str(uuid.uuid4()), "name": "Drive", "machine_id": str(uuid.uuid4()), "machine_name": "Belted fan"}).json  # fmt: skip
+    made = caller.post(
+        f"/api/sites/{caller.site_id}/drives",
+        {"id": str(uuid.uuid4()), "name": "Drive", "machine_id": str(uuid.uuid4()), "machine_name": "Belted fan"},
+    ).json
     drive_id = made["id"]
     with_belts = {
-        "quantities": {"driver_power": {"text": "10 hp"}, "driver_speed": {"text": "1750 rpm"}, "hours_per_day": {"text": "8"}, "driver_diameter": {"text": "6.35 in"}, "driven_diameter": {"text": "8.35 in"}, "centre_distance": {"text": "35 in"}},
+        "quantities": {
+            "driver_power": {"text": "10 hp"},
+            "driver_speed": {"text": "1750 rpm"},
+            "hours_per_day": {"text": "8"},
+            "driver_diameter": {"text": "6.35 in"},
+            "driven_diameter": {"text": "8.35 in"},
+            "centre_distance": {"text": "35 in"},
+        },
         "choices": {"section": "B", "belt": "B90", "belt_count": "2", "driven_class": "light"},
-    }  # fmt: skip
+    }
     caller.post(f"/api/drives/{drive_id}/surveys", {"id": str(uuid.uuid4()), "row_version": 1, "standing": "as left", "survey": with_belts})
 
     def first() -> dict[str, Any]:
         return next(d for d in drive(caller, drive_id)["dues"] if d["key"] == "v first day")
 
     def gauge(force: str, state: str, **more: object) -> dict[str, Any]:
-        body = {"id": str(uuid.uuid4()), "kind": "belt tension", "machine_state": "isolated", "gauge": {"forces": [{"text": force, "unit": "lbf"}] * 2, "belt_state": state}, **more}  # fmt: skip
+        body = {
+            "id": str(uuid.uuid4()),
+            "kind": "belt tension",
+            "machine_state": "isolated",
+            "gauge": {"forces": [{"text": force, "unit": "lbf"}] * 2, "belt_state": state},
+            **more,
+        }
         kept: dict[str, Any] = caller.post(f"/api/drives/{drive_id}/readings", body).json
         return kept
 
     say(caller, drive_id, "squeals at start")
     finding = drive(caller, drive_id)["findings"][0]
-    body = {"id": str(uuid.uuid4()), "kind": "new set", "at": ago(days=1), "what": "2 × B90", "came_off": "old pair", "why_off": "glazed", "life_h": 900, "hour_meter": "100", "closes": [{"id": finding["id"], "row_version": 1}]}  # fmt: skip
+    body = {
+        "id": str(uuid.uuid4()),
+        "kind": "new set",
+        "at": ago(days=1),
+        "what": "2 × B90",
+        "came_off": "old pair",
+        "why_off": "glazed",
+        "life_h": 900,
+        "hour_meter": "100",
+        "closes": [{"id": finding["id"], "row_version": 1}],
+    }
     assert caller.post(f"/api/drives/{drive_id}/happened", body).json["life_h"] == 900
     assert drive(caller, drive_id)["findings"] == [], "closed by what was fitted"
     due = first()
@@ -227,14 +253,23 @@ def test_rules_are_the_leads_to_change(sign_in: Any, name: str, status: int) -> 
 
 
 OVER_MIDNIGHT = [  # the last moment of a day at the site, in its zone: month's end, a leap day, a year's end, clocks put on and back
-    ("UTC", "2027-01-31"), ("Pacific/Kiritimati", "2028-02-29"), ("America/Los_Angeles", "2026-12-31"), ("Asia/Kathmandu", "2027-04-30"),
-    ("Europe/Berlin", "2027-03-27"), ("Europe/Berlin", "2027-10-30"), ("America/St_Johns", "2027-11-06"), ("Pacific/Chatham", "2027-09-25"),
-]  # fmt: skip
+    ("UTC", "2027-01-31"),
+    ("Pacific/Kiritimati", "2028-02-29"),
+    ("America/Los_Angeles", "2026-12-31"),
+    ("Asia/Kathmandu", "2027-04-30"),
+    ("Europe/Berlin", "2027-03-27"),
+    ("Europe/Berlin", "2027-10-30"),
+    ("America/St_Johns", "2027-11-06"),
+    ("Pacific/Chatham", "2027-09-25"),
+]
 
 
 @pytest.mark.parametrize(("zone", "day"), OVER_MIDNIGHT)
 def test_days_are_the_sites_own_over_midnight(app: Flask, demo_database_url: str, zone: str, day: str) -> None:
-    """A minute before midnight and a minute after: what is due, what was done and what may be chosen go by the site's day, not the server's."""
+    """A minute before midnight and a minute after.
+
+    What is due, what was done and what may be chosen go by the site's day, not the server's.
+    """
     last = date.fromisoformat(day)
     midnight = datetime.combine(last + timedelta(days=1), time(), ZoneInfo(zone)).astimezone(UTC)
     with psycopg.connect(demo_database_url) as owner:

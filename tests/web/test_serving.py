@@ -35,10 +35,19 @@ def served(serving_url: str) -> Iterator[Any]:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
     environment = {
-        "DATABASE_URL": serving_url, "TUYERE_SECRET_KEY": SECRET, "TUYERE_DEMO": "1", "TUYERE_PLANT": "served",
-        "TUYERE_BIND": f"127.0.0.1:{port}", "OPENBLAS_NUM_THREADS": "1", "TUYERE_REQUEST_SECONDS": "3", "TUYERE_REQUEST_MEMORY_MB": "200",
-        "TUYERE_RECORD_PROCESSES": "2", "TUYERE_CALCULATION_PROCESSES": "2", "TUYERE_THREADS": "24", "TUYERE_PROXIES": "127.0.0.1",
-    }  # fmt: skip
+        "DATABASE_URL": serving_url,
+        "TUYERE_SECRET_KEY": SECRET,
+        "TUYERE_DEMO": "1",
+        "TUYERE_PLANT": "served",
+        "TUYERE_BIND": f"127.0.0.1:{port}",
+        "OPENBLAS_NUM_THREADS": "1",
+        "TUYERE_REQUEST_SECONDS": "3",
+        "TUYERE_REQUEST_MEMORY_MB": "200",
+        "TUYERE_RECORD_PROCESSES": "2",
+        "TUYERE_CALCULATION_PROCESSES": "2",
+        "TUYERE_THREADS": "24",
+        "TUYERE_PROXIES": "127.0.0.1",
+    }
 
     def ask(method: str, path: str, body: Any = None, patience: float = 30, **headers: str) -> tuple[int, Any, float]:
         began = time.monotonic()

@@ -96,8 +96,12 @@ def test_a_passphrase_that_was_handed_over_opens_nothing_but_the_choice_of_anoth
 
 
 OLD_KEYS = {  # as plants were left: by name alone, in the alphabet's order, and by a key that told fewer names apart
-    "MARTA": "marta", "Marta": "marta {id}", "marta": "marta {id}", "marta 2": "marta 2", "\u041e\u043b\u044f": "\u043e\u043b\u044f",
-}  # fmt: skip
+    "MARTA": "marta",
+    "Marta": "marta {id}",
+    "marta": "marta {id}",
+    "marta 2": "marta 2",
+    "\u041e\u043b\u044f": "\u043e\u043b\u044f",
+}
 
 
 def test_of_names_alike_the_oldest_keeps_the_plain_one_and_nobody_opens_anothers_session() -> None:
@@ -112,7 +116,8 @@ def test_of_names_alike_the_oldest_keeps_the_plain_one_and_nobody_opens_anothers
             one = {"id": ids[name], "name": name, "key": OLD_KEYS[name].format(id=ids[name]), "hash": hashed, "days": days}
             connection.execute(
                 text(
-                    "INSERT INTO person (id, name, name_key, passphrase_hash, one_click, row_version) VALUES (:id, :name, :key, :hash, false, 1)"
+                    "INSERT INTO person (id, name, name_key, passphrase_hash, one_click, row_version) VALUES (:id, :name, :key, :hash, "
+                    "false, 1)"
                 ),
                 one,
             )
@@ -236,9 +241,23 @@ def test_a_lead_changes_a_role_ends_a_session_hands_over_a_code_and_takes_a_leav
     with Session(engine) as session:
         told = session.exec(select(AuditEntry).where(AuditEntry.subject_id == uuid.UUID(person_id)).order_by(AuditEntry.id)).all()
     assert [e.action for e in told] == [
-        "added mechanic", "signed in", "changed passphrase", "signed in", "signed in", "session ended", "session ended", "signed in", "made lead", "made viewer", "given a one-time code",
-        "chose a new passphrase by a one-time code", "signed in", "signed in", "left", "signed in",
-    ]  # fmt: skip
+        "added mechanic",
+        "signed in",
+        "changed passphrase",
+        "signed in",
+        "signed in",
+        "session ended",
+        "session ended",
+        "signed in",
+        "made lead",
+        "made viewer",
+        "given a one-time code",
+        "chose a new passphrase by a one-time code",
+        "signed in",
+        "signed in",
+        "left",
+        "signed in",
+    ]
     assert not any(secret in str(e.changes) for e in told for secret in ("argon2", code, "lanterns"))
 
 

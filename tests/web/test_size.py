@@ -10,9 +10,18 @@ from tests.web.test_layout import drive_of
 from tests.web.test_plant import floor
 
 MILL = {
-    "quantities": {k: {"text": t} for k, t in {"power": "30 hp", "driver_speed": "1765 rpm", "driven_speed": "2600 rpm", "centre_low": "26 in", "centre_high": "30 in"}.items()},
+    "quantities": {
+        k: {"text": t}
+        for k, t in {
+            "power": "30 hp",
+            "driver_speed": "1765 rpm",
+            "driven_speed": "2600 rpm",
+            "centre_low": "26 in",
+            "centre_high": "30 in",
+        }.items()
+    },
     "words": {"driven_class": "heavy"},
-}  # fmt: skip
+}
 
 
 def test_the_list_the_plot_and_a_candidate_are_one(sign_in: Any) -> None:

@@ -36,7 +36,9 @@ def test_a_proposal_is_kept_beside_what_is_fitted_until_something_is(sign_in: An
     assert keep(caller, again, again["survey"], "as left").status_code == 201
     assert drive_of(caller, "Refrigeration compressor 1")["proposed"] is None
     with Session(engine) as session:
-        standings = session.exec(select(Configuration.standing).where(Configuration.drive_id == uuid.UUID(drive["id"])).order_by(Configuration.sequence)).all()  # fmt: skip
+        standings = session.exec(
+            select(Configuration.standing).where(Configuration.drive_id == uuid.UUID(drive["id"])).order_by(Configuration.sequence)
+        ).all()
         assert standings[-2:] == ["proposed", "as left"]
 
 

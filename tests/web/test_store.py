@@ -231,22 +231,28 @@ _A_SURVEY = """INSERT INTO configuration (id, drive_id, sequence, standing, reas
 
 OLD_CHAIN = {
     "family": "roller chain",
-    "quantities": {"driver_power": {"text": "5 hp", "unit": "", "origin": None}, "driver_diameter": {"text": "9", "unit": "in", "origin": None}, "travel_in": {"text": "1", "unit": "in", "origin": None}},
+    "quantities": {
+        "driver_power": {"text": "5 hp", "unit": "", "origin": None},
+        "driver_diameter": {"text": "9", "unit": "in", "origin": None},
+        "travel_in": {"text": "1", "unit": "in", "origin": None},
+    },
     "choices": {"section": "C", "belt": "C90", "driven_class": "heavy", "rotation": "counter-clockwise", "idler": "tight side, inside"},
     "toothed": {"drive": {"name": "80", "teeth_1": "15", "teeth_2": "45", "count": "90"}, "words": {"label": "80"}},
     "flat": {"belt": "leather 1ply heavy"},
     "path": {"wheels": [{"name": "stale"}]},
     "machine": {"kind": "conveyor"},
-}  # fmt: skip
+}
 OLD_LAYOUT = {
     "quantities": {"driver_speed": {"text": "1750", "unit": "rpm", "origin": None}},
     "choices": {"section": "B", "belt": "B81", "belt_count": "2"},
     "toothed": {"drive": {"name": "left behind"}},
     "path": {
-        "wheels": [{"name": "motor", "role": "driver"}, {"name": "die", "belt": 2}], "crossed": True, "tension": {"text": "90 lbf"},
+        "wheels": [{"name": "motor", "role": "driver"}, {"name": "die", "belt": 2}],
+        "crossed": True,
+        "tension": {"text": "90 lbf"},
         "more_belts": [{"section": "C", "belt": "C105", "count": "2", "lay": "open"}],
     },
-}  # fmt: skip
+}
 
 
 def test_surveys_of_before_are_kept_by_stages_and_nothing_of_another_kind_survives() -> None:

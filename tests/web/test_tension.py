@@ -84,7 +84,9 @@ def test_each_method_knows_its_own_fields_and_no_others(client: FlaskClient, bod
 def test_what_cannot_be_is_refused_in_a_sentence_beside_its_field(client: FlaskClient, name: str, body: Any, field: str) -> None:
     said = ask(client, name, body, 422)["errors"]
     assert [e["field"] for e in said] == [field]
-    assert len(said[0]["detail"]) > 20 and "_" not in said[0]["detail"].replace("strand_gauge", "").replace("chain_sag", "").replace("idler_lever", "").replace("weighted_base", "")  # fmt: skip
+    assert len(said[0]["detail"]) > 20 and "_" not in said[0]["detail"].replace("strand_gauge", "").replace("chain_sag", "").replace(
+        "idler_lever", ""
+    ).replace("weighted_base", "")
 
 
 def test_a_window_and_the_move_to_its_target(client: FlaskClient) -> None:
@@ -92,7 +94,15 @@ def test_a_window_and_the_move_to_its_target(client: FlaskClient) -> None:
     found = ask(client, "window", stage)
     assert found["slip_running_n"] < found["slip_starting_n"] and found["target_low_n"] < found["target_n"] < found["target_high_n"]
     assert {u["name"] for u in found["upper"] if u["limit_n"] is None} > {"bearing life", "mounts", "belt strength"}
-    move = {"tension_now_n": 100, "tension_wanted_n": found["target_n"], "rigidity_n": 80_000, "radius_1_m": 0.1, "radius_2_m": 0.2, "centre_m": 0.6, "screw_pitch_m": 0.002}  # fmt: skip
+    move = {
+        "tension_now_n": 100,
+        "tension_wanted_n": found["target_n"],
+        "rigidity_n": 80_000,
+        "radius_1_m": 0.1,
+        "radius_2_m": 0.2,
+        "centre_m": 0.6,
+        "screw_pitch_m": 0.002,
+    }
     apart = ask(client, "move", move)
     assert apart["centre_change_m"] > 0 and apart["turns"] == pytest.approx(apart["centre_change_m"] / 0.002)
     back = ask(client, "move", move | {"tension_wanted_n": 50})

@@ -1,4 +1,7 @@
-"""Measured wear kept of a drive: its limit, the finding it raises and closes, its forecast, and what is refused; a diagnosis with the record's facts."""
+"""Measured wear kept of a drive.
+
+Its limit, the finding it raises and closes, its forecast, and what is refused; a diagnosis with the record's facts.
+"""
 
 import uuid
 from typing import Any
@@ -164,7 +167,10 @@ def test_dressing_that_was_seen_enters_and_a_stopped_conveyor_is_gone_through_st
 
 
 def test_what_is_told_at_any_station_counts_in_the_diagnosis(sign_in: Any) -> None:
-    """A finding's own words, an item of a round that is not OK, wear that was looked at: each by the one list of signs, as long as it holds."""
+    """A finding's own words, an item of a round that is not OK, wear that was looked at.
+
+    Each by the one list of signs, as long as it holds.
+    """
     caller = sign_in("Tobias")
     drive_id = new_drive(caller, "Told at every station")
 

@@ -176,13 +176,19 @@ def test_every_write_leaves_an_audit_entry(sign_in: Any, engine: Engine, drive_i
 @pytest.mark.parametrize(
     "statement",
     [
-        "DELETE FROM audit_entry", "UPDATE audit_entry SET action = 'x'", "UPDATE configuration SET reason = 'x'", "DELETE FROM wheel",
-        "UPDATE reading_value SET value_si = 1", "DELETE FROM reading", "UPDATE reading SET note = 'x'",
+        "DELETE FROM audit_entry",
+        "UPDATE audit_entry SET action = 'x'",
+        "UPDATE configuration SET reason = 'x'",
+        "DELETE FROM wheel",
+        "UPDATE reading_value SET value_si = 1",
+        "DELETE FROM reading",
+        "UPDATE reading SET note = 'x'",
         "INSERT INTO reading_value (id, reading_id, quantity, position, kind, typed_text, typed_unit, origin, value_si, std_si)"
         " SELECT gen_random_uuid(), id, 'force', 99, 'force', '', '', '', 1, -1 FROM reading LIMIT 1",
-        "UPDATE machine SET name = ' '", "UPDATE drive SET family = ' '",
+        "UPDATE machine SET name = ' '",
+        "UPDATE drive SET family = ' '",
     ],
-)  # fmt: skip
+)
 def test_the_database_itself_refuses(demo_database_url: str, statement: str) -> None:
     """Even the owner of the tables; what the serving role may not is tried in test_store."""
     with pytest.raises(Exception) as refused, Session(engine_from(demo_database_url)) as session:

@@ -59,18 +59,52 @@ from tuyere.web.surveyed import answer_on, survey_form
 from tuyere.web.worn import KeepWear, keep_wear, wear_of
 
 # What is a quantity in a layout; everything else in it is a word, a number or a part of its own.
-LAYOUT_QUANTITIES = ("diameter", "distance", "power", "tension", "gap", "least", "most", "tape_a", "tape_b", "tighten", "slacken",
-                     "pitch_span", "roller_diameter", "inner_width", "belt_thickness",
-                     "centre_distance", "dog_span", "conveyor_span", "flat_width",
-                     "driver_diameter", "driven_diameter", "driver_face", "driven_face", "driver_crown", "driver_speed",
-                     "belt_width", "linear_span", "linear_mass", "linear_target", "linear_pluck", "link_tape", "link_span")  # fmt: skip
+LAYOUT_QUANTITIES = (
+    "diameter",
+    "distance",
+    "power",
+    "tension",
+    "gap",
+    "least",
+    "most",
+    "tape_a",
+    "tape_b",
+    "tighten",
+    "slacken",
+    "pitch_span",
+    "roller_diameter",
+    "inner_width",
+    "belt_thickness",
+    "centre_distance",
+    "dog_span",
+    "conveyor_span",
+    "flat_width",
+    "driver_diameter",
+    "driven_diameter",
+    "driver_face",
+    "driven_face",
+    "driver_crown",
+    "driver_speed",
+    "belt_width",
+    "linear_span",
+    "linear_mass",
+    "linear_target",
+    "linear_pluck",
+    "link_tape",
+    "link_span",
+)
 LENGTHS = ("driver_diameter", "driven_diameter", "centre_distance", "travel_in", "travel_out")
 
 
 # How a tool's display is read: its unit, and to how many decimals.
 AS_READ = {
-    "force": ("lbf", 1), "frequency": ("Hz", 1), "sag": ("in", 2), "mark": ("mm", 1), "belt_tension": ("lbf", 0), "weight": ("lbf", 0),
-}  # fmt: skip
+    "force": ("lbf", 1),
+    "frequency": ("Hz", 1),
+    "sag": ("in", 2),
+    "mark": ("mm", 1),
+    "belt_tension": ("lbf", 0),
+    "weight": ("lbf", 0),
+}
 
 
 def plant() -> dict[str, Any]:
@@ -103,9 +137,15 @@ def load_demo(engine: Engine) -> None:
 def _own_list(session: Session, writer: Writer, what: str, content: str, read: Callable[[str], PartsReport | RatingsReport]) -> None:
     taken = sum(r.taken for r in read(content).rows)
     row = ShopList(
-        id=uuid.uuid4(), site_id=writer.site_id, what=what, file_name=f"workshop-{what}.csv", content=content, rows_taken=taken,
-        loaded_by=writer.person_id, loaded_at=now() - timedelta(days=40),
-    )  # fmt: skip
+        id=uuid.uuid4(),
+        site_id=writer.site_id,
+        what=what,
+        file_name=f"workshop-{what}.csv",
+        content=content,
+        rows_taken=taken,
+        loaded_by=writer.person_id,
+        loaded_at=now() - timedelta(days=40),
+    )
     insert(session, writer, row, "kept a list of its own")
 
 
@@ -139,9 +179,13 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
             _did(session, writer, drive, item, at)
         elif what == "wear":
             body = KeepWear(
-                id=uuid.uuid4(), what=item["what"], where=item.get("where", ""), words=item.get("words", {}),
-                quantities={k: Entry(text=v) for k, v in item["measured"].items()}, note=item.get("note", ""),
-            )  # fmt: skip
+                id=uuid.uuid4(),
+                what=item["what"],
+                where=item.get("where", ""),
+                words=item.get("words", {}),
+                quantities={k: Entry(text=v) for k, v in item["measured"].items()},
+                note=item.get("note", ""),
+            )
             worn = wear_of(body, drive, configuration, writer.person_id, item.get("hours"), at)
             keep_wear(session, writer, drive, configuration, worn)
         elif what == "round":
@@ -258,9 +302,17 @@ def _reading(
 def _did(session: Session, writer: Writer, drive: Drive, item: dict[str, Any], at: datetime) -> None:
     """Something fitted or done, with what the meter showed."""
     row = Happened(
-        id=uuid.uuid4(), drive_id=drive.id, kind=item["kind"], at=at, what=item.get("what", ""), came_off=item.get("came_off", ""),
-        why_off=item.get("why_off", ""), interval_h=item.get("interval_h"), made_by=writer.person_id, made_at=at,
-    )  # fmt: skip
+        id=uuid.uuid4(),
+        drive_id=drive.id,
+        kind=item["kind"],
+        at=at,
+        what=item.get("what", ""),
+        came_off=item.get("came_off", ""),
+        why_off=item.get("why_off", ""),
+        interval_h=item.get("interval_h"),
+        made_by=writer.person_id,
+        made_at=at,
+    )
     insert(session, writer, row, "did")
     if "hours" in item:
         meter = HourReading(id=uuid.uuid4(), drive_id=drive.id, at=at, hours_h=item["hours"], taken_by=writer.person_id)
@@ -273,9 +325,18 @@ def _said(session: Session, site: Site, writer: Writer, drive: Drive, entry: dic
     for item in entry.get("seen", []):
         seen, at = sign(item["sign"]), now() - timedelta(days=item["days"])
         row = Finding(
-            id=uuid.uuid4(), drive_id=drive.id, what=seen.label, weight=seen.weight, found_at=at, found_by=who[item.get("by", entry["by"])],
-            sign=seen.key, words=item.get("words", ""), place=seen.place, page=seen.page, machine_state=item.get("state", seen.state),
-        )  # fmt: skip
+            id=uuid.uuid4(),
+            drive_id=drive.id,
+            what=seen.label,
+            weight=seen.weight,
+            found_at=at,
+            found_by=who[item.get("by", entry["by"])],
+            sign=seen.key,
+            words=item.get("words", ""),
+            place=seen.place,
+            page=seen.page,
+            machine_state=item.get("state", seen.state),
+        )
         if "taken_up_by" in item:
             row.taken_up_by, row.taken_up_at = who[item["taken_up_by"]], at + timedelta(hours=20)
         if "closed" in item:
@@ -286,9 +347,15 @@ def _said(session: Session, site: Site, writer: Writer, drive: Drive, entry: dic
         at = now() - timedelta(days=item["days"])
         to_on = (now() + timedelta(days=item["to_in"])).date() if "to_in" in item else None
         answered = DueAnswer(
-            id=uuid.uuid4(), drive_id=drive.id, rule=item["rule"], answer=item["answer"], at=at, to_on=to_on, why=item.get("why", ""),
+            id=uuid.uuid4(),
+            drive_id=drive.id,
+            rule=item["rule"],
+            answer=item["answer"],
+            at=at,
+            to_on=to_on,
+            why=item.get("why", ""),
             made_by=who[item.get("by", entry["by"])],
-        )  # fmt: skip
+        )
         insert(session, writer, answered, "answered a due")
     if "rests_for" in entry:
         began = now() - timedelta(days=entry["rests_for"])
@@ -308,9 +375,12 @@ def _get_home(session: Session, writer: Writer, drive: Drive, configuration: Con
 def _tension_round(on: Answer, item: dict[str, Any]) -> KeepReading:
     """What the story's tool shows for its strand tensions, shares of the target: rounded as a person reads it."""
     gauge = GaugeForm(
-        method=item.get("method", ""), stage=item.get("stage", 1), belt_state=item["state"], words=item.get("words", {}),
+        method=item.get("method", ""),
+        stage=item.get("stage", 1),
+        belt_state=item["state"],
+        words=item.get("words", {}),
         quantities={k: Entry(text=v) for k, v in item.get("measured", {}).items()},
-    )  # fmt: skip
+    )
     found = tension_of(on, gauge.stage, gauge.typed())
     assert found and found.at and found.scale, item
     scale = found.scale
@@ -331,17 +401,30 @@ def _round(session: Session, writer: Writer, drive: Drive, configuration: Config
     asked = compose(family_of(on), has_of(on.survey), item["depth"])
     ended = counted(len(asked), len(asked), len(item.get("not_ok", {})))
     row = Round(
-        id=uuid.uuid4(), drive_id=drive.id, depth=item["depth"], items=[i.key for i in asked], began_at=at, began_by=writer.person_id,
-        finished_at=at + timedelta(minutes=2 * len(asked)), finished_by=writer.person_id, said=ended, note=item.get("note", ""),
-    )  # fmt: skip
+        id=uuid.uuid4(),
+        drive_id=drive.id,
+        depth=item["depth"],
+        items=[i.key for i in asked],
+        began_at=at,
+        began_by=writer.person_id,
+        finished_at=at + timedelta(minutes=2 * len(asked)),
+        finished_by=writer.person_id,
+        said=ended,
+        note=item.get("note", ""),
+    )
     insert(session, writer, row, "finished a round")
     for n, asked_for in enumerate(asked):
         bad, cannot = item.get("not_ok", {}).get(asked_for.key), item.get("cannot", {}).get(asked_for.key)
         said = "not ok" if bad else "cannot" if cannot else "ok"
         found = RoundAnswer(
-            id=uuid.uuid4(), round_id=row.id, item=asked_for.key, found=said, words=bad or cannot or "",
-            by=writer.person_id, at=at + timedelta(minutes=2 * n),
-        )  # fmt: skip
+            id=uuid.uuid4(),
+            round_id=row.id,
+            item=asked_for.key,
+            found=said,
+            words=bad or cannot or "",
+            by=writer.person_id,
+            at=at + timedelta(minutes=2 * n),
+        )
         found.finding_id = raise_finding(session, writer, row, found) if bad else None
         insert(session, writer, found, "answered an item of a round")
 
@@ -349,10 +432,11 @@ def _round(session: Session, writer: Writer, drive: Drive, configuration: Config
 def _align_round(on: Answer, item: dict[str, Any]) -> KeepAlignment:
     """What the story's tools show of its errors: degrees, and millimetres of offset."""
     align = AlignForm(
-        stage=item.get("stage", 1), wheel=item.get("wheel", 0),
+        stage=item.get("stage", 1),
+        wheel=item.get("wheel", 0),
         checks=ChecksForm(quantities={k: Entry(text=v) for k, v in item.get("measured", {}).items()}, words=item.get("checks", {})),
         readings=[AlignReadingForm(method=m) for m in item["by"]],
-    )  # fmt: skip
+    )
     found = station.alignment_of(on, align.stage, align.typed())
     assert found, item
     angle, twist, offset = item["errors"]

@@ -57,15 +57,38 @@ def card_svg(card: Card, size: Size = "A6") -> str:
         value = min(each * 0.56, wide / (_LETTER * max(len(r.value), 1)))
         room = wide - len(r.label) * small * _LETTER - 2
         detail = min(small, room / (0.5 * max(len(r.detail), 1)))
-        rows.append({"y": y, "x2": pad + wide, "label": r.label, "value": r.value, "label_y": y + small * 1.15,
-                     "value_y": y + small * 1.25 + value * 0.86, "size": value, "detail": r.detail if detail > 1.6 else "",
-                     "detail_size": detail})  # fmt: skip
+        rows.append(
+            {
+                "y": y,
+                "x2": pad + wide,
+                "label": r.label,
+                "value": r.value,
+                "label_y": y + small * 1.15,
+                "value_y": y + small * 1.25 + value * 0.86,
+                "size": value,
+                "detail": r.detail if detail > 1.6 else "",
+                "detail_size": detail,
+            }
+        )
     turn = side * 0.3
     return PAGES.get_template("card.svg").render(
-        card=card, w=w, h=h, pad=pad, top=top, title_size=title, small=small, rows=rows,
-        qr_x=w - pad - side, qr_y=h - pad - side, qr_scale=side / modules, qr_path=_dark(code),
-        turn_x=w - pad - side / 2, turn_y=under + turn * 1.4, turn_r=turn, turn_path=CLOCKWISE if card.turns == "clockwise" else ANTI,
-    )  # fmt: skip
+        card=card,
+        w=w,
+        h=h,
+        pad=pad,
+        top=top,
+        title_size=title,
+        small=small,
+        rows=rows,
+        qr_x=w - pad - side,
+        qr_y=h - pad - side,
+        qr_scale=side / modules,
+        qr_path=_dark(code),
+        turn_x=w - pad - side / 2,
+        turn_y=under + turn * 1.4,
+        turn_r=turn,
+        turn_path=CLOCKWISE if card.turns == "clockwise" else ANTI,
+    )
 
 
 def _dark(code: segno.QRCode) -> str:

@@ -31,9 +31,10 @@ def sizes(wheel: MadeWheel, bore_given: bool = True) -> list[tuple[str, str]]:
     ]
     of = pattern(wheel)
     found += [
-        ("Cast: pattern outside", fine(of.outside_m)), ("Cast: pattern face", fine(of.face_m)),
+        ("Cast: pattern outside", fine(of.outside_m)),
+        ("Cast: pattern face", fine(of.face_m)),
         ("Cast: core for the bore", fine(of.core_m)) if of.core_m else ("Cast: bore", "cast solid and drilled"),
-    ]  # fmt: skip
+    ]
     return found
 
 
@@ -44,9 +45,14 @@ def wheel_svg(wheel: MadeWheel) -> str:
     rows = sizes(wheel)
     width = max(face + 20, 130.0)
     return PAGES.get_template("wheel.svg").render(
-        path=path, width=width, height=half + 26 + 6 * len(rows), half=half, face=face, rows=rows,
+        path=path,
+        width=width,
+        height=half + 26 + 6 * len(rows),
+        half=half,
+        face=face,
+        rows=rows,
         title=f"{wheel.section.name} sheave, {both(wheel.outside_m)} outside, {wheel.grooves} groove{'s' if wheel.grooves > 1 else ''}",
-    )  # fmt: skip
+    )
 
 
 def wheel_dxf(wheel: MadeWheel) -> str:

@@ -119,9 +119,11 @@ class Rig:
             return {k: -x for k, x in stands.items()}
         if method == "two_heads":
             return {
-                "at_movable": -float(self._centre[0]), "at_still": float(self._centre @ n), "tilt": float(n @ v) * _TALL,
+                "at_movable": -float(self._centre[0]),
+                "at_still": float(self._centre @ n),
+                "tilt": float(n @ v) * _TALL,
                 "target_height": _TALL,
-            }  # fmt: skip
+            }
         if method == "level":
             return {"still": 0.0, "moving": math.asin(float(n[2]))}
         if method == "tape":

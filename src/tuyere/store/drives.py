@@ -73,15 +73,20 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
     here = select(Drive.id).join(Machine).where(Machine.site_id == site_id)
     pairs = session.execute(
         columns(
-            col(Drive.id), col(Drive.name), col(Drive.family), col(Drive.retired_at), col(Drive.row_version),
+            col(Drive.id),
+            col(Drive.name),
+            col(Drive.family),
+            col(Drive.retired_at),
+            col(Drive.row_version),
             col(Machine.id).label("machine_id"),
             col(Machine.name).label("machine"),
-            col(Machine.kind), col(Machine.place),
+            col(Machine.kind),
+            col(Machine.place),
         )
         .join(Machine, col(Drive.machine_id) == col(Machine.id))
         .where(col(Machine.site_id) == site_id)
         .order_by(col(Machine.name), col(Drive.name))
-    ).all()  # fmt: skip
+    ).all()
     fitted = session.execute(
         columns(col(Configuration.id), col(Configuration.drive_id), col(Configuration.rotation), col(Configuration.hours_per_day))
         .where(col(Configuration.drive_id).in_(here), col(Configuration.standing) != "proposed")
@@ -110,14 +115,19 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
         "configuration_id",
         session.execute(
             columns(
-                col(Stage.id), col(Stage.configuration_id), col(Stage.belt), col(Stage.section), col(Stage.belt_count),
-                col(Stage.lay), col(Stage.centre_distance_m),
+                col(Stage.id),
+                col(Stage.configuration_id),
+                col(Stage.belt),
+                col(Stage.section),
+                col(Stage.belt_count),
+                col(Stage.lay),
+                col(Stage.centre_distance_m),
                 col(Stage.centre_line_deg),
             )
             .where(col(Stage.configuration_id).in_(ids))
             .order_by(col(Stage.position))
         ),
-    )  # fmt: skip
+    )
     by_stage = _by(
         "drive_id",
         session.execute(
@@ -380,9 +390,15 @@ def _keep_two(session: Session, writer: Writer, stage: Stage, wheels: Sequence[R
     insert(session, writer, stage, "kept stage")
     for position, w in enumerate(wheels, 1):
         wheel = Wheel(
-            id=uuid.uuid5(stage.id, w.role), stage_id=stage.id, position=position, role=w.role,
-            diameter_m=w.diameter_m, basis=w.basis, teeth=w.teeth, face=w.face,
-        )  # fmt: skip
+            id=uuid.uuid5(stage.id, w.role),
+            stage_id=stage.id,
+            position=position,
+            role=w.role,
+            diameter_m=w.diameter_m,
+            basis=w.basis,
+            teeth=w.teeth,
+            face=w.face,
+        )
         insert(session, writer, wheel, "kept wheel")
 
 

@@ -69,9 +69,16 @@ def settle(session: Session, writer: Writer, drive_id: uuid.UUID, cause: Cause, 
         still = {what: r for what, r in still.items() if what not in set(session.exec(accepted))}
     for what, r in sorted(still.items()):
         row = Finding(
-            id=uuid.uuid5(cause.id, what), drive_id=drive_id, what=what, weight=r.weight, subject=subject, found_by=writer.person_id,
-            found_at=cause.at, page=r.page, place=r.place,
-        )  # fmt: skip
+            id=uuid.uuid5(cause.id, what),
+            drive_id=drive_id,
+            what=what,
+            weight=r.weight,
+            subject=subject,
+            found_by=writer.person_id,
+            found_at=cause.at,
+            page=r.page,
+            place=r.place,
+        )
         insert(session, writer, row, "raised a finding")
 
 

@@ -38,9 +38,19 @@ def site_of_photo(photo_id: uuid.UUID) -> SiteId:
 def photos(session: Session, drive_id: uuid.UUID) -> list[Listed]:
     """Those of a drive that are not put away, newest first."""
     columns = (
-        Photo.id, Photo.finding_id, Photo.job_id, Photo.step, Photo.taken_at, Person.name, Photo.note, Photo.width,
-        Photo.height, Photo.turned, Photo.arrows, Photo.row_version,
-    )  # fmt: skip
+        Photo.id,
+        Photo.finding_id,
+        Photo.job_id,
+        Photo.step,
+        Photo.taken_at,
+        Person.name,
+        Photo.note,
+        Photo.width,
+        Photo.height,
+        Photo.turned,
+        Photo.arrows,
+        Photo.row_version,
+    )
     wanted = select(*columns).join(Person, col(Person.id) == col(Photo.taken_by))  # type: ignore[call-overload]
     kept = wanted.where(Photo.drive_id == drive_id, col(Photo.put_away_at).is_(None)).order_by(col(Photo.taken_at).desc())
     return [Listed(*row) for row in session.exec(kept.limit(MOST_SHOWN))]

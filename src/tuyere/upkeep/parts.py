@@ -93,10 +93,14 @@ def sbom() -> str:
         told = next((x for x in part.licences if not known.validate(x).errors), "")
         bom.components.add(
             Component(
-                name=part.name, version=part.version, type=ComponentType.LIBRARY, bom_ref=part.purl, purl=PackageURL.from_string(part.purl),
+                name=part.name,
+                version=part.version,
+                type=ComponentType.LIBRARY,
+                bom_ref=part.purl,
+                purl=PackageURL.from_string(part.purl),
                 licenses=[LicenseExpression(told)] if told else None,
             )
-        )  # fmt: skip
+        )
     bom.register_dependency(bom.metadata.component, list(bom.components))
     return str(JsonV1Dot6(bom).output_as_string(indent=1))
 

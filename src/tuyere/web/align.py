@@ -219,10 +219,20 @@ def calc_align(body: AlignIn) -> Response:
     at = AtFeet(base_of(body.base), None, body.shims_now_m or ())
     return answer(
         AlignOut(
-            angle_rad=errors.angle_rad, angle_u_rad=errors.angle_u_rad, angle_tolerance_rad=allowed.angle_rad,
-            twist_rad=errors.twist_rad, twist_u_rad=errors.twist_u_rad, twist_tolerance_rad=allowed.angle_rad,
-            offset_m=errors.offset_m, offset_u_m=errors.offset_u_m, offset_tolerance_m=allowed.offset_m,
-            shims_m=list(moves.shims_m) if moves.shims_m else None, jack_front_m=moves.jack_front_m, jack_back_m=moves.jack_back_m,
-            slide_m=moves.slide_m, centre_change_m=moves.centre_change_m, words=corrections(errors, moves, allowed, body.slope_rad, at),
+            angle_rad=errors.angle_rad,
+            angle_u_rad=errors.angle_u_rad,
+            angle_tolerance_rad=allowed.angle_rad,
+            twist_rad=errors.twist_rad,
+            twist_u_rad=errors.twist_u_rad,
+            twist_tolerance_rad=allowed.angle_rad,
+            offset_m=errors.offset_m,
+            offset_u_m=errors.offset_u_m,
+            offset_tolerance_m=allowed.offset_m,
+            shims_m=list(moves.shims_m) if moves.shims_m else None,
+            jack_front_m=moves.jack_front_m,
+            jack_back_m=moves.jack_back_m,
+            slide_m=moves.slide_m,
+            centre_change_m=moves.centre_change_m,
+            words=corrections(errors, moves, allowed, body.slope_rad, at),
         )
-    )  # fmt: skip
+    )

@@ -116,11 +116,16 @@ def alignment_of(
         summary={
             "figures": {k: {"si": f.value_si, "std_si": f.std_si} for k, f in found.figures.items()},
             "allowed": {"angle": found.allowed.angle_rad, "offset": found.allowed.offset_m, "source": found.allowed.source},
-            "headline": verdict.headline, "detail": verdict.detail, "tone": verdict.tone.value, "sureness": verdict.sureness,
-            "pair": f"{found.names.moving} to {found.names.still}", "true": found.true, "words": list(found.words),
+            "headline": verdict.headline,
+            "detail": verdict.detail,
+            "tone": verdict.tone.value,
+            "sureness": verdict.sureness,
+            "pair": f"{found.names.moving} to {found.names.still}",
+            "true": found.true,
+            "words": list(found.words),
             "before": [f"{c.title}: {c.means or c.said}" for c in found.checks if c.said],
         },
-    )  # fmt: skip
+    )
     return row, [value_row(row.id, quantity, position, entry, None) for quantity, position, entry in _entries(body.align, found)]
 
 

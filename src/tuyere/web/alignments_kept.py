@@ -38,11 +38,20 @@ def alignments_kept(session: Session, drive_id: uuid.UUID) -> list[AlignmentKept
     def out(row: Reading, who: str) -> AlignmentKept:
         said, figures = row.summary, row.summary["figures"]
         return AlignmentKept(
-            id=row.id, stage=row.stage_position, wheel=row.wheel, at=row.taken_at, who=who, method=row.method, standing=row.standing,
+            id=row.id,
+            stage=row.stage_position,
+            wheel=row.wheel,
+            at=row.taken_at,
+            who=who,
+            method=row.method,
+            standing=row.standing,
             **{k: figures[k]["si"] if k in figures else None for k in ("angle", "twist", "offset")},
             texts={k: spoken(k, figures[k]["si"]) for k in ("angle", "twist", "offset") if k in figures},
-            angle_allowed=said["allowed"]["angle"], offset_allowed=said["allowed"]["offset"], headline=said["headline"], tone=said["tone"],
+            angle_allowed=said["allowed"]["angle"],
+            offset_allowed=said["allowed"]["offset"],
+            headline=said["headline"],
+            tone=said["tone"],
             true=said["true"],
-        )  # fmt: skip
+        )
 
     return [out(row, who) for row, who in drives.alignments(session, drive_id)]

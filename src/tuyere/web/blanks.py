@@ -29,10 +29,13 @@ _MACHINE = ("amps_now", "no_load_amps", "power_now", "pressure_now", "flow_now",
 _MACHINE_WORDS = ("service_factor", "temperature_now", "temperature_new")
 _STEPS = range(1, 9)
 _CONES = (
-    "centre_distance", "cone_speed", "cone_thickness", "first_driving",
+    "centre_distance",
+    "cone_speed",
+    "cone_thickness",
+    "first_driving",
     *(f"{which}_{k}" for k in _STEPS for which in ("driving", "driven")),
     *(f"{when}_{k}" for k in _STEPS[:4] for when in ("before", "after")),
-)  # fmt: skip
+)
 
 
 def blanks() -> dict[str, Any]:
@@ -43,10 +46,20 @@ def blanks() -> dict[str, Any]:
     words = {"mode": "design", "lay": "open", "section": "", **{f"ratio_{k}": "" for k in _STEPS}}
     survey["cones"] |= {"quantities": {key: entry for key in _CONES}, "words": words}
     forms = {
-        "entry": Entry(), "stage": StageForm(), "gauge": GaugeForm(), "tachometer": TachometerForm(), "align": AlignForm(),
-        "align_reading": AlignReadingForm(), "move": MoveForm(), "layout": LayoutForm(),
-        "wheel": WheelEntry(), "take_up": TakeUpEntry(), "point": PointEntry(), "keeper": KeeperEntry(), "tape": TapeEntry(a=1, b=2),
-    }  # fmt: skip
+        "entry": Entry(),
+        "stage": StageForm(),
+        "gauge": GaugeForm(),
+        "tachometer": TachometerForm(),
+        "align": AlignForm(),
+        "align_reading": AlignReadingForm(),
+        "move": MoveForm(),
+        "layout": LayoutForm(),
+        "wheel": WheelEntry(),
+        "take_up": TakeUpEntry(),
+        "point": PointEntry(),
+        "keeper": KeeperEntry(),
+        "tape": TapeEntry(a=1, b=2),
+    }
     return {
         "survey": survey,
         "fitted": {family.key: _fitted(family) for family in registry.FAMILIES},

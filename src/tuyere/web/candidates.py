@@ -115,13 +115,19 @@ def _full(problem: Problem, one: Candidate, spec: DriveSpec, body: SizeIn) -> Ca
     ratio = judged.measures.driven_speed / old_speed.n if judged.measures and old_speed is not None else 1.0
     said = changes(before, one.kind.traits, problem.driven_class in _SHOCKS, ratio) if before in traits() else []
     return CandidateFull(
-        key=one.key, family=one.kind.family, drive_family=one.kind.drive.key,
-        name=one.kind.shown(one.count), estimate=one.kind.counted_as, sheet=sheet,
-        failures=[Verdict(f.constraint, Tone.STOP, CONSTRAINTS[f.constraint].capitalize(), f.says) for f in judged.failures], parts=parts,
+        key=one.key,
+        family=one.kind.family,
+        drive_family=one.kind.drive.key,
+        name=one.kind.shown(one.count),
+        estimate=one.kind.counted_as,
+        sheet=sheet,
+        failures=[Verdict(f.constraint, Tone.STOP, CONSTRAINTS[f.constraint].capitalize(), f.says) for f in judged.failures],
+        parts=parts,
         price="" if price is None else f"{price:,.2f}",
         survey=survey_of(problem, one, judged, body.sheet.survey) if judged.measures else None,
-        changes=[Change(headline=h, detail=d) for h, d in said], savings=_savings(problem, one, body, before),
-    )  # fmt: skip
+        changes=[Change(headline=h, detail=d) for h, d in said],
+        savings=_savings(problem, one, body, before),
+    )
 
 
 def _standing(spec: DriveSpec) -> str:

@@ -64,10 +64,13 @@ def _card(session: Session, drive: Drive, system: str) -> Card:
     told = about(session, drive, drives.current_configuration(session, drive.id), {})
     turning = told.on.survey.driver.rotation if told.belts else ""
     return Card(
-        machine=machine.name, drive=f"{drive.name}{f', {machine.place}' if machine.place else ''}", rows=_rows(told, system),
-        turns=turning if turning in ("clockwise", "counter-clockwise") else "", link=f"{request.host_url}drives/{drive.id}",
+        machine=machine.name,
+        drive=f"{drive.name}{f', {machine.place}' if machine.place else ''}",
+        rows=_rows(told, system),
+        turns=turning if turning in ("clockwise", "counter-clockwise") else "",
+        link=f"{request.host_url}drives/{drive.id}",
         made=f"As the record stood on {site_day(now()):%d %b %Y}. The machine's manual comes first.",
-    )  # fmt: skip
+    )
 
 
 def _rows(told: About, system: str) -> tuple[CardRow, ...]:

@@ -80,9 +80,7 @@ def calc_words() -> Response:
             signs=[SignWord(key=s.key, question=s.question, families=_families(s.families)) for s in known.signs.values()],
             facts=[FactWord(key=f.key, question=f.question, unit=f.unit, families=_families(f.families)) for f in known.facts.values()],
             checks=[
-                CheckWord(
-                    key=c.key, question=c.question, minutes=c.minutes, families=_families(c.families), state=c.state, unit=c.unit
-                )
+                CheckWord(key=c.key, question=c.question, minutes=c.minutes, families=_families(c.families), state=c.state, unit=c.unit)
                 for c in known.checks.values()
             ],
             causes=[
@@ -90,7 +88,7 @@ def calc_words() -> Response:
                 for c in known.causes.values()
             ],
         )
-    )  # fmt: skip
+    )
 
 
 class DiagnosisIn(Strict):
@@ -173,15 +171,21 @@ def diagnosis_out(found: Diagnosis, known: Knowledge | None = None) -> Diagnosis
     return DiagnosisOut(
         causes=[
             RankedOut(
-                key=r.cause.key, name=r.cause.name, probability=round(r.probability, 4), for_=list(r.speaks_for), against=list(r.against),
-                do=r.cause.do, page=r.cause.page, jobs=[JobWay(key=j, title=library().kinds[j].title) for j in r.cause.jobs],
+                key=r.cause.key,
+                name=r.cause.name,
+                probability=round(r.probability, 4),
+                for_=list(r.speaks_for),
+                against=list(r.against),
+                do=r.cause.do,
+                page=r.cause.page,
+                jobs=[JobWay(key=j, title=library().kinds[j].title) for j in r.cause.jobs],
             )
             for r in found.causes
         ],
         next_check=_next(found, known or knowledge()),
         enough_to_tell=found.enough,
         nearly=[r.cause.key for r in found.nearly],
-    )  # fmt: skip
+    )
 
 
 def _next(found: Diagnosis, known: Knowledge) -> NextCheckOut | None:

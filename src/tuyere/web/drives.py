@@ -185,9 +185,16 @@ def _tension(row: Reading) -> TensionKept | None:
     if not found:
         return None
     return TensionKept(
-        id=row.id, stage=row.stage_position, at=row.taken_at, method=row.method, belt_state=row.belt_state, tension=found["si"],
-        std=found["std_si"], headline=row.summary.get("headline", ""), tone=row.summary.get("tone", ""),
-    )  # fmt: skip
+        id=row.id,
+        stage=row.stage_position,
+        at=row.taken_at,
+        method=row.method,
+        belt_state=row.belt_state,
+        tension=found["si"],
+        std=found["std_si"],
+        headline=row.summary.get("headline", ""),
+        tone=row.summary.get("tone", ""),
+    )
 
 
 def _hours(machine_id: uuid.UUID, facts: Facts, per_day: float | None, rest: LaidUp | None) -> HoursOut:
@@ -196,11 +203,18 @@ def _hours(machine_id: uuid.UUID, facts: Facts, per_day: float | None, rest: Lai
     fitted = facts.fitted("new set")
     ran = clock.between(fitted, now()) if fitted else None
     return HoursOut(
-        machine_id=machine_id, per_day=clock.pace.hours_per_day if clock.pace else None, source=clock.pace.source if clock.pace else "",
-        last=last.hours if last else None, last_at=last.at if last else None, laid_up_since=rest.began_at if rest else None,
-        lay_up_id=rest.id if rest else None, lay_up_version=rest.row_version if rest else 0, 
-        set_at=fitted, set_hours=ran[1] if ran else None, settling=ran is not None and ran[1] < SETTLES_H,
-    )  # fmt: skip
+        machine_id=machine_id,
+        per_day=clock.pace.hours_per_day if clock.pace else None,
+        source=clock.pace.source if clock.pace else "",
+        last=last.hours if last else None,
+        last_at=last.at if last else None,
+        laid_up_since=rest.began_at if rest else None,
+        lay_up_id=rest.id if rest else None,
+        lay_up_version=rest.row_version if rest else 0,
+        set_at=fitted,
+        set_hours=ran[1] if ran else None,
+        settling=ran is not None and ran[1] < SETTLES_H,
+    )
 
 
 def _proposed(session: Session, drive: Drive) -> ProposedOut | None:

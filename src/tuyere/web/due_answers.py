@@ -81,9 +81,7 @@ def post_answer(path: DrivePath, body: AnswerRule) -> Response:
             sentence = "That rule is not used here any more."
             raise Refusal(422, sentence, [FieldError(field="rule", detail=sentence)])
         to_on = body.to_on if body.answer == "moved" else None
-        row = DueAnswer(
-            id=body.id, drive_id=drive.id, rule=body.rule, answer=body.answer, to_on=to_on, why=why, made_by=writer.person_id
-        )  # fmt: skip
+        row = DueAnswer(id=body.id, drive_id=drive.id, rule=body.rule, answer=body.answer, to_on=to_on, why=why, made_by=writer.person_id)
         insert(session, writer, row, _ACTIONS[body.answer])
         return Outcome(201, {"id": str(row.id)})
 
@@ -187,10 +185,21 @@ def get_rules(path: SitePath) -> Response:
 def _rule(row: Any, standard: Rule) -> RuleOut:
     rule = store.rule_of(row) if row else standard
     return RuleOut(
-        key=rule.key, event=rule.event, what=rule.what, interval=rule.interval, after_hours=rule.after_hours, after_days=rule.after_days,
-        after_months=rule.after_months, repeats=rule.repeats, kinds=list(rule.kinds), page=rule.page, used=row.used if row else True,
-        own=row is not None, row_version=row.row_version if row else 0, source=rule.source,
-    )  # fmt: skip
+        key=rule.key,
+        event=rule.event,
+        what=rule.what,
+        interval=rule.interval,
+        after_hours=rule.after_hours,
+        after_days=rule.after_days,
+        after_months=rule.after_months,
+        repeats=rule.repeats,
+        kinds=list(rule.kinds),
+        page=rule.page,
+        used=row.used if row else True,
+        own=row is not None,
+        row_version=row.row_version if row else 0,
+        source=rule.source,
+    )
 
 
 class RuleForm(Strict):

@@ -129,8 +129,12 @@ def calc_dues(body: DuesIn) -> Response:
     found = dues(
         [Happened(h.kind, h.at) for h in body.events],
         [Answered(a.rule, a.answer, a.at, a.to, a.why.strip()) for a in body.answered],
-        rules, clock, body.now, zone, body.family or "",
-    )  # fmt: skip
+        rules,
+        clock,
+        body.now,
+        zone,
+        body.family or "",
+    )
     pace = clock.pace
     return answer(
         DuesOut(
@@ -143,10 +147,18 @@ def calc_dues(body: DuesIn) -> Response:
 
 def _due(d: DueOn, zone: ZoneInfo) -> DueDayOut:
     return DueDayOut(
-        rule=d.rule.key, what=d.rule.what, page=d.rule.page, since=_at(d.since, zone),
-        earliest=_or_never(d.earliest, zone), expected=_or_never(d.likely, zone),
-        latest=_or_never(d.latest, zone), by=d.by, late=d.late, resting=d.resting, reason=d.because,
-    )  # fmt: skip
+        rule=d.rule.key,
+        what=d.rule.what,
+        page=d.rule.page,
+        since=_at(d.since, zone),
+        earliest=_or_never(d.earliest, zone),
+        expected=_or_never(d.likely, zone),
+        latest=_or_never(d.latest, zone),
+        by=d.by,
+        late=d.late,
+        resting=d.resting,
+        reason=d.because,
+    )
 
 
 def _at(at: datetime, zone: ZoneInfo) -> datetime:

@@ -195,9 +195,12 @@ def post_new_passkey() -> Response:
         has = factors.of(session, current_user.id)
     name, _ = _place()
     options = webauthn.generate_registration_options(
-        rp_id=name, rp_name="Tuyere", user_id=current_user.id.bytes, user_name=current_user.name,
+        rp_id=name,
+        rp_name="Tuyere",
+        user_id=current_user.id.bytes,
+        user_name=current_user.name,
         exclude_credentials=[PublicKeyCredentialDescriptor(id=_raw(p.credential_id)) for p in has.passkeys],
-    )  # fmt: skip
+    )
     return answer(
         ChallengeOut(options=json.loads(webauthn.options_to_json(options)), token=_ask(challenge=bytes_to_base64url(options.challenge)))
     )
@@ -220,9 +223,13 @@ def post_add_passkey(body: Credential) -> Response:
         current_app.logger.warning("passkey not added: %s", problem)
         raise refuse("credential", "That passkey could not be read: begin again.") from None
     passkey = Passkey(
-        id=uuid.uuid4(), person_id=current_user.id, credential_id=bytes_to_base64url(made.credential_id),
-        public_key=made.credential_public_key, sign_count=made.sign_count, name=" ".join(body.name.split()) or "Passkey",
-    )  # fmt: skip
+        id=uuid.uuid4(),
+        person_id=current_user.id,
+        credential_id=bytes_to_base64url(made.credential_id),
+        public_key=made.credential_public_key,
+        sign_count=made.sign_count,
+        name=" ".join(body.name.split()) or "Passkey",
+    )
     with reading() as session:
         factors.add_passkey(session, passkey)
     return _in_by("passkey")
@@ -268,9 +275,13 @@ def post_passkey(body: Credential) -> Response:
             if passkey is None:
                 raise ValueError("no passkey of this person")
             told = webauthn.verify_authentication_response(
-                credential=body.credential, expected_challenge=_raw(challenge), expected_rp_id=name, expected_origin=origin,
-                credential_public_key=passkey.public_key, credential_current_sign_count=passkey.sign_count,
-            )  # fmt: skip
+                credential=body.credential,
+                expected_challenge=_raw(challenge),
+                expected_rp_id=name,
+                expected_origin=origin,
+                credential_public_key=passkey.public_key,
+                credential_current_sign_count=passkey.sign_count,
+            )
         except Exception as problem:
             current_app.logger.warning("passkey not shown: %s", problem)
             raise refuse("credential", "That passkey is not one of yours, or it was not read: try again.") from None

@@ -226,7 +226,7 @@ AnyFitted = Annotated[
     | Annotated[FlatForm, Tag("pulleys")]
     | Annotated[FittedForm, Tag("plain")],
     Discriminator(_form_of),
-]  # fmt: skip
+]
 
 
 class KeptForm(Strict):
@@ -259,9 +259,17 @@ class StageForm(Strict):
         """As the core reads it."""
         kept = Part({k: e.typed() for k, e in self.kept.quantities.items()}, self.kept.words)
         return Stage(
-            registry.family(self.fitted.family), part_of(self.fitted), self.lay, self.held_by, self.tension.typed(), kept,
-            self.travel_in.typed(), self.travel_out.typed(), self.centre_line_deg, self.idler,
-        )  # fmt: skip
+            registry.family(self.fitted.family),
+            part_of(self.fitted),
+            self.lay,
+            self.held_by,
+            self.tension.typed(),
+            kept,
+            self.travel_in.typed(),
+            self.travel_out.typed(),
+            self.centre_line_deg,
+            self.idler,
+        )
 
 
 class SurveyForm(Strict):

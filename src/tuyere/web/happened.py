@@ -93,18 +93,30 @@ def keep_happened(session: Session, writer: Writer, drive: Drive, body: Happened
     """Keep what was done, the hours that were read, the end of the set before it and the findings put right: how long that set ran (h)."""
     life = _life(session, drive, body, at, hours) if body.kind in ("new set", "proposal fitted") else None
     row = Happened(
-        id=body.id, drive_id=drive.id, kind="new set" if body.kind == "proposal fitted" else body.kind, at=at, what=body.what.strip(),
-        came_off=body.came_off.strip(), why_off=body.why_off.strip(), interval_h=body.interval_h, made_by=writer.person_id,
-    )  # fmt: skip
+        id=body.id,
+        drive_id=drive.id,
+        kind="new set" if body.kind == "proposal fitted" else body.kind,
+        at=at,
+        what=body.what.strip(),
+        came_off=body.came_off.strip(),
+        why_off=body.why_off.strip(),
+        interval_h=body.interval_h,
+        made_by=writer.person_id,
+    )
     insert(session, writer, row, "did")
     if hours is not None:
         meter = HourReading(id=uuid.uuid5(row.id, "hours"), drive_id=drive.id, at=at, hours_h=hours, taken_by=writer.person_id)
         insert(session, writer, meter, "read the hour meter")
     if life is not None:
         ended = BeltLife(
-            id=uuid.uuid5(row.id, "life"), drive_id=drive.id, ended_on=site_day(at), hours_h=life, why=body.why_off.strip(),
-            made_by=writer.person_id, typed={"text": f"{life:g}", "unit": "h", "origin": None},
-        )  # fmt: skip
+            id=uuid.uuid5(row.id, "life"),
+            drive_id=drive.id,
+            ended_on=site_day(at),
+            hours_h=life,
+            why=body.why_off.strip(),
+            made_by=writer.person_id,
+            typed={"text": f"{life:g}", "unit": "h", "origin": None},
+        )
         insert(session, writer, ended, "recorded the life of a set")
     close_findings(session, writer, drive, body.closes, body.what.strip() or "Fitted")
     return life

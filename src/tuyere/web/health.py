@@ -46,9 +46,13 @@ class Readiness:
     """What is asked by whoever watches a plant. `clock`: seconds that only go on."""
 
     def __init__(
-        self, plant: str, pulse: Pulse, places: Sequence[Path] = (), least_free_mb: int = LEAST_FREE_MB,
+        self,
+        plant: str,
+        pulse: Pulse,
+        places: Sequence[Path] = (),
+        least_free_mb: int = LEAST_FREE_MB,
         clock: Callable[[], float] = time.monotonic,
-    ) -> None:  # fmt: skip
+    ) -> None:
         self._plant, self._pulse, self._places, self._least_free_mb, self._clock = plant, pulse, places, least_free_mb, clock
         self._refused_at: float | None = None
 
@@ -70,9 +74,12 @@ class Readiness:
         if lately:
             problems.append("A write was refused in the last minute: the server's log says why.")
         found = HealthOut(
-            plant=self._plant, database="answers" if beat.answers else "away",
-            writes="kept" if beat.keeps and not lately else "refused", free_mb=free, problems=problems,
-        )  # fmt: skip
+            plant=self._plant,
+            database="answers" if beat.answers else "away",
+            writes="kept" if beat.keeps and not lately else "refused",
+            free_mb=free,
+            problems=problems,
+        )
         return found, 503 if problems else 200
 
     def free_mb(self) -> int | None:

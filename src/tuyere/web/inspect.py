@@ -206,10 +206,15 @@ def post_diagnosed(path: DrivePath, body: DiagnosedForm) -> Response:
 
     def work(session: Session, writer: Writer) -> Outcome:
         row = Finding(
-            id=body.id, drive_id=path.drive_id, what=cause.name, weight="watch", found_by=writer.person_id, page=cause.page or "inspect",
+            id=body.id,
+            drive_id=path.drive_id,
+            what=cause.name,
+            weight="watch",
+            found_by=writer.person_id,
+            page=cause.page or "inspect",
             words=words if len(words) <= MOST_WORDS else f"{words[: MOST_WORDS - 1]}…",
             told={"cause": cause.key, "seen": body.seen, "not_seen": body.not_seen, "checks": body.checks},
-        )  # fmt: skip
+        )
         insert(session, writer, row, "raised a finding")
         return Outcome(201, {"id": str(row.id), "what": row.what, "row_version": row.row_version})
 

@@ -41,9 +41,13 @@ _KEPT: OrderedDict[tuple[Any, ...], About] = OrderedDict()
 
 
 def about(
-    session: Session, drive: Drive, configuration: Configuration | None, asked: Mapping[str, str], said: Mapping[str, bool] | None = None,
+    session: Session,
+    drive: Drive,
+    configuration: Configuration | None,
+    asked: Mapping[str, str],
+    said: Mapping[str, bool] | None = None,
     kind: JobKind | None = None,
-) -> About:  # fmt: skip
+) -> About:
     """The facts and numbers of a drive, with what was asked before the job. `said`: answers about its machine, over what was kept."""
     machine = session.get_one(Machine, drive.machine_id)
     of = (drive.id, drive.row_version, machine.row_version, configuration.id if configuration else None, kind.key if kind else "")
@@ -58,9 +62,14 @@ def about(
 
 
 def _worked_out(
-    session: Session, drive: Drive, machine: Machine, configuration: Configuration | None, asked: Mapping[str, str],
-    said: Mapping[str, bool] | None, kind: JobKind | None,
-) -> About:  # fmt: skip
+    session: Session,
+    drive: Drive,
+    machine: Machine,
+    configuration: Configuration | None,
+    asked: Mapping[str, str],
+    said: Mapping[str, bool] | None,
+    kind: JobKind | None,
+) -> About:
     on = answer_on(drive, configuration)
     taken = machine_is(machine, drive, on.survey, said)
     answers = dict(taken.answers)

@@ -51,9 +51,14 @@ def kind_out(kind: JobKind, told: About) -> JobKindOut:
     asks = [a for a in kind.asks if all(_of_asks(kind, t) or holds([t], told.facts) for t in a.when)]
     facts = (told.facts - {RUNS} if kind.stopped else told.facts) | first_answers(kind, told.facts)
     return JobKindOut(
-        key=kind.key, title=kind.title, about=kind.about, minutes=kind.minutes, steps=_how_many(kind.key, frozenset(facts)),
-        stopped=kind.stopped, asks=[_ask(a, told) for a in asks],
-    )  # fmt: skip
+        key=kind.key,
+        title=kind.title,
+        about=kind.about,
+        minutes=kind.minutes,
+        steps=_how_many(kind.key, frozenset(facts)),
+        stopped=kind.stopped,
+        asks=[_ask(a, told) for a in asks],
+    )
 
 
 @lru_cache(maxsize=8192)
@@ -79,39 +84,66 @@ def machine_out(told: About) -> list[MachineAskOut]:
 def _machine_ask(trait: Trait, told: About) -> MachineAskOut:
     guess = told.guesses[trait.key]
     return MachineAskOut(
-        key=trait.key, question=trait.question, short=trait.short, guess=guess.is_so, because=guess.because, kept=told.kept.get(trait.key),
-        when=list(trait.when), today=trait.today,
-    )  # fmt: skip
+        key=trait.key,
+        question=trait.question,
+        short=trait.short,
+        guess=guess.is_so,
+        because=guess.because,
+        kept=told.kept.get(trait.key),
+        when=list(trait.when),
+        today=trait.today,
+    )
 
 
 def preview_out(session: Session, drive: Drive, kind: JobKind, asked: Mapping[str, str], said: Mapping[str, bool]) -> JobPreviewOut:
     """A job composed with the answers so far."""
     told = about_job_drive(session, drive, asked, said, kind)
-    lacking = [
-        a.key for a in kind.asks
-        if not a.optional and not asked.get(a.key) and holds(a.when, told.facts | asked_facts(kind, asked))
-    ]  # fmt: skip
+    lacking = [a.key for a in kind.asks if not a.optional and not asked.get(a.key) and holds(a.when, told.facts | asked_facts(kind, asked))]
     own = store.own_steps(session, drive.machine_id, kind.key)
     steps = compose(library(), kind, told.facts | first_answers(kind, told.facts, asked), [OwnStep(**s) for s in own.steps] if own else [])
     return JobPreviewOut(
-        kind=kind.key, title=kind.title, minutes=kind.minutes, lacking=lacking, steps=[PlainStepOut(**_plain(s)) for s in steps],
+        kind=kind.key,
+        title=kind.title,
+        minutes=kind.minutes,
+        lacking=lacking,
+        steps=[PlainStepOut(**_plain(s)) for s in steps],
         text=as_text(kind.title, steps),
-    )  # fmt: skip
+    )
 
 
 def _plain(step: Step) -> dict[str, Any]:
     return {
-        "key": step.key, "do": step.do, "why": step.why, "source": step.source, "look": step.look, "sort": step.sort, "state": step.state,
-        "safety": step.safety, "leaves": step.leaves, "undoes": list(step.undoes), "lasting": step.lasting, "turns": step.turns,
-        "waits_for": list(step.after), "read": step.read, "photo": step.photo, "own": step.key.startswith("own-"),
-    }  # fmt: skip
+        "key": step.key,
+        "do": step.do,
+        "why": step.why,
+        "source": step.source,
+        "look": step.look,
+        "sort": step.sort,
+        "state": step.state,
+        "safety": step.safety,
+        "leaves": step.leaves,
+        "undoes": list(step.undoes),
+        "lasting": step.lasting,
+        "turns": step.turns,
+        "waits_for": list(step.after),
+        "read": step.read,
+        "photo": step.photo,
+        "own": step.key.startswith("own-"),
+    }
 
 
 def _ask(ask: Ask, told: About) -> JobAskOut:
     return JobAskOut(
-        key=ask.key, question=ask.question, options=list(ask.options), field=ask.field, optional=ask.optional, when=list(ask.when),
-        notes=dict(told.notes.get(ask.key, {})), by=ask.by, narrowed={k: list(v) for k, v in ask.narrowed.items()},
-    )  # fmt: skip
+        key=ask.key,
+        question=ask.question,
+        options=list(ask.options),
+        field=ask.field,
+        optional=ask.optional,
+        when=list(ask.when),
+        notes=dict(told.notes.get(ask.key, {})),
+        by=ask.by,
+        narrowed={k: list(v) for k, v in ask.narrowed.items()},
+    )
 
 
 def _of_asks(kind: JobKind, term: str) -> bool:
@@ -180,10 +212,20 @@ def brief_out(session: Session, job: Job, who: str = "") -> JobBriefOut:
     settled = settled_of(said) & {s.key for s in steps}
     at = next_step(steps, settled)
     return JobBriefOut(
-        id=job.id, kind=job.kind, title=job.title, standing=standing_of(job), planned_at=job.planned_at, began_at=job.began_at,
-        finished_at=job.finished_at, who=who or session.get_one(Person, job.planned_by).name, done=len(settled), of=len(steps),
-        at_step=at.do if at and not job.finished_at else "", due_what=job.due_what, said=job.said,
-    )  # fmt: skip
+        id=job.id,
+        kind=job.kind,
+        title=job.title,
+        standing=standing_of(job),
+        planned_at=job.planned_at,
+        began_at=job.began_at,
+        finished_at=job.finished_at,
+        who=who or session.get_one(Person, job.planned_by).name,
+        done=len(settled),
+        of=len(steps),
+        at_step=at.do if at and not job.finished_at else "",
+        due_what=job.due_what,
+        said=job.said,
+    )
 
 
 def job_out(session: Session, job: Job) -> JobOut:
@@ -206,20 +248,41 @@ def job_out(session: Session, job: Job) -> JobOut:
     lack = {s.key for s in unread_of(steps, said, readings)} if not job.finished_at else {u["key"] for u in job.unread}
     unread = job.unread if job.finished_at else [unread_out(s).model_dump() for s in steps if s.key in lack & done_of(said)]
     return JobOut(
-        id=job.id, drive_id=drive.id, drive=drive.name, machine=machine.name, place=machine.place or "", kind=job.kind, title=job.title,
-        about=kind.about if kind else "", standing=standing_of(job), planned_at=job.planned_at, planned_by=people[job.planned_by],
-        began_at=job.began_at, finished_at=job.finished_at, ended_by=people[job.ended_by] if job.ended_by else "",
+        id=job.id,
+        drive_id=drive.id,
+        drive=drive.name,
+        machine=machine.name,
+        place=machine.place or "",
+        kind=job.kind,
+        title=job.title,
+        about=kind.about if kind else "",
+        standing=standing_of(job),
+        planned_at=job.planned_at,
+        planned_by=people[job.planned_by],
+        began_at=job.began_at,
+        finished_at=job.finished_at,
+        ended_by=people[job.ended_by] if job.ended_by else "",
         minutes=round((job.finished_at - job.began_at).total_seconds() / 60) if job.finished_at and job.began_at else None,
-        asked=job.asked, machine_is=job.machine, due_what=job.due_what,
-        steps=[_step_out(s, said, numbers, readings, lack) for s in steps], next=at.key if at else "",
-        lacking=[s.do for s in open_safety(steps, done_of(said))], unread=[UnreadOut(**u) for u in unread],
-        notes=notes_of(steps, said), earlier=_earlier(session, job, machine.id),
-        raised=[RaisedOut(**d) for d in job.raised], findings=open_now,
+        asked=job.asked,
+        machine_is=job.machine,
+        due_what=job.due_what,
+        steps=[_step_out(s, said, numbers, readings, lack) for s in steps],
+        next=at.key if at else "",
+        lacking=[s.do for s in open_safety(steps, done_of(said))],
+        unread=[UnreadOut(**u) for u in unread],
+        notes=notes_of(steps, said),
+        earlier=_earlier(session, job, machine.id),
+        raised=[RaisedOut(**d) for d in job.raised],
+        findings=open_now,
         answers=[f.id for f in open_now if kind and f.page.split("/")[0] in kind.closes],
         event=kind.event if kind else "",
-        note=job.note, safety_note=job.safety_note, said=job.said, deference=DEFERENCE, own_version=own.version if own else 0,
+        note=job.note,
+        safety_note=job.safety_note,
+        said=job.said,
+        deference=DEFERENCE,
+        own_version=own.version if own else 0,
         row_version=job.row_version,
-    )  # fmt: skip
+    )
 
 
 def unread_out(step: Step) -> UnreadOut:
@@ -250,9 +313,12 @@ def _caution(key: str) -> JobCautionOut:
 
 
 def _step_out(
-    step: Step, said: Mapping[str, tuple[JobStep, str]], numbers: Mapping[str, Number], readings: Sequence[store.Taken],
+    step: Step,
+    said: Mapping[str, tuple[JobStep, str]],
+    numbers: Mapping[str, Number],
+    readings: Sequence[store.Taken],
     lack: Collection[str],
-) -> JobStepOut:  # fmt: skip
+) -> JobStepOut:
     row, who = said.get(step.key, (None, ""))
     number = numbers.get(step.number)
     taken = next((r for r in reversed(readings) if step.read and r.kind == reading_kind(step.read)), None)
@@ -260,8 +326,12 @@ def _step_out(
         **_plain(step),
         number=JobNumberOut(**asdict(number)) if number else None,
         lacks="Not known yet: see Survey." if step.number and number is None else "",
-        was_read=taken.headline if taken else "", not_measured=step.key in lack,
+        was_read=taken.headline if taken else "",
+        not_measured=step.key in lack,
         cautions=[_caution(c) for c in step.cautions],
-        standing=row.state if row else "", words=row.words if row else "", who=who if row and row.state else "",
-        at=row.at if row and row.state else None, row_version=row.row_version if row else 0,
-    )  # fmt: skip
+        standing=row.state if row else "",
+        words=row.words if row else "",
+        who=who if row and row.state else "",
+        at=row.at if row and row.state else None,
+        row_version=row.row_version if row else 0,
+    )

@@ -88,10 +88,19 @@ def make_job(session: Session, drive: Drive, body: BeginJob, person_id: uuid.UUI
     own = store.own_steps(session, drive.machine_id, kind.key)
     steps = compose(library(), kind, facts, [OwnStep(**s) for s in own.steps] if own else [])
     return Job(
-        id=body.id, drive_id=drive.id, kind=kind.key, title=kind.title, due=body.due, due_what=_due_what(session, drive, body.due),
-        asked=asked, machine=dict(told.machine),
-        steps=[as_kept(s) for s in steps], own_version=own.version if own else 0, planned_by=person_id, planned_at=at,
-    )  # fmt: skip
+        id=body.id,
+        drive_id=drive.id,
+        kind=kind.key,
+        title=kind.title,
+        due=body.due,
+        due_what=_due_what(session, drive, body.due),
+        asked=asked,
+        machine=dict(told.machine),
+        steps=[as_kept(s) for s in steps],
+        own_version=own.version if own else 0,
+        planned_by=person_id,
+        planned_at=at,
+    )
 
 
 def _answered(kind: JobKind, asked: Mapping[str, str], told: About) -> dict[str, str]:
@@ -188,9 +197,16 @@ def done_at(job: Job, at: datetime | None) -> datetime:
 
 
 def say_step(
-    session: Session, writer: Writer, job: Job, key: str, standing: str, words: str, at: datetime, seen_version: int = 0,
+    session: Session,
+    writer: Writer,
+    job: Job,
+    key: str,
+    standing: str,
+    words: str,
+    at: datetime,
+    seen_version: int = 0,
     later: bool = False,
-) -> int:  # fmt: skip
+) -> int:
     """Keep how a step stands; its version. Raises Refusal out of order. The same said twice, by two devices, is kept once."""
     if job.finished_at or job.dropped_at:
         raise Refusal(422, "This job is ended: nothing of it changes any more.")
@@ -221,9 +237,11 @@ def say_step(
         update(session, writer, row, seen_version, values, "changed a step")
         return row.row_version
     insert(
-        session, writer,
-        JobStep(id=uuid.uuid5(job.id, key), job_id=job.id, step=key, state=standing, words=words, at=at, by=writer.person_id), "did a step",
-    )  # fmt: skip
+        session,
+        writer,
+        JobStep(id=uuid.uuid5(job.id, key), job_id=job.id, step=key, state=standing, words=words, at=at, by=writer.person_id),
+        "did a step",
+    )
     return 1
 
 
@@ -268,9 +286,7 @@ def change_own_steps(session: Session, writer: Writer, job: Job, body: AddStep) 
         listed.append(asdict(added))
         kept = list(waiting(with_own(steps, [added])))
     version = (held.version if held else 0) + 1
-    row = MachineSteps(
-        id=uuid.uuid4(), machine_id=drive.machine_id, kind=job.kind, version=version, steps=listed, made_by=writer.person_id
-    )  # fmt: skip
+    row = MachineSteps(id=uuid.uuid4(), machine_id=drive.machine_id, kind=job.kind, version=version, steps=listed, made_by=writer.person_id)
     insert(session, writer, row, "changed a machine's own steps")
     values = {"steps": [as_kept(s) for s in kept], "own_version": version}
     update(session, writer, job, job.row_version, values, "changed the steps of a job")
@@ -337,10 +353,17 @@ def sign_off(session: Session, writer: Writer, job: Job, body: FinishJob, hours:
         pages = dict.fromkeys(WORDS[reading_kind(s.read) or ""] for s in unread)
         counted += f"; not measured: {', '.join(pages)}"
     values = {
-        "finished_at": at, "began_at": job.began_at or at, "ended_by": writer.person_id, "note": note, "safety_note": safety,
-        "said": counted, "unread": [unread_out(s).model_dump() for s in unread], "raised": raised, "steps": [as_kept(s) for s in steps],
+        "finished_at": at,
+        "began_at": job.began_at or at,
+        "ended_by": writer.person_id,
+        "note": note,
+        "safety_note": safety,
+        "said": counted,
+        "unread": [unread_out(s).model_dump() for s in unread],
+        "raised": raised,
+        "steps": [as_kept(s) for s in steps],
         "numbers": {s.number: asdict(told.numbers[s.number]) for s in steps if s.number in told.numbers},
-    }  # fmt: skip
+    }
     update(session, writer, job, body.row_version, values, "signed a job off")
     return counted
 
@@ -348,16 +371,23 @@ def sign_off(session: Session, writer: Writer, job: Job, body: FinishJob, hours:
 WORDS = {"belt tension": "tension", "shaft speed": "speed", "alignment": "alignment", "wear": "wear"}
 FIRST_LOOK = ("look_bolts", "look_tension", "look_light", "look_sag", "look_links", "look_pluck")
 NOBODY = {  # by what a job is on the record: what is due where its tension was not read
-    "new set": "Read the tension of the new set: nobody did", "new wheel": "Read the tension of the new set: nobody did",
+    "new set": "Read the tension of the new set: nobody did",
+    "new wheel": "Read the tension of the new set: nobody did",
     "re-tension": "Read the tension that was set: nobody did",
-}  # fmt: skip
+}
 AS_FOUND = ("read_as_found", "sag_found")
 
 
 def _raise(
-    session: Session, writer: Writer, drive: Drive, job: Job, kind: JobKind | None, unread: Sequence[Step],
-    readings: Sequence[store.Taken], at: datetime,
-) -> list[dict[str, Any]]:  # fmt: skip
+    session: Session,
+    writer: Writer,
+    drive: Drive,
+    job: Job,
+    kind: JobKind | None,
+    unread: Sequence[Step],
+    readings: Sequence[store.Taken],
+    at: datetime,
+) -> list[dict[str, Any]]:
     """What falls due of a sign-off: the same job by the calendar, a tension that nobody read, what the rules count from it."""
     rows: list[Due] = []
     if kind and kind.again_days:

@@ -145,9 +145,16 @@ def get_lists(path: SitePath) -> Response:
 def _part(r: PartRow) -> PartOut:
     width = both_out(r.width_m, "length", decimals=(2, 0)) if r.width_m else None
     return PartOut(
-        part=r.part, fits=r.fits, said=r.said, grooves=r.grooves, width=width, on_hand=r.on_hand, price=r.price, number=r.number,
+        part=r.part,
+        fits=r.fits,
+        said=r.said,
+        grooves=r.grooves,
+        width=width,
+        on_hand=r.on_hand,
+        price=r.price,
+        number=r.number,
         across_m=parts_list.across_m(r),
-    )  # fmt: skip
+    )
 
 
 @lru_cache(maxsize=8)
@@ -172,7 +179,7 @@ def _out(session: Session, row: ShopList) -> ListOut:
     who = session.get_one(Person, row.loaded_by).name
     return ListOut(
         id=row.id, file_name=row.file_name, rows_taken=row.rows_taken, who=who, loaded_at=row.loaded_at, row_version=row.row_version
-    )  # fmt: skip
+    )
 
 
 def _report(what: What, content: str) -> ListReport:
@@ -196,9 +203,14 @@ def post_list(path: SitePath, body: KeepList) -> Response:
 
     def work(session: Session, writer: Writer) -> Outcome:
         row = ShopList(
-            id=body.id, site_id=path.site_id, what=body.what, file_name=" ".join(body.file_name.split()) or "typed here",
-            content=body.content, rows_taken=report.taken, loaded_by=writer.person_id,
-        )  # fmt: skip
+            id=body.id,
+            site_id=path.site_id,
+            what=body.what,
+            file_name=" ".join(body.file_name.split()) or "typed here",
+            content=body.content,
+            rows_taken=report.taken,
+            loaded_by=writer.person_id,
+        )
         insert(session, writer, row, "kept a list of its own")
         return Outcome(201, {"id": str(row.id)})
 

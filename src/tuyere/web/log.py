@@ -53,9 +53,22 @@ class LoggedFigure(BaseModel):
 
 
 LogKind = Literal[
-    "belt tension", "shaft speed", "alignment", "wear", "survey", "finding", "counter slip", "get-home fix", "set ended", "trial", "done",
-    "due", "hours", "round", "job"
-]  # fmt: skip
+    "belt tension",
+    "shaft speed",
+    "alignment",
+    "wear",
+    "survey",
+    "finding",
+    "counter slip",
+    "get-home fix",
+    "set ended",
+    "trial",
+    "done",
+    "due",
+    "hours",
+    "round",
+    "job",
+]
 
 
 class LogEntryOut(BaseModel):
@@ -196,9 +209,15 @@ def _life_of(entry: store.LogEntry) -> str:
 
 
 _DONE = {
-    "new set": "New belts or chain on", "new wheel": "Another wheel on", "re-tension": "Tension set", "first start": "First start",
-    "oil change": "Oil changed", "chain oiled": "Chain oiled", "get-home fix": "Get-home fix on", "get-home off": "Get-home fix off",
-}  # fmt: skip
+    "new set": "New belts or chain on",
+    "new wheel": "Another wheel on",
+    "re-tension": "Tension set",
+    "first start": "First start",
+    "oil change": "Oil changed",
+    "chain oiled": "Chain oiled",
+    "get-home fix": "Get-home fix on",
+    "get-home off": "Get-home fix off",
+}
 
 
 def _done(entry: store.LogEntry) -> LogEntryOut | None:

@@ -60,11 +60,19 @@ class DueOut(BaseModel):
 def finding_out(f: Finding, names: dict[uuid.UUID, str]) -> FindingOut:
     """A finding with everything."""
     return FindingOut(
-        id=f.id, what=f.what, weight=f.weight, found_at=f.found_at, who=names.get(f.found_by, ""), words=f.words, place=f.place,
-        page=f.page or "survey", machine_state=f.machine_state, row_version=f.row_version,
+        id=f.id,
+        what=f.what,
+        weight=f.weight,
+        found_at=f.found_at,
+        who=names.get(f.found_by, ""),
+        words=f.words,
+        place=f.place,
+        page=f.page or "survey",
+        machine_state=f.machine_state,
+        row_version=f.row_version,
         by_core=bool(f.subject) and f.subject not in REMARKS,
         being_done_by=names.get(f.taken_up_by, "") if f.taken_up_by else "",
-    )  # fmt: skip
+    )
 
 
 def dues_out(promises: Sequence[Due], facts: Facts, family: str, hours_per_day: float | None, place: Place) -> list[DueOut]:
@@ -79,19 +87,34 @@ def dues_out(promises: Sequence[Due], facts: Facts, family: str, hours_per_day: 
 def _promise(d: Any, days: int, resting: bool) -> DueOut:
     get_home = d.kind == GET_HOME
     return DueOut(
-        key=str(d.id), promised=True, what=d.what, kind=d.kind, due_on=d.due_on, days=days,
+        key=str(d.id),
+        promised=True,
+        what=d.what,
+        kind=d.kind,
+        due_on=d.due_on,
+        days=days,
         said=f"{d.due_on:%a} {d.due_on.day} {d.due_on:%b}",
-        because=f"Moved: {d.why}" if d.why else "Promised for that day.", page=d.page or ("survey/home" if get_home else "tension"),
-        resting=resting and not get_home, row_version=d.row_version,
-    )  # fmt: skip
+        because=f"Moved: {d.why}" if d.why else "Promised for that day.",
+        page=d.page or ("survey/home" if get_home else "tension"),
+        resting=resting and not get_home,
+        row_version=d.row_version,
+    )
 
 
 def _ruled(d: DueOn, at: datetime, place: Place) -> DueOut:
     return DueOut(
-        key=d.rule.key, promised=False, what=d.rule.what, kind=d.rule.event,
-        due_on=d.likely.astimezone(place.zone).date() if d.likely else None, days=d.days(at, place.zone), said=d.said(at, place.zone),
-        because=d.because, page=d.rule.page or "survey", resting=d.resting, row_version=0,
-    )  # fmt: skip
+        key=d.rule.key,
+        promised=False,
+        what=d.rule.what,
+        kind=d.rule.event,
+        due_on=d.likely.astimezone(place.zone).date() if d.likely else None,
+        days=d.days(at, place.zone),
+        said=d.said(at, place.zone),
+        because=d.because,
+        page=d.rule.page or "survey",
+        resting=d.resting,
+        row_version=0,
+    )
 
 
 def wants(stations: Sequence[Verdict], last: dict[str, Any], findings: Sequence[Any], dues: Sequence[DueOut]) -> Attention:

@@ -191,16 +191,25 @@ def _wheel(i: int, w: PathWheel, reading: PathReading) -> DrawnPathWheel:
         x, y = found.path.pulleys[k].x_m, found.path.pulleys[k].y_m
     speed = state.speed_rad_per_s if state else None
     return DrawnPathWheel(
-        name=w.name, belt=b + 1, role=w.role, contact=w.contact, face=w.face, x_m=x, y_m=y,
-        rim_radius_m=w.rim_radius_m, line_radius_m=w.line_radius_m, diameter=both_out(2 * w.rim_radius_m, "length", True),
+        name=w.name,
+        belt=b + 1,
+        role=w.role,
+        contact=w.contact,
+        face=w.face,
+        x_m=x,
+        y_m=y,
+        rim_radius_m=w.rim_radius_m,
+        line_radius_m=w.line_radius_m,
+        diameter=both_out(2 * w.rim_radius_m, "length", True),
         turns=(1 if state.turns > 0 else -1) if state else 0,
-        from_rad=start, wrap_rad=state.wrap_rad if state else 0.0,
+        from_rad=start,
+        wrap_rad=state.wrap_rad if state else 0.0,
         wrap=f"{math.degrees(state.wrap_rad):.0f}°" if state else "",
         speed=both_out(speed, "rotation") if speed else None,
         rim_speed=both_out(speed * w.rim_radius_m, "velocity") if speed else None,
         shares=w.shaft + 1 if w.shaft != i else 0,
         edge_on=edge_on,
-    )  # fmt: skip
+    )
 
 
 def _belt(b: int, found: PathAnswer, loop: Loop | None, places: tuple[int, ...], pace: float) -> LayoutBelt:
@@ -281,9 +290,12 @@ def _carriage(found: PathAnswer) -> DrawnCarriage | None:
         return PlaceOut(x_m=run.x1_m + s * math.cos(run.direction_rad), y_m=run.y1_m + s * math.sin(run.direction_rad))
 
     return DrawnCarriage(
-        near=at(state.near_span_m), far=at(run.length_m - state.far_span_m), near_span=both_out(state.near_span_m, "length", True),
-        far_span=both_out(state.far_span_m, "length", True), belt=both_out(state.belt_m, "length", decimals=(1, 0)),
-    )  # fmt: skip
+        near=at(state.near_span_m),
+        far=at(run.length_m - state.far_span_m),
+        near_span=both_out(state.near_span_m, "length", True),
+        far_span=both_out(state.far_span_m, "length", True),
+        belt=both_out(state.belt_m, "length", decimals=(1, 0)),
+    )
 
 
 def _shafts(reading: PathReading) -> list[SharedShaft]:

@@ -67,9 +67,20 @@ class WheelEntry(Strict):
         if self.takes_up and not take_up.how:
             take_up = replace(take_up, how="line")
         return TypedWheel(
-            self.name, self.role, self.contact, self.face, self.diameter.typed(), self.x.typed(), self.y.typed(), self.power.typed(),
-            self.turns, self.belt, self.shaft_of, take_up, self.teeth,
-        )  # fmt: skip
+            self.name,
+            self.role,
+            self.contact,
+            self.face,
+            self.diameter.typed(),
+            self.x.typed(),
+            self.y.typed(),
+            self.power.typed(),
+            self.turns,
+            self.belt,
+            self.shaft_of,
+            take_up,
+            self.teeth,
+        )
 
 
 class TapeEntry(Strict):

@@ -87,10 +87,18 @@ def post_photo(path: DrivePath, query: PhotoQuery, raw: SentPhoto) -> Response:
             sentence = "That job is not one of this drive."
             raise Refusal(422, sentence, [FieldError(field="job_id", detail=sentence)])
         row = Photo(
-            id=query.id, drive_id=drive.id, finding_id=query.finding_id, job_id=query.job_id, step=query.step,
-            taken_by=writer.person_id, note=" ".join(query.note.split()),
-            width=picture.width, height=picture.height, content=picture.content, thumb=picture.thumb,
-        )  # fmt: skip
+            id=query.id,
+            drive_id=drive.id,
+            finding_id=query.finding_id,
+            job_id=query.job_id,
+            step=query.step,
+            taken_by=writer.person_id,
+            note=" ".join(query.note.split()),
+            width=picture.width,
+            height=picture.height,
+            content=picture.content,
+            thumb=picture.thumb,
+        )
         insert(session, writer, row, "kept a photograph")
         return Outcome(201, {"id": str(row.id), "row_version": 1})
 
@@ -138,9 +146,12 @@ def post_photo_change(path: PhotoPath, body: PhotoForm) -> Response:
         row = session.get_one(Photo, path.photo_id)
         _of_this_drive(session, body.finding_id, row.drive_id)
         values = {
-            "turned": body.turned, "arrows": [a.model_dump() for a in body.arrows], "note": " ".join(body.note.split()),
-            "finding_id": body.finding_id, "put_away_at": (row.put_away_at or now()) if body.put_away else None,
-        }  # fmt: skip
+            "turned": body.turned,
+            "arrows": [a.model_dump() for a in body.arrows],
+            "note": " ".join(body.note.split()),
+            "finding_id": body.finding_id,
+            "put_away_at": (row.put_away_at or now()) if body.put_away else None,
+        }
         update(session, writer, row, body.row_version, values, "put a photograph away" if body.put_away else "changed a photograph")
         return Outcome(200, {"id": str(row.id), "row_version": row.row_version})
 

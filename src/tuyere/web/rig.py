@@ -119,12 +119,16 @@ def practice() -> SurveyForm:
         {
             "family": "v-belt",
             "quantities": {
-                "driver_power": {"text": "3 hp"}, "driver_speed": {"text": "1740 rpm"}, "hours_per_day": {"text": "8 h"},
-                "driver_diameter": {"text": "5.2 in"}, "driven_diameter": {"text": "9.4 in"}, "centre_distance": {"text": "24 in"},
+                "driver_power": {"text": "3 hp"},
+                "driver_speed": {"text": "1740 rpm"},
+                "hours_per_day": {"text": "8 h"},
+                "driver_diameter": {"text": "5.2 in"},
+                "driven_diameter": {"text": "9.4 in"},
+                "centre_distance": {"text": "24 in"},
             },
             "choices": {"section": "B", "belt_count": "2", "driven_class": "light"},
         }
-    )  # fmt: skip
+    )
     survey.first.held_by = "fixed centres"
     feet = {"front": "4 1/2 in", "span": "6 1/2 in", "width": "7 1/2 in", "height": "4 1/2 in"}
     survey.first.kept = KeptForm(

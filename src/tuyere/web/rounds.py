@@ -126,9 +126,16 @@ def _round_out(session: Session, row: Round) -> RoundOut:
     known = items()
     found = [_item_out(known[k], answered.get(k), readings) for k in row.items if k in known]
     return RoundOut(
-        id=row.id, depth=row.depth, title=TITLES[row.depth], began_at=row.began_at, finished_at=row.finished_at,  # type: ignore[index]
-        row_version=row.row_version, items=found, done=sum(bool(i.found) for i in found), not_ok=sum(i.found == "not ok" for i in found),
-    )  # fmt: skip
+        id=row.id,
+        depth=row.depth,
+        title=TITLES[row.depth],
+        began_at=row.began_at,
+        finished_at=row.finished_at,  # type: ignore[index]
+        row_version=row.row_version,
+        items=found,
+        done=sum(bool(i.found) for i in found),
+        not_ok=sum(i.found == "not ok" for i in found),
+    )
 
 
 def _item_out(item: Item, answered: tuple[RoundAnswer, str] | None, readings: Sequence[Reading]) -> RoundItemOut:
@@ -139,10 +146,20 @@ def _item_out(item: Item, answered: tuple[RoundAnswer, str] | None, readings: Se
     else:
         found, words = (said.found, said.words) if said else ("", "")
     return RoundItemOut(
-        key=item.key, state=item.state, ask=item.ask, how=item.how, measure=item.measure, weight=item.weight.value, look=item.look,
-        source=f"{item.source} ({item.confidence})", found=found, words=words, who=who,
-        finding_id=said.finding_id if said and said.found == "not ok" else None, row_version=said.row_version if said else 0,
-    )  # fmt: skip
+        key=item.key,
+        state=item.state,
+        ask=item.ask,
+        how=item.how,
+        measure=item.measure,
+        weight=item.weight.value,
+        look=item.look,
+        source=f"{item.source} ({item.confidence})",
+        found=found,
+        words=words,
+        who=who,
+        finding_id=said.finding_id if said and said.found == "not ok" else None,
+        row_version=said.row_version if said else 0,
+    )
 
 
 KINDS = {"tension": "belt tension", "speed": "shaft speed", "align": "alignment", "inspect/wear": "wear"}
@@ -239,10 +256,17 @@ def raise_finding(session: Session, writer: Writer, round_: Round, row: RoundAns
     """The finding of an item that is not OK, as old as the answer."""
     item = items()[row.item]
     finding = Finding(
-        id=uuid.uuid5(row.id, "finding"), drive_id=round_.drive_id, what=f"Not OK: {item.ask.rstrip('?')}"[:120], weight=item.weight.value,
-        found_by=writer.person_id, found_at=row.at, sign="round", words=row.words, page=item.measure or "inspect",
+        id=uuid.uuid5(row.id, "finding"),
+        drive_id=round_.drive_id,
+        what=f"Not OK: {item.ask.rstrip('?')}"[:120],
+        weight=item.weight.value,
+        found_by=writer.person_id,
+        found_at=row.at,
+        sign="round",
+        words=row.words,
+        page=item.measure or "inspect",
         machine_state=item.state,
-    )  # fmt: skip
+    )
     insert(session, writer, finding, "raised a finding")
     return finding.id
 

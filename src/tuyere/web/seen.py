@@ -86,10 +86,17 @@ def post_finding(path: DrivePath, body: SayForm) -> Response:
 
     def work(session: Session, writer: Writer) -> Outcome:
         row = Finding(
-            id=body.id, drive_id=path.drive_id, what=_title(words) if seen.key == "other" else seen.label, weight=seen.weight,
-            found_by=writer.person_id, sign=seen.key, words=words, place=body.place or seen.place, page=seen.page,
+            id=body.id,
+            drive_id=path.drive_id,
+            what=_title(words) if seen.key == "other" else seen.label,
+            weight=seen.weight,
+            found_by=writer.person_id,
+            sign=seen.key,
+            words=words,
+            place=body.place or seen.place,
+            page=seen.page,
             machine_state=body.machine_state or ("" if seen.state == "any" else seen.state),
-        )  # fmt: skip
+        )
         insert(session, writer, row, "raised a finding")
         return Outcome(201, {"id": str(row.id), "what": row.what, "row_version": row.row_version})
 

@@ -361,9 +361,19 @@ def calc_adjustable(body: AdjustableIn) -> Response:
     design = reading.design.get("design_turns")
     least, least_of = smallest(spec, sheave.role)
     found = adjust(
-        sheave.role, closed, sheave.drop_m, sheave.most, sheave.turns, speed, target, design, pieces, least_m=least,
-        least_of=least_of, most_speed=most_speed(body.sheet),
-    )  # fmt: skip
+        sheave.role,
+        closed,
+        sheave.drop_m,
+        sheave.most,
+        sheave.turns,
+        speed,
+        target,
+        design,
+        pieces,
+        least_m=least,
+        least_of=least_of,
+        most_speed=most_speed(body.sheet),
+    )
     return answer(
         AdjustableOut(
             role=sheave.role,

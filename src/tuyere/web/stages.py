@@ -80,25 +80,42 @@ def _both(value: float | None, kind: str) -> BothOut | None:
 
 def _stage(s: StageDuty) -> StageOut:
     return StageOut(
-        title=s.title, belt=s.belt, fitted=s.fitted, runs=s.runs, counted=s.counted, needed=s.needed,
-        governs=s.governs, slips_first=s.slips_first or "",
-        belt_speed=_both(s.belt_speed, "velocity"), ratio=f"{s.ratio:.3f}" if s.ratio else "", power=_both(s.power_w, "power"),
-        factor=f"{s.factor:.2f}" if s.factor else "", tension=_both(s.standing_n, "force") if s.runs == "belt" else None,
-        stated=s.stated, wheels=[_wheel(w, s.counted) for w in s.wheels],
+        title=s.title,
+        belt=s.belt,
+        fitted=s.fitted,
+        runs=s.runs,
+        counted=s.counted,
+        needed=s.needed,
+        governs=s.governs,
+        slips_first=s.slips_first or "",
+        belt_speed=_both(s.belt_speed, "velocity"),
+        ratio=f"{s.ratio:.3f}" if s.ratio else "",
+        power=_both(s.power_w, "power"),
+        factor=f"{s.factor:.2f}" if s.factor else "",
+        tension=_both(s.standing_n, "force") if s.runs == "belt" else None,
+        stated=s.stated,
+        wheels=[_wheel(w, s.counted) for w in s.wheels],
         verdicts=list(s.verdicts),
-    )  # fmt: skip
+    )
 
 
 def _wheel(w: WheelDuty, counted: bool) -> WheelDutyOut:
     """`belts`: how many it wants, or which share it takes of what the whole carries."""
     return WheelDutyOut(
-        name=w.name, role=w.role, speed=_both(w.speed, "rotation"), wrap=shown(w.wrap_rad, "angle")[0],
+        name=w.name,
+        role=w.role,
+        speed=_both(w.speed, "rotation"),
+        wrap=shown(w.wrap_rad, "angle")[0],
         power=_both(w.power_w, "power") if w.power_w else None,
-        shaft=_both(w.shaft_w, "power") if w.power_w and w.role != "driver" else None, pull=_both(w.pull_n, "force"), pull_n=w.pull_n,
+        shaft=_both(w.shaft_w, "power") if w.power_w and w.role != "driver" else None,
+        pull=_both(w.pull_n, "force"),
+        pull_n=w.pull_n,
         pull_deg=math.degrees(w.pull_rad) if w.pull_rad is not None else None,
         belts=(f"{w.belts:.2f}" if counted else f"{w.belts:.0%}") if w.belts else "",
-        slips_at=f"{w.slips_at:.0%}" if w.slips_at is not None else "", why_not=w.why_not, place=w.place,
-    )  # fmt: skip
+        slips_at=f"{w.slips_at:.0%}" if w.slips_at is not None else "",
+        why_not=w.why_not,
+        place=w.place,
+    )
 
 
 def _shaft(s: ShaftDuty) -> TrainShaftOut:

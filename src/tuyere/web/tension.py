@@ -140,11 +140,17 @@ def _stage(body: TensionWindowIn) -> core.Stage:
         raise refuse("shafts", "Describe each wheel's shaft once.")
     wheels = tuple(
         core.Wheel(
-            w.x_m, w.y_m, w.radius_m, w.contact, w.friction, w.power_w, w.speed_rad_per_s,
+            w.x_m,
+            w.y_m,
+            w.radius_m,
+            w.contact,
+            w.friction,
+            w.power_w,
+            w.speed_rad_per_s,
             math.radians(w.groove_angle_deg) if w.groove_angle_deg is not None else None,
         )
         for w in body.wheels
-    )  # fmt: skip
+    )
     plain = {name: getattr(body, name) for name in TensionWindowIn.model_fields if name not in ("wheels", "shafts", "rotation")}
     shafts = tuple(core.Shaft(**s.model_dump()) for s in body.shafts)
     return core.Stage(wheels, rotation=1 if body.rotation == "counter-clockwise" else -1, shafts=shafts, **plain)
@@ -170,9 +176,14 @@ class GaugeReading(Bare):
         if self.belt_length_m is not None and self.belt_length_m < self.span_m:
             raise refuse("belt_length_m", "The belt is longer than one of its spans: look at both lengths again.")
         return measured.by_gauge(
-            measured.usual(self.force_n, "force"), measured.usual(self.deflection_m, "deflection"), measured.usual(self.span_m, "span"),
-            _or_none(self.rigidity_n, "rigidity"), self.belt_length_m, self.held, _or_none(self.bending_n_m2, "bending"),
-        )  # fmt: skip
+            measured.usual(self.force_n, "force"),
+            measured.usual(self.deflection_m, "deflection"),
+            measured.usual(self.span_m, "span"),
+            _or_none(self.rigidity_n, "rigidity"),
+            self.belt_length_m,
+            self.held,
+            _or_none(self.bending_n_m2, "bending"),
+        )
 
 
 class StrandGaugeReading(Bare):
@@ -186,9 +197,11 @@ class StrandGaugeReading(Bare):
 
     def tension(self) -> UFloat:
         return measured.by_strand_gauge(
-            measured.usual(self.force_n, "force"), measured.usual(self.offset_m, "offset"), measured.usual(self.half_base_m, "base"),
+            measured.usual(self.force_n, "force"),
+            measured.usual(self.offset_m, "offset"),
+            measured.usual(self.half_base_m, "base"),
             _or_none(self.bending_n_m2, "bending"),
-        )  # fmt: skip
+        )
 
 
 class NoteReading(Bare):
@@ -203,9 +216,12 @@ class NoteReading(Bare):
 
     def tension(self) -> UFloat:
         return measured.by_note(
-            measured.usual(self.frequency_hz, "frequency"), measured.usual(self.span_m, "span"), measured.usual(self.mass_kg_per_m, "mass"),
-            _or_none(self.bending_n_m2, "bending"), self.ends,
-        )  # fmt: skip
+            measured.usual(self.frequency_hz, "frequency"),
+            measured.usual(self.span_m, "span"),
+            measured.usual(self.mass_kg_per_m, "mass"),
+            _or_none(self.bending_n_m2, "bending"),
+            self.ends,
+        )
 
 
 class ChainSagReading(Bare):
@@ -243,9 +259,13 @@ class IdlerLeverReading(Bare):
 
     def tension(self) -> UFloat:
         return measured.by_idler_lever(
-            measured.usual(self.pull_n, "force"), measured.usual(self.handle_m, "arm"), measured.usual(self.arm_m, "arm"),
-            measured.usual(self.wrap_rad, "angle"), measured.usual(self.off_square_rad, "angle"), self.belts,
-        )  # fmt: skip
+            measured.usual(self.pull_n, "force"),
+            measured.usual(self.handle_m, "arm"),
+            measured.usual(self.arm_m, "arm"),
+            measured.usual(self.wrap_rad, "angle"),
+            measured.usual(self.off_square_rad, "angle"),
+            self.belts,
+        )
 
 
 class WeightedBaseReading(Bare):

@@ -134,25 +134,50 @@ def tight_out(found: Tight, titles: Sequence[str]) -> TightOut:
     stage, scale = found.stage, found.scale
     slips = scale.slips if scale else None
     return TightOut(
-        number=stage.number, title=stage.title, stages=[StageName(number=i, title=t) for i, t in enumerate(titles, 1)],
-        runs=stage.loop.family.runs, one=stage.strand.one, wheels=[w.name for w in stage.wheels],
+        number=stage.number,
+        title=stage.title,
+        stages=[StageName(number=i, title=t) for i, t in enumerate(titles, 1)],
+        runs=stage.loop.family.runs,
+        one=stage.strand.one,
+        wheels=[w.name for w in stage.wheels],
         values=found.count,
-        held_by=stage.held_by, fixed=stage.holds == "fixed", methods=[_method(m) for m in found.methods], method=found.method.key,
-        figures=found.figures, strands=[ReadOut(tension=s.n, std=s.s) for s in found.strands], steps=list(found.steps), lacks=found.lacks,
-        stem=found.stem, why_not=found.why_not, span=found.span, spans=list(found.spans), marks=_marks(found),
+        held_by=stage.held_by,
+        fixed=stage.holds == "fixed",
+        methods=[_method(m) for m in found.methods],
+        method=found.method.key,
+        figures=found.figures,
+        strands=[ReadOut(tension=s.n, std=s.s) for s in found.strands],
+        steps=list(found.steps),
+        lacks=found.lacks,
+        stem=found.stem,
+        why_not=found.why_not,
+        span=found.span,
+        spans=list(found.spans),
+        marks=_marks(found),
         uppers=[
-            UpperOut(name=u.name, wheel=u.wheel, place=u.place + 1 if u.place is not None else None, limit=u.limit_n,
-                     text=_limit_text(u.limit_n, found) if u.limit_n is not None else None, ask=u.ask)
+            UpperOut(
+                name=u.name,
+                wheel=u.wheel,
+                place=u.place + 1 if u.place is not None else None,
+                limit=u.limit_n,
+                text=_limit_text(u.limit_n, found) if u.limit_n is not None else None,
+                ask=u.ask,
+            )
             for u in found.uppers
         ],
         span_notes=[_span_note(n) for n in found.span_notes],
-        pulls=[PullOut(wheel=name, text=both_out(n, "force")) for name, n in found.pulls], pulls_at=both_out(found.pulls_at_n, "force"),
+        pulls=[PullOut(wheel=name, text=both_out(n, "force")) for name, n in found.pulls],
+        pulls_at=both_out(found.pulls_at_n, "force"),
         first=stage.wheels[slips.first_running].name if slips and slips.first_running is not None else "",
-        empty=bool(scale and scale.empty), by_manual=bool(found.holds and found.holds.by_manual and scale and scale.manual),
-        grip=found.holds.grip if found.holds else 1.0, settles=stage.loop.slips,
-        pushes=found.pushes, grips=found.grips,
-        start=found.holds.start if found.holds else 1.0, start_by=found.holds.start_by if found.holds else "",
-    )  # fmt: skip
+        empty=bool(scale and scale.empty),
+        by_manual=bool(found.holds and found.holds.by_manual and scale and scale.manual),
+        grip=found.holds.grip if found.holds else 1.0,
+        settles=stage.loop.slips,
+        pushes=found.pushes,
+        grips=found.grips,
+        start=found.holds.start if found.holds else 1.0,
+        start_by=found.holds.start_by if found.holds else "",
+    )
 
 
 def _span_note(n: SpanNote) -> SpanNoteOut:

@@ -157,29 +157,39 @@ def _out(reading: ToothedReading, driven: DriveReading, dogs: DogReading | None,
         anything=anything,
         next=_next(reading.ask) if reading.ask else None,
         named=NamedOut(
-            designation=named.designation, teeth=named.teeth, length=both_out(named.length_m, "length", decimals=(2, 1)),
-            width=both_out(named.width_m, "length", True) if named.width_m else None, listed=named.listed,
-        ) if named and named.teeth and named.length_m else None,
+            designation=named.designation,
+            teeth=named.teeth,
+            length=both_out(named.length_m, "length", decimals=(2, 1)),
+            width=both_out(named.width_m, "length", True) if named.width_m else None,
+            listed=named.listed,
+        )
+        if named and named.teeth and named.length_m
+        else None,
         strands=reading.strands,
         verdicts=list(reading.verdicts),
         drive=ToothedDriveOut(
             wheels=[_wheel(w) for w in drive.wheels],
             fittings=[_fitting(f) for f in drive.fittings],
             verdicts=list(drive.verdicts),
-        ) if drive else None,
+        )
+        if drive
+        else None,
         dogs=_dogs(dogs) if dogs else None,
         linear=_linear(linear) if linear else None,
         notes=reading.notes | driven.notes | (dogs.notes if dogs else {}) | (linear.notes if linear else {}),
         problems=[*reading.problems, *driven.problems, *(dogs.problems if dogs else ()), *(linear.problems if linear else ())],
-    )  # fmt: skip
+    )
 
 
 def _dogs(reading: DogReading) -> DogsOut:
     d = reading.dogs
     return DogsOut(
-        dog_pitch=_fine(d.dog_pitch_m) if d else None, roller_pitch=_fine(d.roller_pitch_m) if d else None,
-        dogs_at_m=list(d.dogs_at_m) if d else [], rollers_at_m=list(d.rollers_at_m) if d else [], verdicts=list(reading.verdicts),
-    )  # fmt: skip
+        dog_pitch=_fine(d.dog_pitch_m) if d else None,
+        roller_pitch=_fine(d.roller_pitch_m) if d else None,
+        dogs_at_m=list(d.dogs_at_m) if d else [],
+        rollers_at_m=list(d.rollers_at_m) if d else [],
+        verdicts=list(reading.verdicts),
+    )
 
 
 def _linear(reading: LinearReading) -> LinearOut:
@@ -193,10 +203,16 @@ def _linear(reading: LinearReading) -> LinearOut:
 
 
 _LABELS = {
-    "tooth_height": "tooth height", "belt_thickness": "thickness over the tooth", "roller_diameter": "roller", "inner_width": "gap inside",
-    "wheel_outside": "pulley over its teeth", "wheel_caliper": "sprocket, in its bottoms",
-    "plate_height": "plate height", "plate_thickness": "plate thickness", "pin_diameter": "pin",
-}  # fmt: skip
+    "tooth_height": "tooth height",
+    "belt_thickness": "thickness over the tooth",
+    "roller_diameter": "roller",
+    "inner_width": "gap inside",
+    "wheel_outside": "pulley over its teeth",
+    "wheel_caliper": "sprocket, in its bottoms",
+    "plate_height": "plate height",
+    "plate_thickness": "plate thickness",
+    "pin_diameter": "pin",
+}
 
 
 def _match(family: Recognised, found: Match) -> ToothedMatch:
@@ -218,18 +234,27 @@ def _next(ask: Ask) -> NextOut:
 
 def _wheel(w: ToothedWheel) -> ToothedWheelOut:
     return ToothedWheelOut(
-        teeth=w.teeth, pitch_diameter=_fine(w.pitch_diameter_m), outside_diameter=_fine(w.outside_diameter_m),
-        caliper=_fine(w.caliper_m) if w.caliper_m else None, tooth_width=_fine(w.tooth_width_m) if w.tooth_width_m else None,
-        wrap=f"{math.degrees(w.wrap_rad):.0f}°" if w.wrap_rad else "", in_mesh=w.in_mesh,
-        pitch_diameter_m=w.pitch_diameter_m, outside_diameter_m=w.outside_diameter_m,
-    )  # fmt: skip
+        teeth=w.teeth,
+        pitch_diameter=_fine(w.pitch_diameter_m),
+        outside_diameter=_fine(w.outside_diameter_m),
+        caliper=_fine(w.caliper_m) if w.caliper_m else None,
+        tooth_width=_fine(w.tooth_width_m) if w.tooth_width_m else None,
+        wrap=f"{math.degrees(w.wrap_rad):.0f}°" if w.wrap_rad else "",
+        in_mesh=w.in_mesh,
+        pitch_diameter_m=w.pitch_diameter_m,
+        outside_diameter_m=w.outside_diameter_m,
+    )
 
 
 def _fitting(f: Fitting) -> FittingOut:
     return FittingOut(
-        count=f.count, name=f.name, length=both_out(f.length_m, "length", decimals=(2, 1)),
-        centre=both_out(f.centre_m, "length", decimals=(3, 2)), centre_m=f.centre_m, plain=f.plain,
-    )  # fmt: skip
+        count=f.count,
+        name=f.name,
+        length=both_out(f.length_m, "length", decimals=(2, 1)),
+        centre=both_out(f.centre_m, "length", decimals=(3, 2)),
+        centre_m=f.centre_m,
+        plain=f.plain,
+    )
 
 
 class ToothedListsOut(BaseModel):

@@ -67,10 +67,18 @@ def calc_wear(body: WearIn) -> Response:
     limit = worn.limit
     return answer(
         WearOut(
-            value=value, limit=limit.limit, unit=limit.unit, share_of_limit=worn.share, tone=worn.tone.value, verdict=worn.headline,
-            detail=worn.detail, measured=limit.measured, source=limit.source, confidence=limit.confidence,
+            value=value,
+            limit=limit.limit,
+            unit=limit.unit,
+            share_of_limit=worn.share,
+            tone=worn.tone.value,
+            verdict=worn.headline,
+            detail=worn.detail,
+            measured=limit.measured,
+            source=limit.source,
+            confidence=limit.confidence,
         )
-    )  # fmt: skip
+    )
 
 
 def _judged(body: WearIn, value: float) -> Worn:

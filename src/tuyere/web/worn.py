@@ -148,7 +148,12 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
             problems=list(found.problems),
             kept=[
                 WearKeptOut(
-                    id=r.id, at=r.taken_at, who=who, where=r.summary["where"], share=r.summary["share"], text=r.summary["text"],
+                    id=r.id,
+                    at=r.taken_at,
+                    who=who,
+                    where=r.summary["where"],
+                    share=r.summary["share"],
+                    text=r.summary["text"],
                     headline=r.summary["headline"],
                 )
                 for r, who in reversed(rows)
@@ -157,7 +162,7 @@ def post_look(path: DrivePath, body: WearForm) -> Response:
             runs_out=None if over or (worn and worn.share >= 1) else days,
             refused=refused,
         )
-    )  # fmt: skip
+    )
 
 
 def _last(same: Sequence[Reading], rows: Sequence[tuple[Reading, str]]) -> dict[str, Any] | None:
@@ -191,7 +196,7 @@ def _point(row: Reading) -> tuple[datetime, float]:
 
 def _ahead(
     found: WearRead, same: Sequence[tuple[datetime, float]], clock: RunningHours, fitted: datetime | None
-) -> tuple[list[float | None] | None, list[date | None] | None, str]:  # fmt: skip
+) -> tuple[list[float | None] | None, list[date | None] | None, str]:
     """Hours and days from today at which the limit comes, by the readings kept and the one being typed."""
     if found.limit.unit == "look":
         return None, None, ""
@@ -302,8 +307,17 @@ def wear_of(
         raise Refusal(422, sentence, [FieldError(field=field, detail=sentence)])
     worn, limit = found.worn, found.limit
     row = Reading(
-        id=body.id, drive_id=drive.id, configuration_id=configuration.id if configuration else None, kind="wear", taken_at=at or now(),
-        taken_by=person_id, machine_state="isolated", method=limit.label.lower(), tool="", hour_meter_h=hours, note=body.note.strip(),
+        id=body.id,
+        drive_id=drive.id,
+        configuration_id=configuration.id if configuration else None,
+        kind="wear",
+        taken_at=at or now(),
+        taken_by=person_id,
+        machine_state="isolated",
+        method=limit.label.lower(),
+        tool="",
+        hour_meter_h=hours,
+        note=body.note.strip(),
         summary={
             "what": found.what,
             "where": " ".join(body.where.split()),
@@ -316,7 +330,7 @@ def wear_of(
             "tone": worn.tone.value,
             "figures": {},
         },
-    )  # fmt: skip
+    )
     share = "wear_share" if limit.unit == "share" else "wear_depth"
     fields = {"span": "pitch_span", "pitch": "pitch_span"} if found.what in SPANS else {"value": share}
     typed = [(f, body.quantities.get(k)) for k, f in fields.items()]

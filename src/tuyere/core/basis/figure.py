@@ -81,7 +81,9 @@ def fine(length_m: float) -> str:
 
 
 def over(share: float) -> str:
-    """How much more than is wanted something carries, `share` times it, as the end of a sentence; words once the figure tells nobody anything.
+    """How much more than is wanted something carries, `share` times it, as the end of a sentence.
+
+    Words once the figure tells nobody anything.
 
     >>> over(1.35), over(3.2), over(153.7)
     (', with 35% to spare', ' 3 times over', ' many times over')
@@ -120,23 +122,45 @@ def figure(
     limit_si: float | None = None,
     said: str = "",
 ) -> Figure:
-    """A computed figure (or, with `origin`, a looked-up one) with its working and its weakest input's mark; shown as `said` where its value tells nobody anything."""
+    """A computed figure (or, with `origin`, a looked-up one) with its working and its weakest input's mark.
+
+    Shown as `said` where its value tells nobody anything.
+    """
     nominal, std = (float(value.n), float(value.s)) if isinstance(value, UFloat) else (float(value), 0.0)
     us, si = (said, said) if said else shown(nominal, kind, to_set, decimals)
     doubt = largest_doubt(value) if isinstance(value, UFloat) else None
     pm_us, pm_si = plus_minus(std, kind, decimals)
     mark = weakest(*(line.weakest for line in inputs), *([origin] if origin is not Origin.COMPUTED else []))
     return Figure(
-        key, label, symbol, kind, nominal, std, us, si, origin, mark, pm_us, pm_si,
+        key,
+        label,
+        symbol,
+        kind,
+        nominal,
+        std,
+        us,
+        si,
+        origin,
+        mark,
+        pm_us,
+        pm_si,
         f"{doubt[0]} ({doubt[1]:.0%} of the doubt)" if doubt else "",
-        Working(formula, tuple(inputs), source, confidence, limits, note), limit_si,
-    )  # fmt: skip
+        Working(formula, tuple(inputs), source, confidence, limits, note),
+        limit_si,
+    )
 
 
 def given_figure(
-    key: str, label: str, symbol: str, kind: str, value: float, std: float, origin: Origin,
-    decimals: tuple[int, int] | None = None, to_set: bool = False,
-) -> Figure:  # fmt: skip
+    key: str,
+    label: str,
+    symbol: str,
+    kind: str,
+    value: float,
+    std: float,
+    origin: Origin,
+    decimals: tuple[int, int] | None = None,
+    to_set: bool = False,
+) -> Figure:
     """A figure somebody entered: no working, its own mark."""
     us, si = shown(value, kind, to_set, decimals)
     pm_us, pm_si = plus_minus(std, kind, decimals)

@@ -1,4 +1,7 @@
-"""How near a keeper stands to the tight belt: tables/keeper_gaps.csv, by the kind of machine. One answer for every station; the manual goes before."""
+"""How near a keeper stands to the tight belt: tables/keeper_gaps.csv, by the kind of machine.
+
+One answer for every station; the manual goes before.
+"""
 
 from typing import Literal, NamedTuple
 

@@ -7,7 +7,10 @@ from tuyere.core.basis.figure import Figure, shown
 
 @dataclass(frozen=True)
 class Number:
-    """What stands large beside a step, in both systems; `detail`: more in words; `page`: the station it is from; `source`: of its own, where it has one."""
+    """What stands large beside a step, in both systems.
+
+    `detail`: more in words; `page`: the station it is from; `source`: of its own, where it has one.
+    """
 
     label: str
     us: str

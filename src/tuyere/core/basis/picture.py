@@ -1,4 +1,7 @@
-"""A photograph made fit to keep: known by its content, upright, no larger than wanted, without what the camera wrote beside it (place, time, maker)."""
+"""A photograph made fit to keep.
+
+Known by its content, upright, no larger than wanted, without what the camera wrote beside it (place, time, maker).
+"""
 
 import io
 from dataclasses import dataclass

@@ -1,4 +1,7 @@
-"""Loading the standards' figures kept in tables/: CSV with comment lines on top, every row with source and confidence, every column as tables/columns.toml says."""
+"""Loading the standards' figures kept in tables/.
+
+CSV with comment lines on top, every row with source and confidence, every column as tables/columns.toml says.
+"""
 
 import csv
 import math

@@ -82,9 +82,17 @@ class Answer:
         hours = spec.hours_per_day.value / 3600 if spec.hours_per_day else None
         power, speed = (given.value if given else None for given in (spec.driver_power, spec.driver_speed))
         asked = Duty(
-            power, speed, spec.driven_class, spec.driver_class, hours, spec.surroundings, spec.starts,
-            spec.tach_driver, spec.tach_driven, self.seen.shaft,
-        )  # fmt: skip
+            power,
+            speed,
+            spec.driven_class,
+            spec.driver_class,
+            hours,
+            spec.surroundings,
+            spec.starts,
+            spec.tach_driver,
+            spec.tach_driven,
+            self.seen.shaft,
+        )
         return duties_of(self.path, asked, self.own)
 
     @cached_property

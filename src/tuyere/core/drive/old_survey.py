@@ -1,4 +1,7 @@
-"""A survey as typed before it was kept stage by stage, as it is kept now. Old drafts on devices and old requests still come in the old way."""
+"""A survey as typed before it was kept stage by stage, as it is kept now.
+
+Old drafts on devices and old requests still come in the old way.
+"""
 
 from collections.abc import Mapping
 from typing import Any

@@ -12,14 +12,19 @@ from tuyere.core.mechanics.tension import window
 from tuyere.core.mechanics.tension.window import Strained
 
 HELD: dict[HeldBy, window.HeldBy] = {
-    "spring idler, slack side": "slack_side", "weight idler, slack side": "slack_side", "lever idler, slack side": "slack_side",
-    "idler, tight side": "tight_side", "pivoted base": "fixed",
-}  # fmt: skip
+    "spring idler, slack side": "slack_side",
+    "weight idler, slack side": "slack_side",
+    "lever idler, slack side": "slack_side",
+    "idler, tight side": "tight_side",
+    "pivoted base": "fixed",
+}
 
 
 @dataclass(frozen=True)
 class At:
-    """A wheel of the stage: place and radius of the belt's line and of the rim (m), power into the belt (W, - out of it), speed (rad/s, None: not known).
+    """A wheel of the stage.
+
+    Place and radius of the belt's line and of the rim (m), power into the belt (W, - out of it), speed (rad/s, None: not known).
 
     `rolls_m`: the radius that its speed goes by, where it is not the line's.
     """
@@ -48,9 +53,12 @@ class Span:
 
 @dataclass(frozen=True)
 class TightStage:
-    """`count`: strands side by side that share the load (belts times ribs). `factor`: its service factor. `take_up_m`: how far the base can still move away. `arms`: of a pivoted base, square to each run (m).
+    """`count`: strands side by side that share the load (belts times ribs).
 
-    `high_torque`: of its driver. `share`: what it carries by its rating over what it is to carry, with its service factor (None: not rated).
+    `factor`: its service factor. `take_up_m`: how far the base can still move away. `arms`: of a pivoted base, square to each run (m).
+
+    `high_torque`: of its driver. `share`: what it carries by its rating over what it is to carry, with its service factor (None: not
+    rated).
     """
 
     number: int
@@ -104,12 +112,18 @@ class TightStage:
         speed = first.speed * (first.rolls_m or first.line_m) if self.loaded and first.speed else 1.0
         wheels = tuple(
             window.Wheel(
-                w.x_m, w.y_m, w.line_m, w.contact, self._friction(w), w.power_w if self.loaded else 0.0, speed / w.line_m,
+                w.x_m,
+                w.y_m,
+                w.line_m,
+                w.contact,
+                self._friction(w),
+                w.power_w if self.loaded else 0.0,
+                speed / w.line_m,
                 self.loop.groove_rad(2 * w.rim_m) if w.face == "grooved" and (w.contact == "inside" or self.loop.both_faces) else None,
                 not self.loop.slips and w.face == "grooved" and w.contact == "inside",
             )
             for w in self.wheels
-        )  # fmt: skip
+        )
         return window.Stage(
             wheels,
             self.rotation,
@@ -143,9 +157,13 @@ class TightStage:
         runs = self.at_rest.path.runs
         names = [w.name for w in self.wheels]
         return tuple(
-            Span(f"{names[i]} to {names[(i + 1) % len(names)]}", r.length_m, abs(math.asin((r.y2_m - r.y1_m) / r.length_m)) if r.length_m else 0.0)
+            Span(
+                f"{names[i]} to {names[(i + 1) % len(names)]}",
+                r.length_m,
+                abs(math.asin((r.y2_m - r.y1_m) / r.length_m)) if r.length_m else 0.0,
+            )
             for i, r in enumerate(runs)
-        )  # fmt: skip
+        )
 
     @property
     def steepest_rad(self) -> float:

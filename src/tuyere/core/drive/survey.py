@@ -27,7 +27,10 @@ class Driver:
 
 @dataclass(frozen=True)
 class DrivenMachine:
-    """What is driven: its class and hours, what kind of machine it is, what was read of it and of its motor, and a fan's curve, point by point."""
+    """What is driven.
+
+    Its class and hours, what kind of machine it is, what was read of it and of its motor, and a fan's curve, point by point.
+    """
 
     driven_class: str = ""
     hours_per_day: Typed = NOTHING
@@ -42,7 +45,8 @@ class DrivenMachine:
 class Stage:
     """One belt set, chain or flat belt: its kind of drive and that kind's part of the survey, how it lies, what holds its tension.
 
-    `tension`: of each belt at rest, where stated. `kept`: what was said once of it and stands with it: margins, the manual's figure, shafts, feet.
+    `tension`: of each belt at rest, where stated. `kept`: what was said once of it and stands with it: margins, the manual's figure,
+    shafts, feet.
     """
 
     family: Family
@@ -64,7 +68,10 @@ class Stage:
 
 @dataclass(frozen=True)
 class Layout:
-    """Wheels in the plane, in the order in which the belts meet them; none for a plain drive on two. `placed_by`: tape, coordinates or drag."""
+    """Wheels in the plane, in the order in which the belts meet them; none for a plain drive on two.
+
+    `placed_by`: tape, coordinates or drag.
+    """
 
     wheels: Sequence[TypedWheel] = ()
     tapes: Sequence[TypedTape] = ()

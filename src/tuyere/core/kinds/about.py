@@ -5,7 +5,10 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class Slip:
-    """How much a drive of a kind loses, as shares: the usual range, from where on it is a fault, and in words. Common practice, no source."""
+    """How much a drive of a kind loses, as shares: the usual range, from where on it is a fault, and in words.
+
+    Common practice, no source.
+    """
 
     usual: tuple[float, float]
     fault: float
@@ -18,7 +21,11 @@ NO_SLIP = Slip((0.0, 0.0), 0.005, "Teeth do not slip")
 class About:
     """A kind of drive, by its name and its habits.
 
-    `key`: as kept. `label`: as said. `group`: which part of the knowledge of wear and failure holds for it. `runs`: what goes round. `part`: what it runs on, by which a survey's form for it goes. `overhung_factor`: how many times the effective pull it pulls its shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count in its service factor. `forms`: rarer forms of it that are chosen by name. `turns_open`: whether its wheels are made adjustable, and turned out of a blank.
+    `key`: as kept. `label`: as said. `group`: which part of the knowledge of wear and failure holds for it. `runs`: what goes round.
+    `part`: what it runs on, by which a survey's form for it goes. `overhung_factor`: how many times the effective pull it pulls its
+    shaft, when its tensions are not known (chain and V high, others medium, flat 2 to 3). `counts_idler`: whether idlers and hours count
+    in its service factor. `forms`: rarer forms of it that are chosen by name. `turns_open`: whether its wheels are made adjustable, and
+    turned out of a blank.
     """
 
     key: str

@@ -54,7 +54,10 @@ class Seen:
 
 @dataclass(frozen=True)
 class Match:
-    """One candidate: its probability, by how many standard deviations each reading is off, and what its pitch has grown by (share, and its doubt)."""
+    """One candidate.
+
+    Its probability, by how many standard deviations each reading is off, and what its pitch has grown by (share, and its doubt).
+    """
 
     kind: Sized
     probability: float

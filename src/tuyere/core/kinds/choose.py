@@ -37,9 +37,12 @@ HUB_OVER_BORE = 1.5  # the least metal round a bore and its key: common practice
 
 @dataclass(frozen=True)
 class StockWheel:
-    """A wheel that can be had: diameter of the belt's line, over the outside, of the largest hub (m); teeth; fewest and most belts it is made for.
+    """A wheel that can be had.
 
-    `rolls`: the diameter that its speed counts by (a V-sheave's pitch diameter; a chain's polygon: teeth times pitch over pi); the line's where not given.
+    Diameter of the belt's line, over the outside, of the largest hub (m); teeth; fewest and most belts it is made for.
+
+    `rolls`: the diameter that its speed counts by (a V-sheave's pitch diameter; a chain's polygon: teeth times pitch over pi); the line's
+    where not given.
     """
 
     name: str
@@ -85,7 +88,10 @@ class Mate:
 
 @dataclass(frozen=True, eq=False)
 class Prices:
-    """What parts cost by the shop's list, NaN where it does not say: either wheel by wheel and count, the belts (or a metre) by length and count."""
+    """What parts cost by the shop's list, NaN where it does not say.
+
+    Either wheel by wheel and count, the belts (or a metre) by length and count.
+    """
 
     driver: Array
     driven: Array
@@ -101,8 +107,8 @@ def chosen(value: float, name: str) -> Given:
 class Choosable(ABC):
     """One section, profile, chain or flat belt, with the wheels, lengths and counts it can be had in.
 
-    `lengths` empty: cut to length. `counts`: belts, strands, or widths in m. `own`: the shop's table that rates it.
-    `had`: by length and count, whether the shop's list has it (None: all can be had). `hangs_kg_per_m`: the mass of one strand whose slack run hangs free.
+    `lengths` empty: cut to length. `counts`: belts, strands, or widths in m. `own`: the shop's table that rates it. `had`: by length and
+    count, whether the shop's list has it (None: all can be had). `hangs_kg_per_m`: the mass of one strand whose slack run hangs free.
     """
 
     family: str
@@ -161,7 +167,10 @@ class Choosable(ABC):
         return line_m
 
     def least_teeth(self, fast: Array) -> Array:
-        """The fewest teeth of the small wheel at the speed of its shaft (rad/s), where that rises with speed; infinite where none is tabled."""
+        """The fewest teeth of the small wheel at the speed of its shaft (rad/s), where that rises with speed.
+
+        Infinite where none is tabled.
+        """
         return np.zeros_like(fast)
 
     @property
@@ -195,7 +204,10 @@ class Choosable(ABC):
 
     @property
     def most_over_wheel(self) -> float | None:
-        """How wide the belt may be for the small wheel, as a share of its diameter: nobody turns a wheel broader than it is high. None: counted belts."""
+        """How wide the belt may be for the small wheel, as a share of its diameter: nobody turns a wheel broader than it is high.
+
+        None: counted belts.
+        """
         return None
 
     def fastest(self, problem: Problem) -> float:
@@ -222,7 +234,10 @@ class Choosable(ABC):
 
     @abstractmethod
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
-        """Power (W) carried by one belt, or by a set of count 1, shaped as wrap; NaN where nothing rates it. lengths: indices into `lengths`."""
+        """Power (W) carried by one belt, or by a set of count 1, shaped as wrap.
+
+        NaN where nothing rates it. lengths: indices into `lengths`.
+        """
 
     @abstractmethod
     def capacity(self, unit: Array, mate: Mate, wrap: Array, count: Array) -> Array:

@@ -24,7 +24,10 @@ SMALL = "small-sheave"  # the flag of a wheel under its belt's smallest: no rati
 
 @dataclass(frozen=True)
 class StockWheel:
-    """A wheel on the shelf: diameter of the belt's line and over the rim (m), teeth where it has them. A V-sheave's speed goes by its pitch diameter, `over_m` beyond that line."""
+    """A wheel on the shelf: diameter of the belt's line and over the rim (m), teeth where it has them.
+
+    A V-sheave's speed goes by its pitch diameter, `over_m` beyond that line.
+    """
 
     line_m: float
     rim_m: float
@@ -40,8 +43,8 @@ class StockWheel:
 class On(NamedTuple):
     """The belt or chain for a pair of stock wheels; empty where none fits, and then which comes `nearest`. `tight_at`: its centres (m).
 
-    `stays`: the one that is on fits within the take-up. `slide`: how far the motor has to slide for it, in words. `links`: how many, where it is
-    bought by them.
+    `stays`: the one that is on fits within the take-up. `slide`: how far the motor has to slide for it, in words. `links`: how many,
+    where it is bought by them.
     """
 
     belt: str
@@ -54,7 +57,10 @@ class On(NamedTuple):
 
 @dataclass(frozen=True)
 class Adjustable:
-    """A wheel whose diameter can be set by turns: on which shaft, turns open (None: not counted), what its line loses a turn (m), most turns open."""
+    """A wheel whose diameter can be set by turns.
+
+    On which shaft, turns open (None: not counted), what its line loses a turn (m), most turns open.
+    """
 
     role: Role
     turns: float | None
@@ -100,7 +106,10 @@ class ShortSet:
 
 
 class Fitted(ABC):
-    """A drive on two wheels, as it is on. The sheet asks it step by step; each step puts on the page what it knows, and leaves out the rest."""
+    """A drive on two wheels, as it is on.
+
+    The sheet asks it step by step; each step puts on the page what it knows, and leaves out the rest.
+    """
 
     @property
     @abstractmethod
@@ -131,7 +140,10 @@ class Fitted(ABC):
 
     @abstractmethod
     def wheels(self, page: Page) -> None:
-        """Put each wheel's `datum` and `outside` diameter on the page, by role; and `pitch`, where its speed goes by another than its length."""
+        """Put each wheel's `datum` and `outside` diameter on the page, by role.
+
+        And `pitch`, where its speed goes by another than its length.
+        """
 
     @abstractmethod
     def ratio(self, page: Page) -> Ratio | None:

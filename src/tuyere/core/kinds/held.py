@@ -5,9 +5,16 @@ from typing import Literal, get_args
 # Fixed centres share a load as T1 + T2 = 2T, and so does an idler that is latched or bolted: it does not move while it runs. One that a spring,
 # weight or lever pushes on the slack side holds T2; on the tight side, or a pivoted base, the free body decides.
 HeldBy = Literal[
-    "", "fixed centres", "adjustable, locked", "idler, latched", "spring idler, slack side", "weight idler, slack side", "lever idler, slack side",
-    "idler, tight side", "pivoted base",
-]  # fmt: skip
+    "",
+    "fixed centres",
+    "adjustable, locked",
+    "idler, latched",
+    "spring idler, slack side",
+    "weight idler, slack side",
+    "lever idler, slack side",
+    "idler, tight side",
+    "pivoted base",
+]
 HELD_BY: tuple[HeldBy, ...] = get_args(HeldBy)
 LABELS: dict[HeldBy, str] = {
     "": "not asked yet",

@@ -23,7 +23,10 @@ _ratio = wrapped(speed.ratio)
 
 @dataclass(frozen=True)
 class LineWheel:
-    """A wheel that is no V-sheave: diameter of the belt's or chain's line and over the rim or tips (m), its doubt; teeth where it has them."""
+    """A wheel that is no V-sheave.
+
+    Diameter of the belt's or chain's line and over the rim or tips (m), its doubt; teeth where it has them.
+    """
 
     line_m: float
     rim_m: float
@@ -34,7 +37,10 @@ class LineWheel:
 
 @dataclass(frozen=True)
 class LineDrive(Fitted):
-    """`back_m`: the back over the line; `fastest_m_per_s`: its usual limit. `size`: its width (m) or its strands; None while not known. `lay`: open, crossed or quarter-turn."""
+    """`back_m`: the back over the line; `fastest_m_per_s`: its usual limit.
+
+    `size`: its width (m) or its strands; None while not known. `lay`: open, crossed or quarter-turn.
+    """
 
     driver: LineWheel
     driven: LineWheel
@@ -186,11 +192,36 @@ def _wheel(role: str, wheel: LineWheel, page: Page) -> None:
     line = uncertain(wheel.line_m, wheel.std_m, name)
     if wheel.teeth:
         teeth = Line("z", f"{role} teeth", str(wheel.teeth), str(wheel.teeth), Origin.MEASURED, Origin.MEASURED)
-        page.put(figure(f"{role}_datum", f"{role} pitch diameter", small, "length", line, [teeth], f"{small} from z and the pitch", KINEMATICS, decimals=(3, 2)), line)  # fmt: skip
+        page.put(
+            figure(
+                f"{role}_datum",
+                f"{role} pitch diameter",
+                small,
+                "length",
+                line,
+                [teeth],
+                f"{small} from z and the pitch",
+                KINEMATICS,
+                decimals=(3, 2),
+            ),
+            line,
+        )
     else:
         page.put(given_figure(f"{role}_datum", f"{role} diameter at mid-thickness", small, "length", line.n, line.s, wheel.origin), line)
     rim = uncertain(wheel.rim_m, wheel.std_m, name)
-    page.put(given_figure(f"{role}_outside", f"{role} outside diameter", big, "length", rim.n, rim.s, wheel.origin, decimals=(3, 2) if wheel.teeth else None), rim)  # fmt: skip
+    page.put(
+        given_figure(
+            f"{role}_outside",
+            f"{role} outside diameter",
+            big,
+            "length",
+            rim.n,
+            rim.s,
+            wheel.origin,
+            decimals=(3, 2) if wheel.teeth else None,
+        ),
+        rim,
+    )
 
 
 def _judge(page: Page) -> None:

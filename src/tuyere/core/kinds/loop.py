@@ -45,8 +45,8 @@ class Made(NamedTuple):
 class Strand(NamedTuple):
     """What is tensioned, one of it: a belt, a rib, the whole width of a toothed or flat belt, a chain with all its strands.
 
-    `thick_m`: how high it stands. `friction`: of its material on iron, where it holds by it (gross slip, not a design's reserve). `rigidity_n`:
-    EA; `bending_n_m2`: EI; None where not known, and then not reckoned with.
+    `thick_m`: how high it stands. `friction`: of its material on iron, where it holds by it (gross slip, not a design's reserve).
+    `rigidity_n`: EA; `bending_n_m2`: EI; None where not known, and then not reckoned with.
     """
 
     one: str
@@ -67,7 +67,9 @@ class Stretch(NamedTuple):
 
 
 class Stated(NamedTuple):
-    """A tension that the machine's manual asks of it (N, give or take a share), the span it is read on (m), and what to mind before it is read."""
+    """A tension that the machine's manual asks of it (N, give or take a share), the span it is read on (m), and what to mind before it is
+    read.
+    """
 
     tension_n: float
     within: float
@@ -91,7 +93,9 @@ class Turning:
 
 
 class Loop(ABC):
-    """`count`: belts side by side. `counted`: whether more of them side by side is how it is made stronger. `seat`: what holds it on a wheel.
+    """`count`: belts side by side.
+
+    `counted`: whether more of them side by side is how it is made stronger. `seat`: what holds it on a wheel.
 
     `both_faces`: whether it drives from its back too.
     """

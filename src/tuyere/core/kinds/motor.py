@@ -1,4 +1,7 @@
-"""What an electric motor's shaft allows: smallest sheave and widest drive. NEMA MG 1 by frame; by power and speed where no frame is known; IEC shafts."""
+"""What an electric motor's shaft allows: smallest sheave and widest drive.
+
+NEMA MG 1 by frame; by power and speed where no frame is known; IEC shafts.
+"""
 
 from dataclasses import dataclass
 from functools import cache
@@ -15,7 +18,10 @@ _RPM_APART = 0.12  # full-load speeds lie under the nominal ones that the tables
 
 @dataclass(frozen=True)
 class MotorLimit:
-    """Smallest classical (pitch) and narrow (outside) sheave, widest classical and narrow drive (m, None: not known), the pull that means (N)."""
+    """Smallest classical (pitch) and narrow (outside) sheave, widest classical and narrow drive (m, None.
+
+    Not known), the pull that means (N).
+    """
 
     named: str
     classical_m: float
@@ -43,10 +49,14 @@ def frames() -> dict[str, Frame]:
     """Every frame by its name, NEMA first."""
     return {
         r["frame"] if r["standard"] == "NEMA" else f"IEC {r['frame']}": Frame(
-            r["frame"], r["standard"], to_si(float(r["shaft"]), "length", r["unit"]), to_si(float(r["length"]), "length", r["unit"]), r["belts"] == "yes"
+            r["frame"],
+            r["standard"],
+            to_si(float(r["shaft"]), "length", r["unit"]),
+            to_si(float(r["length"]), "length", r["unit"]),
+            r["belts"] == "yes",
         )
         for r in rows("motor_frames")
-    }  # fmt: skip
+    }
 
 
 def _pull(power_w: float, speed: float, least_m: float) -> float:
@@ -62,7 +72,9 @@ class NotJudged:
 
 
 def limit(power_w: float, speed_rad_per_s: float, frame: str | None = None) -> MotorLimit | NotJudged:
-    """The motor's limit by its frame, or by power and speed where no frame is named. A frame that the table does not have there is not judged.
+    """The motor's limit by its frame, or by power and speed where no frame is named.
+
+    A frame that the table does not have there is not judged.
 
     The pull is what V-belts at that smallest sheave put on the shaft: the measure for other kinds of drive.
 
@@ -83,7 +95,16 @@ def limit(power_w: float, speed_rad_per_s: float, frame: str | None = None) -> M
         return NotJudged(f"The tables have no motor of {hp:.3g} hp at {rpm:.0f} rpm. {_ASK_ITS_SHEET}")
     classical, narrow = (to_si(float(row[k]), "length", "in") for k in ("classical", "narrow"))
     pull = _pull(to_si(float(row["hp"]), "power", "hp"), to_si(at, "rotation", "rpm"), classical)
-    return MotorLimit(f"{row['hp']} hp at {at:g} rpm", classical, narrow, None, None, pull, Confidence(row["confidence"]), f"{row['source']} (from memory)")  # fmt: skip
+    return MotorLimit(
+        f"{row['hp']} hp at {at:g} rpm",
+        classical,
+        narrow,
+        None,
+        None,
+        pull,
+        Confidence(row["confidence"]),
+        f"{row['source']} (from memory)",
+    )
 
 
 _ASK_ITS_SHEET = "Its own sheet gives the pull that its shaft stands: write that as the limit, and the smallest wheel follows."
@@ -93,7 +114,11 @@ def _by_frame(frame: str, hp: float, rpm: float) -> MotorLimit | NotJudged:
     named = frame.strip().upper().removeprefix("FRAME ")
     known = frames().get(named) or frames().get(frame)
     if named.endswith("TS") or (known is not None and not known.belts):
-        return NotJudged(f"Frame {named} has a short shaft, for couplings only (NEMA MG 1): no belt or chain goes on it. Fit the long shaft of frame {named.removesuffix('S')}.", stop=True)  # fmt: skip
+        return NotJudged(
+            f"Frame {named} has a short shaft, for couplings only (NEMA MG 1): no belt or chain goes on it. Fit the long shaft of frame "
+            f"{named.removesuffix('S')}.",
+            stop=True,
+        )
     if known is not None and known.standard == "IEC":
         return NotJudged(f"IEC frames have no table of sheaves. {_ASK_ITS_SHEET}")
     near = [r for r in rows("nema_motor_sheaves") if r["frame"] == named and abs(float(r["rpm"]) / rpm - 1) < _RPM_APART]
@@ -107,8 +132,16 @@ def _by_frame(frame: str, hp: float, rpm: float) -> MotorLimit | NotJudged:
         # Where only narrow belts are printed, their sheave is the least for any.
         classical = m["classical_min"] or narrow
         pull = _pull(to_si(float(row["hp"]), "power", "hp"), to_si(float(row["rpm"]), "rotation", "rpm"), classical)
-        return MotorLimit(f"frame {named}", classical, narrow, m["classical_max_width"], m["narrow_max_width"], pull,
-                          Confidence(row["confidence"]), f"{row['source']}")  # fmt: skip
+        return MotorLimit(
+            f"frame {named}",
+            classical,
+            narrow,
+            m["classical_max_width"],
+            m["narrow_max_width"],
+            pull,
+            Confidence(row["confidence"]),
+            f"{row['source']}",
+        )
     most = max((float(r["hp"]) for r in near), default=0.0)
     why = f"goes to {most:g} hp at this speed in the table" if most else "has no row for this speed in the table"
     return NotJudged(f"Frame {named} {why}, and this is {hp:.3g} hp at {rpm:.0f} rpm: read its plate again. {_ASK_ITS_SHEET}")
@@ -117,6 +150,7 @@ def _by_frame(frame: str, hp: float, rpm: float) -> MotorLimit | NotJudged:
 def short(found: MotorLimit, narrow: bool, line_m: Numbers, outside_m: Numbers) -> Numbers:
     """How far a driver sheave stays under what the motor's shaft wants, m (zero or less: none). One or many.
 
-    narrow: whether its belts are narrow ones, held by the outside diameter; classical ones are held by the datum (the older pitch) diameter.
+    narrow: whether its belts are narrow ones, held by the outside diameter; classical ones are held by the datum (the older pitch)
+    diameter.
     """
     return found.narrow_m - outside_m if narrow else found.classical_m - line_m

@@ -13,7 +13,8 @@ Of = Literal["v", "toothed", "chain", "flat"]
 class PartRow:
     """One part. `fits`: what runs with it (wheels: a groove, a toothed profile, a chain, flat; belts and chain: their own name).
 
-    `size`: of a wheel its diameter (m) or teeth, of a belt the length of its line (m), 0 where cut to length. Grooves, ribs or strands; width in m.
+    `size`: of a wheel its diameter (m) or teeth, of a belt the length of its line (m), 0 where cut to length. Grooves, ribs or strands;
+    width in m.
     """
 
     line: int

@@ -10,7 +10,10 @@ from tuyere.core.kinds.rating.service import service_factor
 
 @dataclass(frozen=True)
 class Kept:
-    """A wheel that stays: what runs on it (a V-groove, a toothed profile, a chain's number or "flat"), its outside diameter (m) or its teeth."""
+    """A wheel that stays.
+
+    What runs on it (a V-groove, a toothed profile, a chain's number or "flat"), its outside diameter (m) or its teeth.
+    """
 
     fits: str
     outside_m: float | None = None

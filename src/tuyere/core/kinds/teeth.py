@@ -16,7 +16,10 @@ from tuyere.core.mechanics.open_belt import GeometryError
 
 @dataclass(frozen=True)
 class ToothedWheel:
-    """One pulley or sprocket (m): through the belt's line or roller centres, over the tips; for a sprocket its bottom, callipers and tooth width."""
+    """One pulley or sprocket (m).
+
+    Through the belt's line or roller centres, over the tips; for a sprocket its bottom, callipers and tooth width.
+    """
 
     teeth: int
     pitch_diameter_m: float
@@ -30,7 +33,10 @@ class ToothedWheel:
 
 @dataclass(frozen=True)
 class Fitting:
-    """One length that could go on: how many teeth or pitches, its length (m), the exact centres (m), its name, and whether it is a listed or an even one."""
+    """One length that could go on.
+
+    How many teeth or pitches, its length (m), the exact centres (m), its name, and whether it is a listed or an even one.
+    """
 
     count: int
     length_m: float
@@ -64,7 +70,10 @@ LayOut = Callable[[str, int, int, float | None, int | None, bool], ToothedDrive]
 
 
 def read_toothed_drive(lay_out: LayOut, quantities: Mapping[str, Typed], words: Mapping[str, str]) -> DriveReading:
-    """Read name, teeth, and centres or count; each with its problem beside it. `lay_out`: of the kind; name, both teeth, centres (m), count, open-ended."""
+    """Read name, teeth, and centres or count; each with its problem beside it.
+
+    `lay_out`: of the kind; name, both teeth, centres (m), count, open-ended.
+    """
     reader = FieldReader(quantities, words)
     centre = reader.value("centre_distance")
     z1, z2 = (reader.whole(f"teeth_{k}", 6) for k in (1, 2))
@@ -118,7 +127,14 @@ def set_at(fittings: list[Fitting], what: str) -> list[Verdict]:
             Verdict("length", Tone.OPEN, "Tape the centres, or count what is on it", f"Either gives the other, exactly, in whole {what}.")
         ]
     best = fittings[0]
-    return [Verdict("length", Tone.GOOD, f"{best.count} {what}: centres {both(best.centre_m)}", f"{best.name}, {both(best.length_m)} long. Exact for a taut one on new wheels.")]  # fmt: skip
+    return [
+        Verdict(
+            "length",
+            Tone.GOOD,
+            f"{best.count} {what}: centres {both(best.centre_m)}",
+            f"{best.name}, {both(best.length_m)} long. Exact for a taut one on new wheels.",
+        )
+    ]
 
 
 def teeth_named(teeth: int) -> str:

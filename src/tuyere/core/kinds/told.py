@@ -16,7 +16,10 @@ class Called(NamedTuple):
 
 
 class Asked(NamedTuple):
-    """What is known beside its part: answers given before a job, how fast the belt or chain runs (m/s), whether something takes up its stretch."""
+    """What is known beside its part.
+
+    Answers given before a job, how fast the belt or chain runs (m/s), whether something takes up its stretch.
+    """
 
     answers: Mapping[str, str]
     speed: float | None

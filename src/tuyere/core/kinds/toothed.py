@@ -14,8 +14,15 @@ from tuyere.core.kinds.template import Template
 from tuyere.core.kinds.unknown import NotKnownError
 
 # Tools' doubt where each size is taken (m): callipers; a width by rule. Common practice, no source.
-_TOOLS = {"tooth_height": 0.00012, "belt_thickness": 0.0001, "roller_diameter": 0.00006, "inner_width": 0.0001, "plate_height": 0.00015,
-          "plate_thickness": 0.00005, "pin_diameter": 0.00005}  # fmt: skip
+_TOOLS = {
+    "tooth_height": 0.00012,
+    "belt_thickness": 0.0001,
+    "roller_diameter": 0.00006,
+    "inner_width": 0.0001,
+    "plate_height": 0.00015,
+    "plate_thickness": 0.00005,
+    "pin_diameter": 0.00005,
+}
 HOW = {
     "pitch_span": "Measure over many of them, at least ten: from one edge to the same edge of the last, and count the steps between.",
     "tooth_height": "Measure how high a tooth stands, with the callipers' depth rod in a gap.",
@@ -35,7 +42,11 @@ HOW = {
 
 @dataclass(frozen=True)
 class Named:
-    """What a name says: the candidates that bear it; and, where it says so, the belt's designation, teeth, width (m), a chain's strands; whether the belt is listed. `of`: the belt or chain itself."""
+    """What a name says.
+
+    The candidates that bear it; and, where it says so, the belt's designation, teeth, width (m), a chain's strands; whether the belt is
+    listed. `of`: the belt or chain itself.
+    """
 
     names: frozenset[str]
     designation: str = ""
@@ -48,7 +59,10 @@ class Named:
 
 
 class Recognised(ABC):
-    """What is told apart by its teeth. `sizes`: what can be measured of it; `answers`: what the eye sees; `wheel_size`: what is measured of a wheel."""
+    """What is told apart by its teeth.
+
+    `sizes`: what can be measured of it; `answers`: what the eye sees; `wheel_size`: what is measured of a wheel.
+    """
 
     sizes: tuple[str, ...]
     answers: Mapping[str, tuple[str, ...]]
@@ -208,7 +222,12 @@ def _wear(share: float, std: float) -> Verdict:
             "wear", Tone.STOP, f"Worn out: {told}", "Over 3 % it climbs the teeth: new chain, and new sprockets where teeth are hooked."
         )
     if share > 0.015:
-        return Verdict("wear", Tone.WATCH, f"Worn: {told}", "Past 1.5 % it is worn out on fixed centres, or where it times or lifts; 3 % elsewhere (2/N on over 66 teeth).")  # fmt: skip
+        return Verdict(
+            "wear",
+            Tone.WATCH,
+            f"Worn: {told}",
+            "Past 1.5 % it is worn out on fixed centres, or where it times or lifts; 3 % elsewhere (2/N on over 66 teeth).",
+        )
     if std > 0.004:
         return Verdict("wear", Tone.OPEN, f"It reads {told}", "Measure over more pitches, pulled straight, to say how worn it is.")
     return Verdict(

@@ -9,7 +9,11 @@ from tuyere.core.basis.table import rows
 
 @dataclass(frozen=True)
 class Traits:
-    """A kind of drive: efficiency well kept and neglected; points 0 (bad) to 4 (good); whether it slips before something breaks; the warmest air for its usual make (°C)."""
+    """A kind of drive.
+
+    Efficiency well kept and neglected; points 0 (bad) to 4 (good); whether it slips before something breaks; the warmest air for its
+    usual make (°C).
+    """
 
     kept: float
     neglected: float
@@ -30,11 +34,20 @@ def traits() -> dict[str, Traits]:
     heat = {r["kind"]: float(r["most_c"]) for r in rows("heat_limits")}
     return {
         r["kind"]: Traits(
-            float(r["kept"]), float(r["neglected"]), int(r["dirt"]), int(r["shock"]), int(r["no_oil"]), int(r["out_of_line"]), int(r["quiet"]),
-            r["fuse"] == "yes", heat[r["kind"]], Confidence(r["confidence"]), r["source"],
+            float(r["kept"]),
+            float(r["neglected"]),
+            int(r["dirt"]),
+            int(r["shock"]),
+            int(r["no_oil"]),
+            int(r["out_of_line"]),
+            int(r["quiet"]),
+            r["fuse"] == "yes",
+            heat[r["kind"]],
+            Confidence(r["confidence"]),
+            r["source"],
         )
         for r in rows("drive_traits")
-    }  # fmt: skip
+    }
 
 
 @dataclass(frozen=True)

@@ -17,7 +17,10 @@ _driven_wrap = wrapped(lambda d, big, c: open_belt.wraps(d, big, c)[1])
 
 
 def spans_and_wraps(page: Page, least: Limit | None, too_little: tuple[str, str]) -> None:
-    """An open belt's free span and its wraps; flagged where the small wheel has less than `least`. `too_little`: who wraps too little, and what comes of it."""
+    """An open belt's free span and its wraps; flagged where the small wheel has less than `least`.
+
+    `too_little`: who wraps too little, and what comes of it.
+    """
     d, big, c = page.values["driver_datum"], page.values["driven_datum"], page.values["centre_distance"]
     inputs = page.lines("centre_distance", "driver_datum", "driven_datum")
     span = _span(d, big, c)
@@ -32,7 +35,8 @@ def spans_and_wraps(page: Page, least: Limit | None, too_little: tuple[str, str]
         page.flag(
             "small-wrap",
             "centre_distance",
-            f"{what} wraps only {math.degrees(small):.0f}° of the small wheel: {why} {least.printed}. Move the shafts apart, use a smaller ratio, or put an idler on the slack side.",
+            f"{what} wraps only {math.degrees(small):.0f}° of the small wheel: {why} {least.printed}. Move the shafts apart, use a "
+            "smaller ratio, or put an idler on the slack side.",
         )
 
 

@@ -38,7 +38,9 @@ def whats() -> tuple[str, ...]:
 
 
 def limit_of(what: str, narrow: bool = False, fixed: bool = False, large_teeth: int | None = None) -> Limit:
-    """The limit that holds. `narrow`: narrow, joined or ribbed belts; `fixed`: fixed centres, timed or critical; `large_teeth`: of a chain's large sprocket.
+    """The limit that holds.
+
+    `narrow`: narrow, joined or ribbed belts; `fixed`: fixed centres, timed or critical; `large_teeth`: of a chain's large sprocket.
 
     Raises KeyError for what is not in the table.
 
@@ -156,7 +158,8 @@ def judge_dogs(dogs: Dogs) -> Worn:
             limit,
             Tone.WATCH,
             "Worn together: they run on",
-            f"Dogs {dogs.dogs:.1%}, chain {dogs.chain:.1%} over new. Neither alone may be renewed: a new chain does not mesh with these dogs.",
+            f"Dogs {dogs.dogs:.1%}, chain {dogs.chain:.1%} over new. Neither alone may be renewed: a new chain does not mesh with these "
+            "dogs.",
         )
     return Worn(
         share, limit, Tone.GOOD, "They mesh", f"Dogs {dogs.dogs:.1%}, chain {dogs.chain:.1%} over new: leave them, and grease them yearly."

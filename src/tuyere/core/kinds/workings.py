@@ -38,12 +38,42 @@ def speed_line(small: str) -> tuple[str, str]:
 
 
 def own_capacity(
-    page: Page, own: OwnTable, size: Line, at: float, fast: float, small: str, power_w: float, factors: Sequence[tuple[str, str, float]], source: str
-) -> None:  # fmt: skip
+    page: Page,
+    own: OwnTable,
+    size: Line,
+    at: float,
+    fast: float,
+    small: str,
+    power_w: float,
+    factors: Sequence[tuple[str, str, float]],
+    source: str,
+) -> None:
     """Power by the shop's own table at a small wheel of `at` (teeth, or m), and with the standard's factors."""
     ratio = max(page.values["ratio"].n, 1 / page.values["ratio"].n)
     lines = [size, *page.lines(speed_line(small), "ratio")]
-    put(page, "table_power", "power in your table", "P_t", "power", own.rated(at, fast, ratio), lines, "read straight between the figures", source, limits=f"{own.reach}.")  # fmt: skip
+    put(
+        page,
+        "table_power",
+        "power in your table",
+        "P_t",
+        "power",
+        own.rated(at, fast, ratio),
+        lines,
+        "read straight between the figures",
+        source,
+        limits=f"{own.reach}.",
+    )
     formula = f"P = P_t {' '.join(symbol for symbol, _, _ in factors)}"
     counted = [factor_line(*factor) for factor in factors]
-    put(page, "capacity", "power it carries", "P", "power", power_w, [*page.lines("table_power"), *counted], formula, source, note="Your table overrides the standard's.")  # fmt: skip
+    put(
+        page,
+        "capacity",
+        "power it carries",
+        "P",
+        "power",
+        power_w,
+        [*page.lines("table_power"), *counted],
+        formula,
+        source,
+        note="Your table overrides the standard's.",
+    )

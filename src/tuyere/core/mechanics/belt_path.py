@@ -123,7 +123,8 @@ def _check_touching(path: BeltPath, crossed: bool) -> None:
         suspects = [p for w, p in wrapped if w > _LEFT] if len({p.turns for w, p in wrapped if w > 1.5 * math.pi}) > 1 else []
     if suspects:
         raise GeometryError(
-            f"The taut belt does not reach {suspects[0].name or 'a wheel'}: it passes on the other side. Move that wheel into the belt, or let the belt touch it on its other side."
+            f"The taut belt does not reach {suspects[0].name or 'a wheel'}: it passes on the other side. Move that wheel into the belt, "
+            "or let the belt touch it on its other side."
         )
 
 
@@ -187,8 +188,9 @@ def take_up_for(
 ) -> float:
     """The travel (m) or swing (rad), between low and high, at which a belt of the given length is taut; of several, the nearest to 0.
 
-    Only places where the belt can run count: no wheel left, none overlapping another, no run through a wheel or another run; `rims_m`: radii
-    over the rims. Raises GeometryError when the belt is too short or too long for the whole movement, or the length does not change with it.
+    Only places where the belt can run count: no wheel left, none overlapping another, no run through a wheel or another run; `rims_m`:
+    radii over the rims. Raises GeometryError when the belt is too short or too long for the whole movement, or the length does not change
+    with it.
     """
     rims = rims_m or [p.radius_m for p in pulleys]
 
@@ -253,7 +255,10 @@ def _crossing(surplus: Callable[[float], float | None], a: tuple[float, float], 
 
 
 def possible_path(pulleys: Sequence[Pulley], rims_m: Sequence[float], crossed: bool = False) -> BeltPath:
-    """The path of a belt that can run: `belt_path`, and no wheel overlaps another, no run cuts a wheel or another run. Raises GeometryError."""
+    """The path of a belt that can run: `belt_path`, and no wheel overlaps another, no run cuts a wheel or another run.
+
+    Raises GeometryError.
+    """
     if pair := overlapping(pulleys, rims_m):
         raise GeometryError(f"{pair[0].name or 'One wheel'} and {pair[1].name or 'another'} overlap: check their places and diameters.")
     path = belt_path(pulleys, crossed)

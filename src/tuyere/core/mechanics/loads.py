@@ -1,4 +1,6 @@
-"""What a drive does to its shafts: strand tensions in work, the pull on each shaft as a vector, bearing loads, life against a baseline, bushings.
+"""What a drive does to its shafts.
+
+Strand tensions in work, the pull on each shaft as a vector, bearing loads, life against a baseline, bushings.
 
 SI inside. Shigley, Mechanical Engineering Design; Machinery's Handbook; ISO 281 (from memory).
 """
@@ -44,7 +46,10 @@ class Pull:
         return math.hypot(self.along_n, self.across_n)
 
     def in_plane(self, centre_line_rad: float, tight_side: int) -> tuple[float, float]:
-        """As (right, up), N: centre_line_rad from this wheel to the other; tight_side 1 if the tight strand lies left of that line, -1 right."""
+        """As (right, up), N.
+
+        Centre_line_rad from this wheel to the other; tight_side 1 if the tight strand lies left of that line, -1 right.
+        """
         c, s = math.cos(centre_line_rad), math.sin(centre_line_rad)
         return self.along_n * c - tight_side * self.across_n * s, self.along_n * s + tight_side * self.across_n * c
 
@@ -62,7 +67,9 @@ def strands_at_ratio(effective_n: float, tension_ratio: float, centrifugal_n: fl
 
 
 def strands_at_rest_tension(effective_n: float, standing_n: float, centrifugal_n: float = 0.0) -> Strands:
-    """Tensions on fixed centres: the sum stays what it was at rest, one strand gains what the other loses. standing_n: one strand of the whole set.
+    """Tensions on fixed centres.
+
+    The sum stays what it was at rest, one strand gains what the other loses. standing_n: one strand of the whole set.
 
     Raises LoadError where the slack strand would be slack altogether.
 
@@ -126,7 +133,9 @@ def reactions(force_n: float, overhang_m: float, span_m: float) -> tuple[float, 
 
 
 def life_ratio(belt_share: float, times: float, exponent: float = BALL) -> float:
-    """Bearing life over what it was, when the belt pulls `times` as hard and its pull is `belt_share` of the bearing's load (in line). ISO 281.
+    """Bearing life over what it was, when the belt pulls `times` as hard and its pull is `belt_share` of the bearing's load (in line).
+
+    ISO 281.
 
     >>> [round(life_ratio(1, k), 2) for k in (0.9, 1.2, 1.5, 2)]
     [1.37, 0.58, 0.3, 0.12]
@@ -146,7 +155,10 @@ def life_hours(rating_n: float, load_n: float, speed_rad_per_s: float, exponent:
 
 @dataclass(frozen=True)
 class ShaftStrain:
-    """An overhung solid shaft: bending and shear stress (Pa) at the near bearing, deflection (m) and slope (rad) at the wheel, slope at the bearing."""
+    """An overhung solid shaft.
+
+    Bending and shear stress (Pa) at the near bearing, deflection (m) and slope (rad) at the wheel, slope at the bearing.
+    """
 
     bending_pa: float
     shear_pa: float
@@ -166,9 +178,12 @@ def shaft_strain(
     """
     a, b, ei = overhang_m, span_m, modulus_pa * math.pi * shaft_m**4 / 64
     return ShaftStrain(
-        32 * force_n * a / (math.pi * shaft_m**3), 16 * torque_nm / (math.pi * shaft_m**3),
-        force_n * a**2 * (a + b) / (3 * ei), force_n * a * (2 * b + 3 * a) / (6 * ei), force_n * a * b / (3 * ei),
-    )  # fmt: skip
+        32 * force_n * a / (math.pi * shaft_m**3),
+        16 * torque_nm / (math.pi * shaft_m**3),
+        force_n * a**2 * (a + b) / (3 * ei),
+        force_n * a * (2 * b + 3 * a) / (6 * ei),
+        force_n * a * b / (3 * ei),
+    )
 
 
 BushingLimit = Literal["pressure", "speed", "pressure times speed"]
@@ -176,7 +191,10 @@ BushingLimit = Literal["pressure", "speed", "pressure times speed"]
 
 @dataclass(frozen=True)
 class BushingDuty:
-    """A sleeve of porous bronze: pressure on its shadow (Pa), sliding speed (m/s), their product, the share of each limit, and which governs."""
+    """A sleeve of porous bronze.
+
+    Pressure on its shadow (Pa), sliding speed (m/s), their product, the share of each limit, and which governs.
+    """
 
     pressure_pa: float
     speed_m_per_s: float

@@ -14,7 +14,9 @@ from tuyere.core.mechanics.open_belt import GeometryError
 
 @dataclass(frozen=True)
 class QuarterTurn:
-    """Length of the belt's line, each run, the wraps, how far each wheel's middle stands off the other shaft, and the angle at which the belt leaves each wheel's plane."""
+    """Length of the belt's line, each run, the wraps, how far each wheel's middle stands off the other shaft, and the angle at which the belt
+    leaves each wheel's plane.
+    """
 
     length_m: float
     run_m: float

@@ -26,7 +26,9 @@ class Tape:
 
 @dataclass(frozen=True)
 class Net:
-    """Centres (m), each measurement's residual (measured less found, m), whether more was measured than needed, the worst in standard deviations, and the wheels that could as well lie on the other side."""
+    """Centres (m), each measurement's residual (measured less found, m), whether more was measured than needed, the worst in standard
+    deviations, and the wheels that could as well lie on the other side.
+    """
 
     centres: tuple[tuple[float, float], ...]
     residuals_m: tuple[float, ...]

@@ -94,8 +94,18 @@ def read_path(typed: TypedPath) -> PathReading:
     ]
     findings = tuple(found for _, k, _ in kept if (found := keepers.finding_of(k)))
     return PathReading(
-        train, wheels, by_belt, loops, on_wheels, kept, net, reader.notes, (*reader.problems, *problems), tuple(_weighed(verdicts)), findings
-    )  # fmt: skip
+        train,
+        wheels,
+        by_belt,
+        loops,
+        on_wheels,
+        kept,
+        net,
+        reader.notes,
+        (*reader.problems, *problems),
+        tuple(_weighed(verdicts)),
+        findings,
+    )
 
 
 def _unread(reader: PathReader) -> PathReading:
@@ -147,10 +157,21 @@ def _on_wheels(
     tension = reader.value("belt_tension" if b == 0 else f"belt_{b + 1}_tension", entry.tension, "belt_tension")
     lay = Lay(entry.lay) if entry.lay in set(Lay) and not loop.flat_only else Lay.OPEN
     return BeltOnWheels(
-        tuple(wheels[i] for i in places), lay, tension * loop.count if tension is not None else None, loop.mass_kg_per_m, loop.least_m, loop.width_m,
-        loop.made.length_m if loop.made else None, loop.count, _carriage(typed, places, reader) if b == 0 else None, loop.half_turn_ratio,
-        loop.both_faces, loop.seat, loop.family.runs, traits()[loop.traits].kept,
-    )  # fmt: skip
+        tuple(wheels[i] for i in places),
+        lay,
+        tension * loop.count if tension is not None else None,
+        loop.mass_kg_per_m,
+        loop.least_m,
+        loop.width_m,
+        loop.made.length_m if loop.made else None,
+        loop.count,
+        _carriage(typed, places, reader) if b == 0 else None,
+        loop.half_turn_ratio,
+        loop.both_faces,
+        loop.seat,
+        loop.family.runs,
+        traits()[loop.traits].kept,
+    )
 
 
 def _carriage(typed: TypedPath, places: Sequence[int], reader: PathReader) -> Carriage | None:
@@ -170,9 +191,20 @@ def _wheel(
     role: Role = typed.role if typed.role in get_args(Role) else "idler"  # type: ignore[assignment]
     turns = {"clockwise": -1, "counter-clockwise": 1}.get(typed.turns, 0)
     return PathWheel(
-        typed.name.strip() or f"wheel {number}", role, *place, sits.line_m, sits.rim_m, rim.contact, rim.face,
-        power_w if role == "driven" else 0.0, take_up, turns, shaft, sits.rolls_m - sits.line_m, rim.teeth if rim.face == "grooved" else None,
-    )  # fmt: skip
+        typed.name.strip() or f"wheel {number}",
+        role,
+        *place,
+        sits.line_m,
+        sits.rim_m,
+        rim.contact,
+        rim.face,
+        power_w if role == "driven" else 0.0,
+        take_up,
+        turns,
+        shaft,
+        sits.rolls_m - sits.line_m,
+        rim.teeth if rim.face == "grooved" else None,
+    )
 
 
 def _take_up(number: int, typed: TypedTakeUp, reader: PathReader, places: Sequence[Place] | None) -> TakeUp | None:
@@ -198,7 +230,9 @@ def _keeper(
     """A keeper as it stands, and what to say of it; one taped from two wheels lies on the side where the belt is."""
     key, path = f"keeper_{number}", train.belts[typed.belt - 1].path
     at = point_of(key, typed.at, places, reader, lambda p: keepers.nearest(path, *p).reach_m if path else 0.0)
-    gap, least, most = (reader.value(f"{key}_{n}", e, "keeper_gap") for n, e in (("gap", typed.gap), ("least", typed.least), ("most", typed.most)))  # fmt: skip
+    gap, least, most = (
+        reader.value(f"{key}_{n}", e, "keeper_gap") for n, e in (("gap", typed.gap), ("least", typed.least), ("most", typed.most))
+    )
     if least is not None and most is not None and least > most:
         reader.problems.append(Problem(f"{key}_most", "The most is less than the least: look at the manual again."))
         most = None

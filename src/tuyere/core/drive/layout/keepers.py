@@ -23,13 +23,23 @@ def finding_of(keeper: Keeper) -> str | None:
 def judge(path: BeltPath, keeper: Keeper, inside_m: float, back_m: float) -> Verdict:
     """A verdict on one keeper. `inside_m`, `back_m`: how far the belt's faces stand off its line (m)."""
     if keeper.state is not KeeperState.IN_PLACE:
-        return Verdict("keeper", Tone.STOP, f"{keeper.name} is {keeper.state}", "Without it the belt climbs out when it goes slack. Replace it before the machine runs.")  # fmt: skip
+        return Verdict(
+            "keeper",
+            Tone.STOP,
+            f"{keeper.name} is {keeper.state}",
+            "Without it the belt climbs out when it goes slack. Replace it before the machine runs.",
+        )
     gap, taped = keeper.gap_m, None
     if keeper.x_m is not None and keeper.y_m is not None:
         foot = nearest(path, keeper.x_m, keeper.y_m)
         reach, side = foot.reach_m, foot.side
         if side != keeper.side and reach > _UNSURE:
-            return Verdict("keeper", Tone.STOP, f"The belt runs on the wrong side of {keeper.name}", f"It should pass with its {keeper.side} to the keeper. Route it again before tensioning.")  # fmt: skip
+            return Verdict(
+                "keeper",
+                Tone.STOP,
+                f"The belt runs on the wrong side of {keeper.name}",
+                f"It should pass with its {keeper.side} to the keeper. Route it again before tensioning.",
+            )
         taped = reach - (inside_m if side == "inside" else back_m)
     any_machine = widest()
     least = keeper.least_m if keeper.least_m is not None else any_machine.least_m
@@ -39,12 +49,24 @@ def judge(path: BeltPath, keeper: Keeper, inside_m: float, back_m: float) -> Ver
     if gap is None:
         about = f" By its place it is about {both(max(taped, 0.0))}." if taped is not None else ""
         if taped is not None and taped > most + _UNSURE:
-            return Verdict("keeper", Tone.WATCH, f"{keeper.name} stands too far off", f"About {both(taped)}; it wants {wanted}. The belt can climb out.")  # fmt: skip
-        return Verdict("keeper", Tone.OPEN, f"{keeper.name}: measure its gap", f"With the belt tensioned, from keeper to belt; it wants {wanted}.{about}")  # fmt: skip
+            return Verdict(
+                "keeper",
+                Tone.WATCH,
+                f"{keeper.name} stands too far off",
+                f"About {both(taped)}; it wants {wanted}. The belt can climb out.",
+            )
+        return Verdict(
+            "keeper",
+            Tone.OPEN,
+            f"{keeper.name}: measure its gap",
+            f"With the belt tensioned, from keeper to belt; it wants {wanted}.{about}",
+        )
     if gap < least - _READ:
         return Verdict("keeper", Tone.WATCH, f"{keeper.name} is too near the belt", f"{both(gap)}; it wants {wanted}. It rubs.")
     if gap > most + _READ:
-        return Verdict("keeper", Tone.WATCH, f"{keeper.name} stands too far off", f"{both(gap)}; it wants {wanted}. The belt can climb out.")  # fmt: skip
+        return Verdict(
+            "keeper", Tone.WATCH, f"{keeper.name} stands too far off", f"{both(gap)}; it wants {wanted}. The belt can climb out."
+        )
     if not manual and gap > keeper_gap("mower").most_m + _READ:
         return Verdict("keeper", Tone.OPEN, f"{keeper.name} is right on a farm machine only", f"{both(gap)}; it wants {wanted}.")
     return Verdict("keeper", Tone.GOOD, f"{keeper.name} is right", f"{both(gap)}; it wants {wanted}.")

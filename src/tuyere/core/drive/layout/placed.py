@@ -96,7 +96,12 @@ def closing(net: Net, typed: TypedPath) -> Verdict:
     if net.ambiguous:
         roots = sorted(set(shafts_of(typed, PathReader())))
         names = " and ".join(typed.wheels[roots[i]].name.strip() or f"wheel {roots[i] + 1}" for i in net.ambiguous)
-        return Verdict("tape", Tone.WATCH, f"{names} could lie on either side", "Two tapes leave a mirror image: one more, to a third wheel, says which.")  # fmt: skip
+        return Verdict(
+            "tape",
+            Tone.WATCH,
+            f"{names} could lie on either side",
+            "Two tapes leave a mirror image: one more, to a third wheel, says which.",
+        )
     if not net.over_determined or worst is None:
         more = "One more, across the drive, would check them all."
         if typed.placed_by == "drag":
@@ -105,7 +110,12 @@ def closing(net: Net, typed: TypedPath) -> Verdict:
             )
         return Verdict("tape", Tone.OPEN, "The tapes place every wheel, with none to spare", more)
     if net.worst_sigmas > 3 and worst < len(held):
-        return Verdict("tape", Tone.WATCH, f"One tape does not close: off by {off}", f"Most likely wheel {held[worst].a} to wheel {held[worst].b}: tape it again.")  # fmt: skip
+        return Verdict(
+            "tape",
+            Tone.WATCH,
+            f"One tape does not close: off by {off}",
+            f"Most likely wheel {held[worst].a} to wheel {held[worst].b}: tape it again.",
+        )
     return Verdict("tape", Tone.GOOD, "The tapes agree with each other", f"Within {off}.")
 
 

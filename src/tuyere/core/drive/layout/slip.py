@@ -15,10 +15,11 @@ Read = tuple[Given | None, float | None, Given]
 
 
 def slip_between(page: Page, read: PathReading, name: str, wheels: Sequence[str], ratio: float, over: Sequence[int], speeds: Read) -> None:
-    """Put the slip between the driver and the shaft called `name` on the page, and judge it by what the belts `over` which it goes lose together.
+    """Put the slip between the driver and the shaft called `name` on the page, and judge it by what the belts `over` which it goes lose
+    together.
 
-    ratio: the driver's speed over that shaft's, without slip. speeds: the driver's as read, else by its plate (rad/s), and that shaft's as read.
-    Of wheels without teeth the diameters' own doubt counts.
+    ratio: the driver's speed over that shaft's, without slip. speeds: the driver's as read, else by its plate (rad/s), and that shaft's
+    as read. Of wheels without teeth the diameters' own doubt counts.
     """
     doubt = 0.0
     for b in over:

@@ -1,8 +1,10 @@
-"""What each stage of a surveyed layout does and wants: shaft speeds, powers with their losses, pulls, the belts each wheel needs, what slips first.
+"""What each stage of a surveyed layout does and wants.
 
-A stage is one belt set on its wheels, two or many. No standard rates a belt on many wheels: each loaded wheel is rated as the small wheel of a
-pair, at its own diameter, speed and wrap, without the power that a ratio adds; the wheel that wants the most belts governs. Where a stage has
-two wheels its ratio counts. An engineering estimate, on the safe side, and said so.
+Shaft speeds, powers with their losses, pulls, the belts each wheel needs, what slips first.
+
+A stage is one belt set on its wheels, two or many. No standard rates a belt on many wheels: each loaded wheel is rated as the small wheel
+of a pair, at its own diameter, speed and wrap, without the power that a ratio adds; the wheel that wants the most belts governs. Where a
+stage has two wheels its ratio counts. An engineering estimate, on the safe side, and said so.
 """
 
 import math
@@ -50,10 +52,13 @@ class Duty:
 
 @dataclass(frozen=True)
 class WheelDuty:
-    """One wheel: speed (rad/s), wrap (rad), power of the belt at it (W; at its shaft `shaft_w`: less the loss, where it is driven), pull on its shaft (N, and its direction, rad from the right), at how many times the load it slips.
+    """One wheel.
 
-    `rated_w`: what one belt carries there; `belts`: how many it wants; `why_not` where it is not rated. `place`: among the wheels
-    as typed, from 0.
+    Speed (rad/s), wrap (rad), power of the belt at it (W; at its shaft `shaft_w`: less the loss, where it is driven), pull on its shaft
+    (N, and its direction, rad from the right), at how many times the load it slips.
+
+    `rated_w`: what one belt carries there; `belts`: how many it wants; `why_not` where it is not rated. `place`: among the wheels as
+    typed, from 0.
     """
 
     name: str
@@ -73,10 +78,13 @@ class WheelDuty:
 
 @dataclass(frozen=True)
 class StageDuty:
-    """One stage. `runs`: what goes round, in a word; `counted`: whether more of it side by side makes it stronger. `power_w`: what its driver takes in, losses included; `factor`: its service factor; `needed`: whole belts; `governs`: the wheel that wants most.
+    """One stage.
 
-    `slips_first`: the wheel; None where no power is stated. `standing_n`: tension of one belt at rest that the pulls are for; `stated`, or else
-    the least that carries the powers.
+    `runs`: what goes round, in a word; `counted`: whether more of it side by side makes it stronger. `power_w`: what its driver takes in,
+    losses included; `factor`: its service factor; `needed`: whole belts; `governs`: the wheel that wants most.
+
+    `slips_first`: the wheel; None where no power is stated. `standing_n`: tension of one belt at rest that the pulls are for; `stated`,
+    or else the least that carries the powers.
     """
 
     title: str
@@ -99,7 +107,9 @@ class StageDuty:
 
 @dataclass(frozen=True)
 class ShaftDuty:
-    """A shaft: the wheels on it by name, its speed (rad/s), the driver's speed over its own, and the belts' pulls on it added as arrows (N).
+    """A shaft.
+
+    The wheels on it by name, its speed (rad/s), the driver's speed over its own, and the belts' pulls on it added as arrows (N).
 
     `over`: the stages between the driver and it, by their belt.
     """
@@ -133,7 +143,11 @@ def duties_of(read: PathReading, duty: Duty, own: OwnRatings) -> TrainDuty | Non
         read = _loaded(read, order, shares, duty.driver_speed)
     stages = [_stage(b, read, shares[b], duty, own) for b in order]
     shafts = _shafts(read, order)
-    wanted = [w for w, known in (("driven_class", duty.driven_class), ("hours_per_day", duty.hours_per_day), ("driver_speed", duty.driver_speed)) if not known]  # fmt: skip
+    wanted = [
+        w
+        for w, known in (("driven_class", duty.driven_class), ("hours_per_day", duty.hours_per_day), ("driver_speed", duty.driver_speed))
+        if not known
+    ]
     if not any(any(s.values()) for s in shares.values()):
         wanted.append("wheel_power")
     page = Page()
@@ -252,7 +266,10 @@ def _shafts(read: PathReading, order: Sequence[int]) -> tuple[ShaftDuty, ...]:
 
 
 def _idler_words(on: BeltOnWheels, answer: PathAnswer) -> list[tuple[str, str]]:
-    """Each idler and where it presses: before the first wheel that takes power the belt is slack, after the last it is tight, between them both."""
+    """Each idler and where it presses.
+
+    Before the first wheel that takes power the belt is slack, after the last it is tight, between them both.
+    """
     in_turn = [on.wheels[i] for i in answer.order]
     loaded = [k for k, w in enumerate(in_turn) if w.role == "driven"]
     found = []
@@ -285,10 +302,23 @@ def _stage(b: int, read: PathReading, powers: dict[int, float], duty: Duty, own:
     title = f"{first.name} to {_listed([w.name for w in driven])}" if driven else first.name
     verdicts = _verdicts(wheels, worst, needed, fitted, factor, loop, on)
     return StageDuty(
-        title, loop.made.name if loop.made else loop.of, fitted, loop.family.runs, loop.counted, speed, ratio, powers.get(_driver(on)), factor, needed if loop.counted else None,
-        worst.name if worst else "", slips[0].name if slips else None, answer.tension_n / on.count if answer.tension_n is not None else None,
-        on.tension_n is not None, wheels, tuple(verdicts),
-    )  # fmt: skip
+        title,
+        loop.made.name if loop.made else loop.of,
+        fitted,
+        loop.family.runs,
+        loop.counted,
+        speed,
+        ratio,
+        powers.get(_driver(on)),
+        factor,
+        needed if loop.counted else None,
+        worst.name if worst else "",
+        slips[0].name if slips else None,
+        answer.tension_n / on.count if answer.tension_n is not None else None,
+        on.tension_n is not None,
+        wheels,
+        tuple(verdicts),
+    )
 
 
 def _listed(names: Sequence[str]) -> str:
@@ -308,17 +338,36 @@ def _factor(on: BeltOnWheels, answer: PathAnswer, duty: Duty, loop: Loop, ratio:
 
 
 def _wheel(
-    k: int, i: int, on: BeltOnWheels, answer: PathAnswer, power_w: float, factor: float | None, loop: Loop, length_m: float, own: OwnRatings,
+    k: int,
+    i: int,
+    on: BeltOnWheels,
+    answer: PathAnswer,
+    power_w: float,
+    factor: float | None,
+    loop: Loop,
+    length_m: float,
+    own: OwnRatings,
     place: int,
-) -> WheelDuty:  # fmt: skip
+) -> WheelDuty:
     w, state = on.wheels[i], answer.wheels[k]
     pull = state.pull_n
     rated, why_not = _rated(w, state.speed_rad_per_s, state.wrap_rad, on, loop, length_m, own) if power_w > 0 else (None, "")
     belts = power_w * factor / rated if rated and factor else None
     return WheelDuty(
-        w.name, w.role, state.speed_rad_per_s, state.wrap_rad, power_w, power_w * (on.kept if w.role != "driver" else 1.0), math.hypot(*pull) if pull else None,
-        math.atan2(pull[1], pull[0]) if pull else None, state.slips_at, rated, belts, why_not, place,
-    )  # fmt: skip
+        w.name,
+        w.role,
+        state.speed_rad_per_s,
+        state.wrap_rad,
+        power_w,
+        power_w * (on.kept if w.role != "driver" else 1.0),
+        math.hypot(*pull) if pull else None,
+        math.atan2(pull[1], pull[0]) if pull else None,
+        state.slips_at,
+        rated,
+        belts,
+        why_not,
+        place,
+    )
 
 
 def _rated(
@@ -362,12 +411,26 @@ def _verdicts(
         if fitted >= needed:
             found.append(Verdict("rating", Tone.GOOD, f"{_count(fitted)} will do: {_count(needed)} needed", f"{carries}{many}"))
         else:
-            found.append(Verdict("rating", Tone.WATCH, f"{_count(fitted)} will not do: {needed} needed, for {worst.name}", f"{carries} More wrap there, larger wheels, or another section.{many}"))  # fmt: skip
+            found.append(
+                Verdict(
+                    "rating",
+                    Tone.WATCH,
+                    f"{_count(fitted)} will not do: {needed} needed, for {worst.name}",
+                    f"{carries} More wrap there, larger wheels, or another section.{many}",
+                )
+            )
     elif any(w.power_w > 0 for w in wheels):
         why = next((w.why_not for w in wheels if w.why_not), "") or "Say the class of the driven machine and its hours a day."
         found.append(Verdict("rating", Tone.OPEN, "Not rated yet", why))
     else:
-        found.append(Verdict("rating", Tone.OPEN, "How much power does each wheel take?", "Write it at the driven wheels, in Survey under Many wheels; then belts, pulls and slip stand here."))  # fmt: skip
+        found.append(
+            Verdict(
+                "rating",
+                Tone.OPEN,
+                "How much power does each wheel take?",
+                "Write it at the driven wheels, in Survey under Many wheels; then belts, pulls and slip stand here.",
+            )
+        )
     for w in wheels:
         if w.why_not and w.rated_w is None and worst:
             found.append(Verdict("rating", Tone.OPEN, f"{w.name} is not rated", w.why_not))
@@ -381,7 +444,12 @@ def _judged_whole(worst: WheelDuty, loop: Loop, many: str) -> Verdict:
     carries = f"At {worst.name} go {both(worst.power_w, 'power')} and the {runs} carries {both(worst.rated_w, 'power')} there, at {math.degrees(worst.wrap_rad):.0f}° of wrap."
     if worst.belts <= 1 + _ENOUGH:
         return Verdict("rating", Tone.GOOD, f"The {runs} will carry it{over(1 / worst.belts)}", f"{carries}{many}")
-    return Verdict("rating", Tone.WATCH, f"The {runs} will not do: {1 / worst.belts:.0%} of what {worst.name} wants", f"{carries} Take larger wheels, more width or strands, or the next size up.{many}")  # fmt: skip
+    return Verdict(
+        "rating",
+        Tone.WATCH,
+        f"The {runs} will not do: {1 / worst.belts:.0%} of what {worst.name} wants",
+        f"{carries} Take larger wheels, more width or strands, or the next size up.{many}",
+    )
 
 
 def _count(belts: int) -> str:
@@ -389,7 +457,10 @@ def _count(belts: int) -> str:
 
 
 def _last(stages: Sequence[StageDuty], shafts: Sequence[ShaftDuty]) -> ShaftDuty | None:
-    """The shaft at the end: over the most stages, however fast it turns; of several the one whose power is the most, then the last surveyed."""
+    """The shaft at the end.
+
+    Over the most stages, however fast it turns; of several the one whose power is the most, then the last surveyed.
+    """
     ends = [s for s in shafts if s.over and math.isfinite(s.ratio) and not _is_idler(s, stages)]
     takes = {w.name: w.shaft_w for stage in stages for w in stage.wheels if w.role != "driver"}
     return max(reversed(ends), key=lambda s: (len(s.over), max(takes.get(w, 0.0) for w in s.wheels)), default=None)
@@ -402,7 +473,18 @@ def _whole(page: Page, stages: Sequence[StageDuty], last: ShaftDuty | None) -> N
     way = Line("", "driver to", last.name, last.name, Origin.MEASURED, Origin.MEASURED)
     put(page, "ratio", "speed ratio", "R", "number", last.ratio, [way], "product of D/d, stage after stage", "kinematics", decimals=(3, 3))
     if last.speed is not None:
-        put(page, "driven_speed", f"speed of {last.name}", "n", "rotation", last.speed, page.lines("ratio"), "n = n_1 / R", "kinematics", limits="Without slip.")  # fmt: skip
+        put(
+            page,
+            "driven_speed",
+            f"speed of {last.name}",
+            "n",
+            "rotation",
+            last.speed,
+            page.lines("ratio"),
+            "n = n_1 / R",
+            "kinematics",
+            limits="Without slip.",
+        )
     if stages[0].belt_speed is not None:
         put(page, "belt_speed", "belt speed, first stage", "V", "velocity", stages[0].belt_speed, [], "V = π d n_1", "kinematics")
     driver = stages[0].wheels[0]
@@ -421,9 +503,29 @@ def _whole(page: Page, stages: Sequence[StageDuty], last: ShaftDuty | None) -> N
             "drive_traits: well kept",
         )
         factor = stages[0].factor
-        put(page, "design_power", "design power", "P_d", "power", stages[0].power_w * factor, page.lines("train_power"), f"P_d = P · {factor:.2f}", ESTIMATE)  # fmt: skip
+        put(
+            page,
+            "design_power",
+            "design power",
+            "P_d",
+            "power",
+            stages[0].power_w * factor,
+            page.lines("train_power"),
+            f"P_d = P · {factor:.2f}",
+            ESTIMATE,
+        )
         if carried is not None:
-            put(page, "capacity", "design power that the weakest wheel lets through", "P", "power", carried * factor, page.lines("design_power"), "P_d · belts fitted / belts wanted", ESTIMATE)  # fmt: skip
+            put(
+                page,
+                "capacity",
+                "design power that the weakest wheel lets through",
+                "P",
+                "power",
+                carried * factor,
+                page.lines("design_power"),
+                "P_d · belts fitted / belts wanted",
+                ESTIMATE,
+            )
 
 
 def _carried(stages: Sequence[StageDuty]) -> float | None:

@@ -19,17 +19,36 @@ def stage_of(train: TrainDuty, number: int, held_by: HeldBy, driven_class: str |
     given = {i: -powers.get(read.places[b][i], 0.0) for i in answer.order if on.wheels[i].role != "driver"}
     wheels = tuple(
         At(
-            w.name, w.role, w.x_m, w.y_m, w.line_radius_m, w.rim_radius_m, w.contact, w.face,
-            given.get(i, -sum(given.values())), state.speed_rad_per_s, w.rolls_radius_m,
+            w.name,
+            w.role,
+            w.x_m,
+            w.y_m,
+            w.line_radius_m,
+            w.rim_radius_m,
+            w.contact,
+            w.face,
+            given.get(i, -sum(given.values())),
+            state.speed_rad_per_s,
+            w.rolls_radius_m,
         )
         for i, state in zip(answer.order, answer.wheels, strict=True)
         for w in (on.wheels[i],)
-    )  # fmt: skip
+    )
     loop = read.belts[b]
     made = loop.made.length_m if loop.made else None
     wants = [w.belts for w in duty.wheels if w.belts]
     share = (duty.fitted if loop.counted else 1) / max(wants) if wants else None
     return TightStage(
-        number, duty.title, loop, wheels, answer.wheels[0].turns, on.lay is Lay.CROSSED, held_by, duty.factor, driven_class, made,
-        high_torque=driver_class == "high", share=share,
-    )  # fmt: skip
+        number,
+        duty.title,
+        loop,
+        wheels,
+        answer.wheels[0].turns,
+        on.lay is Lay.CROSSED,
+        held_by,
+        duty.factor,
+        driven_class,
+        made,
+        high_torque=driver_class == "high",
+        share=share,
+    )

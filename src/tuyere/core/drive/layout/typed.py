@@ -12,7 +12,10 @@ _NONE = Typed()
 
 @dataclass(frozen=True)
 class TypedPoint:
-    """A point: by tape from two wheels (counted from 1), or by coordinates from the first wheel's centre, which also say on which side it lies."""
+    """A point.
+
+    By tape from two wheels (counted from 1), or by coordinates from the first wheel's centre, which also say on which side it lies.
+    """
 
     x: Typed = _NONE
     y: Typed = _NONE
@@ -24,7 +27,10 @@ class TypedPoint:
 
 @dataclass(frozen=True)
 class TypedTakeUp:
-    """How a wheel moves: `how` is "" (it does not), line or arm; `along` the line's direction in degrees, empty for straight into the belt."""
+    """How a wheel moves.
+
+    `how` is "" (it does not), line or arm; `along` the line's direction in degrees, empty for straight into the belt.
+    """
 
     how: str = ""
     along: str = ""
@@ -35,7 +41,9 @@ class TypedTakeUp:
 
 @dataclass(frozen=True)
 class TypedWheel:
-    """One wheel as typed. `diameter` over the rim, or its `teeth`; `x`, `y` from the first wheel's centre, y up (unused when placed by tape).
+    """One wheel as typed.
+
+    `diameter` over the rim, or its `teeth`; `x`, `y` from the first wheel's centre, y up (unused when placed by tape).
 
     `belt` and `shaft_of` count from 1; `shaft_of` is the wheel whose shaft this one shares, 0 for a shaft of its own.
     """
@@ -67,7 +75,10 @@ class TypedTape:
 
 @dataclass(frozen=True)
 class TypedBelt:
-    """What goes round, a belt, a set side by side or a chain: its kind of drive and that kind's part of the survey, how it lies, and the standing tension of each."""
+    """What goes round, a belt, a set side by side or a chain.
+
+    Its kind of drive and that kind's part of the survey, how it lies, and the standing tension of each.
+    """
 
     family: Family
     part: Part
@@ -100,7 +111,10 @@ class TypedCarriage:
 
 @dataclass(frozen=True)
 class TypedPath:
-    """A whole layout as typed. `placed_by`: tape, coordinates or drag. `lies_deg`: which way the second wheel lies from the first, by tape."""
+    """A whole layout as typed.
+
+    `placed_by`: tape, coordinates or drag. `lies_deg`: which way the second wheel lies from the first, by tape.
+    """
 
     wheels: Sequence[TypedWheel]
     belts: Sequence[TypedBelt]

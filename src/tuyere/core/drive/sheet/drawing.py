@@ -11,7 +11,10 @@ from tuyere.core.mechanics.open_belt import Span, open_path
 
 @dataclass(frozen=True)
 class DrawnWheel:
-    """A sheave: centre and radii in m, wrap arc of the belt (start and sweep, rad, counter-clockwise), speed and the pull on its shaft (N) if known."""
+    """A sheave.
+
+    Centre and radii in m, wrap arc of the belt (start and sweep, rad, counter-clockwise), speed and the pull on its shaft (N) if known.
+    """
 
     role: str
     x_m: float
@@ -39,7 +42,10 @@ class DrawnSpan:
 
 @dataclass(frozen=True)
 class Drawing:
-    """Everything needed to draw the drive to scale. The belt's back lies `back_offset_m` outside the datum line; `bands`: joined belts in words."""
+    """Everything needed to draw the drive to scale.
+
+    The belt's back lies `back_offset_m` outside the datum line; `bands`: joined belts in words.
+    """
 
     wheels: tuple[DrawnWheel, ...]
     spans: tuple[DrawnSpan, ...]

@@ -43,10 +43,21 @@ def design_power(spec: DriveSpec, page: Page) -> None:
         hours.line(),
     ]
     page.put(
-        figure("service_factor", "service factor", "SF", "number", exact(factor), kinds, f"table: {duties.DUTY_HOURS[duty]}", source,
-               note=note, origin=Origin.STANDARD, decimals=(2, 2)),
+        figure(
+            "service_factor",
+            "service factor",
+            "SF",
+            "number",
+            exact(factor),
+            kinds,
+            f"table: {duties.DUTY_HOURS[duty]}",
+            source,
+            note=note,
+            origin=Origin.STANDARD,
+            decimals=(2, 2),
+        ),
         exact(factor),
-    )  # fmt: skip
+    )
     value = spec.driver_power.u * factor
     page.put(
         figure(
@@ -66,7 +77,11 @@ def design_power(spec: DriveSpec, page: Page) -> None:
 def _idler(idler: str, page: Page) -> None:
     """Where an idler belongs: IP-20, handbooks (from memory, medium)."""
     inside = "inside" in idler
-    place = "An inside idler goes on the slack side, near the large wheel, and is as large as the small one or larger." if inside else "An outside idler goes on the slack side, near the small wheel: it gives it wrap; flat, and a third larger than the small wheel."  # fmt: skip
+    place = (
+        "An inside idler goes on the slack side, near the large wheel, and is as large as the small one or larger."
+        if inside
+        else "An outside idler goes on the slack side, near the small wheel: it gives it wrap; flat, and a third larger than the small wheel."
+    )
     if "tight" in idler:
         page.say(
             "idler", Tone.WATCH, "The idler presses on the tight side", f"The whole pull bends over it, and its bearing carries it. {place}"

@@ -51,8 +51,16 @@ def loads(spec: DriveSpec, page: Page) -> None:
         by = [Line("T_h", "what the slack run hangs with, moving as Tension asks", *shown(hang, "force"), Origin.COMPUTED, Origin.STANDARD)]
     elif aimed is not None:
         by = [Line("T_0", "standing tension of the set, as it is set run in", *shown(aimed, "force"), Origin.COMPUTED, Origin.STANDARD)]
-    _put(page, "effective_pull", "effective pull of the set", "T_e", effective, page.lines("driver_power" if chain else "design_power", "belt_speed"), "T_e = P/V" if chain else "T_e = P_d/V",
-         "The driver's power: a chain's tension follows the load." if chain else "By design power, as the tension is set.")  # fmt: skip
+    _put(
+        page,
+        "effective_pull",
+        "effective pull of the set",
+        "T_e",
+        effective,
+        page.lines("driver_power" if chain else "design_power", "belt_speed"),
+        "T_e = P/V" if chain else "T_e = P_d/V",
+        "The driver's power: a chain's tension follows the load." if chain else "By design power, as the tension is set.",
+    )
     weight = Line("m", "mass of the set", f"{mass * 0.671969:.3f} lb/ft", f"{mass:.3f} kg/m", Origin.STANDARD, Origin.STANDARD)
     _put(
         page,
@@ -81,10 +89,20 @@ def loads(spec: DriveSpec, page: Page) -> None:
         strands.slack_n,
         [*page.lines("effective_pull", "centrifugal_pull"), *by],
         "T_2 = T_h + T_c" if hang is not None else forms[1],
-        "The centrifugal part alone: what a chain's slack run hangs with comes on top, once the centres and its mass are known." if chain and hang is None else "",
-    )  # fmt: skip
-    _put(page, "shaft_pull", "pull on each shaft at work", "F_s", pull, [*page.lines("tight_strand", "slack_strand"), *page.lines("wrap_driver")], "F_s² = ((T_1 + T_2 - 2T_c) cos α)² + ((T_1 - T_2) sin α)², α = (180° - θ)/2",
-         "Both shafts feel the same pull, towards each other, askew to the line of centres. The wheel's weight is not in it.")  # fmt: skip
+        "The centrifugal part alone: what a chain's slack run hangs with comes on top, once the centres and its mass are known."
+        if chain and hang is None
+        else "",
+    )
+    _put(
+        page,
+        "shaft_pull",
+        "pull on each shaft at work",
+        "F_s",
+        pull,
+        [*page.lines("tight_strand", "slack_strand"), *page.lines("wrap_driver")],
+        "F_s² = ((T_1 + T_2 - 2T_c) cos α)² + ((T_1 - T_2) sin α)², α = (180° - θ)/2",
+        "Both shafts feel the same pull, towards each other, askew to the line of centres. The wheel's weight is not in it.",
+    )
     standing = 0.0 if chain else (strands.tight_n + strands.slack_n) / 2
     by_target = aimed is not None
     standing = standing if aimed is None else aimed
@@ -106,8 +124,17 @@ def loads(spec: DriveSpec, page: Page) -> None:
     times = spec.start_times or start_times("direct", spec.driver_class == "high")
     start = times * spec.driver_power.value / speed
     starting = standing + start / 2 if standing else (hang or 0.0) + start
-    _put(page, "starting_strand", "tight strand at a start", "T_s", starting, page.lines("driver_power", "belt_speed"), "T_s = T_0 + k P/(2V)" if standing else "T_s = T_h + k P/V" if hang is not None else "T_s = k P/V",
-         f"k = {times:.2g}: what the motor gives for a moment, less what its own rotor takes, by how the machine is started (common practice, from memory). A machine that jams gives more; slip or a shear pin ends it.")  # fmt: skip
+    _put(
+        page,
+        "starting_strand",
+        "tight strand at a start",
+        "T_s",
+        starting,
+        page.lines("driver_power", "belt_speed"),
+        "T_s = T_0 + k P/(2V)" if standing else "T_s = T_h + k P/V" if hang is not None else "T_s = k P/V",
+        f"k = {times:.2g}: what the motor gives for a moment, less what its own rotor takes, by how the machine is started (common "
+        "practice, from memory). A machine that jams gives more; slip or a shear pin ends it.",
+    )
 
     _shock(spec, standing, hang or 0.0, speed, page)
 
@@ -133,11 +160,20 @@ def _shock(spec: DriveSpec, standing: float, hang: float, speed: float, page: Pa
     line = Line("k", "torque in a jolt over the working one", row["k"], row["k"], Origin.RULE_OF_THUMB, Origin.RULE_OF_THUMB)
     slips = " More than twice the standing tension is not to be had: the slack strand is empty and the belt slips." if full > most else ""
     page.put(
-        figure("shock_strand", "tight strand in a jolt", "T_k", "force", exact(min(full, most)), [line, *page.lines("driver_power", "belt_speed")],
-               "T_k = T_0 + k P/(2V)" if standing else "T_k = T_h + k P/V" if hang else "T_k = k P/V", row["source"], Confidence(row["confidence"]),
-               note=f"By the class of the driven machine. A jam gives what the rotor's flywheel gives, and is not in it.{slips}"),
+        figure(
+            "shock_strand",
+            "tight strand in a jolt",
+            "T_k",
+            "force",
+            exact(min(full, most)),
+            [line, *page.lines("driver_power", "belt_speed")],
+            "T_k = T_0 + k P/(2V)" if standing else "T_k = T_h + k P/V" if hang else "T_k = k P/V",
+            row["source"],
+            Confidence(row["confidence"]),
+            note=f"By the class of the driven machine. A jam gives what the rotor's flywheel gives, and is not in it.{slips}",
+        ),
         exact(min(full, most)),
-    )  # fmt: skip
+    )
 
 
 def _put(page: Page, key: str, label: str, symbol: str, value: float, lines: list[Line], formula: str, note: str = "") -> None:

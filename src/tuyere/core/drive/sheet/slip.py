@@ -47,10 +47,20 @@ def _keeps_step(page: Page, shown_slip: str, plus_minus: str) -> None:
     agree = abs(slip.n) <= max(0.005, 2 * slip.s)
     doubt = f" (± {plus_minus})" if plus_minus else ""
     if not agree:
-        page.say("speed", Tone.WATCH, f"The shafts are out of step by {shown_slip}{doubt}",
-                 "Teeth cannot slip. Count both wheels' teeth again and read both shafts together; a belt or chain that jumps teeth is heard.", sureness(off).value)  # fmt: skip
+        page.say(
+            "speed",
+            Tone.WATCH,
+            f"The shafts are out of step by {shown_slip}{doubt}",
+            "Teeth cannot slip. Count both wheels' teeth again and read both shafts together; a belt or chain that jumps teeth is heard.",
+            sureness(off).value,
+        )
     else:
-        page.say("speed", Tone.GOOD, "The shafts keep step", f"Teeth cannot slip: the two readings agree with the teeth counted, within their doubt{doubt}.")  # fmt: skip
+        page.say(
+            "speed",
+            Tone.GOOD,
+            "The shafts keep step",
+            f"Teeth cannot slip: the two readings agree with the teeth counted, within their doubt{doubt}.",
+        )
 
 
 def _slips(page: Page, usual: Slip, shown_slip: str, plus_minus: str, both_measured: bool) -> None:
@@ -63,8 +73,8 @@ def _slips(page: Page, usual: Slip, shown_slip: str, plus_minus: str, both_measu
             "speed",
             Tone.WATCH,
             f"Slip {shown_slip}{doubt}: too much",
-            f"Over {100 * usual.fault:.0f} % is a fault: gauge the tension, look for glazed sides and worn grooves, and check both diameters."
-            + settle,
+            f"Over {100 * usual.fault:.0f} % is a fault: gauge the tension, look for glazed sides and worn grooves, and check both "
+            "diameters." + settle,
             sureness(fault).value,
         )
     elif negative >= 2 / 3:

@@ -13,7 +13,9 @@ from tuyere.core.kinds.spec import DriveSpec
 
 @dataclass(frozen=True)
 class Sheet:
-    """Figures by key, verdicts, flags (bad practice), problems (refused input), the drawing, what to fill in next, and what a short set carries."""
+    """Figures by key, verdicts, flags (bad practice), problems (refused input), the drawing, what to fill in next, and what a short set
+    carries.
+    """
 
     figures: dict[str, Figure]
     verdicts: tuple[Verdict, ...]
@@ -45,9 +47,7 @@ def solve(spec: DriveSpec) -> Sheet:
 def sheet_of(spec: DriveSpec, page: Page) -> Sheet:
     """A solved page as it is shown."""
     short = spec.fitted.short_sets(page) if spec.fitted else ()
-    return Sheet(
-        dict(page.figures), tuple(page.verdicts), tuple(page.flags), tuple(page.problems), draw(spec, page), wanted(spec), short
-    )  # fmt: skip
+    return Sheet(dict(page.figures), tuple(page.verdicts), tuple(page.flags), tuple(page.problems), draw(spec, page), wanted(spec), short)
 
 
 def solve_page(spec: DriveSpec) -> Page:

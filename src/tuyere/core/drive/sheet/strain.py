@@ -15,9 +15,19 @@ def target(spec: DriveSpec, page: Page) -> None:
         return
     aim = _deflection(page.values["span"])
     page.put(
-        figure("deflection", "deflection to aim for", "q", "length", aim, page.lines("span"), "q = t / 64", "common practice, no source; IP-20",
-               note="1/64 in for each inch of span, 1.6 mm for each 100 mm. Shown to the nearest 1/64 in; the force is worked out for the exact value.", to_set=True),
+        figure(
+            "deflection",
+            "deflection to aim for",
+            "q",
+            "length",
+            aim,
+            page.lines("span"),
+            "q = t / 64",
+            "common practice, no source; IP-20",
+            note="1/64 in for each inch of span, 1.6 mm for each 100 mm. Shown to the nearest 1/64 in; the force is worked out for the exact value.",
+            to_set=True,
+        ),
         aim,
-    )  # fmt: skip
+    )
     if spec.fitted:
         spec.fitted.target(page)

@@ -19,18 +19,35 @@ def stage_of(spec: DriveSpec, sheet: Sheet, loop: Loop, held_by: HeldBy) -> Tigh
     power = spec.driver_power.value if spec.driver_power else 0.0
     wheels = tuple(
         At(
-            f"{role} {spec.family.wheel}", role, x, y, f[f"{role}_datum"].value_si / 2, f[f"{role}_outside"].value_si / 2,
-            face="flat" if spec.fitted.flat_wheel == role else "grooved", power_w=power if role == "driver" else -power,
+            f"{role} {spec.family.wheel}",
+            role,
+            x,
+            y,
+            f[f"{role}_datum"].value_si / 2,
+            f[f"{role}_outside"].value_si / 2,
+            face="flat" if spec.fitted.flat_wheel == role else "grooved",
+            power_w=power if role == "driver" else -power,
             speed=f[f"{role}_speed"].value_si if f"{role}_speed" in f else None,
             rolls_m=f["belt_speed"].value_si / f[f"{role}_speed"].value_si if "belt_speed" in f and f[f"{role}_speed"].value_si else None,
         )
         for role, x, y in (("driver", 0.0, 0.0), ("driven", apart * math.cos(along), apart * math.sin(along)))
-    )  # fmt: skip
+    )
     belt = f.get("belt_length")
     factor = f["service_factor"].value_si if "service_factor" in f else None
     away = spec.slide.away.value if spec.slide.away else None
     share = f["capacity"].value_si / f["design_power"].value_si if "capacity" in f and "design_power" in f else None
     return TightStage(
-        1, f"{wheels[0].name} to {wheels[1].name}", loop, wheels, -1 if spec.rotation == "clockwise" else 1, spec.fitted.crossed, held_by,
-        factor, spec.driven_class, belt.value_si if belt else None, away, high_torque=spec.driver_class == "high", share=share,
-    )  # fmt: skip
+        1,
+        f"{wheels[0].name} to {wheels[1].name}",
+        loop,
+        wheels,
+        -1 if spec.rotation == "clockwise" else 1,
+        spec.fitted.crossed,
+        held_by,
+        factor,
+        spec.driven_class,
+        belt.value_si if belt else None,
+        away,
+        high_torque=spec.driver_class == "high",
+        share=share,
+    )

@@ -52,18 +52,37 @@ def ratio_and_speeds(spec: DriveSpec, page: Page) -> None:
     )
     driven = _driven_speed(driver_value, ratio)
     page.put(
-        figure("driven_speed", "driven speed", "n_2", "rotation", driven, [driver.line(), *page.lines("ratio")], "n_2 = n_1 / R", GEOMETRY,
-               limits=spec.family.slip.said),
+        figure(
+            "driven_speed",
+            "driven speed",
+            "n_2",
+            "rotation",
+            driven,
+            [driver.line(), *page.lines("ratio")],
+            "n_2 = n_1 / R",
+            GEOMETRY,
+            limits=spec.family.slip.said,
+        ),
         driven,
-    )  # fmt: skip
+    )
     rolls, formula = spec.fitted.pays_out(page)
     velocity = _belt_speed(rolls, driver_value)
     fastest, source = spec.fitted.fastest
     page.put(
-        figure("belt_speed", f"{spec.family.runs} speed", "V", "velocity", velocity, page.lines(first, "driver_speed"), formula, GEOMETRY,
-               limits=source, limit_si=fastest),
+        figure(
+            "belt_speed",
+            f"{spec.family.runs} speed",
+            "V",
+            "velocity",
+            velocity,
+            page.lines(first, "driver_speed"),
+            formula,
+            GEOMETRY,
+            limits=source,
+            limit_si=fastest,
+        ),
         velocity,
-    )  # fmt: skip
+    )
     _speed_limits(spec, page, driven.n)
 
 
@@ -72,17 +91,28 @@ def _speed_limits(spec: DriveSpec, page: Page, driven_speed: float) -> None:
     for role, rotation in (("driver", spec.driver_speed.value), ("driven", driven_speed)):
         rim = _belt_speed(page.values[f"{role}_outside"], rotation)
         page.put(
-            figure(f"{role}_rim_speed", f"{role} rim speed", "v_r", "velocity", rim, page.lines(f"{role}_outside", "driver_speed"),
-                   "v_r = π d_o n", GEOMETRY, limits=f"Cast iron to {speed.CAST_IRON_RIM_LIMIT_BOTH} unless another limit is cast on the wheel.",
-                limit_si=speed.CAST_IRON_RIM_LIMIT_M_PER_S),
+            figure(
+                f"{role}_rim_speed",
+                f"{role} rim speed",
+                "v_r",
+                "velocity",
+                rim,
+                page.lines(f"{role}_outside", "driver_speed"),
+                "v_r = π d_o n",
+                GEOMETRY,
+                limits=f"Cast iron to {speed.CAST_IRON_RIM_LIMIT_BOTH} unless another limit is cast on the wheel.",
+                limit_si=speed.CAST_IRON_RIM_LIMIT_M_PER_S,
+            ),
             rim,
-        )  # fmt: skip
+        )
         if rim.n > speed.CAST_IRON_RIM_LIMIT_M_PER_S:
             most = show(speed.speed_at_rim_limit(page.values[f"{role}_outside"].n), "rotation", System.US)
             page.flag(
-                "rim-speed", f"{role}_diameter",
-                f"The {role} rim runs faster than {speed.CAST_IRON_RIM_LIMIT_BOTH}, the limit for cast iron: stop at {most}, or fit a wheel marked for the speed.",
-            )  # fmt: skip
+                "rim-speed",
+                f"{role}_diameter",
+                f"The {role} rim runs faster than {speed.CAST_IRON_RIM_LIMIT_BOTH}, the limit for cast iron: stop at {most}, or fit a "
+                "wheel marked for the speed.",
+            )
     fastest, source = spec.fitted.fastest
     if fastest and page.values["belt_speed"].n > fastest:
         most = f"{show(fastest, 'velocity', System.US)} ({show(fastest, 'velocity', System.SI)})"
@@ -119,7 +149,16 @@ def tachometer(spec: DriveSpec, page: Page) -> None:
             first.origin,
         )
     )
-    read_slip(first.u, spec.tach_driven.u, page.values["ratio"], [driver.line(), *page.lines("tach_driven", "ratio")], spec.family.slip, spec.family.toothed, bool(spec.tach_driver), page)  # fmt: skip
+    read_slip(
+        first.u,
+        spec.tach_driven.u,
+        page.values["ratio"],
+        [driver.line(), *page.lines("tach_driven", "ratio")],
+        spec.family.slip,
+        spec.family.toothed,
+        bool(spec.tach_driver),
+        page,
+    )
     _against_design(spec, page)
 
 
@@ -162,5 +201,6 @@ def _against_design(spec: DriveSpec, page: Page) -> None:
             "design",
             Tone.WATCH,
             f"{size} {word} its design speed",
-            f"It should turn {page.figures['design_speed'].us}; {how} it turns {page.figures[key].us}. On a fan or centrifugal pump power goes with the cube of speed.",
+            f"It should turn {page.figures['design_speed'].us}; {how} it turns {page.figures[key].us}. On a fan or centrifugal pump power "
+            "goes with the cube of speed.",
         )

@@ -46,9 +46,16 @@ def flat_belts() -> dict[str, FlatBelt]:
 def _belt(r: dict[str, str]) -> FlatBelt:
     smallest = float(r["smallest_pulley_mm"]) * _MM if r["smallest_pulley_mm"] else None
     return FlatBelt(
-        r["belt"], r["material"], r["made"], float(r["thickness_mm"]) * _MM, smallest, float(r["friction"]), float(r["density_kg_m3"]),
-        Confidence(r["confidence"]), r["source"],
-    )  # fmt: skip
+        r["belt"],
+        r["material"],
+        r["made"],
+        float(r["thickness_mm"]) * _MM,
+        smallest,
+        float(r["friction"]),
+        float(r["density_kg_m3"]),
+        Confidence(r["confidence"]),
+        r["source"],
+    )
 
 
 _FACES = (125, 160, 200, 250, 315, 355)

@@ -72,7 +72,11 @@ class FlatLine(LineDrive):
         wheel = self.driver if role == "driver" else self.driven
         least = self.of.least_pulley_m(self.height_m) if self.of else None
         if self.of and least and wheel.rim_m < least * (1 - 1e-6):
-            page.flag(SMALL, f"{role}_diameter", f"The {role} pulley is below the smallest for {self.of.name} ({both(least)}, {self.of.source}): bent tighter it cracks.")  # fmt: skip
+            page.flag(
+                SMALL,
+                f"{role}_diameter",
+                f"The {role} pulley is below the smallest for {self.of.name} ({both(least)}, {self.of.source}): bent tighter it cracks.",
+            )
 
     def rate(self, own: "OwnRatings", duty: Duty, page: Page) -> None:
         assert self.of and self.size is not None
@@ -109,8 +113,19 @@ class FlatLine(LineDrive):
         ]
         if found.lay_share < 1:
             shares.append(factor_line("K_lay", f"{self.lay} belt carries less", found.lay_share))
-        put(page, "capacity", "power the belt carries", "P", "power", found.power_w, [width, *shares, *page.lines(f"wrap_{small}", ("belt_speed", "v"))], f"P = (b F_a C_p C_v - F_c)(1 - 1/R) v{' K_lay' if found.lay_share < 1 else ''}", found.source,
-            note=f"Friction {of.friction:g} on clean cast iron; R is the strands' ratio of a sound design, four fifths of the friction and at most 3, the same that the loads go by. C_v is of leather only.", confidence=found.confidence)  # fmt: skip
+        put(
+            page,
+            "capacity",
+            "power the belt carries",
+            "P",
+            "power",
+            found.power_w,
+            [width, *shares, *page.lines(f"wrap_{small}", ("belt_speed", "v"))],
+            f"P = (b F_a C_p C_v - F_c)(1 - 1/R) v{' K_lay' if found.lay_share < 1 else ''}",
+            found.source,
+            note=f"Friction {of.friction:g} on clean cast iron; R is the strands' ratio of a sound design, four fifths of the friction and at most 3, the same that the loads go by. C_v is of leather only.",
+            confidence=found.confidence,
+        )
 
     def stock(self) -> tuple[StockWheel, ...]:
         sizes = [float(r["diameter"]) / 1000 for r in rows("flat_crowns")]

@@ -33,7 +33,10 @@ class Cut:
 
 @dataclass(frozen=True)
 class Size:
-    """A size of fastener (empty: the joint has none), the smallest pulley it runs on (m, None: as the belt), its share of the belt's strength."""
+    """A size of fastener (empty.
+
+    The joint has none), the smallest pulley it runs on (m, None: as the belt), its share of the belt's strength.
+    """
 
     joint: Joint
     size: str
@@ -91,9 +94,15 @@ def take_off(material: Material, thickness_m: float) -> float | None:
 
 
 def cut(
-    inside_m: float, thickness_m: float, joint: Joint, material: Material, width_m: float,
-    plies: int = 1, take_up: bool = False, stretched: bool = False,
-) -> Cut | None:  # fmt: skip
+    inside_m: float,
+    thickness_m: float,
+    joint: Joint,
+    material: Material,
+    width_m: float,
+    plies: int = 1,
+    take_up: bool = False,
+    stretched: bool = False,
+) -> Cut | None:
     """Where to cut a belt whose tape round both pulleys, in place, is `inside_m`. None outside the tables.
 
     `take_up`: the drive tightens it itself, which starts from slack. `stretched`: it was pulled round the pulleys and marked there, so that
@@ -116,7 +125,9 @@ def cut(
 
 
 def holes(width_m: float) -> tuple[int, int]:
-    """Holes in each end for rawhide lacing: in the row nearest the end, and in the second. Source: Kent (from memory, high); between them by width.
+    """Holes in each end for rawhide lacing: in the row nearest the end, and in the second.
+
+    Source: Kent (from memory, high); between them by width.
 
     >>> holes(3 * IN), holes(6 * IN), holes(10 * IN)
     ((2, 2), (4, 3), (5, 4))

@@ -1,9 +1,12 @@
-"""What a flat belt carries: the allowable tight-side tension with its pulley and speed factors, less the centrifugal, at the design ratio.
+"""What a flat belt carries.
 
-F_1a = b F_a C_p C_v; T_e = (F_1a - F_c)(1 - 1/R); P = T_e v: Shigley, Mechanical Engineering Design, flat belts (from memory). R is the ratio of
-the strands that a design supposes (tension.py: four fifths of the friction, at most 3), the same that sets the loads on the shafts, so that
-a belt within its rating is within its allowable tension at work. C_v is of leather only. Rubber and canvas rows are allowable effective pulls
-at 180° and low speed: the tight strand that they suppose is taken at full friction, the least it can be, so that the centrifugal part counts most.
+The allowable tight-side tension with its pulley and speed factors, less the centrifugal, at the design ratio.
+
+F_1a = b F_a C_p C_v; T_e = (F_1a - F_c)(1 - 1/R); P = T_e v: Shigley, Mechanical Engineering Design, flat belts (from memory). R is the
+ratio of the strands that a design supposes (tension.py: four fifths of the friction, at most 3), the same that sets the loads on the
+shafts, so that a belt within its rating is within its allowable tension at work. C_v is of leather only. Rubber and canvas rows are
+allowable effective pulls at 180° and low speed: the tight strand that they suppose is taken at full friction, the least it can be, so
+that the centrifugal part counts most.
 """
 
 import math

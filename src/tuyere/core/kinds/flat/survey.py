@@ -14,10 +14,17 @@ from tuyere.core.mechanics.on_wheels.wheels import BeltOnWheels, Lay, PathWheel
 
 # Each field and how it is read.
 FIELDS = {
-    "flat_width": "belt_width", "flat_thickness": "flat_thickness", "driver_diameter": "driver_diameter", "driven_diameter": "driven_diameter",
-    "driver_face": "belt_width", "driven_face": "belt_width", "driver_crown": "crown", "driven_crown": "crown", "centre_distance": "centre_distance",
+    "flat_width": "belt_width",
+    "flat_thickness": "flat_thickness",
+    "driver_diameter": "driver_diameter",
+    "driven_diameter": "driven_diameter",
+    "driver_face": "belt_width",
+    "driven_face": "belt_width",
+    "driver_crown": "crown",
+    "driven_crown": "crown",
+    "centre_distance": "centre_distance",
     "driver_speed": "driver_speed",
-}  # fmt: skip
+}
 SURFACES = ("crowned", "plain")
 _QUARTER_FACE = 1.4  # old rule 1.4 to 1.5 belt widths: handbooks, low
 
@@ -32,7 +39,9 @@ _MISSING = Verdict(
 
 @dataclass(frozen=True)
 class FlatDrive:
-    """The path (line at mid-thickness), lengths at the inside and at mid-thickness (m), speed ratio with thickness, and the crowns ISO 100 gives (m)."""
+    """The path (line at mid-thickness), lengths at the inside and at mid-thickness (m), speed ratio with thickness, and the crowns ISO 100
+    gives (m).
+    """
 
     answer: PathAnswer
     wheels: tuple[PathWheel, PathWheel]
@@ -99,7 +108,14 @@ def _fit(drive: FlatDrive, values: Mapping[str, float], words: Mapping[str, str]
     if kind and least:
         small = 2 * min(w.rim_radius_m for w in drive.wheels)
         if small < least * (1 - 1e-6):
-            found.append(Verdict("bend", Tone.WATCH, f"The {both(small)} pulley is small for {kind.name}", f"It wants {both(least)} at least ({kind.source}): bent tighter it cracks."))  # fmt: skip
+            found.append(
+                Verdict(
+                    "bend",
+                    Tone.WATCH,
+                    f"The {both(small)} pulley is small for {kind.name}",
+                    f"It wants {both(least)} at least ({kind.source}): bent tighter it cracks.",
+                )
+            )
     width = values.get("flat_width")
     for side in ("driver", "driven"):
         face = values.get(f"{side}_face")
@@ -116,11 +132,22 @@ def _fit(drive: FlatDrive, values: Mapping[str, float], words: Mapping[str, str]
 
 def _face(side: str, width: float, face: float, lay: Lay) -> list[Verdict]:
     if face < width:
-        return [Verdict("face", Tone.STOP, f"The {side}'s face is narrower than the belt", f"{both(face)} against {both(width)}: the belt's edge hangs over and frays.")]  # fmt: skip
+        return [
+            Verdict(
+                "face",
+                Tone.STOP,
+                f"The {side}'s face is narrower than the belt",
+                f"{both(face)} against {both(width)}: the belt's edge hangs over and frays.",
+            )
+        ]
     wanted = _QUARTER_FACE * width if lay is Lay.QUARTER else face_width(width)
     if wanted and face < wanted * (1 - 0.02):
         rule = "1.4 belt widths on a quarter turn, low confidence" if lay is Lay.QUARTER else "ISO 22"
-        return [Verdict("face", Tone.WATCH, f"The {side}'s face leaves little beside the belt", f"{both(face)}; it wants {both(wanted)} ({rule}).")]  # fmt: skip
+        return [
+            Verdict(
+                "face", Tone.WATCH, f"The {side}'s face leaves little beside the belt", f"{both(face)}; it wants {both(wanted)} ({rule})."
+            )
+        ]
     return []
 
 
@@ -129,23 +156,64 @@ def _crowns(surfaces: Mapping[str, str], lay: Lay) -> list[Verdict]:
     if not all(surfaces.values()):
         return []
     if not crowned:
-        return [Verdict("track", Tone.WATCH, "Neither pulley is crowned: nothing holds the belt in the middle", "A flat belt climbs to the highest part of a crown; on plain pulleys the smallest misalignment runs it off.")]  # fmt: skip
+        return [
+            Verdict(
+                "track",
+                Tone.WATCH,
+                "Neither pulley is crowned: nothing holds the belt in the middle",
+                "A flat belt climbs to the highest part of a crown; on plain pulleys the smallest misalignment runs it off.",
+            )
+        ]
     if len(crowned) == 2 and lay is not Lay.OPEN:
-        return [Verdict("track", Tone.WATCH, f"Both pulleys are crowned on a {lay} belt", "Crown one at most there: the belt arrives at an angle and two crowns fight each other (handbooks, medium).")]  # fmt: skip
+        return [
+            Verdict(
+                "track",
+                Tone.WATCH,
+                f"Both pulleys are crowned on a {lay} belt",
+                "Crown one at most there: the belt arrives at an angle and two crowns fight each other (handbooks, medium).",
+            )
+        ]
     if len(crowned) == 2:
-        return [Verdict("track", Tone.OPEN, "Both pulleys are crowned: one is enough", "Usually the larger; the second only stretches the belt's middle.")]  # fmt: skip
+        return [
+            Verdict(
+                "track",
+                Tone.OPEN,
+                "Both pulleys are crowned: one is enough",
+                "Usually the larger; the second only stretches the belt's middle.",
+            )
+        ]
     return [Verdict("track", Tone.GOOD, f"The {crowned[0]}'s crown holds the belt in the middle", "The belt climbs to its highest part.")]
 
 
 def _crown(side: str, crown: float, wanted: float) -> list[Verdict]:
     if crown > 2 * wanted:
-        return [Verdict("crown", Tone.WATCH, f"The {side}'s crown is high", f"{fine(crown)}; ISO 100 gives {fine(wanted)}: too much stretches the belt's middle and lifts its edges.")]  # fmt: skip
+        return [
+            Verdict(
+                "crown",
+                Tone.WATCH,
+                f"The {side}'s crown is high",
+                f"{fine(crown)}; ISO 100 gives {fine(wanted)}: too much stretches the belt's middle and lifts its edges.",
+            )
+        ]
     if crown < 0.5 * wanted:
-        return [Verdict("crown", Tone.WATCH, f"The {side}'s crown is worn low", f"{fine(crown)}; ISO 100 gives {fine(wanted)}: it holds the belt less.")]  # fmt: skip
+        return [
+            Verdict(
+                "crown",
+                Tone.WATCH,
+                f"The {side}'s crown is worn low",
+                f"{fine(crown)}; ISO 100 gives {fine(wanted)}: it holds the belt less.",
+            )
+        ]
     return [Verdict("crown", Tone.GOOD, f"The {side}'s crown is right", f"{fine(crown)}; ISO 100 gives {fine(wanted)}.")]
 
 
 def _lengths(drive: FlatDrive, thickness: float) -> list[Verdict]:
     return [
-        Verdict("length", Tone.GOOD, f"Steel tape round both pulleys: {both(drive.inside_m)}", f"At mid-thickness {both(drive.middle_m)}: that is the length laid flat, before take-off for stretch. Thickness {fine(thickness)} counts in the speeds too."),
-    ]  # fmt: skip
+        Verdict(
+            "length",
+            Tone.GOOD,
+            f"Steel tape round both pulleys: {both(drive.inside_m)}",
+            f"At mid-thickness {both(drive.middle_m)}: that is the length laid flat, before take-off for stretch. Thickness "
+            f"{fine(thickness)} counts in the speeds too.",
+        ),
+    ]

@@ -59,9 +59,17 @@ def joint_numbers(asked: Mapping[str, str], on: ToJoin, velocity_m_s: float | No
     if "place" in asked:
         found["place"] = said("Chosen", asked["place"])
     if width_m:
-        found["square"] = length("Out of square at most", max(SQUARE_M_PER_M * width_m, 0.0002), f"over {shown(width_m, 'length', True)[0]}", "", "from memory (low)")  # fmt: skip
+        found["square"] = length(
+            "Out of square at most",
+            max(SQUARE_M_PER_M * width_m, 0.0002),
+            f"over {shown(width_m, 'length', True)[0]}",
+            "",
+            "from memory (low)",
+        )
         in_first, in_second = holes(width_m)
-        found["holes"] = said("Holes in each end", f"{in_first} + {in_second}", "in the row nearest the end, and in the second", source="Kent (from memory)")  # fmt: skip
+        found["holes"] = said(
+            "Holes in each end", f"{in_first} + {in_second}", "in the row nearest the end, and in the second", source="Kent (from memory)"
+        )
     if joint is None or thickness is None:
         return found
     if on.smallest_m and velocity_m_s is not None:

@@ -1,4 +1,7 @@
-"""What a rating is asked for: duties by hours, classes of driven machine, and IP-20's service factors, which every kind without its own goes by."""
+"""What a rating is asked for.
+
+Duties by hours, classes of driven machine, and IP-20's service factors, which every kind without its own goes by.
+"""
 
 from dataclasses import dataclass
 from functools import cache

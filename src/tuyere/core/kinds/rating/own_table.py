@@ -23,7 +23,10 @@ Numbers = NDArray[np.float64] | float
 
 @dataclass(frozen=True, eq=False)
 class OwnTable:
-    """One thing's table: sizes (m, or teeth), speeds (rad/s), ratios, powers (W) by ratio, size and speed; width (m) where it counts by width."""
+    """One thing's table.
+
+    Sizes (m, or teeth), speeds (rad/s), ratios, powers (W) by ratio, size and speed; width (m) where it counts by width.
+    """
 
     name: str
     by: Measured

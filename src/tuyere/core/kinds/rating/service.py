@@ -10,9 +10,12 @@ from tuyere.core.kinds.rating import duties
 IDLERS = {"none": 0.0, "slack side, inside": 0.0, "slack side, outside": 0.1, "tight side, inside": 0.1, "tight side, outside": 0.2}
 # Who says that an idler holds the tension has said that there is one: where it runs, unless it was said, as most do, on the belt's back.
 _HOLDS = {
-    "spring idler, slack side": "slack side, outside", "weight idler, slack side": "slack side, outside", "lever idler, slack side": "slack side, outside",
-    "idler, latched": "slack side, outside", "idler, tight side": "tight side, outside",
-}  # fmt: skip
+    "spring idler, slack side": "slack side, outside",
+    "weight idler, slack side": "slack side, outside",
+    "lever idler, slack side": "slack side, outside",
+    "idler, latched": "slack side, outside",
+    "idler, tight side": "tight side, outside",
+}
 
 
 def idler_on(idler: str, held_by: str) -> str:

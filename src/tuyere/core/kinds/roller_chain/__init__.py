@@ -13,7 +13,21 @@ from tuyere.core.kinds.roller_chain.sprocket import (
 )
 
 __all__ = [
-    "Chain", "ChainError", "Elongation", "Sprocket", "caliper_diameter", "centre_distance", "chain", "chains", "elongation",
-    "elongation_limit", "length_in_pitches", "outside_diameter", "parse_mark", "pitch_diameter", "pitch_from_caliper", "sprocket",
+    "Chain",
+    "ChainError",
+    "Elongation",
+    "Sprocket",
+    "caliper_diameter",
+    "centre_distance",
+    "chain",
+    "chains",
+    "elongation",
+    "elongation_limit",
+    "length_in_pitches",
+    "outside_diameter",
+    "parse_mark",
+    "pitch_diameter",
+    "pitch_from_caliper",
+    "sprocket",
     "tooth_outline",
-]  # fmt: skip
+]

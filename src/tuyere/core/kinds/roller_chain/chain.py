@@ -61,10 +61,25 @@ def _chain(r: dict[str, str]) -> Chain:
         return float(r[column]) if r[column] else None
 
     return Chain(
-        r["chain"], r["series"], r["body"], r["plates"], length("pitch") or 0.0, length("roller"), length("inner_width"), length("pin"),
-        length("plate_height"), length("plate_thickness"), length("transverse_pitch"), number("strength_n"), number("mass_kg_per_m"),
-        number("measuring_force_n"), float(r["common"]), r["nearly_fits"], Confidence(r["confidence"]), r["source"],
-    )  # fmt: skip
+        r["chain"],
+        r["series"],
+        r["body"],
+        r["plates"],
+        length("pitch") or 0.0,
+        length("roller"),
+        length("inner_width"),
+        length("pin"),
+        length("plate_height"),
+        length("plate_thickness"),
+        length("transverse_pitch"),
+        number("strength_n"),
+        number("mass_kg_per_m"),
+        number("measuring_force_n"),
+        float(r["common"]),
+        r["nearly_fits"],
+        Confidence(r["confidence"]),
+        r["source"],
+    )
 
 
 def chain(name: str) -> Chain:
@@ -77,8 +92,27 @@ def chain(name: str) -> Chain:
 
 
 _STRANDS = re.compile(r"^(.*?)(?:-(\d))?$")
-_ISO_A = {"04C": "25", "06C": "35", "085": "41", "08A": "40", "10A": "50", "12A": "60", "16A": "80", "20A": "100", "24A": "120", "28A": "140",
-          "32A": "160", "36A": "180", "40A": "200", "48A": "240", "208A": "2040", "210A": "2050", "212A": "2060", "216A": "2080", "220A": "2100"}  # fmt: skip
+_ISO_A = {
+    "04C": "25",
+    "06C": "35",
+    "085": "41",
+    "08A": "40",
+    "10A": "50",
+    "12A": "60",
+    "16A": "80",
+    "20A": "100",
+    "24A": "120",
+    "28A": "140",
+    "32A": "160",
+    "36A": "180",
+    "40A": "200",
+    "48A": "240",
+    "208A": "2040",
+    "210A": "2050",
+    "212A": "2060",
+    "216A": "2080",
+    "220A": "2100",
+}
 
 
 def parse_mark(text: str) -> tuple[Chain, int]:

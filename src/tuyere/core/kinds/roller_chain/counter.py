@@ -24,6 +24,13 @@ def slip_of(strands: int, driven: DriveReading, machine_part: str) -> CounterSli
     refuse = [f"what is nearly, but not, {of.name}: {of.nearly_fits}"] if of.nearly_fits else []
     refuse += ["a new piece let into the worn chain: it runs over the teeth at every turn"]
     return CounterSlip(
-        f"{of.name}-{strands}", f"{fit.count} pitches, {joint}", (), machine_part, (f"{of.series}: {', '.join(sizes)}",),
-        (f"{fit.count} pitches, {both(fit.length_m)} new; centres {both(fit.centre_m)}",), (), tuple(refuse), tuple(check),
-    )  # fmt: skip
+        f"{of.name}-{strands}",
+        f"{fit.count} pitches, {joint}",
+        (),
+        machine_part,
+        (f"{of.series}: {', '.join(sizes)}",),
+        (f"{fit.count} pitches, {both(fit.length_m)} new; centres {both(fit.centre_m)}",),
+        (),
+        tuple(refuse),
+        tuple(check),
+    )

@@ -23,9 +23,11 @@ _OFF, _CLOSE = 0.02, 0.005
 
 @dataclass(frozen=True)
 class Dogs:
-    """Spacing of the dogs and of the conveyor's rollers that they push on (m), how many are in at once, and where each stands along the track.
+    """Spacing of the dogs and of the conveyor's rollers that they push on (m), how many are in at once, and where each stands along the
+    track.
 
-    `slip_m`: how much further the roller spacing is than the dogs', per dog; above 0 the last dog to come in carries, below 0 the one that leaves.
+    `slip_m`: how much further the roller spacing is than the dogs', per dog; above 0 the last dog to come in carries, below 0 the one
+    that leaves.
     """
 
     dog_pitch_m: float
@@ -98,8 +100,12 @@ def _judge(d: Dogs, new_m: float | None, named: bool) -> Verdict:
         against = f" Against new ({fine(new_m)} a dog{taken}): the dogs have grown {grown[0] * 100:.1f} %, the conveyor chain {grown[1] * 100:.1f} %."
     told = f"{both(abs(d.slip_m))} a dog ({abs(off) * 100:.1f} %), {both(abs(d.slip_m) * (d.engaged - 1))} over {d.engaged} dogs"
     if abs(off) <= _CLOSE and max(grown) > _OFF:
-        return Verdict("dogs", Tone.WATCH, "Dogs and conveyor chain match, both worn: they run on together",
-            f"{told}: they share the load.{against} Neither meshes with a new one: renew the dogs with the conveyor chain, together.")  # fmt: skip
+        return Verdict(
+            "dogs",
+            Tone.WATCH,
+            "Dogs and conveyor chain match, both worn: they run on together",
+            f"{told}: they share the load.{against} Neither meshes with a new one: renew the dogs with the conveyor chain, together.",
+        )
     if abs(off) <= _CLOSE:
         return Verdict("dogs", Tone.GOOD, "Dogs and conveyor chain match", f"{told}: they share the load.{against}")
     tone = Tone.STOP if abs(off) > _OFF else Tone.WATCH
@@ -107,17 +113,33 @@ def _judge(d: Dogs, new_m: float | None, named: bool) -> Verdict:
         told += f".{against}"
     worn_dogs, worn_chain = (g > _CLOSE * 2 for g in grown) if new_m else (off < 0, off > 0)
     if worn_dogs and not worn_chain and off < 0:
-        return Verdict("dogs", tone, "The dogs are worn, the conveyor chain is not: the dog that leaves carries all",
-            f"{told} The load drops back as each lets go: surge, worn tips. New dogs only.")  # fmt: skip
+        return Verdict(
+            "dogs",
+            tone,
+            "The dogs are worn, the conveyor chain is not: the dog that leaves carries all",
+            f"{told} The load drops back as each lets go: surge, worn tips. New dogs only.",
+        )
     if worn_chain and not worn_dogs and off > 0:
-        return Verdict("dogs", tone, "The conveyor chain is worn, the dogs are not: the dog that comes in carries all",
-            f"{told} Each next dog wedges in: clatter, riding up. Renew the conveyor chain; taking links out does not mend its pitch.")  # fmt: skip
+        return Verdict(
+            "dogs",
+            tone,
+            "The conveyor chain is worn, the dogs are not: the dog that comes in carries all",
+            f"{told} Each next dog wedges in: clatter, riding up. Renew the conveyor chain; taking links out does not mend its pitch.",
+        )
     told = told.rstrip(".")
     if off > 0:
-        return Verdict("dogs", tone, "The conveyor chain is longer than the dogs: the dog that comes in carries all",
-            f"{told}. Each next dog wedges in: clatter, riding up. Renew the conveyor chain; taking links out does not mend its pitch.")  # fmt: skip
-    return Verdict("dogs", tone, "The dogs are further apart than the conveyor chain: the dog that leaves carries all",
-        f"{told}. The load drops back as each lets go: surge, worn tips. Renew the dog chain; past 2 % change both together.")  # fmt: skip
+        return Verdict(
+            "dogs",
+            tone,
+            "The conveyor chain is longer than the dogs: the dog that comes in carries all",
+            f"{told}. Each next dog wedges in: clatter, riding up. Renew the conveyor chain; taking links out does not mend its pitch.",
+        )
+    return Verdict(
+        "dogs",
+        tone,
+        "The dogs are further apart than the conveyor chain: the dog that leaves carries all",
+        f"{told}. The load drops back as each lets go: surge, worn tips. Renew the dog chain; past 2 % change both together.",
+    )
 
 
 def _conveyor_wear(name: str, link_m: float) -> list[Verdict]:
@@ -131,7 +153,14 @@ def _conveyor_wear(name: str, link_m: float) -> list[Verdict]:
     told = f"{grown * 100:.1f} % longer than a new {name.strip()} ({fine(new)} pitch)"
     worn_out = limit_of("dogs")
     if grown >= worn_out.limit:
-        return [Verdict("conveyor", Tone.WATCH, f"Conveyor chain: {told}", f"Worn out at {worn_out.limit:.1%} ({worn_out.confidence} confidence): plan a new one, and dogs with it.")]  # fmt: skip
+        return [
+            Verdict(
+                "conveyor",
+                Tone.WATCH,
+                f"Conveyor chain: {told}",
+                f"Worn out at {worn_out.limit:.1%} ({worn_out.confidence} confidence): plan a new one, and dogs with it.",
+            )
+        ]
     return [Verdict("conveyor", Tone.GOOD, f"Conveyor chain: {told}", "Measured over pulled-straight links.")]
 
 
@@ -139,9 +168,23 @@ def _looked_at(words: Mapping[str, str]) -> list[Verdict]:
     """What an eye sees of the drive unit. Common practice, no source."""
     found = []
     if words.get("bears_on") == "vertical rollers":
-        found.append(Verdict("dogs", Tone.STOP, "The dogs push on the vertical rollers", "They jam round them. The dogs go behind the horizontal rollers: set the drive unit's height again."))  # fmt: skip
+        found.append(
+            Verdict(
+                "dogs",
+                Tone.STOP,
+                "The dogs push on the vertical rollers",
+                "They jam round them. The dogs go behind the horizontal rollers: set the drive unit's height again.",
+            )
+        )
     if words.get("take_up_side") == "incoming tight side":
-        found.append(Verdict("take-up", Tone.STOP, "The take-up is on the tight side", "It belongs on the outgoing side, just after the drive, where the chain is slackest."))  # fmt: skip
+        found.append(
+            Verdict(
+                "take-up",
+                Tone.STOP,
+                "The take-up is on the tight side",
+                "It belongs on the outgoing side, just after the drive, where the chain is slackest.",
+            )
+        )
     for key, name, why in (
         ("pressure_plate", "Pressure plate above", "It keeps the dogs in; without it they ride over the rollers."),
         ("wear_strips", "Wear strips below", "The dog chain runs on them; without them it sags and the dogs come in late."),
@@ -149,5 +192,12 @@ def _looked_at(words: Mapping[str, str]) -> list[Verdict]:
         if words.get(key) in ("worn through", "missing"):
             found.append(Verdict("dogs", Tone.STOP, f"{name}: {words[key]}", f"{why} Renew it before the line runs."))
     if found or words.get("bears_on"):
-        found.append(Verdict("take-up", Tone.OPEN, "Springs take up the wear; the shaft bolts set it up once", "Do not chase slack with the bolts: when the springs are at their end, the chain is."))  # fmt: skip
+        found.append(
+            Verdict(
+                "take-up",
+                Tone.OPEN,
+                "Springs take up the wear; the shaft bolts set it up once",
+                "Do not chase slack with the bolts: when the springs are at their end, the chain is.",
+            )
+        )
     return found

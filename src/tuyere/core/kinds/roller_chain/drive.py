@@ -104,22 +104,59 @@ class ChainLine(LineDrive):
         shared = [teeth_line("sprocket", teeth), *page.lines(speed_line(small))]
         limits = "hp, p in inches, n in 1/min; 15 000 h, the right lubricant."
         more = {"note": found.estimate, "confidence": found.confidence, "limits": limits, "origin": origin}
-        put(page, "plates_power", "one strand, by link-plate fatigue", "H_1", "power", found.plates_w, shared, "H_1 = k N^1.08 n^0.9 p^(3 - 0.07 p)", found.source, said=FAR if found.plates_w > _FAR * found.rollers_w else "", **more)  # fmt: skip
-        put(page, "rollers_power", "one strand, by roller and bushing impact", "H_2", "power", found.rollers_w, [*shared, self._pitches_line()], "H_2 = 1000 K_r N^1.5 p^0.8 / n^1.5 · (L_p/100)^0.4", found.source, said=FAR if found.rollers_w > _FAR * found.plates_w else "", **more)  # fmt: skip
+        put(
+            page,
+            "plates_power",
+            "one strand, by link-plate fatigue",
+            "H_1",
+            "power",
+            found.plates_w,
+            shared,
+            "H_1 = k N^1.08 n^0.9 p^(3 - 0.07 p)",
+            found.source,
+            said=FAR if found.plates_w > _FAR * found.rollers_w else "",
+            **more,
+        )
+        put(
+            page,
+            "rollers_power",
+            "one strand, by roller and bushing impact",
+            "H_2",
+            "power",
+            found.rollers_w,
+            [*shared, self._pitches_line()],
+            "H_2 = 1000 K_r N^1.5 p^0.8 / n^1.5 · (L_p/100)^0.4",
+            found.source,
+            said=FAR if found.rollers_w > _FAR * found.plates_w else "",
+            **more,
+        )
         times = f"{found.strand_factor:g}"
         factors = [Line("K_2", f"strands: {strands}", times, times, Origin.STANDARD, Origin.STANDARD)]
         if found.offset < 1:
             factors.append(Line("K_o", "offset link", f"{found.offset:g}", f"{found.offset:g}", Origin.STANDARD, Origin.STANDARD))
         self._signs(teeth, found, page)
-        put(page, "capacity", "power the chain carries", "H", "power", found.power_w, [*page.lines("plates_power", "rollers_power"), *factors], f"H = {'K_o ' if found.offset < 1 else ''}K_2 min(H_1, H_2)", found.source,
-            note=f"{found.governs.capitalize()} govern here. {found.estimate}".strip(), confidence=found.confidence, origin=origin)  # fmt: skip
+        put(
+            page,
+            "capacity",
+            "power the chain carries",
+            "H",
+            "power",
+            found.power_w,
+            [*page.lines("plates_power", "rollers_power"), *factors],
+            f"H = {'K_o ' if found.offset < 1 else ''}K_2 min(H_1, H_2)",
+            found.source,
+            note=f"{found.governs.capitalize()} govern here. {found.estimate}".strip(),
+            confidence=found.confidence,
+            origin=origin,
+        )
         if found.past_table:
             page.flag("past-table", "driver_speed", "Past the speed of the rating tables: pins may gall.")
             page.say(
                 "rating",
                 Tone.WATCH,
                 "Past the speed of the rating tables: pins may gall",
-                "Between pin and bushing the oil film breaks down at high speed. Take a smaller pitch in more strands, or ask the chain's maker.",
+                "Between pin and bushing the oil film breaks down at high speed. Take a smaller pitch in more strands, or ask the "
+                "chain's maker.",
             )
         self._oil(page)
 
@@ -128,13 +165,22 @@ class ChainLine(LineDrive):
             page.say("oil", Tone.OPEN, oiling.headline, oiling.detail)
 
     def _sag(self, duty: Duty, page: Page) -> None:
-        """How far the slack run should move at its middle, up and down together: 4 to 6 % of the span, half of that on steep or shock drives."""
+        """How far the slack run should move at its middle, up and down together.
+
+        4 to 6 % of the span, half of that on steep or shock drives.
+        """
         if not page.has("span", "centre_distance", "driver_datum", "driven_datum"):
             return
         apart, *radii = page.values["centre_distance"].n, *(page.values[f"{role}_datum"].n / 2 for role in ("driver", "driven"))
         low, high, why = chain_slack(float(max(runs_lean(math.radians(duty.centre_line_deg), apart, *radii))), duty.driven_class)
         span = page.values["span"].n
-        page.say("sag", Tone.OPEN, f"Slack side: {both(low * span)} to {both(high * span)} of movement in all", f"At mid-span, up and down together: {low:.0%} to {high:.0%} of the span on a {why} drive (American Chain Association; common practice, from memory). Turn the drive so that all the slack is on one side.")  # fmt: skip
+        page.say(
+            "sag",
+            Tone.OPEN,
+            f"Slack side: {both(low * span)} to {both(high * span)} of movement in all",
+            f"At mid-span, up and down together: {low:.0%} to {high:.0%} of the span on a {why} drive (American Chain Association; common "
+            "practice, from memory). Turn the drive so that all the slack is on one side.",
+        )
 
     def _pitches_line(self) -> Line:
         text = str(self.pitches or f"{rating.USUAL_PITCHES:.0f}")
@@ -144,21 +190,66 @@ class ChainLine(LineDrive):
     def _signs(self, teeth: int, found: rating.ChainRating, page: Page) -> None:
         """An offset link, the polygon's ripple, and the safety of a slow chain against breaking."""
         number = Line("N", "teeth of the small sprocket", str(teeth), str(teeth), Origin.MEASURED, Origin.MEASURED)
-        put(page, "ripple", "ripple of the chain's speed", "Δv/v", "share", rating.polygon_ripple(teeth), [number], "Δv/v = (π/N)(1/sin(180°/N) - 1/tan(180°/N))", "kinematics; Shigley, eq. 17-31 (from memory)",
-            note="A chain lies on a polygon: at each tooth it is drawn faster and slower by this share.")  # fmt: skip
+        put(
+            page,
+            "ripple",
+            "ripple of the chain's speed",
+            "Δv/v",
+            "share",
+            rating.polygon_ripple(teeth),
+            [number],
+            "Δv/v = (π/N)(1/sin(180°/N) - 1/tan(180°/N))",
+            "kinematics; Shigley, eq. 17-31 (from memory)",
+            note="A chain lies on a polygon: at each tooth it is drawn faster and slower by this share.",
+        )
         if teeth < limit("smooth sprocket").value:
-            page.flag("few-teeth", "teeth", f"{teeth} teeth run roughly: the chain's speed ripples by {page.figures['ripple'].us} at each tooth. {limit('smooth sprocket').printed} or more run smoothly.")  # fmt: skip
+            page.flag(
+                "few-teeth",
+                "teeth",
+                f"{teeth} teeth run roughly: the chain's speed ripples by {page.figures['ripple'].us} at each tooth. "
+                f"{limit('smooth sprocket').printed} or more run smoothly.",
+            )
         if found.offset < 1:
-            page.flag("offset-link", "count", f"{self.pitches} pitches are an odd number: the chain needs an offset link, and carries {found.offset:.0%} of its rating ({limit('offset link').source}). Use an even number if the centres can be moved.")  # fmt: skip
+            page.flag(
+                "offset-link",
+                "count",
+                f"{self.pitches} pitches are an odd number: the chain needs an offset link, and carries {found.offset:.0%} of its rating "
+                f"({limit('offset link').source}). Use an even number if the centres can be moved.",
+            )
         if found.strength_w is None or not page.has("design_power") or self.of.strength_n is None:
             return
         strands = int(self.size or 1)
         safety = self.of.strength_n * strands * page.values["belt_speed"].n / page.values["design_power"].n
         wanted = limit("slow chain safety")
-        put(page, "breaking_safety", "safety against breaking", "S", "number", safety, [*page.lines("design_power", "belt_speed"), Line("Q", f"breaking load, {strands} strand{'s' if strands > 1 else ''}", *shown(self.of.strength_n * strands, "force"), Origin.STANDARD, Origin.STANDARD)],
-            "S = Q V/P_d", wanted.source, limits=f"Counts under {limit('slow chain').printed}: at least {wanted.printed}.", decimals=(1, 1))  # fmt: skip
+        put(
+            page,
+            "breaking_safety",
+            "safety against breaking",
+            "S",
+            "number",
+            safety,
+            [
+                *page.lines("design_power", "belt_speed"),
+                Line(
+                    "Q",
+                    f"breaking load, {strands} strand{'s' if strands > 1 else ''}",
+                    *shown(self.of.strength_n * strands, "force"),
+                    Origin.STANDARD,
+                    Origin.STANDARD,
+                ),
+            ],
+            "S = Q V/P_d",
+            wanted.source,
+            limits=f"Counts under {limit('slow chain').printed}: at least {wanted.printed}.",
+            decimals=(1, 1),
+        )
         if safety < wanted.value:
-            page.flag("weak-chain", "name", f"So slow a chain is held by its strength: its breaking load is {safety:.1f} times the working pull with its service factor, and {wanted.printed} is wanted ({wanted.source}).")  # fmt: skip
+            page.flag(
+                "weak-chain",
+                "name",
+                f"So slow a chain is held by its strength: its breaking load is {safety:.1f} times the working pull with its service "
+                f"factor, and {wanted.printed} is wanted ({wanted.source}).",
+            )
 
     def stock(self) -> tuple[StockWheel, ...]:
         c = self.of

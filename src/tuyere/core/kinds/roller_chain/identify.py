@@ -19,8 +19,17 @@ def candidate(c: Chain) -> Sized:
         "plate_thickness": (c.plate_thickness_m, 0.04),
         "pin_diameter": (c.pin_m, 0.01),
     }
-    sizes = {key: Size(value * (1 - _WORN_ROLLER / 2 if key == "roller_diameter" else 1), max(0.00004, share * value)) for key, (value, share) in made.items() if value}  # fmt: skip
-    body = {"roller": {"roller": 0.95, "bushing": 0.05}, "large roller": {"roller": 0.99}, "bushing": {"bushing": 0.8, "roller": 0.2}, "forged": {"forged": 0.99}}[c.body]  # fmt: skip
+    sizes = {
+        key: Size(value * (1 - _WORN_ROLLER / 2 if key == "roller_diameter" else 1), max(0.00004, share * value))
+        for key, (value, share) in made.items()
+        if value
+    }
+    body = {
+        "roller": {"roller": 0.95, "bushing": 0.05},
+        "large roller": {"roller": 0.99},
+        "bushing": {"bushing": 0.8, "roller": 0.2},
+        "forged": {"forged": 0.99},
+    }[c.body]
     plates = {"figure-8": 0.9, "straight": 0.1} if c.plates == "figure-8" else {"straight": 0.95, "figure-8": 0.05}
     lacks = ("roller_diameter", "inner_width", "plate_thickness") if c.series == "detachable" else ()
     return Sized(c.name, c.common, c.pitch_m, True, sizes, {"body": body, "plates": plates}, lacks)
@@ -52,7 +61,16 @@ def template(c: Chain) -> Template:
     """Some links, and the tooth that sits under a roller."""
     sits = c.on_sprocket_m
     return Template(
-        c.pitch_m, c.plate_height_m or 1.2 * sits, 4, None, c.roller_m, c.plate_height_m, c.pin_m, c.inner_width_m, c.plates == "figure-8",
+        c.pitch_m,
+        c.plate_height_m or 1.2 * sits,
+        4,
+        None,
+        c.roller_m,
+        c.plate_height_m,
+        c.pin_m,
+        c.inner_width_m,
+        c.plates == "figure-8",
         DrawnShape(tuple(roller_chain.tooth_outline(c.pitch_m, sits, _TOOTH_OF)), False) if c.roller_m else None,
-        _TOOTH_OF, roller_chain.pitch_diameter(c.pitch_m, _TOOTH_OF) / 2,
-    )  # fmt: skip
+        _TOOTH_OF,
+        roller_chain.pitch_diameter(c.pitch_m, _TOOTH_OF) / 2,
+    )

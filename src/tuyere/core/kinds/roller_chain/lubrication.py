@@ -33,7 +33,8 @@ def lubrication(of: Chain, chain_speed_m_per_s: float) -> Oiling | None:
         return Oiling(
             "by hand or drip",
             "Oil it by hand or by drip",
-            f"At {at} a brush or 4 to 20 drops a minute on the slack side's inside will do, to {both(hand, 'velocity')} for this pitch. Guards stay on; by hand only with the machine isolated.",
+            f"At {at} a brush or 4 to 20 drops a minute on the slack side's inside will do, to {both(hand, 'velocity')} for this pitch. "
+            "Guards stay on; by hand only with the machine isolated.",
         )
     if chain_speed_m_per_s <= bath:
         return Oiling(

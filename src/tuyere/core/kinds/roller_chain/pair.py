@@ -46,12 +46,41 @@ def _chain_verdicts(of: roller_chain.Chain, wheels: tuple[ToothedWheel, ...], fi
     small = min(wheels, key=lambda w: w.teeth)
     found = set_at(fittings, "pitches")
     if fittings and not fittings[0].plain:
-        found.append(Verdict("length", Tone.WATCH, "An odd number of pitches wants an offset link", f"The chain then carries {limit('offset link').value:.0%} of its rating ({limit('offset link').source}): use an even number if the centres can be moved."))  # fmt: skip
+        found.append(
+            Verdict(
+                "length",
+                Tone.WATCH,
+                "An odd number of pitches wants an offset link",
+                f"The chain then carries {limit('offset link').value:.0%} of its rating ({limit('offset link').source}): use an even "
+                "number if the centres can be moved.",
+            )
+        )
     if small.teeth < _SMALL_SPROCKET:
-        found.append(Verdict("wheel", Tone.WATCH, f"{small.teeth} teeth run roughly", "Under 17 the chain jerks and wears faster; 19 or more for a smooth drive."))  # fmt: skip
+        found.append(
+            Verdict(
+                "wheel",
+                Tone.WATCH,
+                f"{small.teeth} teeth run roughly",
+                "Under 17 the chain jerks and wears faster; 19 or more for a smooth drive.",
+            )
+        )
     if small.wrap_rad is not None and small.wrap_rad < _LEAST_WRAP:
-        found.append(Verdict("mesh", Tone.WATCH, f"The chain wraps only {math.degrees(small.wrap_rad):.0f}° of the small sprocket", f"It wants {limit('least wrap of a chain').printed}: move the shafts apart, or use a smaller ratio."))  # fmt: skip
+        found.append(
+            Verdict(
+                "mesh",
+                Tone.WATCH,
+                f"The chain wraps only {math.degrees(small.wrap_rad):.0f}° of the small sprocket",
+                f"It wants {limit('least wrap of a chain').printed}: move the shafts apart, or use a smaller ratio.",
+            )
+        )
     if fittings:
         travel = both(1.5 * of.pitch_m)
-        found.append(Verdict("take-up", Tone.OPEN, f"Leave about {travel} of travel to take up wear", "One and a half pitches, then two links come out. Fixed centres: set them a little short, so that some sag is left."))  # fmt: skip
+        found.append(
+            Verdict(
+                "take-up",
+                Tone.OPEN,
+                f"Leave about {travel} of travel to take up wear",
+                "One and a half pitches, then two links come out. Fixed centres: set them a little short, so that some sag is left.",
+            )
+        )
     return found

@@ -141,9 +141,18 @@ def rated_power(
     by_wear = min(limits) * factor * offset
     governs: Governs = "breaking load" if slow < by_wear else "link plates" if limits[0] <= limits[1] else "rollers and bushings"
     return ChainRating(
-        min(by_wear, slow), limits[0], limits[1], governs, factor, rpm > float(row["last_rpm"]) * 1.0001, estimate,
-        Confidence.LOW if estimate else Confidence(row["confidence"]), f"{row['source']} (from memory)", offset, _known(slow),
-    )  # fmt: skip
+        min(by_wear, slow),
+        limits[0],
+        limits[1],
+        governs,
+        factor,
+        rpm > float(row["last_rpm"]) * 1.0001,
+        estimate,
+        Confidence.LOW if estimate else Confidence(row["confidence"]),
+        f"{row['source']} (from memory)",
+        offset,
+        _known(slow),
+    )
 
 
 def _known(power_w: float) -> float | None:

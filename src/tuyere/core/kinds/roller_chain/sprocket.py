@@ -22,7 +22,10 @@ def outside_diameter(pitch_m: float, teeth: float) -> float:
 
 
 def caliper_diameter(pitch_m: float, teeth: int, roller_m: float) -> float:
-    """From tooth bottom to tooth bottom as callipers reach it, m: across, or for odd teeth to the bottom nearest to opposite. Source: ASME B29.1."""
+    """From tooth bottom to tooth bottom as callipers reach it, m: across, or for odd teeth to the bottom nearest to opposite.
+
+    Source: ASME B29.1.
+    """
     across = pitch_diameter(pitch_m, teeth)
     return (across if teeth % 2 == 0 else across * math.cos(math.pi / (2 * teeth))) - roller_m
 
@@ -35,7 +38,10 @@ def pitch_from_caliper(caliper_m: float, teeth: int, roller_m: float) -> float:
 
 @dataclass(frozen=True)
 class Sprocket:
-    """The diameters (m) of a sprocket: through roller centres, over the tips, at the bottoms, as callipers reach; the largest hub, and the tooth's width."""
+    """The diameters (m) of a sprocket.
+
+    Through roller centres, over the tips, at the bottoms, as callipers reach; the largest hub, and the tooth's width.
+    """
 
     teeth: int
     pitch_m: float
@@ -53,9 +59,14 @@ def sprocket(of: Chain, teeth: int, strands: int = 1) -> Sprocket:
     across = pitch_diameter(of.pitch_m, teeth)
     hub = of.pitch_m * (1 / math.tan(math.pi / teeth) - 1) - to_si(0.030, "length", "in")
     return Sprocket(
-        teeth, across, outside_diameter(of.pitch_m, teeth), across - of.on_sprocket_m, caliper_diameter(of.pitch_m, teeth, of.on_sprocket_m),
-        hub, _tooth_width(of, strands),
-    )  # fmt: skip
+        teeth,
+        across,
+        outside_diameter(of.pitch_m, teeth),
+        across - of.on_sprocket_m,
+        caliper_diameter(of.pitch_m, teeth, of.on_sprocket_m),
+        hub,
+        _tooth_width(of, strands),
+    )
 
 
 def _tooth_width(of: Chain, strands: int) -> float | None:

@@ -15,6 +15,18 @@ from tuyere.core.kinds.synchronous.profile import (
 from tuyere.core.kinds.synchronous.tooth import belt_outline
 
 __all__ = [
-    "Profile", "ToothedBelt", "ToothedError", "belt_outline", "forms_of", "least_teeth_at", "outside_diameter", "parse_name", "pitch_diameter", "profile",
-    "profiles", "pulley_teeth", "standard_teeth", "teeth_from_outside",
-]  # fmt: skip
+    "Profile",
+    "ToothedBelt",
+    "ToothedError",
+    "belt_outline",
+    "forms_of",
+    "least_teeth_at",
+    "outside_diameter",
+    "parse_name",
+    "pitch_diameter",
+    "profile",
+    "profiles",
+    "pulley_teeth",
+    "standard_teeth",
+    "teeth_from_outside",
+]

@@ -76,7 +76,12 @@ class ToothedLine(LineDrive):
             return
         at = show(fast, "rotation", System.US)
         wants = f"it wants {fewest:.0f} there" if math.isfinite(fewest) else "no pulley is tabled for that speed"
-        page.flag(SMALL, f"{role}_diameter", f"{teeth} teeth are too few for {self.of.name} at {at}: {wants} (GB/T 11362, IP-24, JB/T 7512; from memory). Bent so sharply so often, cords and teeth crack early.")  # fmt: skip
+        page.flag(
+            SMALL,
+            f"{role}_diameter",
+            f"{teeth} teeth are too few for {self.of.name} at {at}: {wants} (GB/T 11362, IP-24, JB/T 7512; from memory). Bent so sharply "
+            "so often, cords and teeth crack early.",
+        )
 
     def rate(self, own: "OwnRatings", duty: Duty, page: Page) -> None:
         small, fast = small_wheel(page)
@@ -104,8 +109,20 @@ class ToothedLine(LineDrive):
         k_z = factor_line("K_z", "teeth-in-mesh factor", found.mesh_factor)
         k_w = factor_line("K_w", "width factor", found.width_factor)
         formula = "P = (pull allowed - m v²) v" if found.estimate else "P = (K_z K_w T_a - (b/b_0) m v²) v"
-        put(page, "capacity", "power the belt carries", "P", "power", found.power_w, [width, mesh, k_z, *([] if found.estimate else [k_w]), *page.lines(("belt_speed", "v"))], formula, found.source,
-            note=found.estimate, confidence=found.confidence, origin=Origin.ASSUMED if found.estimate else Origin.COMPUTED)  # fmt: skip
+        put(
+            page,
+            "capacity",
+            "power the belt carries",
+            "P",
+            "power",
+            found.power_w,
+            [width, mesh, k_z, *([] if found.estimate else [k_w]), *page.lines(("belt_speed", "v"))],
+            formula,
+            found.source,
+            note=found.estimate,
+            confidence=found.confidence,
+            origin=Origin.ASSUMED if found.estimate else Origin.COMPUTED,
+        )
         if found.estimate:
             page.flag("estimated-rating", "name", f"No standard that is known here rates {self.of.name}. {found.estimate}")
 
@@ -140,6 +157,13 @@ class ToothedLine(LineDrive):
 def toothed_line(of: Profile, driver: LineWheel, driven: LineWheel, centre_m: float | None, width_m: float | None) -> ToothedLine:
     """A toothed belt on two pulleys."""
     return ToothedLine(
-        driver, driven, centre_m, of.belt_height_m, of.belt_height_m - of.tooth_height_m - of.line_under_tip_m, CAST_IRON_RIM_LIMIT_M_PER_S,
-        f"IP-24: {CAST_IRON_RIM_LIMIT} on cast iron; faster wants balanced wheels (high)", size=width_m, of=of,
-    )  # fmt: skip
+        driver,
+        driven,
+        centre_m,
+        of.belt_height_m,
+        of.belt_height_m - of.tooth_height_m - of.line_under_tip_m,
+        CAST_IRON_RIM_LIMIT_M_PER_S,
+        f"IP-24: {CAST_IRON_RIM_LIMIT} on cast iron; faster wants balanced wheels (high)",
+        size=width_m,
+        of=of,
+    )

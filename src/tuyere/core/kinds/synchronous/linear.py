@@ -54,29 +54,56 @@ def read_linear(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> Li
     within = share / 100 if share is not None else limit("manual's tolerance").value
     if mass is None or span is None:
         wanted = "mass per length" if mass is None else "free span beside the carriage"
-        said = Verdict("linear", Tone.OPEN, f"The {wanted} is wanted", "Mass per length and the target tension stand in the machine's manual; the span is taped with the carriage where it stands.")  # fmt: skip
+        said = Verdict(
+            "linear",
+            Tone.OPEN,
+            f"The {wanted} is wanted",
+            "Mass per length and the target tension stand in the machine's manual; the span is taped with the carriage where it stands.",
+        )
         return LinearReading(None, None, None, None, None, (said,), reader.notes, tuple(reader.problems))
     at = [frequency_of(target * k, span.value, mass.value) for k in (1, 1 - within, 1 + within)] if target else [None, None, None]
     tension = (
-        wrapped(tension_sounding)(uncertain(pluck.value, _PLUCK_STD * pluck.value, "hum"), span.u, uncertain(mass.value, 0.02 * mass.value, "mass"))
+        wrapped(tension_sounding)(
+            uncertain(pluck.value, _PLUCK_STD * pluck.value, "hum"), span.u, uncertain(mass.value, 0.02 * mass.value, "mass")
+        )
         if pluck
         else None
-    )  # fmt: skip
+    )
     verdicts = []
     if target and tension is not None:
         verdicts.append(_judge(tension.n, target, within, probability_between(tension, target * (1 - within), target * (1 + within))))
     elif target and at[0]:
-        verdicts.append(Verdict("linear", Tone.OPEN, f"Pluck the span: it should hum at {_hum(at[0])}", f"{_hum(at[1])} to {_hum(at[2])} is within {within:.0%} of {both(target, 'force')}, with the carriage where it stands."))  # fmt: skip
+        verdicts.append(
+            Verdict(
+                "linear",
+                Tone.OPEN,
+                f"Pluck the span: it should hum at {_hum(at[0])}",
+                f"{_hum(at[1])} to {_hum(at[2])} is within {within:.0%} of {both(target, 'force')}, with the carriage where it stands.",
+            )
+        )
     else:
         verdicts.append(
             Verdict("linear", Tone.OPEN, "Which tension should it have?", "The machine's manual says; nothing is assumed here.")
         )
     if thickness and span.value < _SHORT * thickness:
-        verdicts.append(Verdict("linear", Tone.WATCH, "The span is short: it reads high", f"Under {_SHORT} belt thicknesses the belt's own stiffness adds to the hum: move the carriage for a longer one."))  # fmt: skip
+        verdicts.append(
+            Verdict(
+                "linear",
+                Tone.WATCH,
+                "The span is short: it reads high",
+                f"Under {_SHORT} belt thicknesses the belt's own stiffness adds to the hum: move the carriage for a longer one.",
+            )
+        )
     return LinearReading(
-        at[0], at[1], at[2], tension.n if tension is not None else None, tension.s if tension is not None else None,
-        tuple(verdicts), reader.notes, tuple(reader.problems),
-    )  # fmt: skip
+        at[0],
+        at[1],
+        at[2],
+        tension.n if tension is not None else None,
+        tension.s if tension is not None else None,
+        tuple(verdicts),
+        reader.notes,
+        tuple(reader.problems),
+    )
 
 
 def _judge(tension: float, target: float, within: float, probability: float) -> Verdict:

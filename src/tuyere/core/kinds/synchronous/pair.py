@@ -48,16 +48,37 @@ def lay_out(of: Profile, z1: int, z2: int, centre: float | None, count: int | No
 
 
 def _from_the_roll(roll: Fitting) -> list[Verdict]:
-    return [Verdict("length", Tone.GOOD, f"{roll.count} teeth round both wheels: {both(roll.length_m)}", "Less what the carriage spans between its clamps, plus what the clamps hold.")]  # fmt: skip
+    return [
+        Verdict(
+            "length",
+            Tone.GOOD,
+            f"{roll.count} teeth round both wheels: {both(roll.length_m)}",
+            "Less what the carriage spans between its clamps, plus what the clamps hold.",
+        )
+    ]
 
 
 def _toothed_verdicts(of: synchronous.Profile, wheels: tuple[ToothedWheel, ...], centre: float | None) -> list[Verdict]:
     small = min(wheels, key=lambda w: w.teeth)
     found = []
     if of.fewest_teeth and small.teeth < of.fewest_teeth:
-        found.append(Verdict("wheel", Tone.WATCH, f"{small.teeth} teeth are few for {of.name}", f"It wants {of.fewest_teeth} at least: bent tighter, the cord and the tooth roots crack."))  # fmt: skip
+        found.append(
+            Verdict(
+                "wheel",
+                Tone.WATCH,
+                f"{small.teeth} teeth are few for {of.name}",
+                f"It wants {of.fewest_teeth} at least: bent tighter, the cord and the tooth roots crack.",
+            )
+        )
     if small.in_mesh is not None and small.in_mesh < _LEAST_MESH:
-        found.append(Verdict("mesh", Tone.WATCH, f"Only {small.in_mesh:.1f} teeth in mesh on the small pulley", "Under 6 each counts for less: rate it down, or move the shafts apart."))  # fmt: skip
+        found.append(
+            Verdict(
+                "mesh",
+                Tone.WATCH,
+                f"Only {small.in_mesh:.1f} teeth in mesh on the small pulley",
+                "Under 6 each counts for less: rate it down, or move the shafts apart.",
+            )
+        )
     if centre is not None:
         found += _flanges(small, centre)
     return found
@@ -73,5 +94,20 @@ def _flanges(small: ToothedWheel, centre: float) -> list[Verdict]:
         "Both pulleys are as wide as the belt or wider; where they differ, the narrower one carries the flanges, and nothing overhangs."
     )
     if both_ends:
-        return [Verdict("flanges", Tone.OPEN, "Both pulleys want flanges", f"The centres are over {_LONG_CENTRES:g} times the small pulley: flanges on both sides of both. {widths}")]  # fmt: skip
-    return [Verdict("flanges", Tone.OPEN, "Flanges on both sides of the small pulley", f"Or one on either side of each, opposite. On upright shafts, and on centres over {_LONG_CENTRES:g} times the small pulley, both pulleys want them. {widths}")]  # fmt: skip
+        return [
+            Verdict(
+                "flanges",
+                Tone.OPEN,
+                "Both pulleys want flanges",
+                f"The centres are over {_LONG_CENTRES:g} times the small pulley: flanges on both sides of both. {widths}",
+            )
+        ]
+    return [
+        Verdict(
+            "flanges",
+            Tone.OPEN,
+            "Flanges on both sides of the small pulley",
+            f"Or one on either side of each, opposite. On upright shafts, and on centres over {_LONG_CENTRES:g} times the small pulley, "
+            f"both pulleys want them. {widths}",
+        )
+    ]

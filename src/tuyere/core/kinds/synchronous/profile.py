@@ -59,11 +59,24 @@ def _profile(r: dict[str, str]) -> Profile:
         return float(r[column]) * _MM if r[column] else None
 
     return Profile(
-        r["profile"], r["form"], r["material"], float(r["pitch"]) * _MM, float(r["flank_angle"]) if r["flank_angle"] else None,
-        length("tooth_root_width"), float(r["tooth_height"]) * _MM, float(r["belt_height"]) * _MM, float(r["line_under_tip"]) * _MM,
-        length("root_radius"), tuple(float(w) * _MM for w in r["widths"].split(";")), tuple(c for c in r["width_codes"].split(";") if c),
-        r["named_by"], int(r["fewest_teeth"]) if r["fewest_teeth"] else None, float(r["common"]), Confidence(r["confidence"]), r["source"],
-    )  # fmt: skip
+        r["profile"],
+        r["form"],
+        r["material"],
+        float(r["pitch"]) * _MM,
+        float(r["flank_angle"]) if r["flank_angle"] else None,
+        length("tooth_root_width"),
+        float(r["tooth_height"]) * _MM,
+        float(r["belt_height"]) * _MM,
+        float(r["line_under_tip"]) * _MM,
+        length("root_radius"),
+        tuple(float(w) * _MM for w in r["widths"].split(";")),
+        tuple(c for c in r["width_codes"].split(";") if c),
+        r["named_by"],
+        int(r["fewest_teeth"]) if r["fewest_teeth"] else None,
+        float(r["common"]),
+        Confidence(r["confidence"]),
+        r["source"],
+    )
 
 
 def profile(name: str) -> Profile:

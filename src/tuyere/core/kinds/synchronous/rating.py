@@ -25,7 +25,10 @@ WIDTH_POWER = 1.14  # of K_W: ISO 5295; IP-24 (high)
 
 @dataclass(frozen=True)
 class ToothedRating:
-    """Power that the belt carries (W) at its width and mesh, the factors used, and where it comes from; `estimate` is empty for a standard."""
+    """Power that the belt carries (W) at its width and mesh, the factors used, and where it comes from.
+
+    `estimate` is empty for a standard.
+    """
 
     power_w: float
     mesh_factor: float
@@ -62,8 +65,10 @@ def mesh_factor(teeth_in_mesh: int) -> float:
 
 
 def tooth_speed_share(fast_shaft_rad_per_s: Numbers) -> Numbers:
-    """What a tooth's load is of that to 1000 rpm, by the speed of the small pulley: (1000/n)^0.5 above it. An estimate, on the low side: teeth are
-    sheared in fatigue, and belts of the tables' other kinds lose less. NaN past 6000 rpm, where nothing is estimated.
+    """What a tooth's load is of that to 1000 rpm, by the speed of the small pulley: (1000/n)^0.5 above it.
+
+    An estimate, on the low side: teeth are sheared in fatigue, and belts of the tables' other kinds lose less. NaN past 6000 rpm, where
+    nothing is estimated.
 
     >>> round(float(tooth_speed_share(2000 * 0.10471976)), 3), float(tooth_speed_share(90.0))
     (0.707, 1.0)
@@ -111,7 +116,16 @@ def rated_power(
         base, pull = float(r["base_width_mm"]), float(r["pull_n"])
         k_w = (width / base) ** WIDTH_POWER
         lost = width / base * float(r["mass_kg_m"]) * v**2
-        return ToothedRating(max(0.0, (k_z * k_w * pull - lost) * v), k_z, k_w, k_z * k_w * pull, lost, "", Confidence(r["confidence"]), f"{r['source']} (from memory)")  # fmt: skip
+        return ToothedRating(
+            max(0.0, (k_z * k_w * pull - lost) * v),
+            k_z,
+            k_w,
+            k_z * k_w * pull,
+            lost,
+            "",
+            Confidence(r["confidence"]),
+            f"{r['source']} (from memory)",
+        )
     lost = float(r["mass_per_mm"]) * width * v**2
     if r["method"] == "width":
         pull = float(r["pull_n"]) * width * min(1.0, mesh / _FULL_MESH)
@@ -123,4 +137,13 @@ def rated_power(
         pull = float(r["pull_n"]) * width * min(mesh, _MOST_TEETH) * share
         slower = f", {share:.0%} of it at this speed" if share < 1 else ""
         said = f"Estimate: {r['pull_n']} N per mm of width and tooth in mesh{slower}, at most {_MOST_TEETH} teeth."
-    return ToothedRating(max(0.0, (pull - lost) * v), min(1.0, mesh / _FULL_MESH), width, pull, lost, f"{said} Real belts are usually rated 1.2 to 2 times higher; their maker's table decides.", Confidence.LOW, r["source"])  # fmt: skip
+    return ToothedRating(
+        max(0.0, (pull - lost) * v),
+        min(1.0, mesh / _FULL_MESH),
+        width,
+        pull,
+        lost,
+        f"{said} Real belts are usually rated 1.2 to 2 times higher; their maker's table decides.",
+        Confidence.LOW,
+        r["source"],
+    )

@@ -35,8 +35,8 @@ def allowance(belt: Belt) -> Allowance | None:
 def _over_the_rim(belt: Belt) -> float:
     """What a joined belt wants more to be fitted, m: it cannot be walked over the rim groove by groove, but is lifted over it whole.
 
-    IP-22 prints about 2.1 in for 5V and 3.4 in for 8V where single belts want 1.0 and 1.5 (from memory, medium): 1.9 groove depths more, taken
-    for every section.
+    IP-22 prints about 2.1 in for 5V and 3.4 in for 8V where single belts want 1.0 and 1.5 (from memory, medium): 1.9 groove depths more,
+    taken for every section.
     """
     if (belt.ribs or 1) < 2:
         return 0.0

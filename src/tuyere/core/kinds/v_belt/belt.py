@@ -15,7 +15,10 @@ from tuyere.core.kinds.v_belt.section import BeltError, Section, section, sectio
 
 @dataclass(frozen=True)
 class Belt:
-    """A belt by designation: its section, the number in its name, datum length (m), whether in the standard list; ribs of a joined or ribbed one."""
+    """A belt by designation.
+
+    Its section, the number in its name, datum length (m), whether in the standard list; ribs of a joined or ribbed one.
+    """
 
     section: Section
     number: float
@@ -130,7 +133,8 @@ def parse_designation(text: str, expected: Section | None = None) -> Belt:
     belt = _ribbed(cleaned) or _by_width(cleaned) or _by_name(cleaned)
     if not belt:
         raise BeltError(
-            f"“{text.strip()[:20]}” is not a belt name known here: write it as it stands on the belt, such as B81, 5VX830, 4L430 or SPA 1180."
+            f"“{text.strip()[:20]}” is not a belt name known here: write it as it stands on the belt, such as B81, 5VX830, 4L430 or SPA "
+            "1180."
         )
     shortest = trade_range(belt.section.name)
     if shortest and belt.number < 0.4 * shortest[0]:
@@ -184,7 +188,9 @@ _SPECIAL = ("cogged", "hexagonal")
 
 
 def of_section(belt: Belt, section: Section) -> Belt:
-    """The belt under the section that a drive is made for: B83 asked for a BX or HB drive is BX83, HB83. Another groove's belt stays as it is.
+    """The belt under the section that a drive is made for: B83 asked for a BX or HB drive is BX83, HB83.
+
+    Another groove's belt stays as it is.
 
     >>> from tuyere.core.kinds.v_belt.section import section
     >>> of_section(parse_designation("B83"), section("BX")).designation, of_section(parse_designation("BX83"), section("B")).designation

@@ -44,14 +44,28 @@ def _arc(on: VSet, section: v_belt.Section, page: Page) -> None:
             "The large wheel is flat: above 127° it slips there first. Printed table, straight between its points.",
         )
     page.put(
-        figure("arc_factor", "arc factor", "K_θ", "number", factor, page.lines(f"wrap_{small}"), formula, duties.SOURCE,
-               note=note, origin=Origin.STANDARD, decimals=(3, 3)),
+        figure(
+            "arc_factor",
+            "arc factor",
+            "K_θ",
+            "number",
+            factor,
+            page.lines(f"wrap_{small}"),
+            formula,
+            duties.SOURCE,
+            note=note,
+            origin=Origin.STANDARD,
+            decimals=(3, 3),
+        ),
         factor,
-    )  # fmt: skip
+    )
 
 
 def _nearest(section: v_belt.Section, page: Page) -> v_belt.Belt | None:
-    """With no belt named, the standard length nearest the tape stands in for the length factor; link and ribbed belting comes in any length."""
+    """With no belt named, the standard length nearest the tape stands in for the length factor.
+
+    Link and ribbed belting comes in any length.
+    """
     length = page.values["length_by_tape"].n
     if section.construction in ("link", "ribbed"):
         return v_belt.belt_of(section, round(v_belt.number_from_datum(section, length)))
@@ -126,11 +140,22 @@ def _power_per_belt(section: v_belt.Section, how: vee.Method, small: str, fast_k
     ]
     estimate = f"{how.estimate} " if how.estimate else ""
     page.put(
-        figure("rated_power", "rated power of one belt", "HP", "power", exact(rated.total_w),
-               [*page.lines((f"{small}_datum", "d"), (fast_key, "n"), "speed_ratio_factor"), *constants], how.formula, how.source,
-               rated.confidence, limits=how.limits, note=f"{estimate}{how.note}{other}", origin=Origin.ASSUMED if how.estimate else Origin.COMPUTED),
+        figure(
+            "rated_power",
+            "rated power of one belt",
+            "HP",
+            "power",
+            exact(rated.total_w),
+            [*page.lines((f"{small}_datum", "d"), (fast_key, "n"), "speed_ratio_factor"), *constants],
+            how.formula,
+            how.source,
+            rated.confidence,
+            limits=how.limits,
+            note=f"{estimate}{how.note}{other}",
+            origin=Origin.ASSUMED if how.estimate else Origin.COMPUTED,
+        ),
         exact(rated.total_w),
-    )  # fmt: skip
+    )
     if how.estimate:
         page.flag(
             "estimated-rating",
@@ -233,7 +258,8 @@ def _belts(on: VSet, page: Page, corrected: UFloat) -> None:
         page.flag(
             "too-few-belts",
             "belt_count",
-            f"{count} {_belts_word(count, on)} {'carries' if count == 1 else 'carry'} {share:.0%} of the design power; {needed} are needed.",
+            f"{count} {_belts_word(count, on)} {'carries' if count == 1 else 'carry'} {share:.0%} of the design power; {needed} are "
+            "needed.",
         )
 
 

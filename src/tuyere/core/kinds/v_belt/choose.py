@@ -133,10 +133,19 @@ class VKind(Choosable):
         many, belt = self.belts(length.name, count)
         big = driven.outside_m if self.flat else driven.line_m
         return replace(
-            shared, fitted=VDrive(section=self.of, driver_diameter=chosen(driver.line_m, "driver sheave diameter"), driver_basis="datum",
-            driven_diameter=chosen(big, "driven wheel diameter"), driven_basis="flat" if self.flat else "datum", centre_distance=chosen(centre_m, "centre distance"),
-            belt=v_belt.parse_designation(belt, self.of), belt_origin=Origin.CHOSEN, belt_count=int(many)),
-        )  # fmt: skip
+            shared,
+            fitted=VDrive(
+                section=self.of,
+                driver_diameter=chosen(driver.line_m, "driver sheave diameter"),
+                driver_basis="datum",
+                driven_diameter=chosen(big, "driven wheel diameter"),
+                driven_basis="flat" if self.flat else "datum",
+                centre_distance=chosen(centre_m, "centre distance"),
+                belt=v_belt.parse_designation(belt, self.of),
+                belt_origin=Origin.CHOSEN,
+                belt_count=int(many),
+            ),
+        )
 
     def width(self, count: Array) -> Array:
         return np.asarray((count - 1) * self._spacing + 2 * self._edge)
@@ -213,9 +222,15 @@ class VKind(Choosable):
         big = driven.outside_m if self.flat else driven.line_m
         sizes = {"driver_diameter": driver.line_m, "driven_diameter": big, "centre_distance": centre_m}
         words = {
-            "section": self.of.name, "belt": belt, "belt_count": f"{many:.0f}", "ribs": "", "driver_basis": "datum",
-            "driven_basis": "flat" if self.flat else "datum", "driver_groove": "standard", "driven_groove": "standard",
-        }  # fmt: skip
+            "section": self.of.name,
+            "belt": belt,
+            "belt_count": f"{many:.0f}",
+            "ribs": "",
+            "driver_basis": "datum",
+            "driven_basis": "flat" if self.flat else "datum",
+            "driver_groove": "standard",
+            "driven_groove": "standard",
+        }
         return {"choices": words, "quantities": {key: Length(value) for key, value in sizes.items()}}
 
     def parts(

@@ -110,7 +110,9 @@ class VDrive(VSet, Fitted):
         if not (self.section and page.has("arc_factor")):
             return None
         arc = page.values["arc_factor"].n
-        return static_tension(design_power_w, speed_m_per_s, 1, arc, self.mass_kg_per_m, half_turn_ratio(self.section), self.section.unit == "in")  # fmt: skip
+        return static_tension(
+            design_power_w, speed_m_per_s, 1, arc, self.mass_kg_per_m, half_turn_ratio(self.section), self.section.unit == "in"
+        )
 
     def target(self, page: Page) -> None:
         setting.target(self, page)
@@ -271,9 +273,12 @@ class VDrive(VSet, Fitted):
         """What of it the record keeps."""
         sizes = (self.driver_diameter, self.driver_basis), (self.driven_diameter, self.driven_basis)
         return Record(
-            self.section.name if self.section else None, self.belt_on or None, _value(self.centre_distance),
-            tuple(_recorded(role, _value(given), basis) for role, (given, basis) in zip(ROLES, sizes, strict=True)), count=self.belt_count,
-        )  # fmt: skip
+            self.section.name if self.section else None,
+            self.belt_on or None,
+            _value(self.centre_distance),
+            tuple(_recorded(role, _value(given), basis) for role, (given, basis) in zip(ROLES, sizes, strict=True)),
+            count=self.belt_count,
+        )
 
 
 def _recorded(role: Role, diameter_m: float | None, basis: DrivenBasis) -> RecordedWheel:

@@ -120,7 +120,10 @@ def groove_kinds(belt: Section) -> tuple[str, ...]:
 
 
 def line_on_flat(belt: Section, rim_m: float) -> float:
-    """Diameter of the belt's line, m, on a flat wheel (V-flat): its narrow face lies on the rim, the line as deep under its back as in a groove."""
+    """Diameter of the belt's line, m, on a flat wheel (V-flat).
+
+    Its narrow face lies on the rim, the line as deep under its back as in a groove.
+    """
     return rim_m + 2 * belt.height_m - groove(belt, rim_m).two_hd_m
 
 

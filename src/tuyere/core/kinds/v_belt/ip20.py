@@ -38,7 +38,8 @@ def coefficients(section_name: str) -> Coefficients:
         if r["section"] == section_name:
             return Coefficients(float(r["K1"]), float(r["K2"]), float(r["K3"]), float(r["K4"]), Confidence(r["confidence"]))
     raise OutOfRangeError(
-        f"No power rating for section {section_name} is known here yet. Speeds, lengths and wraps are right; for the rating ask the belt's supplier."
+        f"No power rating for section {section_name} is known here yet. Speeds, lengths and wraps are right; for the rating ask the "
+        "belt's supplier."
     )
 
 

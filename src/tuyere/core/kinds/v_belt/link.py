@@ -1,7 +1,7 @@
 """Link belting: cut to length from the roll, under the rollers of a conveyor or in place of a V-belt.
 
-In place of a V-belt so many links of the hand-tight belt come out; under conveyor rollers as many as still let it join, and the take-up does
-the rest. Workshop rules, not a standard: common practice, no source.
+In place of a V-belt so many links of the hand-tight belt come out; under conveyor rollers as many as still let it join, and the take-up
+does the rest. Workshop rules, not a standard: common practice, no source.
 """
 
 from collections.abc import Mapping
@@ -46,7 +46,9 @@ class LinkReading:
 
 
 def cut(tape_m: float, pitch_m: float, use: str = USES[0]) -> LinkBelt:
-    """The belt for a tape laid hand-tight round the wheels: whole links, one in 24 less in place of a V-belt, none by rule on a roller conveyor.
+    """The belt for a tape laid hand-tight round the wheels.
+
+    Whole links, one in 24 less in place of a V-belt, none by rule on a roller conveyor.
 
     >>> belt = cut(1.2, 0.0125)
     >>> belt.hand_tight, belt.take_out, round(belt.length_m, 3)
@@ -73,19 +75,71 @@ def read_link(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> Link
 def _say(belt: LinkBelt | None, use: str | None, tabs: str | None, pulled: str | None, take_up: str | None) -> list[Verdict]:
     found = []
     if pulled == "pushed":
-        found.append(Verdict("link", Tone.STOP, "Link belting is not pushed", "It carries load only where it is pulled towards the driver; on a run that is pushed its links open and climb. Lead the load on the tight side, or fit another belt."))  # fmt: skip
+        found.append(
+            Verdict(
+                "link",
+                Tone.STOP,
+                "Link belting is not pushed",
+                "It carries load only where it is pulled towards the driver; on a run that is pushed its links open and climb. Lead the "
+                "load on the tight side, or fit another belt.",
+            )
+        )
     if tabs == "leading":
-        found.append(Verdict("link", Tone.STOP, "The tabs lead: turn the belt round", "Tabs trail the direction of travel. Leading, they catch on wheels and keepers and unhook."))  # fmt: skip
+        found.append(
+            Verdict(
+                "link",
+                Tone.STOP,
+                "The tabs lead: turn the belt round",
+                "Tabs trail the direction of travel. Leading, they catch on wheels and keepers and unhook.",
+            )
+        )
     if take_up == "part way out":
-        found.append(Verdict("link", Tone.WATCH, "Put the take-up at its least first", "The belt is joined with the take-up all the way in, so that all of its travel is left for stretch."))  # fmt: skip
+        found.append(
+            Verdict(
+                "link",
+                Tone.WATCH,
+                "Put the take-up at its least first",
+                "The belt is joined with the take-up all the way in, so that all of its travel is left for stretch.",
+            )
+        )
     if belt and use is None:
-        found.append(Verdict("link", Tone.OPEN, f"{belt.hand_tight} links hand-tight: {both(belt.hand_tight * belt.pitch_m)}", "How many come out goes by where it runs: say whether it stands in for a V-belt, or runs under the rollers of a conveyor."))  # fmt: skip
+        found.append(
+            Verdict(
+                "link",
+                Tone.OPEN,
+                f"{belt.hand_tight} links hand-tight: {both(belt.hand_tight * belt.pitch_m)}",
+                "How many come out goes by where it runs: say whether it stands in for a V-belt, or runs under the rollers of a conveyor.",
+            )
+        )
     elif belt and use == USES[1]:
-        found.append(Verdict("link", Tone.GOOD, f"Pull {belt.hand_tight} links hand-tight, then take out as many as still let it join", f"{both(belt.hand_tight * belt.pitch_m)} hand-tight round the rollers, take-up all the way in. The take-up does the rest; take up again after 24 hours (common practice, no source)."))  # fmt: skip
+        found.append(
+            Verdict(
+                "link",
+                Tone.GOOD,
+                f"Pull {belt.hand_tight} links hand-tight, then take out as many as still let it join",
+                f"{both(belt.hand_tight * belt.pitch_m)} hand-tight round the rollers, take-up all the way in. The take-up does the rest; "
+                "take up again after 24 hours (common practice, no source).",
+            )
+        )
     elif belt:
-        found.append(Verdict("link", Tone.GOOD, f"Cut {belt.links} links: {both(belt.length_m)}", f"{belt.hand_tight} links hand-tight, {belt.take_out} out (one in {_LINKS_TO_ONE}: common practice, low confidence; the belting's own sheet comes first). Run it, look again after a day."))  # fmt: skip
+        found.append(
+            Verdict(
+                "link",
+                Tone.GOOD,
+                f"Cut {belt.links} links: {both(belt.length_m)}",
+                f"{belt.hand_tight} links hand-tight, {belt.take_out} out (one in {_LINKS_TO_ONE}: common practice, low confidence; the "
+                "belting's own sheet comes first). Run it, look again after a day.",
+            )
+        )
     else:
-        found.append(Verdict("link", Tone.OPEN, "Pull it hand-tight round the wheels and tape it", "With the take-up at its least; then measure over a dozen links."))  # fmt: skip
+        found.append(
+            Verdict(
+                "link",
+                Tone.OPEN,
+                "Pull it hand-tight round the wheels and tape it",
+                "With the take-up at its least; then measure over a dozen links.",
+            )
+        )
     if tabs == "trailing" and pulled == "pulled" and take_up != "part way out":
         found.append(Verdict("link", Tone.GOOD, "It runs the right way round", "Tabs trail, and it is pulled."))
     order = (Tone.STOP, Tone.WATCH, Tone.GOOD, Tone.OPEN)

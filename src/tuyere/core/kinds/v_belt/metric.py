@@ -106,7 +106,8 @@ def rated_power(section: Section, small_datum_m: float, fast_shaft_rad_per_s: fl
     d, n = from_si(small_datum_m, "length", "mm"), from_si(fast_shaft_rad_per_s, "rotation", "rpm")
     if n > f.n_to * 1.001 or small_datum_m * fast_shaft_rad_per_s / 2 > section.max_speed_m_per_s:
         raise OutOfRangeError(
-            f"Section {section.name} is tabled to {f.n_to:g} rpm and {section.max_speed_m_per_s:.0f} m/s: the rating does not reach that far."
+            f"Section {section.name} is tabled to {f.n_to:g} rpm and {section.max_speed_m_per_s:.0f} m/s: the rating does not reach that "
+            "far."
         )
     basic, added = (float(np.squeeze(kw)) for kw in kilowatts(f, d, n, speed_ratio_factor(section.series, ratio)))
     return RatedPower(basic * 1000, added * 1000, f.confidence)

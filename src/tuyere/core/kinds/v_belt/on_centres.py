@@ -46,10 +46,19 @@ def length_and_centres(on: VSet, slide: Slide, page: Page) -> None:
         belt_length = page.values["belt_length"]
         by_belt = _centres(d, big, belt_length)
         page.put(
-            figure("centres_by_belt", "centre distance by the belt", "C_b", "length", by_belt, page.lines("belt_length", "driver_datum", "driven_datum"),
-                   "solve L(C) = L_d for C", GEOMETRY, to_set=True),
+            figure(
+                "centres_by_belt",
+                "centre distance by the belt",
+                "C_b",
+                "length",
+                by_belt,
+                page.lines("belt_length", "driver_datum", "driven_datum"),
+                "solve L(C) = L_d for C",
+                GEOMETRY,
+                to_set=True,
+            ),
             by_belt,
-        )  # fmt: skip
+        )
     if on.centre_distance:
         _by_tape(on.centre_distance, page)
     if not page.has("centres_by_belt") and not page.has("centres_taped"):
@@ -74,7 +83,8 @@ def _belt_goes_round(belt: v_belt.Belt, touching: float, page: Page) -> bool:
     least_us, least_si = shown(shortest, "length", decimals=(1, 0))
     page.refuse(
         "belt",
-        f"{belt.designation} is too short to span these sheaves: with the rims touching the belt already needs {least_us} ({least_si}) datum length. Read the name again, or measure the sheaves.",
+        f"{belt.designation} is too short to span these sheaves: with the rims touching the belt already needs {least_us} ({least_si}) "
+        "datum length. Read the name again, or measure the sheaves.",
     )
     return False
 
@@ -84,16 +94,29 @@ def _belt_figures(belt: v_belt.Belt, origin: Origin, page: Page) -> None:
     length = uncertain(belt.datum_length_m, _BELT_LENGTH_RELATIVE * belt.datum_length_m, "length of the belt as made")
     named = given_figure("belt_name", f"belt {belt.designation}", "", "number", belt.number, 0.0, origin)
     page.put(
-        figure("belt_length", f"datum length of {belt.designation}", "L_d", "length", length, [named.line("No.")],
-               _NAMED[belt.section.named_by], belt.section.source, belt.section.confidence, decimals=(1, 0),
-               note="" if belt.listed else f"{belt.designation} is not in the standard list{', but the trade makes it' if belt.made else ''}: its length is worked out from the name."),
+        figure(
+            "belt_length",
+            f"datum length of {belt.designation}",
+            "L_d",
+            "length",
+            length,
+            [named.line("No.")],
+            _NAMED[belt.section.named_by],
+            belt.section.source,
+            belt.section.confidence,
+            decimals=(1, 0),
+            note=""
+            if belt.listed
+            else f"{belt.designation} is not in the standard list{', but the trade makes it' if belt.made else ''}: its length is worked out from the name.",
+        ),
         length,
-    )  # fmt: skip
+    )
     if not belt.made:
         page.flag(
             "odd-length",
             "belt",
-            f"{belt.designation} is not a standard length as we know them ({us}, {si} by its name): read the name again; a dealer may still have it.",
+            f"{belt.designation} is not a standard length as we know them ({us}, {si} by its name): read the name again; a dealer may "
+            "still have it.",
         )
 
 
@@ -103,11 +126,20 @@ def _by_tape(taped: Given, page: Page) -> None:
     check = open_belt.approximate_belt_length(page.values["driver_datum"].n, page.values["driven_datum"].n, taped.value)
     check_us, check_si = shown(check, "length", decimals=(2, 1))
     page.put(
-        figure("length_by_tape", "datum length by the tape", "L", "length", length, page.lines("centres_taped", "driver_datum", "driven_datum"),
-               "L = 2 √(C² - ((D-d)/2)²) + d θ_d/2 + D θ_D/2", GEOMETRY, decimals=(1, 0),
-               note=f"The series 2C + π(D+d)/2 + (D-d)²/4C gives {check_us} ({check_si})."),
+        figure(
+            "length_by_tape",
+            "datum length by the tape",
+            "L",
+            "length",
+            length,
+            page.lines("centres_taped", "driver_datum", "driven_datum"),
+            "L = 2 √(C² - ((D-d)/2)²) + d θ_d/2 + D θ_D/2",
+            GEOMETRY,
+            decimals=(1, 0),
+            note=f"The series 2C + π(D+d)/2 + (D-d)²/4C gives {check_us} ({check_si}).",
+        ),
         length,
-    )  # fmt: skip
+    )
 
 
 def _length_verdict(on: VSet, page: Page) -> None:
@@ -135,7 +167,8 @@ def _compare(belt: v_belt.Belt, page: Page) -> None:
             "length",
             Tone.GOOD,
             f"{belt.designation} is the right length here",
-            f"The tape asks for {page.figures['length_by_tape'].us}, the belt is {page.figures['belt_length'].us}: {where}, within tape, take-up and stretch.",
+            f"The tape asks for {page.figures['length_by_tape'].us}, the belt is {page.figures['belt_length'].us}: {where}, within tape, "
+            "take-up and stretch.",
         )
         return
     candidates = [b for b in v_belt.nearest_made(belt.section, taped.n) if b]
@@ -146,7 +179,8 @@ def _compare(belt: v_belt.Belt, page: Page) -> None:
         "length",
         Tone.WATCH,
         f"{belt.designation} is {word} for these centres by {apart_us} ({apart_si})",
-        f"The tape asks for {page.figures['length_by_tape'].us}, the belt is {page.figures['belt_length'].us}.{ask} Read the name on the belt again and tape again before ordering.",
+        f"The tape asks for {page.figures['length_by_tape'].us}, the belt is {page.figures['belt_length'].us}.{ask} Read the name on the "
+        "belt again and tape again before ordering.",
     )
 
 
@@ -168,7 +202,8 @@ def _suggest(section: v_belt.Section, page: Page) -> None:
         "length",
         Tone.OPEN,
         f"These centres want {length.us} of belt ({length.si}): nearest {near.designation}",
-        f"{near.designation} puts the centres at {us} ({si}). Made lengths either side: {others}{_common(below, above)}. Read the belt's own name if there is one.",
+        f"{near.designation} puts the centres at {us} ({si}). Made lengths either side: {others}{_common(below, above)}. Read the belt's "
+        "own name if there is one.",
     )
 
 
@@ -176,7 +211,13 @@ def _common(*belts: v_belt.Belt | None) -> str:
     """Which of them are common stock."""
     listed = [b.designation for b in belts if b and b.listed]
     made = [b for b in belts if b]
-    return f" ({' and '.join(listed)} common stock)" if listed and len(listed) < len(made) else " (common stock)" if listed else " (made, not common stock)"  # fmt: skip
+    return (
+        f" ({' and '.join(listed)} common stock)"
+        if listed and len(listed) < len(made)
+        else " (common stock)"
+        if listed
+        else " (made, not common stock)"
+    )
 
 
 def _take_up(belt: v_belt.Belt, taped: Given | None, slide: Slide, page: Page) -> None:
@@ -210,7 +251,8 @@ def _take_up(belt: v_belt.Belt, taped: Given | None, slide: Slide, page: Page) -
         page.flag(
             "long-belt",
             "belt",
-            f"{belt.designation} is too long for the take-up: it is tight only {us} ({si}) beyond the end of the slide. Fit a shorter belt.",
+            f"{belt.designation} is too long for the take-up: it is tight only {us} ({si}) beyond the end of the slide. Fit a shorter "
+            "belt.",
         )
     elif allowed and by_belt + allowed.takeup_m > farthest:
         us, si = shown(max(0.0, farthest - by_belt), "length", to_set=True)
@@ -224,5 +266,6 @@ def _take_up(belt: v_belt.Belt, taped: Given | None, slide: Slide, page: Page) -
         page.flag(
             "tight-fit",
             "travel_in",
-            f"The centres do not close far enough to fit {belt.designation} without prying: it wants {page.figures['installation'].us} ({page.figures['installation'].si}). Free more slide; never roll a belt on.",
+            f"The centres do not close far enough to fit {belt.designation} without prying: it wants {page.figures['installation'].us} "
+            f"({page.figures['installation'].si}). Free more slide; never roll a belt on.",
         )

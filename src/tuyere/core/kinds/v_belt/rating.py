@@ -74,14 +74,35 @@ def method(of: Section, own: OwnTable | None = None) -> Method:
     ('IP-22', 'ISO 5292 form', 'SPB')
     """
     if own:
-        return Method("own table", of, 1.0, "", own.says, "read from your table, straight between its figures", (), f"{own.reach}; at 180° and the reference length.",
-                      "Your table overrides the standard's.", Confidence.MEDIUM, own)  # fmt: skip
+        return Method(
+            "own table",
+            of,
+            1.0,
+            "",
+            own.says,
+            "read from your table, straight between its figures",
+            (),
+            f"{own.reach}; at 180° and the reference length.",
+            "Your table overrides the standard's.",
+            Confidence.MEDIUM,
+            own,
+        )
     row = next((r for r in rows("v_rated_as") if r["section"] == of.name), None)
     if row:
         like = method(section(row["rated_as"]))
         estimate = f"Estimate: counted as {row['share'] if row['share'] != '1.0' else 'all'} of {row['rated_as']}: {row['why']}."
-        return Method(like.standard, like.rated_as, float(row["share"]), estimate.replace("all of", ""), f"{like.source}; {row['source']}",
-                      like.formula, like.constants, like.limits, like.note, least_sure(like.confidence, Confidence(row["confidence"])))  # fmt: skip
+        return Method(
+            like.standard,
+            like.rated_as,
+            float(row["share"]),
+            estimate.replace("all of", ""),
+            f"{like.source}; {row['source']}",
+            like.formula,
+            like.constants,
+            like.limits,
+            like.note,
+            least_sure(like.confidence, Confidence(row["confidence"])),
+        )
     if rib := next((r for r in rows("ribbed_rated_as") if r["section"] == of.name), None):
         return _as_a_likeness(of, section(rib["like"]), rib["source"])
     if of.name in {r["section"] for r in rows("ip20_power")}:
@@ -113,16 +134,44 @@ def method(of: Section, own: OwnTable | None = None) -> Method:
             c.confidence,
         )
     if light := _light(of.name):
-        return Method("IP-23", of, 1.0, "", "ARPM/RMA-MPTA IP-23; Machinery's Handbook (from memory)", "HP = r [c1 d^0.91 r^-0.09 - c2 - c3 r² d³]",
-                      tuple((k, light[k]) for k in ("c1", "c2", "c3")), "d in inches, r in 1000 rpm; length and ratio are not counted.", "For light duty only: fractional-horsepower machines.", Confidence(light["confidence"]))  # fmt: skip
+        return Method(
+            "IP-23",
+            of,
+            1.0,
+            "",
+            "ARPM/RMA-MPTA IP-23; Machinery's Handbook (from memory)",
+            "HP = r [c1 d^0.91 r^-0.09 - c2 - c3 r² d³]",
+            tuple((k, light[k]) for k in ("c1", "c2", "c3")),
+            "d in inches, r in 1000 rpm; length and ratio are not counted.",
+            "For light duty only: fractional-horsepower machines.",
+            Confidence(light["confidence"]),
+        )
     if (f := metric_v.fits().get(of.name)) and f.cells:
-        return Method("ISO 5292 form", of, 1.0, "", "GB/T 13575.1 (from memory)", "P = P_0(d, n) + C2 n (1 - 1/K)", (("C2", f"{f.c2:.5g}"),),
-                      f"P in kW, d in mm, n in 1/min; {f.d_from_mm:g} to {f.d_to_mm:g} mm, to {f.n_to:g} 1/min.", "P_0 is read straight between the cells of the printed table, which is too uneven for one formula.", f.confidence)  # fmt: skip
+        return Method(
+            "ISO 5292 form",
+            of,
+            1.0,
+            "",
+            "GB/T 13575.1 (from memory)",
+            "P = P_0(d, n) + C2 n (1 - 1/K)",
+            (("C2", f"{f.c2:.5g}"),),
+            f"P in kW, d in mm, n in 1/min; {f.d_from_mm:g} to {f.d_to_mm:g} mm, to {f.n_to:g} 1/min.",
+            "P_0 is read straight between the cells of the printed table, which is too uneven for one formula.",
+            f.confidence,
+        )
     if f:
-        return Method("ISO 5292 form", of, 1.0, "", metric_v.SOURCE, "P = d n [C1 - C2/d - C3 (d n)² (1 + δ/d) - C4 log(d n)] + C2 n (1 - 1/K)",
-                      (("C1", f"{f.c1:.5g}"), ("C2", f"{f.c2:.5g}"), ("C3", f"{f.c3:.5g}"), ("C4", f"{f.c4:.5g}"), ("δ", f"{f.delta_mm:g} mm")),
-                      f"P in kW, d in mm, n in 1/min; fitted for {f.d_from_mm:g} to {f.d_to_mm:g} mm, to {f.n_to:g} 1/min.",
-                      f"A fit to the printed table, within {f.misfit_kw:g} kW of its cells.", f.confidence)  # fmt: skip
+        return Method(
+            "ISO 5292 form",
+            of,
+            1.0,
+            "",
+            metric_v.SOURCE,
+            "P = d n [C1 - C2/d - C3 (d n)² (1 + δ/d) - C4 log(d n)] + C2 n (1 - 1/K)",
+            (("C1", f"{f.c1:.5g}"), ("C2", f"{f.c2:.5g}"), ("C3", f"{f.c3:.5g}"), ("C4", f"{f.c4:.5g}"), ("δ", f"{f.delta_mm:g} mm")),
+            f"P in kW, d in mm, n in 1/min; fitted for {f.d_from_mm:g} to {f.d_to_mm:g} mm, to {f.n_to:g} 1/min.",
+            f"A fit to the printed table, within {f.misfit_kw:g} kW of its cells.",
+            f.confidence,
+        )
     raise OutOfRangeError(
         f"No power rating for section {of.name} is known here. Speeds, lengths and wraps are right; for the rating ask the belt's supplier."
     )
@@ -133,11 +182,24 @@ def _as_a_likeness(rib: Section, like: Section, source: str) -> Method:
     whole, times = method(like), like.height_m / rib.height_m
     share = rib.top_width_m / like.top_width_m / times
     estimate = (
-        f"Estimate: each rib as {share:.3f} of a section {like.name} belt on a wheel {times:.2f} times as large and as slow, its likeness in cord and bend. "
+        f"Estimate: each rib as {share:.3f} of a section {like.name} belt on a wheel {times:.2f} times as large and as slow, its likeness "
+        "in cord and bend. "
         "Real belts are usually rated 1.5 to 2 times higher; their maker's table decides."
     )
-    return Method(whole.standard, like, share, estimate, f"{whole.source}; {source}", whole.formula, whole.constants,
-                  whole.limits, whole.note, Confidence.LOW, None, times)  # fmt: skip
+    return Method(
+        whole.standard,
+        like,
+        share,
+        estimate,
+        f"{whole.source}; {source}",
+        whole.formula,
+        whole.constants,
+        whole.limits,
+        whole.note,
+        Confidence.LOW,
+        None,
+        times,
+    )
 
 
 _INCH_LIMITS = "d in inches, r in 1000 rpm, HP in hp; to 6500 ft/min; at 180° and the reference length."
@@ -209,7 +271,10 @@ def speed_ratio_factor(how: Method, ratio: float) -> float:
 
 
 def length_factor(belt: Belt, own: OwnTable | None = None) -> float:
-    """K_L by the section's method; 1 for light duty, for ribbed belts, and for a section that only the shop's own table rates. Raises OutOfRangeError outside its table."""
+    """K_L by the section's method; 1 for light duty, for ribbed belts, and for a section that only the shop's own table rates.
+
+    Raises OutOfRangeError outside its table.
+    """
     if own and not rated(belt.section):
         return 1.0
     how = method(belt.section)
@@ -225,7 +290,8 @@ def length_factor(belt: Belt, own: OwnTable | None = None) -> float:
     points = sorted((float(r["number"]), float(r["K_L"])) for r in rows("ip22_length_factor") if r["groove"] == how.rated_as.groove)
     if not points[0][0] * 0.98 <= number <= points[-1][0] * 1.02:
         raise OutOfRangeError(
-            f"{belt.designation} is outside the length-factor table of {how.rated_as.groove} ({points[0][0]:g} to {points[-1][0]:g}): IP-22 gives no rating for it."
+            f"{belt.designation} is outside the length-factor table of {how.rated_as.groove} ({points[0][0]:g} to {points[-1][0]:g}): "
+            "IP-22 gives no rating for it."
         )
     for (n0, k0), (n1, k1) in itertools.pairwise(points):
         if n0 <= number <= n1:

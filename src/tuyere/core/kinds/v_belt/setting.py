@@ -41,12 +41,27 @@ def target(on: VSet, page: Page) -> None:
     us, si = show(centrifugal, "force", System.US), show(centrifugal, "force", System.SI)
     centrifugal_line = Line("T_c", f"centrifugal, m V² at {mass:.3f} kg/m", us, si, Origin.COMPUTED, Origin.STANDARD)
     page.put(
-        figure("static_tension", "static tension of one strand", "T_st", "force", static,
-               [*page.lines("design_power", "belt_speed", "arc_factor"), count.line(), centrifugal_line],
-               f"T_st = {'15' if inch else '500'} ({2 * half_turn / (half_turn - 1):.3g} - K_θ)/K_θ · {'1000 ' if inch else ''}P_d/(N V) + T_c", SOURCE if inch else METRIC, limits="hp, ft/min, lbf" if inch else "kW, m/s, N",
-               note=("15 is nine tenths of the exact half-sum of the strand tensions (16.5), as published: some growth of tension under load is allowed for." if inch else "500 is the exact half-sum of the strand tensions.") + " It uses the design power; a lightly loaded motor needs less."),
+        figure(
+            "static_tension",
+            "static tension of one strand",
+            "T_st",
+            "force",
+            static,
+            [*page.lines("design_power", "belt_speed", "arc_factor"), count.line(), centrifugal_line],
+            f"T_st = {'15' if inch else '500'} ({2 * half_turn / (half_turn - 1):.3g} - K_θ)/K_θ · {'1000 ' if inch else ''}P_d/(N V) + "
+            "T_c",
+            SOURCE if inch else METRIC,
+            limits="hp, ft/min, lbf" if inch else "kW, m/s, N",
+            note=(
+                "15 is nine tenths of the exact half-sum of the strand tensions (16.5), as published: some growth of tension under load "
+                "is allowed for."
+                if inch
+                else "500 is the exact half-sum of the strand tensions."
+            )
+            + " It uses the design power; a lightly loaded motor needs less.",
+        ),
         static,
-    )  # fmt: skip
+    )
     _forces(on, section, page, static)
 
 
@@ -58,10 +73,21 @@ def _forces(on: VSet, section: v_belt.Section, page: Page, static: UFloat) -> No
     term = tension.stiffness_share(known, on.parallel, span, belt_length.n)
     share = " · t/L, one belt alone" if on.parallel == 1 else ""
     stiff = page.put(
-        figure("stiffness_term", "belt-stiffness term", "K_y", "force", exact(term), [Line("K_y", f"section {section.name}", *shown(known, "force"), Origin.STANDARD, Origin.STANDARD)],
-               f"table{share}", SOURCE, section.stiffness_confidence, limits="Within about 40 %." if known else f"Not known for section {section.name}: the string relation alone.", origin=Origin.STANDARD),
+        figure(
+            "stiffness_term",
+            "belt-stiffness term",
+            "K_y",
+            "force",
+            exact(term),
+            [Line("K_y", f"section {section.name}", *shown(known, "force"), Origin.STANDARD, Origin.STANDARD)],
+            f"table{share}",
+            SOURCE,
+            section.stiffness_confidence,
+            limits="Within about 40 %." if known else f"Not known for section {section.name}: the string relation alone.",
+            origin=Origin.STANDARD,
+        ),
         exact(term),
-    )  # fmt: skip
+    )
     strands = {
         "low": ("lowest, run-in belts", 1.0, "T_st"),
         "new_low": ("lowest, new belts", tension.NEW_BELT_LOW, "1.3 T_st"),
@@ -78,11 +104,20 @@ def _forces(on: VSet, section: v_belt.Section, page: Page, static: UFloat) -> No
         string_us, string_si = shown(strand.n / 16, "force")
         force = _gauge_force(strand, span, tension.deflection(span), term) * on.ribs
         page.put(
-            figure(f"force_{key}", f"gauge force, {label}", "P", "force", force, [*page.lines((f"tension_{key}", "T"), "stiffness_term"), *page.lines("deflection")],
-                   "P = (T + K_y) / 16 at q = t/64" if on.ribs == 1 else f"P = {on.ribs} (T + K_y) / 16 at q = t/64, on the whole band", f"{SOURCE}; {STRING}", stiff.working.confidence if stiff.working else Confidence.LOW,
-                   note=f"The string relation alone (T = 16 P) asks for {string_us} ({string_si}). The belt also resists being stretched by the push itself, which K_y/16 = {show(term / 16, 'force', System.US)} ({show(term / 16, 'force', System.SI)}) adds; the target counts both."),
+            figure(
+                f"force_{key}",
+                f"gauge force, {label}",
+                "P",
+                "force",
+                force,
+                [*page.lines((f"tension_{key}", "T"), "stiffness_term"), *page.lines("deflection")],
+                "P = (T + K_y) / 16 at q = t/64" if on.ribs == 1 else f"P = {on.ribs} (T + K_y) / 16 at q = t/64, on the whole band",
+                f"{SOURCE}; {STRING}",
+                stiff.working.confidence if stiff.working else Confidence.LOW,
+                note=f"The string relation alone (T = 16 P) asks for {string_us} ({string_si}). The belt also resists being stretched by the push itself, which K_y/16 = {show(term / 16, 'force', System.US)} ({show(term / 16, 'force', System.SI)}) adds; the target counts both.",
+            ),
             force,
-        )  # fmt: skip
+        )
     if page.has("driver_power") and page.has("service_factor"):
         plain = (static - _centrifugal(section, page)) / page.values["service_factor"].n + _centrifugal(section, page)
         page.put(

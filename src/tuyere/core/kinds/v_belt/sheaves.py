@@ -49,12 +49,24 @@ def _pitch(section: v_belt.Section, role: str, rides: UFloat, page: Page) -> Non
         us, si = shown(over, "length", decimals=(2, 2))
         lines.append(Line("2h_d", f"datum to pitch, section {section.name}", us, si, Origin.STANDARD, Origin.STANDARD))
     page.put(
-        figure(f"{role}_pitch", f"{role} pitch diameter", symbol, "length", value, lines, f"{symbol} = {line} + 2h_d" if over else f"{symbol} = {line}",
-               "IP-20: pitch diameter = outside - 2a_p, 2a_p = 0 in a standard groove (from memory)" if over else v_belt.SOURCE,
-               note=("Speeds go by the pitch diameter, lengths by the datum diameter." if over else "One line for speeds and lengths in this system.")
-               + " Where in the groove this belt's line really runs is known to about a tenth of its height (common practice, no source)."),
+        figure(
+            f"{role}_pitch",
+            f"{role} pitch diameter",
+            symbol,
+            "length",
+            value,
+            lines,
+            f"{symbol} = {line} + 2h_d" if over else f"{symbol} = {line}",
+            "IP-20: pitch diameter = outside - 2a_p, 2a_p = 0 in a standard groove (from memory)" if over else v_belt.SOURCE,
+            note=(
+                "Speeds go by the pitch diameter, lengths by the datum diameter."
+                if over
+                else "One line for speeds and lengths in this system."
+            )
+            + " Where in the groove this belt's line really runs is known to about a tenth of its height (common practice, no source).",
+        ),
         value,
-    )  # fmt: skip
+    )
 
 
 def _flat_wheel(section: v_belt.Section, given: Given, page: Page) -> None:
@@ -66,15 +78,25 @@ def _flat_wheel(section: v_belt.Section, given: Given, page: Page) -> None:
     over_us, over_si = shown(v_belt.line_on_flat(section, given.value) - given.value, "length", decimals=(2, 2))
     over = Line("2e", f"line over the rim, section {section.name}", over_us, over_si, Origin.STANDARD, Origin.STANDARD)
     page.put(
-        figure("driven_datum", "driven diameter of the line, flat", "D", "length", line, [rim.line(), over], "D = D_o + 2e, e = height - h_d", v_belt.SOURCE,
-               note="On a flat rim the belt stands on its narrow face; its line lies as deep under its back as in a groove."),
+        figure(
+            "driven_datum",
+            "driven diameter of the line, flat",
+            "D",
+            "length",
+            line,
+            [rim.line(), over],
+            "D = D_o + 2e, e = height - h_d",
+            v_belt.SOURCE,
+            note="On a flat rim the belt stands on its narrow face; its line lies as deep under its back as in a groove.",
+        ),
         line,
-    )  # fmt: skip
+    )
     if "narrow" in section.series or section.construction == "ribbed":
         page.flag(
             "narrow-on-flat",
             "driven_diameter",
-            f"Section {section.name} is tall for its base: on a flat wheel it turns over. V-flat drives run on classical belts, best joined.",
+            f"Section {section.name} is tall for its base: on a flat wheel it turns over. V-flat drives run on classical belts, best "
+            "joined.",
         )
 
 
@@ -93,11 +115,20 @@ def _opened(sheave: Adjustable, page: Page) -> None:
         Line("c", "loss a turn", drop_us, drop_si, sheave.drop_origin, sheave.drop_origin),
     ]
     page.put(
-        figure(f"{role}_datum", f"{role} datum diameter", symbol, "length", value, lines, f"{symbol} = {symbol} closed - x c",
-               "geometry of the flange screw; about 0.2 in a turn on light-duty sheaves: common practice, no source", Confidence.MEDIUM,
-               limits="Half turns only: the set screw must land on a flat."),
+        figure(
+            f"{role}_datum",
+            f"{role} datum diameter",
+            symbol,
+            "length",
+            value,
+            lines,
+            f"{symbol} = {symbol} closed - x c",
+            "geometry of the flange screw; about 0.2 in a turn on light-duty sheaves: common practice, no source",
+            Confidence.MEDIUM,
+            limits="Half turns only: the set screw must land on a flat.",
+        ),
         value,
-    )  # fmt: skip
+    )
 
 
 def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, kind: GrooveKind, page: Page) -> None:
@@ -131,17 +162,34 @@ def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, kin
     page.put(entered, given.u)
     if basis == "outside":
         page.put(
-            figure(f"{role}_datum", f"{role} datum diameter", symbols[1], "length", datum_value, [entered.line(), add],
-                   f"{symbols[1]} = {symbols[0]} - 2h_d", v_belt.SOURCE, note="Lengths and ratings go by the datum diameter; older books call it the pitch diameter."),
+            figure(
+                f"{role}_datum",
+                f"{role} datum diameter",
+                symbols[1],
+                "length",
+                datum_value,
+                [entered.line(), add],
+                f"{symbols[1]} = {symbols[0]} - 2h_d",
+                v_belt.SOURCE,
+                note="Lengths and ratings go by the datum diameter; older books call it the pitch diameter.",
+            ),
             datum_value,
-        )  # fmt: skip
+        )
     else:
         outside = to_outside(given.u)
         page.put(
-            figure(f"{role}_outside", f"{role} outside diameter", symbols[0], "length", outside, [entered.line(), add],
-                   f"{symbols[0]} = {symbols[1]} + 2h_d", v_belt.SOURCE),
+            figure(
+                f"{role}_outside",
+                f"{role} outside diameter",
+                symbols[0],
+                "length",
+                outside,
+                [entered.line(), add],
+                f"{symbols[0]} = {symbols[1]} + 2h_d",
+                v_belt.SOURCE,
+            ),
             outside,
-        )  # fmt: skip
+        )
     if datum_value.n < v_belt.min_datum_diameter(section) - 1e-6:
         least = v_belt.min_datum_diameter(section)
         across, behind = ("outside", "datum") if basis == "outside" else ("datum", "outside")
@@ -150,6 +198,9 @@ def _one_wheel(section: v_belt.Section, role: str, given: Given, basis: str, kin
             for line in (across, behind)
         )
         page.flag(
-            "small-sheave", f"{role}_diameter",
-            f"The {role} sheave is below the smallest for section {section.name} ({us}, {si} {across}; {us_2}, {si_2} {behind}): the belt bends too sharply and dies early, and the rating does not hold. Fit a larger sheave{'' if section.cogged else ' or a cogged belt'}.",
-        )  # fmt: skip
+            "small-sheave",
+            f"{role}_diameter",
+            f"The {role} sheave is below the smallest for section {section.name} ({us}, {si} {across}; {us_2}, {si_2} {behind}): the belt "
+            "bends too sharply and dies early, and the rating does not hold. Fit a larger "
+            f"sheave{'' if section.cogged else ' or a cogged belt'}.",
+        )

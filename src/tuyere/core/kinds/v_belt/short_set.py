@@ -1,4 +1,6 @@
-"""A set of V-belts with some missing: what share of the design load is still carried, how hard to run it, and by when it must be whole again.
+"""A set of V-belts with some missing.
+
+What share of the design load is still carried, how hard to run it, and by when it must be whole again.
 
 The limits of time are common practice without source: a short set wears itself and its grooves, and is forgotten unless due.
 """
@@ -16,9 +18,12 @@ ENOUGH = 0.7
 
 
 NOT_ON = (  # what is so of the machine, and why nothing stands in for the right set there: common practice, no source
-    ("lift", "Weight hangs on it"), ("people", "People depend on it"), ("runs_back", "A falling load drives it backward when the belt slips or breaks"),
-    ("dust", "A belt that slips in dust that burns is a fire"), ("blades", "What it throws when a belt lets go hurts"),
-)  # fmt: skip
+    ("lift", "Weight hangs on it"),
+    ("people", "People depend on it"),
+    ("runs_back", "A falling load drives it backward when the belt slips or breaks"),
+    ("dust", "A belt that slips in dust that burns is a fire"),
+    ("blades", "What it throws when a belt lets go hurts"),
+)
 
 
 def not_here(machine: Collection[str]) -> str:

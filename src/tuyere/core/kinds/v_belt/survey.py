@@ -64,7 +64,9 @@ def _adjustable(reader: FieldReader, words: Mapping[str, str]) -> Adjustable | N
         reader.problems.append(Problem("open_turns", f"It opens {opens:g} turns at most: count them again from closed."))
         return None
     usual = to_si(limit("drop of an adjustable sheave").value, "length", "in")
-    return Adjustable(role, turns.value if turns else None, drop.value if drop else usual, opens, drop.origin if drop else Origin.RULE_OF_THUMB)  # fmt: skip
+    return Adjustable(
+        role, turns.value if turns else None, drop.value if drop else usual, opens, drop.origin if drop else Origin.RULE_OF_THUMB
+    )
 
 
 def most_turns(section: str) -> float:

@@ -16,7 +16,10 @@ from tuyere.core.mechanics.quarter_turn import QuarterTurn, quarter_turn
 
 @dataclass(frozen=True)
 class WheelState:
-    """What the path does to one wheel: way of turning, speed, wrap, power through it, tensions in and out, push on the shaft (N, direction rad), margin against slip."""
+    """What the path does to one wheel.
+
+    Way of turning, speed, wrap, power through it, tensions in and out, push on the shaft (N, direction rad), margin against slip.
+    """
 
     name: str
     turns: int
@@ -69,7 +72,10 @@ class PathAnswer:
 
 
 def pulleys_of(wheels: Sequence[PathWheel], rotation: int, lay: Lay = Lay.OPEN) -> list[Pulley]:
-    """The wheels as the path takes them. Inside wheels turn with the driver, wheels on the belt's back against it; on a crossed belt every second one."""
+    """The wheels as the path takes them.
+
+    Inside wheels turn with the driver, wheels on the belt's back against it; on a crossed belt every second one.
+    """
 
     def turns(k: int, w: PathWheel) -> int:
         if lay is Lay.CROSSED:
@@ -114,9 +120,21 @@ def solve_belt(belt: BeltOnWheels, rotation: int = 1, driver_speed_rad_per_s: fl
         *([_carriage_verdict(carriage)] if carriage else []),
     ]
     return PathAnswer(
-        path, order, states, count - 1 if loaded else None, 0 if loaded else None, sum(w.contact == "back" for w in wheels), tuple(hits),
-        quarter, carriage, reaches, tension, needed, tuple(verdicts), problems,
-    )  # fmt: skip
+        path,
+        order,
+        states,
+        count - 1 if loaded else None,
+        0 if loaded else None,
+        sum(w.contact == "back" for w in wheels),
+        tuple(hits),
+        quarter,
+        carriage,
+        reaches,
+        tension,
+        needed,
+        tuple(verdicts),
+        problems,
+    )
 
 
 def _nothing(field: str, sentence: str) -> PathAnswer:
@@ -165,16 +183,21 @@ def _carriage(belt: BeltOnWheels, path: BeltPath, order: Sequence[int]) -> tuple
     length = path.runs[run].length_m
     near, far = belt.carriage.position_m, length - belt.carriage.position_m - belt.carriage.length_m
     if far < 0:
-        return None, Problem("carriage_position", f"The carriage stands beyond its run, which is {both(length)} long: measure again from the wheel's centre to the near clamp.")  # fmt: skip
+        return None, Problem(
+            "carriage_position",
+            f"The carriage stands beyond its run, which is {both(length)} long: measure again from the wheel's centre to the near clamp.",
+        )
     return CarriageState(run, near, far, path.length_m - belt.carriage.length_m), None
 
 
 def _carriage_verdict(state: CarriageState) -> Verdict:
     return Verdict(
-        "carriage", Tone.OPEN, f"The belt is open-ended: {both(state.belt_m)} from clamp to clamp",
+        "carriage",
+        Tone.OPEN,
+        f"The belt is open-ended: {both(state.belt_m)} from clamp to clamp",
         f"Add what the clamps hold. With the carriage here its spans are {both(state.near_span_m)} and {both(state.far_span_m)}; "
         "a tension reading holds for this position only, so put the carriage back here for the next one.",
-    )  # fmt: skip
+    )
 
 
 def _strain(
@@ -196,13 +219,18 @@ def _strain(
     lost = belt.mass_kg_per_m * velocity**2 if velocity else 0.0  # carries itself round the wheel: no shaft feels it
     states = tuple(
         WheelState(
-            w.name, path.pulleys[i].turns, velocity / w.rolls_radius_m if velocity else None, path.wraps_rad[i],
+            w.name,
+            path.pulleys[i].turns,
+            velocity / w.rolls_radius_m if velocity else None,
+            path.wraps_rad[i],
             total if w.role == "driver" else w.power_w,
-            runs[i - 1] if runs else None, runs[i] if runs else None, pull(path, i, runs[i - 1] - lost, runs[i] - lost) if runs else None,
+            runs[i - 1] if runs else None,
+            runs[i] if runs else None,
+            pull(path, i, runs[i - 1] - lost, runs[i] - lost) if runs else None,
             margins[i] if margins and math.isfinite(margins[i]) else None,
         )
         for i, w in enumerate(wheels)
-    )  # fmt: skip
+    )
     return states, tension if runs else None, most, _slip_verdicts(belt, wheels, needed, margins) if needed else []
 
 
@@ -220,8 +248,26 @@ def _slip_verdicts(
     rule = f"By the capstan rule with {belt.half_turn_ratio:.3g} : 1 at half a turn {where}."
     if belt.tension_n is None or not margins:
         later = f" Under {least[1]} {wheels[rank[1]].name} slips too." if len(rank) > 1 else ""
-        return [Verdict("slip", Tone.OPEN, f"Overloaded, {first} slips first{then}", f"The stated powers want {each} at {least[0]} or more, at rest.{later} {rule}")]  # fmt: skip
+        return [
+            Verdict(
+                "slip",
+                Tone.OPEN,
+                f"Overloaded, {first} slips first{then}",
+                f"The stated powers want {each} at {least[0]} or more, at rest.{later} {rule}",
+            )
+        ]
     at = margins[rank[0]]
     if at < 1:
-        return [Verdict("slip", Tone.STOP, f"{first} slips before full load", f"At {at:.0%} of the stated powers: it wants {each} at {least[0]} at rest, more wrap there, or less load. {rule}")]  # fmt: skip
-    return [Verdict("slip", Tone.GOOD if at > 1.25 else Tone.WATCH, f"{first} would slip first", f"At {at:.0%} of the stated powers{then}. {rule}")]  # fmt: skip
+        return [
+            Verdict(
+                "slip",
+                Tone.STOP,
+                f"{first} slips before full load",
+                f"At {at:.0%} of the stated powers: it wants {each} at {least[0]} at rest, more wrap there, or less load. {rule}",
+            )
+        ]
+    return [
+        Verdict(
+            "slip", Tone.GOOD if at > 1.25 else Tone.WATCH, f"{first} would slip first", f"At {at:.0%} of the stated powers{then}. {rule}"
+        )
+    ]

@@ -16,9 +16,17 @@ _CROSSED_CENTRES = 20.0  # crossed, centres over belt width: handbooks, from mem
 
 # What a wheel at a loop's back, or a smooth one at its inside, is told by what holds the loop.
 _SEAT = {
-    "groove": ("grooved", "The belt's narrow edge rides on it and wears", "A plain V-belt's back holds little: a wheel that is driven there wants a double-V (hexagonal) belt in a groove."),
-    "teeth": ("toothed", "The teeth's tips ride on it and wear, unless it is large", "The back of a toothed belt holds little: a wheel that is driven there wants a belt with teeth on both sides."),
-}  # fmt: skip
+    "groove": (
+        "grooved",
+        "The belt's narrow edge rides on it and wears",
+        "A plain V-belt's back holds little: a wheel that is driven there wants a double-V (hexagonal) belt in a groove.",
+    ),
+    "teeth": (
+        "toothed",
+        "The teeth's tips ride on it and wear, unless it is large",
+        "The back of a toothed belt holds little: a wheel that is driven there wants a belt with teeth on both sides.",
+    ),
+}
 
 
 def judge_routing(path: BeltPath, belt: BeltOnWheels, hits: Sequence[Clash]) -> list[Verdict]:
@@ -62,10 +70,11 @@ def judge_routing(path: BeltPath, belt: BeltOnWheels, hits: Sequence[Clash]) -> 
                     "path",
                     Tone.STOP,
                     f"{w.name}: a {made} idler on the belt's back",
-                    f"The back does not fit a {'groove' if made == 'grooved' else 'toothed wheel'}: it wants a flat idler without a crown there.",
+                    f"The back does not fit a {'groove' if made == 'grooved' else 'toothed wheel'}: it wants a flat idler without a crown "
+                    "there.",
                 )
             )
-    return found  # fmt: skip
+    return found
 
 
 def judge_take_up(wheels: Sequence[PathWheel]) -> list[Verdict]:
@@ -111,7 +120,7 @@ def judge_take_up(wheels: Sequence[PathWheel]) -> list[Verdict]:
                 f"A take-up belongs on the run from {wheels[0].name} to {wheels[1].name}: it leaves the driver and is the slackest.",
             )
         )
-    return found  # fmt: skip
+    return found
 
 
 def judge_bends(belt: BeltOnWheels) -> list[Verdict]:
@@ -135,11 +144,12 @@ def judge_bends(belt: BeltOnWheels) -> list[Verdict]:
                 "bend",
                 Tone.WATCH,
                 f"{_names(tight)}: small for a wheel on the belt's back",
-                f"Each reverse bend wants {both(least)} (1.3 times the smallest sheave: common practice), and a belt made to bend both ways.",
+                f"Each reverse bend wants {both(least)} (1.3 times the smallest sheave: common practice), and a belt made to bend both "
+                "ways.",
                 standing=True,
             )
         )
-    return found  # fmt: skip
+    return found
 
 
 def _least_on_back_m(belt: BeltOnWheels) -> float:
@@ -172,7 +182,8 @@ def judge_quarter(belt: BeltOnWheels, turn: QuarterTurn, centre_m: float) -> lis
             "path",
             Tone.OPEN,
             f"Set {second.name} off {first.name}'s shaft by {both(turn.driven_offset_m)}",
-            f"Its middle then lies where the belt leaves {first.name}; and {first.name}'s middle off {second.name}'s shaft by {both(turn.driver_offset_m)}, "
+            f"Its middle then lies where the belt leaves {first.name}; and {first.name}'s middle off {second.name}'s shaft by "
+            f"{both(turn.driver_offset_m)}, "
             f"on the side where the belt leaves {second.name}. It runs this way round only: turned backwards the belt comes off.",
         )
     ]
@@ -186,7 +197,8 @@ def judge_quarter(belt: BeltOnWheels, turn: QuarterTurn, centre_m: float) -> lis
                 "path",
                 Tone.WATCH,
                 "The shafts are near each other for a quarter turn",
-                f"{both(centre_m)}; it wants {both(wanted)} ({rule}: from memory, low confidence). Nearer, the belt climbs out where it leaves.",
+                f"{both(centre_m)}; it wants {both(wanted)} ({rule}: from memory, low confidence). Nearer, the belt climbs out where it "
+                "leaves.",
             )
         )
     if grooved:
@@ -198,7 +210,7 @@ def judge_quarter(belt: BeltOnWheels, turn: QuarterTurn, centre_m: float) -> lis
                 "The belt leaves at an angle to the groove: deep-groove sheaves hold it (common practice, no source).",
             )
         )
-    return found  # fmt: skip
+    return found
 
 
 def judge_length(belt: BeltOnWheels, path_m: float) -> list[Verdict]:
@@ -209,8 +221,14 @@ def judge_length(belt: BeltOnWheels, path_m: float) -> list[Verdict]:
     if abs(over) <= max(0.004, 0.004 * path_m):
         return [Verdict("length", Tone.GOOD, f"The {belt.runs}'s own length agrees with the path", f"Within {both(abs(over))}.")]
     more = "longer" if over > 0 else "shorter"
-    return [Verdict("length", Tone.WATCH, f"The {belt.runs} is {both(abs(over))} {more} than the path",
-        f"Either the take-up stands elsewhere than measured, or a measurement or the {belt.runs}'s name is wrong.")]  # fmt: skip
+    return [
+        Verdict(
+            "length",
+            Tone.WATCH,
+            f"The {belt.runs} is {both(abs(over))} {more} than the path",
+            f"Either the take-up stands elsewhere than measured, or a measurement or the {belt.runs}'s name is wrong.",
+        )
+    ]
 
 
 def _grooved(belt: BeltOnWheels) -> bool:

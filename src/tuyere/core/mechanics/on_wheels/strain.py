@@ -63,9 +63,13 @@ def tensions_needed(
 
 
 def slip_margins(
-    path: BeltPath, wheels: Sequence[PathWheel], velocity: float, standing_n: float, mass_kg_per_m: float = 0.0,
+    path: BeltPath,
+    wheels: Sequence[PathWheel],
+    velocity: float,
+    standing_n: float,
+    mass_kg_per_m: float = 0.0,
     half_turn_ratio: float = 5.0,
-) -> list[float]:  # fmt: skip
+) -> list[float]:
     """For each wheel, at how many times the load it slips (infinite for one that cannot)."""
     lost = mass_kg_per_m * velocity**2
     needed = tensions_needed(path, wheels, velocity, mass_kg_per_m, half_turn_ratio)

@@ -68,7 +68,12 @@ def _reach(
     mover, towards = _mover(w, gradient)
     along = gradient[0] * towards[0] + gradient[1] * towards[1]
     if abs(along) < 0.02:
-        return None, Verdict("take-up", Tone.WATCH, f"{w.name} moves along the belt, not into it", "Its movement does not tighten: check its line, or where its arm turns.")  # fmt: skip
+        return None, Verdict(
+            "take-up",
+            Tone.WATCH,
+            f"{w.name} moves along the belt, not into it",
+            "Its movement does not tighten: check its line, or where its arm turns.",
+        )
     sense = 1 if along > 0 else -1
     measured = w.take_up.tighten_m is not None and w.take_up.slacken_m is not None
     slacken = w.take_up.slacken_m if w.take_up.slacken_m is not None else _UNKNOWN_REACH_M
@@ -88,14 +93,25 @@ def _reach(
     known = [length for length in lengths if length is not None]
     whole = len(known) == len(lengths)
     reach = Reach(
-        i, slacken, tighten, measured, abs(along), min(known) if whole else None, max(known) if whole else None,
-        tuple(to(s) for s in steps), None, to, rims,
-    )  # fmt: skip
+        i,
+        slacken,
+        tighten,
+        measured,
+        abs(along),
+        min(known) if whole else None,
+        max(known) if whole else None,
+        tuple(to(s) for s in steps),
+        None,
+        to,
+        rims,
+    )
     if measured and any(b < a for a, b in itertools.pairwise(known)):
         return reach, Verdict(
-            "take-up", Tone.WATCH, f"{w.name} passes its dead point",
+            "take-up",
+            Tone.WATCH,
+            f"{w.name} passes its dead point",
             "Somewhere in its movement it stops tightening and slackens again: set it up short of there, or move its pivot.",
-        )  # fmt: skip
+        )
     if belt.length_m is None:
         return reach, _range_verdict(w, reach)
     try:
@@ -126,7 +142,12 @@ def _range_verdict(w: PathWheel, reach: Reach) -> Verdict:
     if not reach.measured:
         return Verdict("take-up", Tone.OPEN, f"Measure how far {w.name} can still move, both ways", gives)
     if reach.least_belt_m is None or reach.most_belt_m is None:
-        return Verdict("take-up", Tone.WATCH, f"{w.name} cannot be moved to both its ends", "The belt would leave a wheel on the way: check the movement.")  # fmt: skip
+        return Verdict(
+            "take-up",
+            Tone.WATCH,
+            f"{w.name} cannot be moved to both its ends",
+            "The belt would leave a wheel on the way: check the movement.",
+        )
     low, high = sorted((reach.least_belt_m, reach.most_belt_m))
     return Verdict("take-up", Tone.OPEN, f"{w.name} takes belts from {both(low)} to {both(high)} on their line", gives)
 
@@ -137,4 +158,6 @@ def _now_verdict(w: PathWheel, reach: Reach, now: float) -> Verdict:
         return Verdict("take-up", Tone.OPEN, f"With this belt {w.name} stands {way}", "Measure how far it can still move, both ways.")
     left = reach.tighten_m - now
     tone = Tone.WATCH if left < 0.25 * (reach.tighten_m + reach.slacken_m) else Tone.GOOD
-    return Verdict("take-up", tone, f"With this belt {w.name} stands {way}", f"{both(left)} left to tighten, {both(now + reach.slacken_m)} to slacken.")  # fmt: skip
+    return Verdict(
+        "take-up", tone, f"With this belt {w.name} stands {way}", f"{both(left)} left to tighten, {both(now + reach.slacken_m)} to slacken."
+    )

@@ -1,4 +1,7 @@
-"""Several belts in one drive: one after another over a jackshaft, or side by side on a shaft; speeds, powers and shaft pulls through them."""
+"""Several belts in one drive.
+
+One after another over a jackshaft, or side by side on a shaft; speeds, powers and shaft pulls through them.
+"""
 
 import math
 from collections.abc import Sequence
@@ -26,7 +29,9 @@ class Shaft:
 
 @dataclass(frozen=True)
 class TrainAnswer:
-    """Each belt's answer, in the order of the belts, the shafts that carry more than one wheel, and each belt's speed over the first's (0: unknown)."""
+    """Each belt's answer, in the order of the belts, the shafts that carry more than one wheel, and each belt's speed over the first's (0:
+    unknown).
+    """
 
     belts: tuple[PathAnswer, ...]
     shafts: tuple[Shaft, ...]
@@ -95,7 +100,10 @@ def _order(belts: Sequence[BeltOnWheels]) -> tuple[list[int], dict[int, int]]:
 
 
 def _powers(belts: Sequence[BeltOnWheels], order: Sequence[int], fed_by: dict[int, int]) -> dict[int, BeltOnWheels]:
-    """The belts with what each gives up at a wheel: its own machine's power and that of every belt driven from its shaft, the belt's loss in it."""
+    """The belts with what each gives up at a wheel.
+
+    Its own machine's power and that of every belt driven from its shaft, the belt's loss in it.
+    """
     passed_on: dict[int, float] = {}  # shaft: power that leaves it by other belts
     done: dict[int, BeltOnWheels] = {}
     for b in reversed(order):

@@ -45,8 +45,10 @@ class TakeUp:
 class PathWheel:
     """A wheel as it stands: place (m), radius of the belt's line and of the rim (m), what it does, and how the belt touches it.
 
-    `rolls_over_m`: how much more than that line's radius (by which lengths go) the one is by which speeds go. `teeth`: where it has them. `power_w`: what its own machine takes (a driven wheel); while a belt is solved, what the belt gives up there, its loss in it. `turns_wanted`: the way it must turn, +1 counter-clockwise, if
-    that matters. `shaft`: wheels with the same number sit on one shaft. `take_up`: how it moves, where it does.
+    `rolls_over_m`: how much more than that line's radius (by which lengths go) the one is by which speeds go. `teeth`: where it has them.
+    `power_w`: what its own machine takes (a driven wheel); while a belt is solved, what the belt gives up there, its loss in it.
+    `turns_wanted`: the way it must turn, +1 counter-clockwise, if that matters. `shaft`: wheels with the same number sit on one shaft.
+    `take_up`: how it moves, where it does.
     """
 
     name: str
@@ -72,7 +74,9 @@ class PathWheel:
 
 @dataclass(frozen=True)
 class Keeper:
-    """A finger, pin or plate that keeps the belt in: where it stands (m, None when only its gap was measured) and the face the belt shows it.
+    """A finger, pin or plate that keeps the belt in.
+
+    Where it stands (m, None when only its gap was measured) and the face the belt shows it.
 
     `gap_m`: measured to the taut belt; `least_m`, `most_m`: the manual's figures.
     """
@@ -89,7 +93,10 @@ class Keeper:
 
 @dataclass(frozen=True)
 class Carriage:
-    """A carriage that an open-ended belt is clamped to: on the run that leaves wheel `run`, its near clamp `position_m` from that wheel's centre; `length_m` between clamps."""
+    """A carriage that an open-ended belt is clamped to.
+
+    On the run that leaves wheel `run`, its near clamp `position_m` from that wheel's centre; `length_m` between clamps.
+    """
 
     run: int
     position_m: float
@@ -100,9 +107,10 @@ class Carriage:
 class BeltOnWheels:
     """One belt (or set side by side) and the wheels it meets, in order.
 
-    `tension_n`: standing tension of the whole set. `mass_kg_per_m`: of the whole set. `least_line_diameter_m`: the
-    smallest that the section bends round. `length_m`: of the belt that is on, if it is known. `half_turn_ratio`: tight over slack
-    strand that a groove holds at half a turn. `kept`: share of the power that comes out. `both_faces`: a double-V belt or a chain, which drives from its back too. `seat`: what it is held by; `runs`: what goes round, in a word.
+    `tension_n`: standing tension of the whole set. `mass_kg_per_m`: of the whole set. `least_line_diameter_m`: the smallest that the
+    section bends round. `length_m`: of the belt that is on, if it is known. `half_turn_ratio`: tight over slack strand that a groove
+    holds at half a turn. `kept`: share of the power that comes out. `both_faces`: a double-V belt or a chain, which drives from its back
+    too. `seat`: what it is held by; `runs`: what goes round, in a word.
     """
 
     wheels: tuple[PathWheel, ...]

@@ -23,16 +23,21 @@ def centrifugal_tension(mass_kg_per_m: float, belt_speed_m_per_s: float) -> floa
 
 
 def static_tension(
-    design_power_w: float, belt_speed_m_per_s: float, belts: int, arc_factor: float, mass_kg_per_m: float, half_turn_ratio: float = 5.0,
+    design_power_w: float,
+    belt_speed_m_per_s: float,
+    belts: int,
+    arc_factor: float,
+    mass_kg_per_m: float,
+    half_turn_ratio: float = 5.0,
     inch: bool = True,
-) -> float:  # fmt: skip
+) -> float:
     """Static tension of one strand, N, as the belt's own system publishes it.
 
         T_st = 15 (2.5 - K)/K (1000 Pd)/(N V) + m V^2        (inch: lbf, hp, ft/min; IP-20)
         F_0  = 500 (2.5 - K)/K Pd/(N V) + m V^2              (metric: N, kW, m/s; GB/T 13575.1, from memory, high)
 
-    2.5 is 2 R/(R - 1) of the tension ratio at half a turn, 5 for V-belts. The metric form is the exact half-sum of the strand tensions, P/(2 v)
-    in place of 500 Pd/V; the inch one 15/16.5 of it.
+    2.5 is 2 R/(R - 1) of the tension ratio at half a turn, 5 for V-belts. The metric form is the exact half-sum of the strand tensions,
+    P/(2 v) in place of 500 Pd/V; the inch one 15/16.5 of it.
 
     >>> [round(static_tension(7500, 15, 2, 0.95, 0.19, inch=i)) for i in (True, False)]
     [228, 247]

@@ -72,7 +72,9 @@ def frequency_of(tension_n: float, span_m: float, mass_kg_per_m: float, bending_
 
 
 def tension_sounding(frequency_hz: float, span_m: float, mass_kg_per_m: float, bending_n_m2: float = 0.0, ends: Ends = "pinned") -> float:
-    """Tension from the lowest partial as sounded, N: pinned T = 4 m L² f² - π² EI/L². Raises SlackError where stiffness alone sounds as high.
+    """Tension from the lowest partial as sounded, N: pinned T = 4 m L² f² - π² EI/L².
+
+    Raises SlackError where stiffness alone sounds as high.
 
     >>> round(tension_sounding(50, 0.5, 0.038), 3)
     95.0
@@ -92,7 +94,9 @@ def _clamped_alone(span_m: float, mass_kg_per_m: float, bending_n_m2: float) -> 
 
 
 def _clamped_tension(frequency_hz: float, span_m: float, mass_kg_per_m: float, bending_n_m2: float) -> float:
-    """EI y'''' - T y'' = m ω² y with clamped ends: 2 αβ (1 - cosh αL cos βL) + (α² - β²) sinh αL sin βL = 0, αβ = ω √(m/EI), T = EI (α² - β²).
+    """EI y'''' - T y'' = m ω² y with clamped ends.
+
+    2 αβ (1 - cosh αL cos βL) + (α² - β²) sinh αL sin βL = 0, αβ = ω √(m/EI), T = EI (α² - β²).
 
     The lowest partial has βL between π (a string) and 4.730 (no tension).
     """

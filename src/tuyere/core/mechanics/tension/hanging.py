@@ -43,7 +43,9 @@ def chain_slack(steepest_rad: float, driven_class: str | None) -> tuple[float, f
 
 
 def runs_lean(centre_line_rad: float, apart_m: Numbers, radius_1_m: Numbers, radius_2_m: Numbers) -> tuple[Numbers, Numbers]:
-    """How far the two open runs of a pair lean from the level (rad): the one left of the way from wheel 1 to wheel 2, then the other. Scalars or arrays.
+    """How far the two open runs of a pair lean from the level (rad): the one left of the way from wheel 1 to wheel 2, then the other.
+
+    Scalars or arrays.
 
     >>> [round(math.degrees(a), 2) for a in runs_lean(0.0, 1.0, 0.1, 0.2)]
     [5.74, 5.74]
@@ -78,7 +80,10 @@ def chain_hangs(mass_kg_per_m: float, length_m: float, slope_rad: float, steepes
 
 @cache
 def _over_weight(movement: float) -> CubicSpline:
-    """Tension over the weight of the run, by the slope (rad): it goes by the shape alone, so that whole searches can be read off it (to 1e-9)."""
+    """Tension over the weight of the run, by the slope (rad).
+
+    It goes by the shape alone, so that whole searches can be read off it (to 1e-9).
+    """
     slopes = np.linspace(0.0, statics.STEEPEST_RAD, 301)
     sag = sag_of_movement(movement)
     return CubicSpline(slopes, [statics.chain_tension(sag, 1.0, float(slope), 1.0 / statics.GRAVITY) for slope in slopes])
@@ -108,7 +113,10 @@ def pair_hang(
     clockwise: bool,
     driven_class: str | None,
 ) -> Numbers:
-    """`chain_hang` of a pair, radii in m: its slack run leaves the driver, left of the way to the driven wheel where it turns clockwise. Scalars or arrays."""
+    """`chain_hang` of a pair, radii in m: its slack run leaves the driver, left of the way to the driven wheel where it turns clockwise.
+
+    Scalars or arrays.
+    """
     left, right = runs_lean(centre_line_rad, apart_m, driver_m, driven_m)
     span = np.sqrt(np.asarray(apart_m) ** 2 - (np.asarray(driver_m) - driven_m) ** 2)
     return chain_hang(mass_kg_per_m, span, left if clockwise else right, np.maximum(left, right), driven_class)

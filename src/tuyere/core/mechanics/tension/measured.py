@@ -1,7 +1,9 @@
-"""Tension from what a tool shows, with its doubt: one function a method. Inputs are uncertain values in SI; `usual` gives a bare number its tool's doubt.
+"""Tension from what a tool shows, with its doubt: one function a method.
 
-Shares of doubt (one standard deviation) are common practice, no source; the budget behind them: spring gauge 12 to 20 %, calibrated strand gauge
-10 %, note 6 %, elongation 20 %.
+Inputs are uncertain values in SI; `usual` gives a bare number its tool's doubt.
+
+Shares of doubt (one standard deviation) are common practice, no source; the budget behind them: spring gauge 12 to 20 %, calibrated
+strand gauge 10 %, note 6 %, elongation 20 %.
 """
 
 import math
@@ -20,7 +22,9 @@ _MARKS_M = 0.0002  # two marks read with a rule: a judgement
 
 
 def usual(value: float, what: str) -> UFloat:
-    """A bare number with the doubt of the tool that it is usually read with; `what`: force, deflection, span, offset, base, frequency, mass, sag, chord, arm, angle, weight, mark, rigidity or bending.
+    """A bare number with the doubt of the tool that it is usually read with.
+
+    `what`: force, deflection, span, offset, base, frequency, mass, sag, chord, arm, angle, weight, mark, rigidity or bending.
 
     >>> usual(50.0, "force").n
     50.0
@@ -47,13 +51,20 @@ def usual(value: float, what: str) -> UFloat:
 
 
 def by_gauge(
-    force: UFloat, deflection: UFloat, span: UFloat, rigidity: UFloat | None = None, belt_length_m: float | None = None,
-    held: bool = False, bending: UFloat | None = None,
-) -> UFloat:  # fmt: skip
-    """Strand tension before the push, from a spring gauge at mid-span: bending taken off by the beam's form, and what the push itself stretched.
+    force: UFloat,
+    deflection: UFloat,
+    span: UFloat,
+    rigidity: UFloat | None = None,
+    belt_length_m: float | None = None,
+    held: bool = False,
+    bending: UFloat | None = None,
+) -> UFloat:
+    """Strand tension before the push, from a spring gauge at mid-span.
 
-    The push makes the strand 2q²/L longer: shared by the whole belt (`belt_length_m`), or by the span alone where it is `held` at both ends.
-    Raises SlackError.
+    Bending taken off by the beam's form, and what the push itself stretched.
+
+    The push makes the strand 2q²/L longer: shared by the whole belt (`belt_length_m`), or by the span alone where it is `held` at both
+    ends. Raises SlackError.
     """
 
     def before(f: float, q: float, span_m: float, ea: float, ei: float) -> float:

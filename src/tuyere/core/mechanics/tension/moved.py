@@ -17,9 +17,17 @@ class Move(NamedTuple):
 
 
 def move_for(
-    now_n: float, wanted_n: float, rigidity_n: float, radius_1_m: float, radius_2_m: float, centre_m: float, screw_pitch_m: float | None = None
-) -> Move:  # fmt: skip
-    """The move of an open belt's centres for a change of tension. `rigidity_n` of one belt; raises GeometryError where the wheels would overlap.
+    now_n: float,
+    wanted_n: float,
+    rigidity_n: float,
+    radius_1_m: float,
+    radius_2_m: float,
+    centre_m: float,
+    screw_pitch_m: float | None = None,
+) -> Move:
+    """The move of an open belt's centres for a change of tension.
+
+    `rigidity_n` of one belt; raises GeometryError where the wheels would overlap.
 
     The slack belt's length stays: L(C') = L(C) (1 + T'/EA)/(1 + T/EA). For a small change dC = dT L/(2 EA cos α).
 

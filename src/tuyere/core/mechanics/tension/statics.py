@@ -15,7 +15,9 @@ class SteepError(ValueError):
 
 
 def chain_tension(sag_m: float, chord_m: float, slope_rad: float, mass_kg_per_m: float) -> float:
-    """Tension where a hanging chain runs along its chord, N, from its largest sag square to the chord: the catenary y = c cosh(x/c), exactly.
+    """Tension where a hanging chain runs along its chord, N, from its largest sag square to the chord.
+
+    The catenary y = c cosh(x/c), exactly.
 
     There T = m g c / cos φ; for a shallow level strand that is m g L²/(8 s). Raises SteepError over about 75° of slope.
 

@@ -2,9 +2,10 @@
 
 Every tension is of one strand of one belt (or rib, or the band where belts = 1), at rest for fixed centres, N. SI.
 
-Fixed centres, linear belt: the mean of the strands' tensions, weighted by their free length, stays what it was at rest (two wheels: F1 + F2 = 2T).
-A spring, weight or lever on the slack side holds F2 - m v² = T; on the tight side F1 - m v² = T. With more than two wheels the slack strand is the
-least loaded, the tight one the most. A wheel slips where (F1 - m v²)/(F2 - m v²) = exp(f θ / sin(groove/2)) (Euler; Shigley); one without power does not.
+Fixed centres, linear belt: the mean of the strands' tensions, weighted by their free length, stays what it was at rest (two wheels: F1 +
+F2 = 2T). A spring, weight or lever on the slack side holds F2 - m v² = T; on the tight side F1 - m v² = T. With more than two wheels the
+slack strand is the least loaded, the tight one the most. A wheel slips where (F1 - m v²)/(F2 - m v²) = exp(f θ / sin(groove/2)) (Euler;
+Shigley); one without power does not.
 """
 
 import math
@@ -18,7 +19,9 @@ from tuyere.core.mechanics.tension import INCH_FORM, NEW_BELT_HIGH, NEW_BELT_LOW
 
 HeldBy = Literal["fixed", "slack_side", "tight_side"]
 Contact = Literal["inside", "back"]
-UpperName = Literal["bearing life", "overhung load", "bushing pressure", "bushing pressure-velocity", "belt strength", "shaft stress", "mounts"]  # fmt: skip
+UpperName = Literal[
+    "bearing life", "overhung load", "bushing pressure", "bushing pressure-velocity", "belt strength", "shaft stress", "mounts"
+]
 
 _NO_GRIP = 1e-9
 
@@ -33,10 +36,12 @@ class WindowError(ValueError):
 
 @dataclass(frozen=True)
 class Wheel:
-    """A wheel on the belt's way: centre and radius of the belt's line (m), groove (whole angle, rad; None: flat), friction of the material.
+    """A wheel on the belt's way.
 
-    `power_w`: + where it drives the belt, - where the belt drives it, 0 for an idler. `grip`: in place of friction, wrap and groove the ratio
-    of the strands that it holds, where that is known otherwise; infinite for teeth.
+    Centre and radius of the belt's line (m), groove (whole angle, rad; None: flat), friction of the material.
+
+    `power_w`: + where it drives the belt, - where the belt drives it, 0 for an idler. `grip`: in place of friction, wrap and groove the
+    ratio of the strands that it holds, where that is known otherwise; infinite for teeth.
     """
 
     x_m: float
@@ -107,9 +112,12 @@ class Upper(NamedTuple):
 
 @dataclass(frozen=True)
 class Window:
-    """Slip limits running, starting (None: not known) and in a jolt; the target (exact half-sum), the published bands run in and new; upper limits. N.
+    """Slip limits running, starting (None.
 
-    `governing_*`: the wheel that slips first. `empty`: the lowest upper limit lies under the higher of the slip limits running and starting.
+    Not known) and in a jolt; the target (exact half-sum), the published bands run in and new; upper limits. N.
+
+    `governing_*`: the wheel that slips first. `empty`: the lowest upper limit lies under the higher of the slip limits running and
+    starting.
     """
 
     slip_running_n: float
@@ -132,7 +140,10 @@ class Window:
 
 
 class Shares(NamedTuple):
-    """What a system publishes: its standing tension as a share of the exact half-sum, and the band's edges as times that standing tension."""
+    """What a system publishes.
+
+    Its standing tension as a share of the exact half-sum, and the band's edges as times that standing tension.
+    """
 
     standing: float
     high: float
@@ -201,7 +212,9 @@ class Slip(NamedTuple):
 
 @dataclass(frozen=True)
 class Strained:
-    """A stage's path and how its strands share the load: `shares[i]` is how far the effective tension of strand i (leaving wheel i) lies off T at load 1, N, one belt.
+    """A stage's path and how its strands share the load.
+
+    `shares[i]` is how far the effective tension of strand i (leaving wheel i) lies off T at load 1, N, one belt.
 
     `offset_n`: m v² where T counts it (fixed centres), nothing where a spring holds the effective tension itself.
     """
@@ -361,9 +374,19 @@ def window(stage: Stage) -> Window:
     known = [u.limit_n for u in upper if u.limit_n is not None]
     slips = max(running.tension_n, starting.tension_n if starting else 0.0)
     return Window(
-        running.tension_n, starting.tension_n if starting else None, jolt.tension_n, aim, edges.standing_n, high, min(edges.new_low_n, high), high,
-        running.wheel, starting.wheel if starting else None, upper, bool(known) and min(known) < slips,
-    )  # fmt: skip
+        running.tension_n,
+        starting.tension_n if starting else None,
+        jolt.tension_n,
+        aim,
+        edges.standing_n,
+        high,
+        min(edges.new_low_n, high),
+        high,
+        running.wheel,
+        starting.wheel if starting else None,
+        upper,
+        bool(known) and min(known) < slips,
+    )
 
 
 def upper_limits(on: Strained) -> tuple[Upper, ...]:
@@ -399,6 +422,10 @@ def _pulls_allowed(s: Shaft, speed: float) -> dict[UpperName, float | None]:
     if s.overhang_m and s.shaft_diameter_m and s.shaft_stress_pa:
         stress = s.shaft_stress_pa * math.pi * s.shaft_diameter_m**3 / (32 * s.overhang_m)
     return {
-        "bearing life": life, "overhung load": s.overhung_limit_n, "bushing pressure": pressure, "bushing pressure-velocity": pv,
-        "shaft stress": stress, "mounts": s.mounts_n,
-    }  # fmt: skip
+        "bearing life": life,
+        "overhung load": s.overhung_limit_n,
+        "bushing pressure": pressure,
+        "bushing pressure-velocity": pv,
+        "shaft stress": stress,
+        "mounts": s.mounts_n,
+    }

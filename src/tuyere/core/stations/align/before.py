@@ -53,7 +53,10 @@ class Check:
 
 
 def read_checks(reader: FieldReader, seat: str, outsides_m: tuple[float, float], stock: Stock) -> tuple[Check, ...]:
-    """The checks of a drive as typed; `outsides_m`: across the movable and the stationary wheel. What was measured goes before what was said."""
+    """The checks of a drive as typed; `outsides_m`: across the movable and the stationary wheel.
+
+    What was measured goes before what was said.
+    """
     found = []
     for r in rows("align_checks"):
         if r["seats"] and seat not in r["seats"].split():
@@ -96,7 +99,11 @@ def _soft(values: dict[str, float], stock: Stock) -> tuple[Tone, str]:
         return Tone.GOOD if len(values) == 4 else Tone.OPEN, f"No foot rises more than {fine(SOFT_M)}.{more}"
     put = pack(rises, stock)
     shims = " + ".join(stock.name(p) for p in put.pieces) + f" {stock.unit}"
-    return Tone.WATCH, f"Foot {foot} is soft by {fine(rises)}: put {shims} under foot {foot} alone, then go round again. A gap on one side of it wants a tapered shim."  # fmt: skip
+    return (
+        Tone.WATCH,
+        f"Foot {foot} is soft by {fine(rises)}: put {shims} under foot {foot} alone, then go round again. A gap on one side of it wants a "
+        "tapered shim.",
+    )
 
 
 def _run_out(values: dict[str, float], outsides_m: tuple[float, float]) -> tuple[Tone, str]:
@@ -112,7 +119,11 @@ def _run_out(values: dict[str, float], outsides_m: tuple[float, float]) -> tuple
         asked = "" if len(values) == 4 else " Read rim and face of both wheels."
         return Tone.GOOD if len(values) == 4 else Tone.OPEN, f"Within limits for their size.{asked}"
     said = "; ".join(beyond)
-    return Tone.WATCH, f"{said[0].upper()}{said[1:]}. Clean and draw up the bushing evenly; what is left, beat by reading again with both wheels turned half a turn: the two are averaged."  # fmt: skip
+    return (
+        Tone.WATCH,
+        f"{said[0].upper()}{said[1:]}. Clean and draw up the bushing evenly; what is left, beat by reading again with both wheels turned "
+        "half a turn: the two are averaged.",
+    )
 
 
 def open_checks(checks: Sequence[Check]) -> list[Check]:

@@ -1,7 +1,8 @@
 """Axes of an alignment, and what its errors are.
 
-Right-handed: x along the stationary shaft, from the movable machine's body out through its wheel; z up; y = z × x. u points from the movable wheel to
-the stationary one, at `slope_rad` from +y toward +z; v = x × u (up at slope 0). The movable shaft is n = (1, wz, -wy) for small turns wy, wz about y, z.
+Right-handed: x along the stationary shaft, from the movable machine's body out through its wheel; z up; y = z × x. u points from the
+movable wheel to the stationary one, at `slope_rad` from +y toward +z; v = x × u (up at slope 0). The movable shaft is n = (1, wz, -wy)
+for small turns wy, wz about y, z.
 
     angle = n · u = wz cos g - wy sin g      its +x end swings toward the stationary shaft
     twist = -n · v = wy cos g + wz sin g     its v side leans toward +x

@@ -30,7 +30,15 @@ def judge(errors: Errors, allowed: Tolerance) -> list[Verdict]:
     """One verdict: what is out, what is too near to tell, what is not read; true only where all three are."""
     if errors.disagree:
         them = " and ".join(errors.disagree)
-        return [Verdict("align", Tone.WATCH, f"The readings disagree on the {them}", "By more than their doubts: one of them was misread, or something moved between. Read both again before anything is moved; they are not averaged.")]  # fmt: skip
+        return [
+            Verdict(
+                "align",
+                Tone.WATCH,
+                f"The readings disagree on the {them}",
+                "By more than their doubts: one of them was misread, or something moved between. Read both again before anything is "
+                "moved; they are not averaged.",
+            )
+        ]
     out, near, coarse, chances = [], [], [], []
     for key in ERRORS:
         most = allowed.offset_m if key == "offset" else allowed.angle_rad
@@ -50,16 +58,48 @@ def judge(errors: Errors, allowed: Tolerance) -> list[Verdict]:
     lacks = missing(errors)
     unread = f"The {' and the '.join(lacks)} {'is' if len(lacks) == 1 else 'are'} not read: use {READ[lacks[0]]}." if lacks else ""
     if out:
-        return [Verdict("align", Tone.WATCH, _cap("; ".join(t for t, _ in out)), _sentence("Correct it in the order shown.", *near, unread), sureness(min(p for _, p in out)))]  # fmt: skip
+        return [
+            Verdict(
+                "align",
+                Tone.WATCH,
+                _cap("; ".join(t for t, _ in out)),
+                _sentence("Correct it in the order shown.", *near, unread),
+                sureness(min(p for _, p in out)),
+            )
+        ]
     if near:
-        return [Verdict("align", Tone.OPEN, f"Too near to tell: {'; '.join(near)}", _sentence("Read again with both wheels turned half a turn, or with a finer tool: readings are used together.", unread), Sureness.OPEN)]  # fmt: skip
+        return [
+            Verdict(
+                "align",
+                Tone.OPEN,
+                f"Too near to tell: {'; '.join(near)}",
+                _sentence("Read again with both wheels turned half a turn, or with a finer tool: readings are used together.", unread),
+                Sureness.OPEN,
+            )
+        ]
     if coarse:
-        return [Verdict("align", Tone.OPEN, f"Cannot tell: {'; '.join(coarse)}", _sentence("The tool is too coarse for this tolerance: read with a finer one, or over a longer reach.", unread), Sureness.OPEN)]  # fmt: skip
+        return [
+            Verdict(
+                "align",
+                Tone.OPEN,
+                f"Cannot tell: {'; '.join(coarse)}",
+                _sentence("The tool is too coarse for this tolerance: read with a finer one, or over a longer reach.", unread),
+                Sureness.OPEN,
+            )
+        ]
     if lacks:
         return [Verdict("align", Tone.OPEN, f"So far true; {' and '.join(lacks)} not read", unread, "")]
     if not chances:
         return []
-    return [Verdict("align", Tone.GOOD, "True within tolerance", "Leave it. Set the tension, read once more at final tension, and keep it as left.", sureness(min(chances)))]  # fmt: skip
+    return [
+        Verdict(
+            "align",
+            Tone.GOOD,
+            "True within tolerance",
+            "Leave it. Set the tension, read once more at final tension, and keep it as left.",
+            sureness(min(chances)),
+        )
+    ]
 
 
 def _cap(text: str) -> str:

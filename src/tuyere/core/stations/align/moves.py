@@ -27,10 +27,11 @@ class Feet:
 
 @dataclass(frozen=True)
 class Moves:
-    """Shims [front-left, front-right, back-left, back-right] (+ lifts), jacks of each pair (+ toward +y), slide (+ toward +x), centres apart (+); m.
+    """Shims [front-left, front-right, back-left, back-right] (+ lifts), jacks of each pair (+ toward +y), slide (+ toward +x), centres apart
+    (+); m.
 
-    None where the readings do not settle what it would mend. `short_m`: what the lift built of whole shims falls short by; `carries_m`: how far
-    the shims carry the wheel along x, which the slide allows for.
+    None where the readings do not settle what it would mend. `short_m`: what the lift built of whole shims falls short by; `carries_m`:
+    how far the shims carry the wheel along x, which the slide allows for.
     """
 
     shims_m: tuple[float, float, float, float] | None
@@ -50,12 +51,11 @@ def in_steps(step_m: float | None) -> Build:
     return (lambda lift: round(lift / step_m) * step_m) if step_m else any_lift
 
 
-def moves_for(
-    errors: Errors, feet: Feet, slope_rad: float, build: Build = any_lift, shims_now_m: Sequence[float] = ()
-) -> Moves:  # fmt: skip
+def moves_for(errors: Errors, feet: Feet, slope_rad: float, build: Build = any_lift, shims_now_m: Sequence[float] = ()) -> Moves:
     """Shims at one end only, swing about the middle of the front pair, then slide; what shims do to the offset is allowed for.
 
-    Where enough shims lie under the other end already, as much is taken out there instead. `build`: the lift that can be made nearest to one.
+    Where enough shims lie under the other end already, as much is taken out there instead. `build`: the lift that can be made nearest to
+    one.
 
     Where the readings do not say what to shim, the slide is of the offset as it stands.
 

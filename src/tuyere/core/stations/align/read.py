@@ -65,7 +65,10 @@ class Taken:
 
 @dataclass(frozen=True)
 class Aligned:
-    """Everything of an alignment. `true`: all of it read and within tolerance. `feet`: None where they are not known; `wants`: what to say before anything can be moved."""
+    """Everything of an alignment.
+
+    `true`: all of it read and within tolerance. `feet`: None where they are not known; `wants`: what to say before anything can be moved.
+    """
 
     stage: AlignStage
     pair: Pair
@@ -111,8 +114,11 @@ def read_align(stage: TightStage, typed: TypedAlign) -> Aligned:
     errors = core.solve(equations) if equations else Errors()
     page = Page()
     checks = read_checks(
-        FieldReader(typed.checks, typed.check_words, kept.notes, kept.problems), stage.loop.seat, (2 * on.moves.rim_m, 2 * on.stays.rim_m), stock
-    )  # fmt: skip
+        FieldReader(typed.checks, typed.check_words, kept.notes, kept.problems),
+        stage.loop.seat,
+        (2 * on.moves.rim_m, 2 * on.stays.rim_m),
+        stock,
+    )
     _figures(errors, allowed, pair, on, page)
     at = AtFeet(base or base_of(""), stock, _shims_now(kept, on))
     moves = moves_for(errors, feet, slope, lambda lift: pack(lift, stock).thick_m, at.shims_now_m) if feet else None
@@ -122,12 +128,32 @@ def read_align(stage: TightStage, typed: TypedAlign) -> Aligned:
     words = (*spoken, *(corrections(errors, moves or NOT_MOVED, allowed, slope, at, names) if equations else ()))
     verdicts = [*_before(checks), *judged]
     return Aligned(
-        on, pair, names, base, stock, feet, errors, allowed, moves, steps, words, tuple(seen(errors, slope, names)),
-        methods_for(stage.loop.seat), taken, checks, views(slope), toward(slope, names, "left"), _costs(stage.loop.seat, errors, allowed),
+        on,
+        pair,
+        names,
+        base,
+        stock,
+        feet,
+        errors,
+        allowed,
+        moves,
+        steps,
+        words,
+        tuple(seen(errors, slope, names)),
+        methods_for(stage.loop.seat),
+        taken,
+        checks,
+        views(slope),
+        toward(slope, names, "left"),
+        _costs(stage.loop.seat, errors, allowed),
         (on.groove_m("moving", on.moves, kept), on.groove_m("still", on.stays, kept)),
-        true, _wants(base, feet), dict(page.figures),
-        tuple(verdicts), kept.notes, tuple(dict.fromkeys(kept.problems)),
-    )  # fmt: skip
+        true,
+        _wants(base, feet),
+        dict(page.figures),
+        tuple(verdicts),
+        kept.notes,
+        tuple(dict.fromkeys(kept.problems)),
+    )
 
 
 def _stock(kept: FieldReader, on: AlignStage) -> Stock:
@@ -174,15 +200,19 @@ def _allowed(kept: FieldReader, on: AlignStage) -> Tolerance:
 
 def _readings(
     typed: TypedAlign, on: AlignStage, pair: Pair, reader: FieldReader, base: Base | None
-) -> tuple[tuple[Taken, ...], list[core.Equations], list[str]]:  # fmt: skip
+) -> tuple[tuple[Taken, ...], list[core.Equations], list[str]]:
     taken, equations, spoken = [], [], []
     _, v = along(on.slope_rad)
     called = {
-        "still": on.names.still, "moving": on.names.moving, "v": side_of(v), "w": side_of(-v),
-        "level_says": {"level": "on a level line of centres that is the twist", "upright": "on an upright line of centres that is the angle"}.get(
-            lie_of(on.slope_rad), "on a slope it is part of each, so read one of the others too"
-        ),
-    }  # fmt: skip
+        "still": on.names.still,
+        "moving": on.names.moving,
+        "v": side_of(v),
+        "w": side_of(-v),
+        "level_says": {
+            "level": "on a level line of centres that is the twist",
+            "upright": "on an upright line of centres that is the angle",
+        }.get(lie_of(on.slope_rad), "on a slope it is part of each, so read one of the others too"),
+    }
     for i, one in enumerate(typed.readings, 1):
         method = BY_KEY.get(one.method, methods_for(on.stage.loop.seat)[0])
         inner = FieldReader({f"r{i}_{k}": t for k, t in one.quantities.items()}, one.words, reader.notes, reader.problems)
@@ -224,7 +254,11 @@ _SOURCE = "rigid-body geometry, all readings together by weighted least squares 
 
 
 def _figures(errors: Errors, allowed: Tolerance, pair: Pair, on: AlignStage, page: Page) -> None:
-    lines = [_line("C", "centre distance", pair.centre_m), _line("R", "radius touched, the one that moves", pair.movable_radius_m), _line("R₂", "radius touched, the other", pair.stationary_radius_m)]  # fmt: skip
+    lines = [
+        _line("C", "centre distance", pair.centre_m),
+        _line("R", "radius touched, the one that moves", pair.movable_radius_m),
+        _line("R₂", "radius touched, the other", pair.stationary_radius_m),
+    ]
     if pair.face_over_groove_m:
         lines.append(_line("t − t₂", "face to groove, one less the other", pair.face_over_groove_m))
     for key, (symbol, formula) in FORMULAS.items():
@@ -234,11 +268,39 @@ def _figures(errors: Errors, allowed: Tolerance, pair: Pair, on: AlignStage, pag
             continue
         kind, most = ("length", allowed.offset_m) if key == "offset" else ("slope", allowed.angle_rad)
         decimals = (3, 2) if key == "offset" else None
-        page.put(figure(key, key, symbol, kind, uncertain(value, u or 0.0, "the readings"), lines, formula, _SOURCE, decimals=decimals, limit_si=most, origin=Origin.MEASURED))  # fmt: skip
+        page.put(
+            figure(
+                key,
+                key,
+                symbol,
+                kind,
+                uncertain(value, u or 0.0, "the readings"),
+                lines,
+                formula,
+                _SOURCE,
+                decimals=decimals,
+                limit_si=most,
+                origin=Origin.MEASURED,
+            )
+        )
     if errors.angle_rad is not None and errors.offset_m is not None:
         skew = errors.offset_m / pair.centre_m
         entry = max(abs(skew), abs(errors.angle_rad - skew))
-        page.put(figure("entry", "belt entry angle, worse wheel", "δ", "slope", entry, lines, "max(|e / C|, |θ − e / C|)", "geometry", Confidence.HIGH, limit_si=allowed.angle_rad, origin=Origin.MEASURED))  # fmt: skip
+        page.put(
+            figure(
+                "entry",
+                "belt entry angle, worse wheel",
+                "δ",
+                "slope",
+                entry,
+                lines,
+                "max(|e / C|, |θ − e / C|)",
+                "geometry",
+                Confidence.HIGH,
+                limit_si=allowed.angle_rad,
+                origin=Origin.MEASURED,
+            )
+        )
 
 
 def _line(symbol: str, label: str, value_m: float) -> Line:

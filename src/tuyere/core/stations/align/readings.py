@@ -1,6 +1,7 @@
 """Readings of an alignment, each as equations in angle, twist and offset, solved together by weighted least squares.
 
-A face at +x of a groove by `face_to_groove` (+ from the +x face inward): so a reading of faces differs from one of grooves by the difference of the two.
+A face at +x of a groove by `face_to_groove` (+ from the +x face inward): so a reading of faces differs from one of grooves by the
+difference of the two.
 """
 
 import math
@@ -28,7 +29,10 @@ BENDS = "The thread may bend over a rim that it touches: read the gaps with a ri
 
 @dataclass(frozen=True)
 class Pair:
-    """The two wheels: slope (rad), centre distance (m), radii where the edge or head touches the faces, groove centres from the +x faces inward (m)."""
+    """The two wheels.
+
+    Slope (rad), centre distance (m), radii where the edge or head touches the faces, groove centres from the +x faces inward (m).
+    """
 
     slope_rad: float
     centre_m: float
@@ -45,7 +49,10 @@ class Pair:
 
 @dataclass(frozen=True)
 class Equations:
-    """Rows in (angle, twist, offset), then unknowns of the reading's own; right sides, their standard deviations; what to say instead of an answer."""
+    """Rows in (angle, twist, offset), then unknowns of the reading's own.
+
+    Right sides, their standard deviations; what to say instead of an answer.
+    """
 
     rows: tuple[tuple[float, ...], ...]
     right: tuple[float, ...]
@@ -92,7 +99,7 @@ def by_one_head(pair: Pair, toward_m: float, away_m: float, top_m: float, bottom
 
 def by_two_heads(
     pair: Pair, at_movable_m: float, at_stationary_m: float, tilt_m: float | None, target_height_m: float, reference: Reference, u_m: float
-) -> Equations:  # fmt: skip
+) -> Equations:
     """Each wheel's reference from the other's plane, both + toward +x; the tilt of the line on the movable target, v side minus other."""
     face = pair.face_over_groove_m if reference == "face" else 0.0
     rows: list[tuple[float, ...]] = [(0.0, 0.0, 1.0), (pair.centre_m, 0.0, -1.0)]
@@ -117,7 +124,9 @@ def by_tape(outer_m: float, inner_m: float, apart_m: float, u_m: float) -> Equat
 
 @dataclass(frozen=True)
 class Errors:
-    """Angle, twist (rad) and offset (m) with standard uncertainties; None where the readings do not settle it. `instead`: what to read instead.
+    """Angle, twist (rad) and offset (m) with standard uncertainties; None where the readings do not settle it.
+
+    `instead`: what to read instead.
 
     `disagree`: the errors on which two readings say different things beyond their doubts: not settled then, never averaged.
     """

@@ -1,4 +1,7 @@
-"""Two wheels of a stage as the Align station looks at them: which moves, how the line of centres lies from it, where faces and grooves stand."""
+"""Two wheels of a stage as the Align station looks at them.
+
+Which moves, how the line of centres lies from it, where faces and grooves stand.
+"""
 
 import math
 from dataclasses import dataclass
@@ -14,7 +17,10 @@ MACHINES = {"driver": "driver", "driven": "driven machine"}
 
 @dataclass(frozen=True)
 class AlignStage:
-    """A stage and the place (from 0) of the wheel that moves and of the one that it is held against. `in_front`: the body of the one that moves stands on the drawing's near side."""
+    """A stage and the place (from 0) of the wheel that moves and of the one that it is held against.
+
+    `in_front`: the body of the one that moves stands on the drawing's near side.
+    """
 
     stage: TightStage
     moving: int
@@ -76,9 +82,13 @@ class AlignStage:
             return typed if typed is not None else self.groove_m(which, wheel, kept) or 0.0
 
         return Pair(
-            self.slope_rad, self.centre_m, touched("still", self.stays), touched("moving", self.moves),
-            inward("still", self.stays), inward("moving", self.moves),
-        )  # fmt: skip
+            self.slope_rad,
+            self.centre_m,
+            touched("still", self.stays),
+            touched("moving", self.moves),
+            inward("still", self.stays),
+            inward("moving", self.moves),
+        )
 
     def groove_m(self, which: str, wheel: At, kept: FieldReader) -> float | None:
         """From the outer face to the middle of the first groove that runs, by the groove table; None where there are no grooves."""
@@ -90,7 +100,10 @@ class AlignStage:
 
 
 def pair_of(stage: TightStage, wheel: int, moves: str, in_front: bool) -> AlignStage:
-    """Which wheel is held against which: on two, the one that moves against the other; on more, `wheel` (place from 1, 0: the first) against the driving one."""
+    """Which wheel is held against which.
+
+    On two, the one that moves against the other; on more, `wheel` (place from 1, 0: the first) against the driving one.
+    """
     driving = next((i for i, w in enumerate(stage.wheels) if w.role == "driver"), 0)
     if len(stage.wheels) == 2:
         moving = int(moves) - 1 if moves in ("1", "2") else driving

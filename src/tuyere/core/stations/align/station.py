@@ -9,7 +9,10 @@ NOT_READ = TypedAlign()
 
 
 def alignment_of(on: Answer, number: int = 1, typed: TypedAlign = NOT_READ) -> Aligned | None:
-    """How two wheels of a stage, by its number from 1, stand to each other; None where nothing can be aligned yet, or the belt is crossed."""
+    """How two wheels of a stage, by its number from 1, stand to each other.
+
+    None where nothing can be aligned yet, or the belt is crossed.
+    """
     stage = on.stage(number)
     if stage is None or stage.crossed:
         return None

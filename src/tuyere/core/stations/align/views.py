@@ -53,7 +53,10 @@ def _view(key: str, title: str, toward: Vector, up: Vector, slope_rad: float) ->
 
 
 def views(slope_rad: float) -> tuple[View, View]:
-    """The plane of the shafts, where the angle shows, and along the line of centres, where the twist shows; gravity up where the page allows."""
+    """The plane of the shafts, where the angle shows, and along the line of centres, where the twist shows.
+
+    Gravity up where the page allows.
+    """
     u, v = along(slope_rad)
     z = along(0.0)[1]
     steep = abs(float(u[2])) >= _MOSTLY

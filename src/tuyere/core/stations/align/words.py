@@ -33,7 +33,10 @@ UNNAMED = Names()
 
 @dataclass(frozen=True)
 class Step:
-    """One correction: its words, the feet it is made at (1 front-left, 2 front-right, 3 back-left, 4 back-right), which way and how far (m)."""
+    """One correction.
+
+    Its words, the feet it is made at (1 front-left, 2 front-right, 3 back-left, 4 back-right), which way and how far (m).
+    """
 
     kind: Literal["lift", "swing", "slide", "cannot", "tension"]
     text: str
@@ -89,7 +92,10 @@ def cures(slope_rad: float) -> tuple[str, str]:
 
 
 def steps_of(moves: Moves, slope_rad: float, at: AtFeet, names: Names = UNNAMED) -> list[Step]:
-    """The corrections in order: shims at one end, swing, slide, then tension and a reading again. A move that the base cannot make is not advised."""
+    """The corrections in order: shims at one end, swing, slide, then tension and a reading again.
+
+    A move that the base cannot make is not advised.
+    """
     found: list[Step] = []
     base = at.base
     lifted, swung = cures(slope_rad)
@@ -109,7 +115,14 @@ def steps_of(moves: Moves, slope_rad: float, at: AtFeet, names: Names = UNNAMED)
         effect = ""
         if abs(change) > 0.0002:
             effect = f"All this brings the centres {fine(abs(change))} {'farther apart, tighter' if change > 0 else 'nearer, slacker'}."
-        found.append(Step("tension", "Set the tension with equal turns on both screws, tighten the feet crosswise, turn both wheels round half a turn, and read again at final tension.", effect=effect))  # fmt: skip
+        found.append(
+            Step(
+                "tension",
+                "Set the tension with equal turns on both screws, tighten the feet crosswise, turn both wheels round half a turn, and "
+                "read again at final tension.",
+                effect=effect,
+            )
+        )
     return found
 
 
@@ -127,7 +140,10 @@ def _lift(by: float, moves: Moves, lifted: str, at: AtFeet) -> Step:
     notes = []
     if at.stock and by > 0 and now and max(now) > 0:
         whole = pack(max(now) + by, at.stock)
-        notes.append(f"With what lies there that makes {fine(max(now) + by)}: build it again of {' + '.join(at.stock.name(p) for p in whole.pieces)} {at.stock.unit}, at most {MOST} to a foot.")  # fmt: skip
+        notes.append(
+            f"With what lies there that makes {fine(max(now) + by)}: build it again of "
+            f"{' + '.join(at.stock.name(p) for p in whole.pieces)} {at.stock.unit}, at most {MOST} to a foot."
+        )
     if abs(moves.short_m) > _HAIR:
         notes.append(f"That is {fine(abs(moves.short_m))} {'short' if moves.short_m > 0 else 'over'}, the nearest there is.")
     if abs(moves.carries_m) > _HAIR:
@@ -154,13 +170,14 @@ LEAVE = "Within tolerance: leave it. Set the tension, turn the wheels round once
 
 def corrections(
     errors: Errors, moves: Moves, allowed: Tolerance, slope_rad: float, at: AtFeet = FOUR_FEET, names: Names = UNNAMED
-) -> list[str]:  # fmt: skip
+) -> list[str]:
     """Everything said about the corrections, numbered; where all is within tolerance, that it is."""
     said = [*errors.instead]
     if errors.disagree:
         return [
             *said,
-            f"The readings disagree on the {' and the '.join(errors.disagree)} by more than their doubts: read again before anything is moved.",
+            f"The readings disagree on the {' and the '.join(errors.disagree)} by more than their doubts: read again before anything is "
+            "moved.",
         ]
     lacks = missing(errors)
     if lacks:

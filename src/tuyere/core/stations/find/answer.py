@@ -128,10 +128,12 @@ def _verdict(evidence: Evidence, ranking: Ranking) -> Verdict:
     together = ranking.together() if first else 0.0
     if first is None or ranking.none_of_them > max(0.3, together):
         return Verdict(
-            "identify", Tone.WATCH, "It fits no section in the tables",
+            "identify",
+            Tone.WATCH,
+            "It fits no section in the tables",
             f"{_what_else(evidence)}, or a misread measurement: measure again with callipers, and look for the machine's own part number.",
             sureness(ranking.none_of_them).value,
-        )  # fmt: skip
+        )
     worst = max((abs(f.sigmas) for f in first.fits), default=0.0)
     also = sorted(ranking.alike_to(first.section.name) - {first.section.name}, key=lambda n: -section(n).common)
     same = _other_names(first.section.name, also, ranking.wheel_only)
@@ -139,9 +141,14 @@ def _verdict(evidence: Evidence, ranking: Ranking) -> Verdict:
     if worst > 3:
         bad = max(first.fits, key=lambda f: abs(f.sigmas))
         return Verdict(
-            "identify", Tone.WATCH, f"Nearest is {first.section.name}, but its {LABELS[bad.key]} does not fit",
-            "Measure that again: the label counts for more than one odd size." if named(evidence.label) else "Measure that again; if it stands, the belt is of no section in the tables.", Sureness.OPEN.value,
-        )  # fmt: skip
+            "identify",
+            Tone.WATCH,
+            f"Nearest is {first.section.name}, but its {LABELS[bad.key]} does not fit",
+            "Measure that again: the label counts for more than one odd size."
+            if named(evidence.label)
+            else "Measure that again; if it stands, the belt is of no section in the tables.",
+            Sureness.OPEN.value,
+        )
     name = first.belts[0].belt.designation if first.belts and first.belts[0].probability > 0.5 else ""
     title = (
         f"{name}, section {first.section.name}"
@@ -162,7 +169,13 @@ def _verdict(evidence: Evidence, ranking: Ranking) -> Verdict:
         f"; {together:.0%} with its other names" if also and together - first.probability >= 0.005 else ""
     )
     if len(evidence.known() & _TELLING) < 2 and not named(evidence.label):
-        return Verdict("identify", Tone.OPEN, f"{title}, perhaps", f"{share}, by one thing alone: measure a second before you ask for it.{same}{rest}", Sureness.OPEN.value)  # fmt: skip
+        return Verdict(
+            "identify",
+            Tone.OPEN,
+            f"{title}, perhaps",
+            f"{share}, by one thing alone: measure a second before you ask for it.{same}{rest}",
+            Sureness.OPEN.value,
+        )
     return Verdict("identify", Tone.GOOD, title, f"{share}.{same}{rest}{_off_a_vehicle(first.section.name, evidence)}".strip(), how.value)
 
 
@@ -182,7 +195,18 @@ def _off_a_vehicle(name: str, evidence: Evidence) -> str:
 
 
 # What tells one section from another; one of them alone settles nothing.
-_TELLING = {"top_width", "thickness", "belt_angle", "groove_width", "groove_angle", "groove_depth", "groove_spacing", "construction", "label", "marks"}  # fmt: skip
+_TELLING = {
+    "top_width",
+    "thickness",
+    "belt_angle",
+    "groove_width",
+    "groove_angle",
+    "groove_depth",
+    "groove_spacing",
+    "construction",
+    "label",
+    "marks",
+}
 
 
 def _other_names(name: str, also: list[str], wheel_only: bool) -> str:
@@ -194,7 +218,11 @@ def _other_names(name: str, also: list[str], wheel_only: bool) -> str:
     true_ones = [n for n in also if alike.same_duty(name, n)]
     others = [n for n in also if n not in true_ones]
     said = f" {_listed(true_ones)}: the same belt by another name." if true_ones else ""
-    return said + (f" {_listed(others)}: same size, not the same duty{' (the light ones carry about half)' if {*others, name} & alike.LIGHT else ''}." if others else "")  # fmt: skip
+    return said + (
+        f" {_listed(others)}: same size, not the same duty{' (the light ones carry about half)' if {*others, name} & alike.LIGHT else ''}."
+        if others
+        else ""
+    )
 
 
 _BROAD = 2.2  # variable-speed belts are two and a half to three and a half times as wide as thick; no V-belt of the tables is over 2.2
@@ -254,7 +282,10 @@ def _name(belt: Belt, share: float) -> Name:
 
 
 def equivalents(belt: Belt, clutching: bool = False) -> list[Name]:
-    """The same belt by its other names: in each system the made length nearest round the outside, where within 1 %, or a quarter of an inch."""
+    """The same belt by its other names.
+
+    In each system the made length nearest round the outside, where within 1 %, or a quarter of an inch.
+    """
     outside = lengths(belt.section, belt.number).outside_m
     found = []
     for name in sorted(alike.same_belt(belt.section.name) - {belt.section.name}, key=lambda n: -section(n).common):

@@ -31,9 +31,16 @@ def counter_slip(
     refused, why_not = _refuse(belt, count, joined)
     others = tuple(f"{n.designation} ({_duty(belt, n.section)})" for n in equivalents(belt) if n.section not in refused)
     return CounterSlip(
-        belt.designation, _count(count, joined, belt.ribs), others, machine_part, tuple(size), tuple(length),
-        grade.ask if grade else (), why_not, _check_first(belt, on),
-    )  # fmt: skip
+        belt.designation,
+        _count(count, joined, belt.ribs),
+        others,
+        machine_part,
+        tuple(size),
+        tuple(length),
+        grade.ask if grade else (),
+        why_not,
+        _check_first(belt, on),
+    )
 
 
 def link_length(link: LinkBelt) -> str:

@@ -84,7 +84,11 @@ def get_home(on: VSet, fix: Fix, page: Page, slide: Slide, own: OwnRatings, mach
         if pair.match not in ("narrower", "right", "near"):
             return _refused("fix_section", f"{pair.verdict.headline}: {pair.verdict.detail}")
         if made_for.construction == "hexagonal" and fix.section.construction != "hexagonal" and fix.back_driven:
-            return _refused("fix_section", f"A wheel is driven from the belt's back: {a(fix.section.name)} would let it stand still, or burn on it. Only {a(made_for.name)} drives it.")  # fmt: skip
+            return _refused(
+                "fix_section",
+                f"A wheel is driven from the belt's back: {a(fix.section.name)} would let it stand still, or burn on it. Only "
+                f"{a(made_for.name)} drives it.",
+            )
         if small := _bent_too_sharply(fix.section, made_for, page):
             return _refused("fix_section", small)
     elif fix.count == whole and not fix.singles:
@@ -116,7 +120,7 @@ def _bent_too_sharply(section: Section, made_for: Section, page: Page) -> str:
     if line >= least * (1 - 1e-3):
         return ""
     more = f" {made_for.name} is notched for small wheels; {section.name} is not." if made_for.cogged and not section.cogged else ""
-    return f"The small wheel is too small for {section.name}: {both(line, decimals=(1, 0))} where it bends, and it wants {both(least, decimals=(1, 0))} at least.{more} It would crack within hours."  # fmt: skip
+    return f"The small wheel is too small for {section.name}: {both(line, decimals=(1, 0))} where it bends, and it wants {both(least, decimals=(1, 0))} at least.{more} It would crack within hours."
 
 
 def _out_of_reach(on: VSet, fix: Fix, slide: Slide, page: Page) -> str:
@@ -141,12 +145,29 @@ def _judge(on: VSet, fix: Fix, whole: int, other: bool, singles: bool, own: OwnR
     one, basis = _one_belt(on, fix.section, own, page) if other else (1.0, "the same belt")
     of_set = one * fix.count / whole
     figures = [
-        figure("share_of_set", "share of the full set", "s", "share", exact(of_set), [
-            Line("n", "belts on", str(fix.count), str(fix.count), Origin.CHOSEN, Origin.CHOSEN),
-            Line("N", "belts of the full set", str(whole), str(whole), Origin.CHOSEN, Origin.CHOSEN),
-            Line("p", f"one {fix.section.name} against one {on.section.name}: {basis}", f"{one:.0%}", f"{one:.0%}", Origin.STANDARD, Origin.STANDARD),
-        ], "s = p n / N", duties.SOURCE if basis.startswith("rated") else "estimate", decimals=(0, 0)),
-    ]  # fmt: skip
+        figure(
+            "share_of_set",
+            "share of the full set",
+            "s",
+            "share",
+            exact(of_set),
+            [
+                Line("n", "belts on", str(fix.count), str(fix.count), Origin.CHOSEN, Origin.CHOSEN),
+                Line("N", "belts of the full set", str(whole), str(whole), Origin.CHOSEN, Origin.CHOSEN),
+                Line(
+                    "p",
+                    f"one {fix.section.name} against one {on.section.name}: {basis}",
+                    f"{one:.0%}",
+                    f"{one:.0%}",
+                    Origin.STANDARD,
+                    Origin.STANDARD,
+                ),
+            ],
+            "s = p n / N",
+            duties.SOURCE if basis.startswith("rated") else "estimate",
+            decimals=(0, 0),
+        ),
+    ]
     share = None
     ratio = short_set.share_of_load(page, one * fix.count * (1 if singles else on.ribs))
     if ratio is not None:
@@ -194,9 +215,12 @@ def _one_belt(on: VSet, section: Section, own: OwnRatings, page: Page) -> tuple[
         ratio = (max(d, big) + over) / (min(d, big) + over)
         fast = page.values["driver_speed"].n * max(1.0, (d + over) / (big + over))
         right = vee.rated_power(
-            on.section, min(page.values["driver_datum"].n, page.values["driven_datum"].n), page.values["driver_speed"].n
-            * max(1.0, 1 / page.values["ratio"].n), max(page.values["ratio"].n, 1 / page.values["ratio"].n), own.of(on.section.name)
-        ).total_w  # fmt: skip
+            on.section,
+            min(page.values["driver_datum"].n, page.values["driven_datum"].n),
+            page.values["driver_speed"].n * max(1.0, 1 / page.values["ratio"].n),
+            max(page.values["ratio"].n, 1 / page.values["ratio"].n),
+            own.of(on.section.name),
+        ).total_w
         stands_in = vee.rated_power(section, min(d, big), fast, ratio, own.of(section.name)).total_w
     except (duties.OutOfRangeError, BeltError, GeometryError):
         return min(1.0, by_area), "by the belts' areas"
@@ -249,9 +273,23 @@ def _verdicts(
         pair = in_groove(fix.section, on.section)
         if pair.match == "near" or (pair.match == "right" and pair.verdict.tone is Tone.WATCH):
             found.append(Verdict("get home", Tone.WATCH, pair.verdict.headline, pair.verdict.detail))
-        found.append(Verdict("get home", Tone.WATCH, f"Never {fix.section.name} beside {on.section.name}", "Take every belt of the old set off: two constructions share the load badly, and one drags the other."))  # fmt: skip
+        found.append(
+            Verdict(
+                "get home",
+                Tone.WATCH,
+                f"Never {fix.section.name} beside {on.section.name}",
+                "Take every belt of the old set off: two constructions share the load badly, and one drags the other.",
+            )
+        )
     if fix.belt is None:
-        found.append(Verdict("get home", Tone.OPEN, "Which length is it?", "Write the name of the belt from the shelf: then it says whether the slide takes it."))  # fmt: skip
+        found.append(
+            Verdict(
+                "get home",
+                Tone.OPEN,
+                "Which length is it?",
+                "Write the name of the belt from the shelf: then it says whether the slide takes it.",
+            )
+        )
     if not by_load:
         found.append(
             Verdict(

@@ -40,8 +40,14 @@ def grade(section: Section, duties: tuple[str, ...], on: VSet | None = None, liv
     clutching = {"slack clutch", "deck"} & set(duties)
     if clutching:
         ask.append("clutching grade: aramid cord, dry cover that slips and grips without burning")
-        found.append(Verdict("grade", Tone.WATCH, "A standard grade may do for traction and fails on a deck or slack clutch",
-                             "Ask for a clutching grade by the machine's own part number; a plain belt glazes or grabs."))  # fmt: skip
+        found.append(
+            Verdict(
+                "grade",
+                Tone.WATCH,
+                "A standard grade may do for traction and fails on a deck or slack clutch",
+                "Ask for a clutching grade by the machine's own part number; a plain belt glazes or grabs.",
+            )
+        )
     if "back idler" in duties:
         ask.append(
             "made for a back idler (bends both ways)" if section.construction != "hexagonal" else "hexagonal: drives from both faces"
@@ -52,7 +58,8 @@ def grade(section: Section, duties: tuple[str, ...], on: VSet | None = None, liv
                     "grade",
                     Tone.WATCH,
                     "Bent backwards over an idler: it wants a belt made for it",
-                    "A plain belt cracks across its back. Ask for one made to bend both ways; the idler flat and as large as the smallest sheave or larger.",
+                    "A plain belt cracks across its back. Ask for one made to bend both ways; the idler flat and as large as the "
+                    "smallest sheave or larger.",
                 )
             )
     small = _small_wheel(section, on)
@@ -97,7 +104,8 @@ def grade(section: Section, duties: tuple[str, ...], on: VSet | None = None, liv
                 "grade",
                 Tone.STOP,
                 EARLY_FINDING,
-                f"The last sets lasted {shown}; {usual:.0f} h is usual. Check section, groove angle and depth before the next set goes on; then tension and alignment.",
+                f"The last sets lasted {shown}; {usual:.0f} h is usual. Check section, groove angle and depth before the next set goes "
+                "on; then tension and alignment.",
             )
         )
     if not found:

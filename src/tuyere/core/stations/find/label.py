@@ -70,7 +70,10 @@ _BY_WIDTH_IN_PART = re.compile(r"(\d{1,2})X([\d?]{3,5})(L[IDWPA])?")
 
 
 def _by_width(found: Section, width: str, length: str, by: str | None) -> Iterator[tuple[Belt, float]]:
-    """Belts that a name by width and length could be, of which some digits cannot be read: 13x12??, an inside length where nothing is said."""
+    """Belts that a name by width and length could be, of which some digits cannot be read.
+
+    13x12??, an inside length where nothing is said.
+    """
     if BY_WIDTH.get(width) != found.name:
         return
     pattern = re.compile(length.replace("?", "."))

@@ -103,9 +103,12 @@ def window(on: VSet, base: Slide, slack_clutch: bool = False) -> Window | None:
     unknown = _UNKNOWN_SLIDE * now
     touching = (d + big) / 2
     slide = _Slide(
-        d, big, now - base.closer.value if base.closer else max(now - unknown, touching * _CLEAR), now,
+        d,
+        big,
+        now - base.closer.value if base.closer else max(now - unknown, touching * _CLEAR),
+        now,
         now + (base.away.value if base.away else unknown),
-    )  # fmt: skip
+    )
     if slide.closest <= touching * (1 + 1e-9) or now <= touching:
         return None
     guess = belt_of(section, max(1.0, number_from_datum(section, belt_length(d, big, now))))
@@ -120,9 +123,17 @@ def window(on: VSet, base: Slide, slack_clutch: bool = False) -> Window | None:
     us_high, si_high = shown(high + to_outside, "length", decimals=(1, 0))
     datum = [shown(v, "length", decimals=(1, 0)) for v in (low, high)]
     return Window(
-        low + to_outside, high + to_outside, us_low, si_low, us_high, si_high, f"{datum[0][0]} to {datum[1][0]}", f"{datum[0][1]} to {datum[1][1]}",
-        choices, tuple(_verdicts(section, slide, choices, shortest > longest, measured, slack_clutch)),
-    )  # fmt: skip
+        low + to_outside,
+        high + to_outside,
+        us_low,
+        si_low,
+        us_high,
+        si_high,
+        f"{datum[0][0]} to {datum[1][0]}",
+        f"{datum[0][1]} to {datum[1][1]}",
+        choices,
+        tuple(_verdicts(section, slide, choices, shortest > longest, measured, slack_clutch)),
+    )
 
 
 def _choices(section: Section, slide: _Slide, slack_clutch: bool, measured: bool) -> tuple[MadeLength, ...]:
@@ -183,10 +194,19 @@ def _choice(belt: Belt, slide: _Slide, best: bool, measured: bool) -> MadeLength
     )
     outside = shown(lengths(belt.section, belt.number).outside_m, "length", decimals=(1, 0))
     return MadeLength(
-        belt.designation, belt.listed, tight, *shown(tight, "length", to_set=True), *outside, fit, takeup,
+        belt.designation,
+        belt.listed,
+        tight,
+        *shown(tight, "length", to_set=True),
+        *outside,
+        fit,
+        takeup,
         _room(fit, usual.installation_m if usual else None) if measured else "",
-        _room(takeup, usual.takeup_m if usual else None) if measured else "", slide_needed(tight, slide.now, *((usual.installation_m, usual.takeup_m) if usual else ())), room, best,
-    )  # fmt: skip
+        _room(takeup, usual.takeup_m if usual else None) if measured else "",
+        slide_needed(tight, slide.now, *((usual.installation_m, usual.takeup_m) if usual else ())),
+        room,
+        best,
+    )
 
 
 def _room(there: float, usual: float | None) -> str:
@@ -205,7 +225,15 @@ def _verdicts(
     found = []
     best = next((c for c in choices if c.best), None)
     if best is None and slack_clutch:
-        return [Verdict("window", Tone.WATCH, "No counter belt is within a quarter inch of these centres", "On a slack-belt clutch a quarter of an inch decides: too short it never lets go, too long it never grips. Ask for the machine's own part number.")]  # fmt: skip
+        return [
+            Verdict(
+                "window",
+                Tone.WATCH,
+                "No counter belt is within a quarter inch of these centres",
+                "On a slack-belt clutch a quarter of an inch decides: too short it never lets go, too long it never grips. Ask for the "
+                "machine's own part number.",
+            )
+        ]
     if best is None:
         return [
             Verdict(
@@ -216,8 +244,15 @@ def _verdicts(
             )
         ]
     if slack_clutch:
-        found.append(Verdict("window", Tone.OPEN, f"Ask for {best.designation}; a quarter of an inch matters on a slack-belt clutch",
-                             "Too short: it drags and heats when it should idle. Too long: it never grips. Set the clutch where it engages, tape the centres there, and try the belt idling before you leave."))  # fmt: skip
+        found.append(
+            Verdict(
+                "window",
+                Tone.OPEN,
+                f"Ask for {best.designation}; a quarter of an inch matters on a slack-belt clutch",
+                "Too short: it drags and heats when it should idle. Too long: it never grips. Set the clutch where it engages, tape the "
+                "centres there, and try the belt idling before you leave.",
+            )
+        )
         return found
     if not measured:
         found.append(
@@ -225,7 +260,8 @@ def _verdicts(
                 "window",
                 Tone.OPEN,
                 f"By the tape alone: {best.designation}",
-                f"It is tight at centres of {best.centres_us} ({best.centres_si}). How far the motor slides is not known: measure it closer and away, then the window shows which length can be fitted and still be taken up.",
+                f"It is tight at centres of {best.centres_us} ({best.centres_si}). How far the motor slides is not known: measure it "
+                "closer and away, then the window shows which length can be fitted and still be taken up.",
             )
         )
         return found

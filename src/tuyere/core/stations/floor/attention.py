@@ -44,7 +44,10 @@ class Said:
 
 @dataclass(frozen=True)
 class Promised:
-    """A due, the days until it (negative: overdue; None: not to be told yet), and the page that answers it. A machine at rest is not nagged."""
+    """A due, the days until it (negative: overdue; None: not to be told yet), and the page that answers it.
+
+    A machine at rest is not nagged.
+    """
 
     days: int | None
     what: str
@@ -53,7 +56,22 @@ class Promised:
 
 
 # The station that each topic of a verdict belongs to; others are answered where the drive was surveyed.
-_PAGES = {"rating": "size", "tension": "tension", "sag": "tension", "speed": "speed", "machine": "speed", "slip": "tension", "window": "tension", "manual": "tension", "shaft": "size/shafts", "keeper": "survey/wheels", "path": "survey/wheels", "curve": "speed/feels", "amps": "speed/feels", "rim": "speed"}  # fmt: skip
+_PAGES = {
+    "rating": "size",
+    "tension": "tension",
+    "sag": "tension",
+    "speed": "speed",
+    "machine": "speed",
+    "slip": "tension",
+    "window": "tension",
+    "manual": "tension",
+    "shaft": "size/shafts",
+    "keeper": "survey/wheels",
+    "path": "survey/wheels",
+    "curve": "speed/feels",
+    "amps": "speed/feels",
+    "rim": "speed",
+}
 
 
 def page_of(verdict: Verdict) -> str:

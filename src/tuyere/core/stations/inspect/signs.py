@@ -16,7 +16,9 @@ class UnknownSignError(ValueError):
 
 @dataclass(frozen=True)
 class PlainSign:
-    """A plain sign: how it is said, how it weighs, where on the drive it is, which station answers it, in which state of the machine it shows.
+    """A plain sign.
+
+    How it is said, how it weighs, where on the drive it is, which station answers it, in which state of the machine it shows.
 
     `tells`: the signs of a diagnosis that it says.
     """

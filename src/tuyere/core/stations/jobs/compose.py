@@ -153,7 +153,10 @@ class _Made:
         self._undo(let_go, test=True)
 
     def _isolate_after_test(self) -> None:
-        """Off; and where it was let go for the test, locked out and verified again. A test with all of it back leaves the machine running."""
+        """Off; and where it was let go for the test, locked out and verified again.
+
+        A test with all of it back leaves the machine running.
+        """
         let_go, self.testing = {s.base for s in self.testing or ()}, None
         self._emit(self.tests["test_off"])
         self.ran = not let_go
@@ -172,8 +175,16 @@ def with_own(steps: Sequence[Step], own: Sequence[OwnStep]) -> list[Step]:
     """A job with people's own steps behind those they were added to, or where the machine next is as they want it."""
     found = list(steps)
     for added in own:
-        step = Step(added.key, added.do, added.why, OWN, look="mark", state=added.state, sort=OWN_SORT[added.state],
-                    after=(added.after,) if any(s.key == added.after for s in found) else ())  # fmt: skip
+        step = Step(
+            added.key,
+            added.do,
+            added.why,
+            OWN,
+            look="mark",
+            state=added.state,
+            sort=OWN_SORT[added.state],
+            after=(added.after,) if any(s.key == added.after for s in found) else (),
+        )
         found.insert(_place(found, added), step)
     return found
 

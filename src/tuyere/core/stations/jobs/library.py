@@ -17,9 +17,14 @@ EVENTS = ("", "new set", "new wheel", "re-tension", "first start", "oil change",
 ISOLATION: tuple[Sort, ...] = ("tell", "stop", "lock", "dead stop", "stored", "verify")
 LOCKS = frozenset({*ISOLATION, "access"})
 STATES: Mapping[Sort, tuple[State, ...]] = {
-    "desk": ("any",), "tell": ("any",), "access": ("any",), "stop": ("any",), "run": ("running",), "test": ("running", "any"),
+    "desk": ("any",),
+    "tell": ("any",),
+    "access": ("any",),
+    "stop": ("any",),
+    "run": ("running",),
+    "test": ("running", "any"),
     **dict.fromkeys(("lock", "dead stop", "stored", "verify", "hands"), ("isolated",)),
-}  # fmt: skip
+}
 SHOWN_S = 0.5  # a step cannot be done sooner than this after it is shown: a double tap does not pass two
 
 
@@ -31,10 +36,11 @@ class LibraryError(ValueError):
 class Step:
     """One thing to do. `when`: terms that must all hold; `after`: steps that must be done before it, where they are part of the job.
 
-    `sort`: what it is in the order of isolation; `state`: of the machine; "any" before the lock and after the start. `leaves`: what it puts in,
-    takes off or loosens (lock: an energy source; hold: stored energy held; block: it cannot turn; loose: bolts; off: parts); `undoes`: the steps
-    whose work it takes back; `lasting`: its work stays. `turns`: the drive is turned by hand in it. `number`: the figure of the drive that stands
-    with it; `read`: the page that takes its reading; `safety`: no sign-off with it open unless a written reason is given.
+    `sort`: what it is in the order of isolation; `state`: of the machine; "any" before the lock and after the start. `leaves`: what it
+    puts in, takes off or loosens (lock: an energy source; hold: stored energy held; block: it cannot turn; loose: bolts; off: parts);
+    `undoes`: the steps whose work it takes back; `lasting`: its work stays. `turns`: the drive is turned by hand in it. `number`: the
+    figure of the drive that stands with it; `read`: the page that takes its reading; `safety`: no sign-off with it open unless a written
+    reason is given.
     """
 
     key: str
@@ -94,9 +100,11 @@ class Ask:
 
 @dataclass(frozen=True)
 class JobKind:
-    """A kind of job. `fits`: what the drive must have; `event`: what it is on the record when signed off; `closes`: findings that it may answer;
-    `again_days`: when it is to be done again, where it is by the calendar; `stopped`: the
-    machine stands and is not run to find out; `anew`: composed anew while it is open, as the survey of the new drive comes in.
+    """A kind of job.
+
+    `fits`: what the drive must have; `event`: what it is on the record when signed off; `closes`: findings that it may answer;
+    `again_days`: when it is to be done again, where it is by the calendar; `stopped`: the machine stands and is not run to find out;
+    `anew`: composed anew while it is open, as the survey of the new drive comes in.
     """
 
     key: str

@@ -24,7 +24,10 @@ class MachineIs:
 
 
 def machine_is(names: Iterable[str], kept: Mapping[str, bool], survey: Survey, said: Mapping[str, bool] | None = None) -> MachineIs:
-    """`names`: of the machine, its kind, its drive, its place. `kept`: answers on the record. `said`: answers given now, over those and over the guesses."""
+    """`names`: of the machine, its kind, its drive, its place.
+
+    `kept`: answers on the record. `said`: answers given now, over those and over the guesses.
+    """
     guessed = guesses(library(), names, machine_says(survey))
     kept = {k: v for k, v in kept.items() if k in guessed and not library().traits[k].today}
     answers = {k: g.is_so for k, g in guessed.items()} | kept | {k: v for k, v in (said or {}).items() if k in guessed}

@@ -71,7 +71,9 @@ def keeper_number(facts: Collection[str]) -> Number:
 
 
 def guard_opening(distance_m: float) -> tuple[float, str]:
-    """The largest opening (m) of a guard so far from the nip, and its source. Source: OSHA 29 CFR 1910.217 Table O-10 (from memory, medium).
+    """The largest opening (m) of a guard so far from the nip, and its source.
+
+    Source: OSHA 29 CFR 1910.217 Table O-10 (from memory, medium).
 
     >>> round(guard_opening(0.1)[0] / 0.0254, 3), round(guard_opening(2.0)[0] / 0.0254, 3)
     (0.625, 2.125)
@@ -116,7 +118,8 @@ def grease_g(outer_m: float, width_m: float) -> float:
 def grease_hours(bore_m: float, speed_rad_s: float) -> float:
     """Running hours between two greasings of a ball bearing: t = 14e6 / (n sqrt(d)) - 4 d, n in rpm, d the bore in mm; clean, under 70 C.
 
-    Source: bearing handbooks (from memory, medium). Valid while it comes out above 100 h; dirt, damp or a shaft that stands upright halve it.
+    Source: bearing handbooks (from memory, medium). Valid while it comes out above 100 h; dirt, damp or a shaft that stands upright halve
+    it.
 
     >>> from math import pi
     >>> round(grease_hours(0.050, 1000 * 2 * pi / 60), -1)
@@ -135,16 +138,43 @@ def asked_numbers(asked: Mapping[str, str], facts: Collection[str]) -> dict[str,
         "turns_step": said("Step", "half a turn", "two flats, 180 degrees apart"),
         "manual_torque": said("Torque", "by the manual", "of the machine: none is guessed here"),
         "base_torque": base_torque(),
-        "blade_stop": said("Blades stand within", f"{stop.value:g} s", "a ride-on's within 5 s, a walk-behind's within 3 s; the manual goes before", source=stop.source),
+        "blade_stop": said(
+            "Blades stand within",
+            f"{stop.value:g} s",
+            "a ride-on's within 5 s, a walk-behind's within 3 s; the manual goes before",
+            source=stop.source,
+        ),
         "thumb_inch": length("Give at mid-span, about", THUMB_M, "by a light finger; a rule of thumb for small blowers"),
-        "offset_share": said("It then carries", f"{limit('offset section of two pitches').value:.0%}", f"of the chain's rating; a one-pitch offset link {limit('offset link').value:.0%}", source=limit("offset section of two pitches").source),
-        "bore_fit": said("Bore on shaft", "slides on by hand, no rock", "H7 on h6 with a key and set screws; H7 on k6 is pressed; under a bushing a shaft may be 0.002 in (0.05 mm) small", source="ISO 286; AGMA 9002 (from memory)"),
+        "offset_share": said(
+            "It then carries",
+            f"{limit('offset section of two pitches').value:.0%}",
+            f"of the chain's rating; a one-pitch offset link {limit('offset link').value:.0%}",
+            source=limit("offset section of two pitches").source,
+        ),
+        "bore_fit": said(
+            "Bore on shaft",
+            "slides on by hand, no rock",
+            "H7 on h6 with a key and set screws; H7 on k6 is pressed; under a bushing a shaft may be 0.002 in (0.05 mm) small",
+            source="ISO 286; AGMA 9002 (from memory)",
+        ),
         "guard_gap": guard_number(),
-        "belt_age": said("On the shelf at most", f"{limit('belt shelf life').value:g} years", "from the date on it", source=limit("belt shelf life").source),
-        "leg_slip": said("It must stop at", f"{1 - limit('slip of a leg').value:.0%} of its speed", "", source=limit("slip of a leg").source),
-        "vibration": said("Vibration, rms", f"{limit('vibration when new').value:g} mm/s when new, {limit('vibration to alarm').value:g} mm/s: find out why", f"{limit('vibration when new').value * PEAK_IN_S:.2f} and {limit('vibration to alarm').value * PEAK_IN_S:.2f} in/s peak", source=limit("vibration to alarm").source),
+        "belt_age": said(
+            "On the shelf at most",
+            f"{limit('belt shelf life').value:g} years",
+            "from the date on it",
+            source=limit("belt shelf life").source,
+        ),
+        "leg_slip": said(
+            "It must stop at", f"{1 - limit('slip of a leg').value:.0%} of its speed", "", source=limit("slip of a leg").source
+        ),
+        "vibration": said(
+            "Vibration, rms",
+            f"{limit('vibration when new').value:g} mm/s when new, {limit('vibration to alarm').value:g} mm/s: find out why",
+            f"{limit('vibration when new').value * PEAK_IN_S:.2f} and {limit('vibration to alarm').value * PEAK_IN_S:.2f} in/s peak",
+            source=limit("vibration to alarm").source,
+        ),
         "oil_grade": oil_grades(),
-    }  # fmt: skip
+    }
     if number := bushing(asked.get("bushing", "")):
         found["bushing_torque"] = number
     elif asked.get("bushing"):

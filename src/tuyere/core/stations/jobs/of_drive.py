@@ -1,4 +1,7 @@
-"""What a job knows of its drive: facts that its steps ask for, and the numbers beside them, each the answer of its own station for every stage."""
+"""What a job knows of its drive.
+
+Facts that its steps ask for, and the numbers beside them, each the answer of its own station for every stage.
+"""
 
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass, replace

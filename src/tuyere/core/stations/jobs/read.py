@@ -100,15 +100,31 @@ def _kind(told: dict[str, Any], name: str) -> tuple[JobKind, dict[str, Step]]:
         }
         asks.append(
             Ask(
-                a["key"], a["question"], options, a.get("field", ""), tuple(a.get("when", ())), a.get("optional", False), a.get("by", ""),
+                a["key"],
+                a["question"],
+                options,
+                a.get("field", ""),
+                tuple(a.get("when", ())),
+                a.get("optional", False),
+                a.get("by", ""),
                 narrowed,
             )
-        )  # fmt: skip
+        )
     try:
         kind = JobKind(
-            told["key"], told["title"], told["about"], tuple(told["for"]), told["minutes"], told["event"], tuple(told["closes"]),
-            tuple(told["steps"]), tuple(asks), told.get("again_days", 0), told.get("stopped", False), told.get("anew", False),
-        )  # fmt: skip
+            told["key"],
+            told["title"],
+            told["about"],
+            tuple(told["for"]),
+            told["minutes"],
+            told["event"],
+            tuple(told["closes"]),
+            tuple(told["steps"]),
+            tuple(asks),
+            told.get("again_days", 0),
+            told.get("stopped", False),
+            told.get("anew", False),
+        )
     except KeyError as missing:
         raise LibraryError(f"{name} lacks {missing}") from None
     return kind, steps

@@ -14,13 +14,24 @@ def spec_of(problem: Problem, candidate: Candidate, judged: Judged, base: DriveS
     """The candidate as the sheet takes it; how the drive lies and turns is the base's. It must have measures."""
     assert judged.measures
     shared = replace(
-        DriveSpec(candidate.kind.drive, rotation=base.rotation, centre_line_deg=base.centre_line_deg, own=base.own, idler=problem.idler, surroundings=problem.surroundings, starts=problem.starts),
-        driver_power=chosen(problem.power_w, "driver power"), driver_speed=chosen(problem.driver_speed, "driver speed"), driver_class=problem.driver_class,
-        driven_class=problem.driven_class, hours_per_day=chosen(problem.hours_per_day * 3600, "hours a day"),
+        DriveSpec(
+            candidate.kind.drive,
+            rotation=base.rotation,
+            centre_line_deg=base.centre_line_deg,
+            own=base.own,
+            idler=problem.idler,
+            surroundings=problem.surroundings,
+            starts=problem.starts,
+        ),
+        driver_power=chosen(problem.power_w, "driver power"),
+        driver_speed=chosen(problem.driver_speed, "driver speed"),
+        driver_class=problem.driver_class,
+        driven_class=problem.driven_class,
+        hours_per_day=chosen(problem.hours_per_day * 3600, "hours a day"),
         design_speed=chosen(problem.driven_speed, "driven speed it should have"),
         slide=Slide(
             chosen(max(0.0, judged.measures.centre_m - problem.centre_low_m), "motor can move closer by"),
             chosen(max(0.0, problem.centre_high_m - judged.measures.centre_m), "motor can move away by"),
         ),
-    )  # fmt: skip
+    )
     return candidate.kind.on_sheet(shared, candidate.driver, candidate.driven, candidate.length, candidate.count, judged.measures.centre_m)

@@ -32,7 +32,10 @@ class Candidate:
         return judge(problem, self.kind, self.driver, self.driven, self.length, self.count)
 
     def price(self, length_m: float) -> float | None:
-        """What its parts cost by the shop's list, a wheel that is kept nothing; None where the list does not say. length_m: of belt or chain."""
+        """What its parts cost by the shop's list, a wheel that is kept nothing.
+
+        None where the list does not say. length_m: of belt or chain.
+        """
         kind, prices = self.kind, self.kind.prices
         if prices is None:
             return None
@@ -121,9 +124,15 @@ def relaxed(problem: Problem, stock: Sequence[Choosable]) -> list[Relaxed]:
     wider = to_si(1, "length", "in")
     changes = {
         "speed": ("twice the speed tolerance", replace(problem, tolerance=2 * problem.tolerance)),
-        "centres": ("a quarter more room for the centres either way", replace(problem, centre_low_m=0.75 * problem.centre_low_m, centre_high_m=1.25 * problem.centre_high_m)),
+        "centres": (
+            "a quarter more room for the centres either way",
+            replace(problem, centre_low_m=0.75 * problem.centre_low_m, centre_high_m=1.25 * problem.centre_high_m),
+        ),
         "room": ("no limit on the wheels' size", replace(problem, driver_most_m=None, driven_most_m=None)),
-        "width": ("two inches more width", replace(problem, width_most_m=problem.width_most_m + 2 * wider if problem.width_most_m else None)),
+        "width": (
+            "two inches more width",
+            replace(problem, width_most_m=problem.width_most_m + 2 * wider if problem.width_most_m else None),
+        ),
         "bore": ("thinner shafts, or hubs made to order", replace(problem, driver_shaft_m=None, driven_shaft_m=None)),
         "motor": ("another motor, or an outboard bearing", replace(problem, motor=None)),
         "pull": ("no limit on the shaft's pull", replace(problem, pull_most_n=None)),
@@ -133,7 +142,7 @@ def relaxed(problem: Problem, stock: Sequence[Choosable]) -> list[Relaxed]:
         "kept": ("both wheels new", replace(problem, keep_driver=None, keep_driven=None)),
         "small": ("fewer teeth on the small sprocket", replace(problem, least_chain_teeth=9)),
         "power": ("half the power, by two drives side by side", replace(problem, power_w=problem.power_w / 2)),
-    }  # fmt: skip
+    }
     found = [Relaxed(name, said, search(eased, stock).feasible) for name, (said, eased) in changes.items() if eased != problem]
     assert set(changes) <= set(CONSTRAINTS)
     return sorted((r for r in found if r.lets_in), key=lambda r: -r.lets_in)

@@ -27,7 +27,10 @@ class Curve:
 
 @dataclass(frozen=True)
 class Compared:
-    """One table of the shop: what it rates and how far it reaches, its speeds (rpm), a curve by size at its first ratio, and the difference in words."""
+    """One table of the shop.
+
+    What it rates and how far it reaches, its speeds (rpm), a curve by size at its first ratio, and the difference in words.
+    """
 
     name: str
     reach: str

@@ -55,21 +55,24 @@ def changes(before: str, after: str, shock: bool, speed_ratio: float) -> list[tu
         found.append(
             (
                 "Slip is no longer a fuse",
-                "A belt that slipped when the machine jammed now passes the whole shock on: to teeth, keys, shafts. Fit a shear pin or a torque limiter where it can jam.",
+                "A belt that slipped when the machine jammed now passes the whole shock on: to teeth, keys, shafts. Fit a shear pin or a "
+                "torque limiter where it can jam.",
             )
         )
     if new.fuse and not old.fuse:
         found.append(
             (
                 "It can slip now",
-                "Timing between the shafts is lost, and a jam shows as squeal and heat instead of a broken chain. If a shear pin guarded the old drive, keep one.",
+                "Timing between the shafts is lost, and a jam shows as squeal and heat instead of a broken chain. If a shear pin guarded "
+                "the old drive, keep one.",
             )
         )
     if new.shock < old.shock and shock:
         found.append(
             (
                 "It stands shock less well",
-                "This machine is of a class that jolts: size on its service factor, and look for broken teeth and links at the first inspections.",
+                "This machine is of a class that jolts: size on its service factor, and look for broken teeth and links at the first "
+                "inspections.",
             )
         )
     if new.out_of_line < old.out_of_line:
@@ -80,7 +83,8 @@ def changes(before: str, after: str, shock: bool, speed_ratio: float) -> list[tu
         found.append(
             (
                 "No more oil",
-                "No oil bath, drip or grease to look after, and nothing on the floor. Take the old oil off the wheels' places: belts do not stand it.",
+                "No oil bath, drip or grease to look after, and nothing on the floor. Take the old oil off the wheels' places: belts do "
+                "not stand it.",
             )
         )
     if new.no_oil < old.no_oil:
@@ -98,7 +102,8 @@ def changes(before: str, after: str, shock: bool, speed_ratio: float) -> list[tu
         found.append(
             (
                 "A shaft that was turned is now pulled",
-                "Gears in a case and couplings hang no belt on a shaft's end: see whether the motor's and the machine's bearings are made for an overhung pull, and whether the shaft's end is long enough.",
+                "Gears in a case and couplings hang no belt on a shaft's end: see whether the motor's and the machine's bearings are "
+                "made for an overhung pull, and whether the shaft's end is long enough.",
             )
         )
         found.append(
@@ -121,7 +126,8 @@ def changes(before: str, after: str, shock: bool, speed_ratio: float) -> list[tu
         found.append(
             (
                 f"The driven shaft's torque {way}",
-                f"At {speed_ratio:.0%} of the old speed the same power turns it with {1 / speed_ratio:.0%} of the torque. Fans and pumps take far more power faster: the cube of the speed.",
+                f"At {speed_ratio:.0%} of the old speed the same power turns it with {1 / speed_ratio:.0%} of the torque. Fans and pumps "
+                "take far more power faster: the cube of the speed.",
             )
         )
     return found

@@ -19,11 +19,21 @@ from tuyere.core.stations.size.stock import choices, usual
 
 # Each quantity, and the field it is read as.
 FIELDS = {
-    "power": "driver_power", "driver_speed": "driver_speed", "driven_speed": "design_speed", "hours": "hours_per_day",
-    "centre_low": "centre_distance", "centre_high": "centre_distance", "driver_most": "driver_diameter", "driven_most": "driven_diameter",
-    "width_most": "drive_width", "driver_shaft": "shaft_diameter", "driven_shaft": "shaft_diameter", "pull_most": "shaft_pull",
-    "keep_driver_outside": "driver_diameter", "keep_driven_outside": "driven_diameter",
-}  # fmt: skip
+    "power": "driver_power",
+    "driver_speed": "driver_speed",
+    "driven_speed": "design_speed",
+    "hours": "hours_per_day",
+    "centre_low": "centre_distance",
+    "centre_high": "centre_distance",
+    "driver_most": "driver_diameter",
+    "driven_most": "driven_diameter",
+    "width_most": "drive_width",
+    "driver_shaft": "shaft_diameter",
+    "driven_shaft": "shaft_diameter",
+    "pull_most": "shaft_pull",
+    "keep_driver_outside": "driver_diameter",
+    "keep_driven_outside": "driven_diameter",
+}
 CENTRE_GIVE = 0.03  # either way, where nobody says how far the motor slides: common practice, no source
 TOLERANCE = 3.0  # per cent
 _ASK = {
@@ -36,7 +46,10 @@ _ASK = {
 
 @dataclass(frozen=True)
 class SizeReading:
-    """The problem, once enough is known; what was taken from the survey, by field, in both systems; what is still missing, and what is not judged, in words."""
+    """The problem, once enough is known.
+
+    What was taken from the survey, by field, in both systems; what is still missing, and what is not judged, in words.
+    """
 
     problem: Problem | None
     notes: dict[str, Note]
@@ -82,14 +95,36 @@ def read_size(
     not_judged = (f"The motor's shaft is not judged. {limited.says}",) if isinstance(limited, NotJudged) else ()
     shaft = found["driver_shaft"] or (frames()[frame].shaft_m if frame in frames() else None)
     problem = Problem(
-        power, speed, found["driven_speed"] or 0.0, tolerance / 100, driven_class, driver_class, (found["hours"] or 8 * 3600) / 3600,
-        idler=reader.one_of("idler", tuple(IDLERS)) or base.idler, surroundings=reader.one_of("surroundings", tuple(SURROUNDINGS)) or base.surroundings,
-        starts=reader.one_of("starts", tuple(STARTS)) or base.starts, ambient_c=ambient, centre_low_m=low, centre_high_m=high, driver_most_m=found["driver_most"], driven_most_m=found["driven_most"],
-        width_most_m=found["width_most"], driver_shaft_m=shaft, driven_shaft_m=found["driven_shaft"], pull_most_n=found["pull_most"], motor=motor,
-        reserve=words.get("reserve") == "yes", least_chain_teeth=least_teeth, fast_wheels=words.get("fast_wheels") == "yes", families=allowed,
-        kinds=frozenset(only), keep_driver=keep["driver"], keep_driven=keep["driven"],
-        centre_line_deg=base.centre_line_deg, rotation=base.rotation,
-    )  # fmt: skip
+        power,
+        speed,
+        found["driven_speed"] or 0.0,
+        tolerance / 100,
+        driven_class,
+        driver_class,
+        (found["hours"] or 8 * 3600) / 3600,
+        idler=reader.one_of("idler", tuple(IDLERS)) or base.idler,
+        surroundings=reader.one_of("surroundings", tuple(SURROUNDINGS)) or base.surroundings,
+        starts=reader.one_of("starts", tuple(STARTS)) or base.starts,
+        ambient_c=ambient,
+        centre_low_m=low,
+        centre_high_m=high,
+        driver_most_m=found["driver_most"],
+        driven_most_m=found["driven_most"],
+        width_most_m=found["width_most"],
+        driver_shaft_m=shaft,
+        driven_shaft_m=found["driven_shaft"],
+        pull_most_n=found["pull_most"],
+        motor=motor,
+        reserve=words.get("reserve") == "yes",
+        least_chain_teeth=least_teeth,
+        fast_wheels=words.get("fast_wheels") == "yes",
+        families=allowed,
+        kinds=frozenset(only),
+        keep_driver=keep["driver"],
+        keep_driven=keep["driven"],
+        centre_line_deg=base.centre_line_deg,
+        rotation=base.rotation,
+    )
     return SizeReading(problem, reader.notes, tuple(reader.problems), taken, (), not_judged)
 
 

@@ -45,7 +45,7 @@ CONSTRAINTS = {
     "power": "does not carry the power",
     "reserve": "does not carry on with one belt gone",
     "pull": "pulls the shaft too hard",
-}  # fmt: skip
+}
 
 
 @dataclass(frozen=True)
@@ -79,7 +79,14 @@ def judge(problem: Problem, kind: Choosable, driver: StockWheel, driven: StockWh
     wrap = math.pi - 2 * lean
     found += _centres(problem, driver, driven, centre)
     if wrap < kind.least_wrap * (1 - 1e-9):
-        found.append(Failure("wrap", f"It wraps only {math.degrees(wrap):.0f}° of the small wheel: it wants {math.degrees(kind.least_wrap):.0f}°. Farther apart, or a smaller ratio.", 1 - wrap / kind.least_wrap))  # fmt: skip
+        found.append(
+            Failure(
+                "wrap",
+                f"It wraps only {math.degrees(wrap):.0f}° of the small wheel: it wants {math.degrees(kind.least_wrap):.0f}°. Farther "
+                "apart, or a smaller ratio.",
+                1 - wrap / kind.least_wrap,
+            )
+        )
     found += _count(problem, kind, driver, driven, length, count)
     try:
         capacity = kind.rate(driver, driven, length, count, wrap, problem)
@@ -113,7 +120,8 @@ def judge(problem: Problem, kind: Choosable, driver: StockWheel, driven: StockWh
         found.append(
             Failure(
                 "pull",
-                f"It pulls the shaft with {show(pull, 'force', System.US)} ({show(pull, 'force', System.SI)}): {pull / problem.pull_most_n - 1:.0%} over your limit.",
+                f"It pulls the shaft with {show(pull, 'force', System.US)} ({show(pull, 'force', System.SI)}): "
+                f"{pull / problem.pull_most_n - 1:.0%} over your limit.",
                 pull / problem.pull_most_n - 1,
             )
         )
@@ -122,9 +130,18 @@ def judge(problem: Problem, kind: Choosable, driver: StockWheel, driven: StockWh
     except GeometryError:
         return Judged(tuple(found), None)
     measures = Measures(
-        speed, speed / problem.driven_speed - 1, belt_speed, centre, wrap, capacity, design, capacity / design - 1, pull,
-        float(kind.width(np.array(count))), made,
-    )  # fmt: skip
+        speed,
+        speed / problem.driven_speed - 1,
+        belt_speed,
+        centre,
+        wrap,
+        capacity,
+        design,
+        capacity / design - 1,
+        pull,
+        float(kind.width(np.array(count))),
+        made,
+    )
     return Judged(tuple(found), measures)
 
 
@@ -144,7 +161,8 @@ def pair_failures(problem: Problem, kind: Choosable, driver: StockWheel, driven:
     if problem.ambient_c is not None and problem.ambient_c > most:
         yield Failure(
             "heat",
-            f"The air is at {_warm(problem.ambient_c)}; its usual make stands {_warm(most)}. Ask for a heat-proof one, or keep the heat off it.",
+            f"The air is at {_warm(problem.ambient_c)}; its usual make stands {_warm(most)}. Ask for a heat-proof one, or keep the heat "
+            "off it.",
             problem.ambient_c / most - 1,
         )
     for kept, wheel, side in ((problem.keep_driver, driver, "driver"), (problem.keep_driven, driven, "driven wheel")):
@@ -159,7 +177,8 @@ def pair_failures(problem: Problem, kind: Choosable, driver: StockWheel, driven:
         if shaft is not None and shaft > wheel.bore_most_m:
             yield Failure(
                 "bore",
-                f"The {side}'s shaft of {both(shaft)} is too thick for {wheel.name}: it goes to about {both(wheel.bore_most_m)} (a hub of {HUB_OVER_BORE:g} bores inside the rim).",
+                f"The {side}'s shaft of {both(shaft)} is too thick for {wheel.name}: it goes to about {both(wheel.bore_most_m)} (a hub of "
+                f"{HUB_OVER_BORE:g} bores inside the rim).",
                 shaft / max(wheel.bore_most_m, 1e-6) - 1,
             )
     small = min((driver, driven), key=lambda w: w.line_m)
@@ -179,14 +198,16 @@ def pair_failures(problem: Problem, kind: Choosable, driver: StockWheel, driven:
     if abs(error) > problem.tolerance:
         yield Failure(
             "speed",
-            f"The driven shaft turns at {show(speed, 'rotation', System.US)}: {abs(error):.1%} too {'fast' if error > 0 else 'slow'}, and you allow {problem.tolerance:.1%}.",
+            f"The driven shaft turns at {show(speed, 'rotation', System.US)}: {abs(error):.1%} too {'fast' if error > 0 else 'slow'}, and "
+            f"you allow {problem.tolerance:.1%}.",
             abs(error) - problem.tolerance,
         )
     limit = kind.fastest(problem)
     if belt_speed > limit:
         yield Failure(
             "fast",
-            f"It runs at {both(belt_speed, 'velocity')}; the limit is {both(limit, 'velocity')}{'' if problem.fast_wheels else ', with cast-iron wheels of ordinary balance'}.",
+            f"It runs at {both(belt_speed, 'velocity')}; the limit is "
+            f"{both(limit, 'velocity')}{'' if problem.fast_wheels else ', with cast-iron wheels of ordinary balance'}.",
             belt_speed / limit - 1,
         )
     yield from _turning(problem, kind, driver, driven, speed)
@@ -256,19 +277,31 @@ def _count(
             break
     small = min(driver.outside_m, driven.outside_m)
     if kind.most_over_wheel is not None and width > kind.most_over_wheel * small * (1 + 1e-9):
-        yield Failure("proportion", f"A belt {both(width)} wide on a wheel of {both(small)}: nobody builds it so broad. A larger wheel, or a narrower belt.", width / small)  # fmt: skip
+        yield Failure(
+            "proportion",
+            f"A belt {both(width)} wide on a wheel of {both(small)}: nobody builds it so broad. A larger wheel, or a narrower belt.",
+            width / small,
+        )
     if not kind.had_at(length, count):
         yield Failure("list", f"Your list has no {kind.shown(count)}{f' as {length.name}' if length else ''}, or not enough of them.", 1.0)
 
 
 def hang_of(problem: Problem, kind: Choosable, driver_m: Numbers, driven_m: Numbers, centre_m: Numbers, count: Numbers) -> Numbers:
-    """What the slack run of `count` strands hangs with (N), the wheels' line diameters and centres in m; 0 where it does not hang free. Scalars or arrays."""
+    """What the slack run of `count` strands hangs with (N), the wheels' line diameters and centres in m; 0 where it does not hang free.
+
+    Scalars or arrays.
+    """
     if kind.hangs_kg_per_m is None:
         return np.zeros_like(centre_m)
     return pair_hang(
-        kind.hangs_kg_per_m * np.asarray(count), centre_m, np.asarray(driver_m) / 2, np.asarray(driven_m) / 2,
-        math.radians(problem.centre_line_deg), problem.rotation == "clockwise", problem.driven_class,
-    )  # fmt: skip
+        kind.hangs_kg_per_m * np.asarray(count),
+        centre_m,
+        np.asarray(driver_m) / 2,
+        np.asarray(driven_m) / 2,
+        math.radians(problem.centre_line_deg),
+        problem.rotation == "clockwise",
+        problem.driven_class,
+    )
 
 
 def _strands(problem: Problem, kind: Choosable, design: float, belt_speed: float, wrap: float, hang: float) -> Strands:

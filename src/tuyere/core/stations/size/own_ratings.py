@@ -118,9 +118,13 @@ def _row(cells: dict[str, str]) -> _Row:
     size = _teeth(cells["size"]) if by == "teeth" else _quantity(cells["size"], "length", "size")
     by_width = cells["for"] in synchronous.profiles() or cells["for"] in flat_belts()
     return _Row(
-        size, _quantity(cells["speed"], "rotation", "speed", "rpm"), _quantity(cells["power"], "power", "power", least=0.0),
-        _ratio(cells["ratio"]), _quantity(cells["width"], "length", "width") if by_width else None, cells["source"],
-    )  # fmt: skip
+        size,
+        _quantity(cells["speed"], "rotation", "speed", "rpm"),
+        _quantity(cells["power"], "power", "power", least=0.0),
+        _ratio(cells["ratio"]),
+        _quantity(cells["width"], "length", "width") if by_width else None,
+        cells["source"],
+    )
 
 
 def _quantity(text: str, kind: str, column: str, unit: str = "", least: float = 1e-9) -> float:

@@ -114,9 +114,18 @@ def _row(line: int, cells: dict[str, str]) -> PartRow:
     width = _length(cells["width"], "width") if of in ("toothed", "flat") else 0.0
     fits = _wheel_fits(of, name) if part == "wheel" else name
     return PartRow(
-        line, "wheel" if part == "wheel" else "chain" if part == "chain" else "belt", of, fits, size, said, grooves, width,
-        _number(cells["on_hand"], "on_hand"), _number(cells["price"], "price"), cells["number"],
-    )  # fmt: skip
+        line,
+        "wheel" if part == "wheel" else "chain" if part == "chain" else "belt",
+        of,
+        fits,
+        size,
+        said,
+        grooves,
+        width,
+        _number(cells["on_hand"], "on_hand"),
+        _number(cells["price"], "price"),
+        cells["number"],
+    )
 
 
 def _family(name: str, part: str) -> Of:
@@ -194,9 +203,15 @@ def _cut(text: str, name: str) -> tuple[float, str]:
 
 
 _SIZE: dict[tuple[str, Of], Callable[[str, str], tuple[float, str]]] = {
-    ("wheel", "v"): _sheave, ("wheel", "flat"): _across, ("wheel", "toothed"): _teeth, ("wheel", "chain"): _teeth,
-    ("belt", "v"): _v_belt, ("belt", "toothed"): _toothed_belt, ("belt", "flat"): _cut, ("chain", "chain"): _cut,
-}  # fmt: skip
+    ("wheel", "v"): _sheave,
+    ("wheel", "flat"): _across,
+    ("wheel", "toothed"): _teeth,
+    ("wheel", "chain"): _teeth,
+    ("belt", "v"): _v_belt,
+    ("belt", "toothed"): _toothed_belt,
+    ("belt", "flat"): _cut,
+    ("chain", "chain"): _cut,
+}
 
 
 def _whole(text: str) -> int:

@@ -29,7 +29,7 @@ WISHES = {
     "no_oil": "needs no oil",
     "out_of_line": "forgives alignment",
     "quiet": "quiet",
-}  # fmt: skip
+}
 USUAL = {
     "margin": 1.0,
     "pull": 2.0,
@@ -119,10 +119,16 @@ def rank(problem: Problem, searched: Searched, wishes: Wishes) -> Field | None:
     eff = _each(searched, effs)
     count = np.concatenate([np.array(f.kind.counts)[f.count] if f.kind.reserve_counts else np.ones(f.size) for f in searched.found])
     measures = {
-        "pull": _stack(searched, "pull_n"), "width": _stack(searched, "width_m"), "margin": _stack(searched, "capacity_w") / design - 1,
-        "loss": problem.power_w * (1 / eff - 1), "belt_speed": _stack(searched, "belt_speed"), "centre": _stack(searched, "centre_m"),
-        "speed_error": _stack(searched, "speed_error"), "pieces": count + 2, "wrap": _stack(searched, "wrap_rad"),
-    }  # fmt: skip
+        "pull": _stack(searched, "pull_n"),
+        "width": _stack(searched, "width_m"),
+        "margin": _stack(searched, "capacity_w") / design - 1,
+        "loss": problem.power_w * (1 / eff - 1),
+        "belt_speed": _stack(searched, "belt_speed"),
+        "centre": _stack(searched, "centre_m"),
+        "speed_error": _stack(searched, "speed_error"),
+        "pieces": count + 2,
+        "wrap": _stack(searched, "wrap_rad"),
+    }
     measures["wheels"] = np.concatenate([_across(f) for f in searched.found])
     v, (slow, fast, off) = measures["belt_speed"], _EASY
     points = {
@@ -179,7 +185,10 @@ def parts_of(f: Found, n: int) -> list[tuple[float, str]]:
 
 
 def best_of_each(field_: Field, by_count: bool = False) -> NDArray[np.int64]:
-    """The best-scored length and count of every pair of wheels (with `by_count` of every pair and count), best first: not one drive in forty lengths."""
+    """The best-scored length and count of every pair of wheels (with `by_count` of every pair and count), best first.
+
+    Not one drive in forty lengths.
+    """
     f = field_.searched.found
     code = np.concatenate(
         [((np.int64(n) * 4096 + one.driver) * 4096 + one.driven) * 64 + (one.count if by_count else 0) for n, one in enumerate(f)]

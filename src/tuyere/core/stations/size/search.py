@@ -202,7 +202,10 @@ def line_at(centre: Array, a: Array, b: Array, h: Array) -> Array:
 
 
 def centres(length: Array, a: Array, b: Array, h: Array) -> Array:
-    """Centre distances at which lines of `length` are taut: L = 2 C cos β + a + b β, sin β = h/C. NaN where too short. Newton from the series."""
+    """Centre distances at which lines of `length` are taut: L = 2 C cos β + a + b β, sin β = h/C.
+
+    NaN where too short. Newton from the series.
+    """
     h = np.abs(h)
     b = np.abs(b)
     free = length - a

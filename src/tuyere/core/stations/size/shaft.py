@@ -1,4 +1,6 @@
-"""What the belt's pull does to one machine's shaft and bearings: reactions, life against a baseline or in hours, strain, bushings, over-tension.
+"""What the belt's pull does to one machine's shaft and bearings.
+
+Reactions, life against a baseline or in hours, strain, bushings, over-tension.
 
 SI inside; what is not known is asked for or not judged. Sources: statics; ISO 281; Shigley; Machinery's Handbook (from memory).
 """
@@ -23,9 +25,13 @@ from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.mechanics import loads
 
 FIELDS = {
-    "overhang": "overhang", "bearing_span": "bearing_span", "shaft": "shaft_diameter", "bearing_rating": "bearing_rating",
-    "bushing_length": "bushing_length", "limit": "shaft_pull",
-}  # fmt: skip
+    "overhang": "overhang",
+    "bearing_span": "bearing_span",
+    "shaft": "shaft_diameter",
+    "bearing_rating": "bearing_rating",
+    "bushing_length": "bushing_length",
+    "limit": "shaft_pull",
+}
 BEARINGS = {"ball": loads.BALL, "roller": loads.ROLLER, "bushing": None}
 OVER = (0.9, 1.2, 1.5, 2.0)
 _SLOPE = {"ball": (0.001, 0.003), "roller": (0.0008, 0.0012)}  # rad: Shigley, medium
@@ -68,7 +74,17 @@ def read_shaft(quantities: Mapping[str, Typed], words: Mapping[str, str], spec: 
     _least_wheel(v["limit"], spec, page, side, out)
     if v["shaft"] is not None and spec.driver_power:
         moment = pull * v["overhang"] if v["overhang"] is not None else None
-        _torsion(spec.driver_power.value, page.figures["driver_power"].line("P"), page.figures[f"{side}_speed"].line("n"), speed, v["shaft"], moment, spec.driven_class, words.get("keyway") != "no", out)  # fmt: skip
+        _torsion(
+            spec.driver_power.value,
+            page.figures["driver_power"].line("P"),
+            page.figures[f"{side}_speed"].line("n"),
+            speed,
+            v["shaft"],
+            moment,
+            spec.driven_class,
+            words.get("keyway") != "no",
+            out,
+        )
     life: tuple[tuple[float, float], ...] = ()
     exponent = BEARINGS[bearing]
     if v["overhang"] is not None and v["bearing_span"] is not None:
@@ -92,8 +108,17 @@ def read_shaft(quantities: Mapping[str, Typed], words: Mapping[str, str], spec: 
         elif v["bearing_rating"] is not None and exponent:
             hours = loads.life_hours(v["bearing_rating"], near, speed, exponent)
             c = Line("C", "bearing's dynamic rating", *shown(v["bearing_rating"], "force"), Origin.NAMEPLATE, Origin.NAMEPLATE)
-            _put(out, "bearing_life", "near bearing’s life", "L_10h", "duration", hours * 3600, [c, *_of(out, "near_bearing"), page.figures[f"{side}_speed"].line("n")],
-                 f"L_10h = 10^6/(60 n) (C/P)^{'3' if bearing == 'ball' else '10/3'}", "The belt's pull alone: rotor, wheel and axial loads shorten it.")  # fmt: skip
+            _put(
+                out,
+                "bearing_life",
+                "near bearing’s life",
+                "L_10h",
+                "duration",
+                hours * 3600,
+                [c, *_of(out, "near_bearing"), page.figures[f"{side}_speed"].line("n")],
+                f"L_10h = 10^6/(60 n) (C/P)^{'3' if bearing == 'ball' else '10/3'}",
+                "The belt's pull alone: rotor, wheel and axial loads shorten it.",
+            )
         if v["shaft"] is not None:
             _strain(pull, spec, page, side, v["shaft"], v["overhang"], v["bearing_span"], bearing, out)
     if exponent:
@@ -159,10 +184,15 @@ def _torsion(
     )
     code = 16 / (math.pi * shaft**3) * math.hypot(_BENDING_FACTOR * (moment or 0.0), jolt * torque)
     most = trade_limit("shaft shear with keyway" if keyed else "shaft shear plain")
-    told = f"{code / PSI:,.0f} psi ({code / 1e6:.0f} MPa) by the code, with {jolt:g} times the torque for the jolts of such a machine{f' and {_BENDING_FACTOR:g} times the bending' if moment else ', bending not counted: give the overhang'}; {float(most.printed.split()[0]):,.0f} psi is allowed ({most.source})."  # fmt: skip
+    told = f"{code / PSI:,.0f} psi ({code / 1e6:.0f} MPa) by the code, with {jolt:g} times the torque for the jolts of such a machine{f' and {_BENDING_FACTOR:g} times the bending' if moment else ', bending not counted: give the overhang'}; {float(most.printed.split()[0]):,.0f} psi is allowed ({most.source})."
     if code > most.value:
         needs = shaft * (code / most.value) ** (1 / 3)
-        out.say("torsion", Tone.WATCH, f"The shaft is too thin for this torque: {code / most.value:.0%} of the old shafting code", f"{told} It wants {both(needs)}.")  # fmt: skip
+        out.say(
+            "torsion",
+            Tone.WATCH,
+            f"The shaft is too thin for this torque: {code / most.value:.0%} of the old shafting code",
+            f"{told} It wants {both(needs)}.",
+        )
     else:
         out.say(
             "torsion",
@@ -216,7 +246,8 @@ def _motor(spec: DriveSpec, page: Page, side: str, words: Mapping[str, str], out
         "motor",
         tone,
         headline,
-        f"{both(pull, 'force')}; V-belts on the smallest sheave it may carry would pull with {both(found.pull_n, 'force')} ({found.source}).",
+        f"{both(pull, 'force')}; V-belts on the smallest sheave it may carry would pull with {both(found.pull_n, 'force')} "
+        f"({found.source}).",
     )
 
 
@@ -252,15 +283,28 @@ def _limit(most: float | None, words: Mapping[str, str], side: str, pull: float,
 
 
 def _least_wheel(most: float | None, spec: DriveSpec, page: Page, side: str, out: Page) -> None:
-    """The smallest wheel that a known limit allows, by the usual factor: what a sheave table says of frames that have one, for those that have none."""
+    """The smallest wheel that a known limit allows, by the usual factor.
+
+    What a sheave table says of frames that have one, for those that have none.
+    """
     if most is None or not spec.driver_power or not spec.fitted:
         return
     family, factor = spec.fitted.overhung
     least = 2 * factor * spec.driver_power.value / (page.values[f"{side}_speed"].n * most)
     k = Line("K", f"overhung-load factor, {family}", f"{factor:g}", f"{factor:g}", Origin.STANDARD, Origin.STANDARD)
     limit_line = Line("F", f"limit of the {side}", *shown(most, "force"), Origin.NAMEPLATE, Origin.NAMEPLATE)
-    _put(out, "least_wheel", "smallest wheel by that limit", "d", "length", least, [k, limit_line, *page.lines("driver_power"), page.figures[f"{side}_speed"].line("n")],
-         "d = 2 K P/(ω F)", "Over the belt's line, at half the shaft's length; the pull above goes by the tension itself.", decimals=(2, 0))  # fmt: skip
+    _put(
+        out,
+        "least_wheel",
+        "smallest wheel by that limit",
+        "d",
+        "length",
+        least,
+        [k, limit_line, *page.lines("driver_power"), page.figures[f"{side}_speed"].line("n")],
+        "d = 2 K P/(ω F)",
+        "Over the belt's line, at half the shaft's length; the pull above goes by the tension itself.",
+        decimals=(2, 0),
+    )
 
 
 def _bushing(near: float, v: Mapping[str, float | None], speed: float, out: Page) -> None:
@@ -308,5 +352,6 @@ def _strain(
             "shaft",
             Tone.WATCH,
             "The shaft is bent hard",
-            f"{found.bending_pa / 1e6:.0f} MPa turning over at every turn, against {_BENDING * 0.75 / 1e6:.0f} MPa of the old code with a keyway: move the wheel to the bearing, or fit an outboard one.",
+            f"{found.bending_pa / 1e6:.0f} MPa turning over at every turn, against {_BENDING * 0.75 / 1e6:.0f} MPa of the old code with a "
+            "keyway: move the wheel to the bearing, or fit an outboard one.",
         )

@@ -81,7 +81,10 @@ def _same(row: PartRow, wheel: StockWheel) -> bool:
 
 
 def _listed(kind: Choosable, parts: PartsList, enough: bool) -> Choosable | None:
-    """A kind with only the wheels, lengths and counts of the list; `enough`: a set needs so many on the shelf. None where nothing is left."""
+    """A kind with only the wheels, lengths and counts of the list; `enough`: a set needs so many on the shelf.
+
+    None where nothing is left.
+    """
     rows, driven, belts = _wheels_of(parts, kind.fits), _wheels_of(parts, kind.driven_fits), _belts_of(kind, parts)
     if not (rows and driven and belts):
         return None

@@ -26,7 +26,10 @@ def drop_per_turn(thread_pitch_m: float, groove_angle_rad: float) -> float:
 
 @dataclass(frozen=True)
 class Setting:
-    """One half turn: turns open, pitch diameter of the adjustable wheel (m), driven speed (rad/s), whether it may stand there; `small`: under the least."""
+    """One half turn.
+
+    Turns open, pitch diameter of the adjustable wheel (m), driven speed (rad/s), whether it may stand there; `small`: under the least.
+    """
 
     turns: float
     pitch_diameter_m: float
@@ -49,7 +52,10 @@ class AdjustableRange:
 def settings(
     role: Role, closed_m: float, drop_m: float, most: float, now: float, driven_now: float, least_m: float = 0.0
 ) -> tuple[Setting, ...]:
-    """Every half turn. closed_m: pitch diameter (which speeds go by) closed; driven_now: driven speed at `now` turns open (rad/s); the other wheel stays."""
+    """Every half turn. closed_m.
+
+    Pitch diameter (which speeds go by) closed; driven_now: driven speed at `now` turns open (rad/s); the other wheel stays.
+    """
     at_now = closed_m - now * drop_m
     found = []
     for k in range(math.floor(most / HALF + 1e-9) + 1):
@@ -64,12 +70,24 @@ def settings(
 
 
 def adjust(
-    role: Role, closed_m: float, drop_m: float, most: float, now: float, driven_now: float, target: float | None, design_turns: float | None,
-    grooves: int = 1, groove_angle_rad: float = math.radians(28), least_m: float = 0.0, least_of: str = "", most_speed: float | None = None,
-) -> AdjustableRange:  # fmt: skip
+    role: Role,
+    closed_m: float,
+    drop_m: float,
+    most: float,
+    now: float,
+    driven_now: float,
+    target: float | None,
+    design_turns: float | None,
+    grooves: int = 1,
+    groove_angle_rad: float = math.radians(28),
+    least_m: float = 0.0,
+    least_of: str = "",
+    most_speed: float | None = None,
+) -> AdjustableRange:
     """The range of an adjustable sheave and the half turn nearest the target speed (rad/s), or where the design point has it.
 
-    least_m: the smallest pitch diameter by the belt and the motor, `least_of` which of them; most_speed: the machine's own (rad/s), None: not known.
+    least_m: the smallest pitch diameter by the belt and the motor, `least_of` which of them; most_speed: the machine's own (rad/s), None:
+    not known.
     """
     table = settings(role, closed_m, drop_m, most, now, driven_now, least_m)
     usable = [s for s in table if s.usable]
@@ -93,7 +111,13 @@ def adjust(
 def _too_fast(aimed: Setting, most: float | None) -> Verdict | None:
     if most is None or aimed.driven_speed <= most * (1 + 1e-9):
         return None
-    return Verdict("machine", Tone.STOP, f"Stop: the machine may turn {shown(most, 'rotation')[0]} at most", "Its plate or manual says so: past that it comes apart.", "sure")  # fmt: skip
+    return Verdict(
+        "machine",
+        Tone.STOP,
+        f"Stop: the machine may turn {shown(most, 'rotation')[0]} at most",
+        "Its plate or manual says so: past that it comes apart.",
+        "sure",
+    )
 
 
 def _small(table: tuple[Setting, ...], aimed: Setting | None, least_m: float, least_of: str) -> list[Verdict]:
@@ -102,8 +126,20 @@ def _small(table: tuple[Setting, ...], aimed: Setting | None, least_m: float, le
     if first is None:
         return []
     here = [s for s in table if s.small and (s.now or s is aimed)]
-    headline = f"{'There' if here else 'From'} {_turns((here[0] if here else first).turns)} open it is too small for {least_of}" if first.turns or here else f"At every setting it is too small for {least_of}"  # fmt: skip
-    return [Verdict("adjustable", Tone.WATCH if here else Tone.OPEN, headline, f"{both(least_m, decimals=(1, 0))} of pitch diameter at least: under it belt, bearing and shaft pay. A larger sheave, set near its middle, gives the same speed with a larger driven wheel.")]  # fmt: skip
+    headline = (
+        f"{'There' if here else 'From'} {_turns((here[0] if here else first).turns)} open it is too small for {least_of}"
+        if first.turns or here
+        else f"At every setting it is too small for {least_of}"
+    )
+    return [
+        Verdict(
+            "adjustable",
+            Tone.WATCH if here else Tone.OPEN,
+            headline,
+            f"{both(least_m, decimals=(1, 0))} of pitch diameter at least: under it belt, bearing and shaft pay. A larger sheave, set "
+            "near its middle, gives the same speed with a larger driven wheel.",
+        )
+    ]
 
 
 def _turns(count: float) -> str:
@@ -115,37 +151,65 @@ def _turns(count: float) -> str:
 def _set_back(design: float, now: float) -> Verdict:
     way = "Close it" if now > design else "Open it"
     return Verdict(
-        "adjustable", Tone.WATCH, f"It stands {_turns(now)} open; it was set up at {_turns(design)}",
-        f"{way} {_turns(design - now)}, tighten the set screw on the flat, and mark it: a flange that creeps loses speed and slackens the belt.",
-    )  # fmt: skip
+        "adjustable",
+        Tone.WATCH,
+        f"It stands {_turns(now)} open; it was set up at {_turns(design)}",
+        f"{way} {_turns(design - now)}, tighten the set screw on the flat, and mark it: a flange that creeps loses speed and slackens the "
+        "belt.",
+    )
 
 
 def _aim(nearest: Setting, target: float, usable: list[Setting], role: Role, now: float) -> Verdict:
     off = nearest.driven_speed / target - 1
     slow, fast = sorted((usable[0].driven_speed, usable[-1].driven_speed))
     if not slow * 0.98 <= target <= fast * 1.02:
-        return Verdict("adjustable", Tone.WATCH, "The sheave does not reach that speed", "Short of fully open and fully closed it stops before; change the other wheel, and keep this one near the middle.")  # fmt: skip
+        return Verdict(
+            "adjustable",
+            Tone.WATCH,
+            "The sheave does not reach that speed",
+            "Short of fully open and fully closed it stops before; change the other wheel, and keep this one near the middle.",
+        )
     if nearest.turns == now:
         return Verdict("adjustable", Tone.GOOD, f"Leave it {_turns(now)} open", f"No half turn comes nearer ({off:+.1%} of the target).")
     way = "Close" if nearest.turns < now else "Open"
     effect = "faster" if (nearest.turns < now) == (role == "driver") else "slower"
     return Verdict(
-        "adjustable", Tone.OPEN, f"{way} it {_turns(nearest.turns - now)}, to {_turns(nearest.turns)} open",
+        "adjustable",
+        Tone.OPEN,
+        f"{way} it {_turns(nearest.turns - now)}, to {_turns(nearest.turns)} open",
         f"On the {role} that makes the driven shaft {effect}; it lands {off:+.1%} of the target.",
-    )  # fmt: skip
+    )
 
 
 def _stands(now: float, most: float, role: Role) -> list[Verdict]:
     if now <= 1e-9:
-        return [Verdict("adjustable", Tone.WATCH, "It stands fully closed", f"The belt rides out of the groove, and there is no more to close. Use a larger wheel on the {role}, set near the middle.")]  # fmt: skip
+        return [
+            Verdict(
+                "adjustable",
+                Tone.WATCH,
+                "It stands fully closed",
+                f"The belt rides out of the groove, and there is no more to close. Use a larger wheel on the {role}, set near the middle.",
+            )
+        ]
     if now >= most - 1e-9:
-        return [Verdict("adjustable", Tone.WATCH, "It stands fully open", "The belt runs on the bottom, not on the sides, and the flange hangs on its last threads: use a smaller wheel, set near the middle.")]  # fmt: skip
+        return [
+            Verdict(
+                "adjustable",
+                Tone.WATCH,
+                "It stands fully open",
+                "The belt runs on the bottom, not on the sides, and the flange hangs on its last threads: use a smaller wheel, set near "
+                "the middle.",
+            )
+        ]
     return []
 
 
 def _how(turns: float, grooves: int) -> Verdict:
     alike = f" All {grooves} grooves the same, or one belt carries everything." if grooves > 1 else ""
     return Verdict(
-        "adjustable", Tone.OPEN, "Isolated; belt off first, key out, then turn the flange",
-        f"{_turns(turns)} from where it stands, the set screw on the flat, the key back in.{alike} Tension is set with the motor's base, never with the sheave: re-tension and re-align afterwards.",
-    )  # fmt: skip
+        "adjustable",
+        Tone.OPEN,
+        "Isolated; belt off first, key out, then turn the flange",
+        f"{_turns(turns)} from where it stands, the set screw on the flat, the key back in.{alike} Tension is set with the motor's base, "
+        "never with the sheave: re-tension and re-align afterwards.",
+    )

@@ -37,7 +37,9 @@ class ConeStep:
 
 
 def design_step(ratio: float, belt_m: float, centre_m: float, crossed: bool, over_m: float = 0.0) -> ConeStep:
-    """The step of the wanted ratio (turns of the driver to one of the driven) that the belt fits exactly. Raises GeometryError when none does.
+    """The step of the wanted ratio (turns of the driver to one of the driven) that the belt fits exactly.
+
+    Raises GeometryError when none does.
 
     over_m: how much larger the diameters that speeds go by are than those of the line (a V-belt's pitch over its datum).
 

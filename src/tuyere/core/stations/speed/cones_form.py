@@ -20,7 +20,10 @@ _LOOSE = 0.004  # of the length: a belt takes up about that before it runs slack
 
 @dataclass(frozen=True)
 class StepRow:
-    """One step as shown and as drawn (m): diameters over both rims, ratio, driven speed, the belt's line it wants, and its tension against the tightest step."""
+    """One step as shown and as drawn (m).
+
+    Diameters over both rims, ratio, driven speed, the belt's line it wants, and its tension against the tightest step.
+    """
 
     number: int
     driving: tuple[str, str]
@@ -126,10 +129,20 @@ def _rows(steps: list[ConeStep], rim: _Rim, speed: float | None) -> list[StepRow
     for number, s in enumerate(steps, 1):
         driving, driven = rim.rim(s.driving_m), rim.rim(s.driven_m)
         sizes = [shown(v, "length", decimals=(3, 1)) for v in (driving, driven)]
-        found.append(StepRow(
-            number, sizes[0], sizes[1], driving, driven, s.ratio, shown(speed / s.ratio, "rotation") if speed else None,
-            shown(s.length_m, "length", decimals=(2, 1)), longest - s.length_m, shown(longest - s.length_m, "length", decimals=(2, 1)),
-        ))  # fmt: skip
+        found.append(
+            StepRow(
+                number,
+                sizes[0],
+                sizes[1],
+                driving,
+                driven,
+                s.ratio,
+                shown(speed / s.ratio, "rotation") if speed else None,
+                shown(s.length_m, "length", decimals=(2, 1)),
+                longest - s.length_m,
+                shown(longest - s.length_m, "length", decimals=(2, 1)),
+            )
+        )
     return found
 
 
@@ -143,7 +156,9 @@ def _conversions(reader: FieldReader) -> list[ConvertedRow]:
     return found
 
 
-def _say(steps: list[ConeStep], words: Mapping[str, str], speed: float | None, conversions: tuple[ConvertedRow, ...], rim_of: _Rim) -> list[Verdict]:  # fmt: skip
+def _say(
+    steps: list[ConeStep], words: Mapping[str, str], speed: float | None, conversions: tuple[ConvertedRow, ...], rim_of: _Rim
+) -> list[Verdict]:
     found = []
     if not steps:
         what = (
@@ -157,20 +172,66 @@ def _say(steps: list[ConeStep], words: Mapping[str, str], speed: float | None, c
         longest = max(s.length_m for s in steps)
         if words.get("mode") != "found":
             sums = [s.driving_m + s.driven_m for s in steps]
-            rule = "The sum of each pair is the same: exact for a crossed belt." if words.get("lay") == "crossed" else f"The sums of the pairs differ by {both(max(sums) - min(sums), decimals=(3, 2))}: on an open belt equal sums would run slack in the middle."  # fmt: skip
-            found.append(Verdict("cones", Tone.GOOD, f"One belt of {both(longest, decimals=(2, 1))} fits every step", f"Its line, at these centres. {rule}"))  # fmt: skip
+            rule = (
+                "The sum of each pair is the same: exact for a crossed belt."
+                if words.get("lay") == "crossed"
+                else f"The sums of the pairs differ by {both(max(sums) - min(sums), decimals=(3, 2))}: on an open belt equal sums would run slack in the middle."
+            )
+            found.append(
+                Verdict(
+                    "cones",
+                    Tone.GOOD,
+                    f"One belt of {both(longest, decimals=(2, 1))} fits every step",
+                    f"Its line, at these centres. {rule}",
+                )
+            )
         elif spread <= _LOOSE * longest:
-            found.append(Verdict("cones", Tone.GOOD, f"One belt fits every step, within {both(spread, decimals=(2, 1))}", "Within what the take-up and the belt give."))  # fmt: skip
+            found.append(
+                Verdict(
+                    "cones",
+                    Tone.GOOD,
+                    f"One belt fits every step, within {both(spread, decimals=(2, 1))}",
+                    "Within what the take-up and the belt give.",
+                )
+            )
         else:
             slack = min(range(len(steps)), key=lambda k: steps[k].length_m) + 1
-            found.append(Verdict("cones", Tone.WATCH, f"Step {slack} runs slack by {both(spread, decimals=(2, 1))}", "A belt tight on the longest step is that much too long there: the take-up must move at each change, or that step is turned again."))  # fmt: skip
+            found.append(
+                Verdict(
+                    "cones",
+                    Tone.WATCH,
+                    f"Step {slack} runs slack by {both(spread, decimals=(2, 1))}",
+                    "A belt tight on the longest step is that much too long there: the take-up must move at each change, or that step is "
+                    "turned again.",
+                )
+            )
         if speed:
             rim = max(max(rim_of.rim(s.driving_m) * speed, rim_of.rim(s.driven_m) * speed / s.ratio) / 2 for s in steps)
             if rim > CAST_IRON_RIM_LIMIT_M_PER_S:
                 most = CAST_IRON_RIM_LIMIT_M_PER_S / to_si(1, "velocity", "ft/min")
-                found.append(Verdict("cones", Tone.STOP, f"A rim would run {rim / to_si(1, 'velocity', 'ft/min'):.0f} ft/min", f"Cast iron goes to {most:.0f} ft/min: smaller cones, or a slower driver."))  # fmt: skip
+                found.append(
+                    Verdict(
+                        "cones",
+                        Tone.STOP,
+                        f"A rim would run {rim / to_si(1, 'velocity', 'ft/min'):.0f} ft/min",
+                        f"Cast iron goes to {most:.0f} ft/min: smaller cones, or a slower driver.",
+                    )
+                )
     for c in conversions:
         faster = c.speed_change
         if abs(faster) > 0.03:
-            found.append(Verdict("conversion", Tone.WATCH if faster > 0.2 else Tone.OPEN, f"{c.before[0]} becomes {c.after[0]}: {faster:+.0%} in speed, {c.torque:+.0%} in torque", "The same power at another speed. " + ("Its bearings, cutters and guard were made for the old one: look up its highest speed; what wanted force has less of it." if faster > 0 else "It cuts with more force, slower.")))  # fmt: skip
+            found.append(
+                Verdict(
+                    "conversion",
+                    Tone.WATCH if faster > 0.2 else Tone.OPEN,
+                    f"{c.before[0]} becomes {c.after[0]}: {faster:+.0%} in speed, {c.torque:+.0%} in torque",
+                    "The same power at another speed. "
+                    + (
+                        "Its bearings, cutters and guard were made for the old one: look up its highest speed; what wanted force has "
+                        "less of it."
+                        if faster > 0
+                        else "It cuts with more force, slower."
+                    ),
+                )
+            )
     return found

@@ -23,7 +23,8 @@ Change = Literal["driver", "driven"]
 class Explanation:
     """One way to read the loss: what it says, what each shaft would turn by hand, how well it holds, and what it predicts for the change.
 
-    `by_hand`: turns of the driven shaft for `hand_turns` of the driver. `predicted`: driven speed after the change (rad/s), None without one.
+    `by_hand`: turns of the driven shaft for `hand_turns` of the driver. `predicted`: driven speed after the change (rad/s), None without
+    one.
     """
 
     key: str
@@ -36,7 +37,9 @@ class Explanation:
 
 @dataclass(frozen=True)
 class Explained:
-    """The loss (a share), the ratios by diameters and by the tachometer, the explanations, how many turns by hand tell them apart, and what to say."""
+    """The loss (a share), the ratios by diameters and by the tachometer, the explanations, how many turns by hand tell them apart, and what
+    to say.
+    """
 
     loss: UFloat
     by_diameters: UFloat
@@ -47,9 +50,16 @@ class Explained:
 
 
 def explain(
-    driver_speed: UFloat, driven_speed: UFloat, ratio: UFloat, family: About, *, change: Change = "driver", new_over_old: UFloat | None = None,
-    small: Change = "driver", below_least: bool = False,
-) -> Explained:  # fmt: skip
+    driver_speed: UFloat,
+    driven_speed: UFloat,
+    ratio: UFloat,
+    family: About,
+    *,
+    change: Change = "driver",
+    new_over_old: UFloat | None = None,
+    small: Change = "driver",
+    below_least: bool = False,
+) -> Explained:
     """Read the loss between diameters and tachometer both ways.
 
     driver_speed, driven_speed: measured, rad/s. ratio: D/d by the diameters. new_over_old: the changed wheel's new diameter over its old
@@ -65,14 +75,22 @@ def explain(
     hand = _turns_by_hand(ratio.n, true_ratio.n)
     found = [
         Explanation(
-            "slip", "The belt slips" if not family.toothed else "Teeth jump", _why_slip(loss.n, small, below_least),
-            _slip_holds(loss.n, family), hand / ratio.n, leaves if change == small else stays,
+            "slip",
+            "The belt slips" if not family.toothed else "Teeth jump",
+            _why_slip(loss.n, small, below_least),
+            _slip_holds(loss.n, family),
+            hand / ratio.n,
+            leaves if change == small else stays,
         ),
         Explanation(
-            "diameter", "A diameter is not what was taken for it", _why_diameter(loss.n, ratio.n), _diameter_holds(loss.n),
-            hand / true_ratio.n, stays,
+            "diameter",
+            "A diameter is not what was taken for it",
+            _why_diameter(loss.n, ratio.n),
+            _diameter_holds(loss.n),
+            hand / true_ratio.n,
+            stays,
         ),
-    ]  # fmt: skip
+    ]
     return Explained(loss, ratio, true_ratio, hand, tuple(found), tuple(_say(found, loss, hand, change, small)))
 
 
@@ -113,24 +131,44 @@ def _say(found: list[Explanation], loss: UFloat, hand: int, change: str, small: 
     said = []
     slip, diameter = found
     if abs(loss.n) <= max(0.02, 2 * loss.s):
-        said.append(Verdict("explain", Tone.GOOD, "Diameters and tachometer agree", "Within usual slip and the doubt of the readings: a wheel chosen by either comes out right."))  # fmt: skip
+        said.append(
+            Verdict(
+                "explain",
+                Tone.GOOD,
+                "Diameters and tachometer agree",
+                "Within usual slip and the doubt of the readings: a wheel chosen by either comes out right.",
+            )
+        )
         return said
     if slip.predicted is not None and diameter.predicted is not None:
         a, b = slip.predicted, diameter.predicted
         if abs(a.n / b.n - 1) > _DIFFERENT:
             both = [shown(x.n, "rotation")[0] for x in (a, b)]
-            said.append(Verdict(
-                "explain", Tone.WATCH, f"The two explanations predict {both[0]} and {both[1]}",
-                f"If the belt slipped on the old wheel, the new one gives {both[0]}; if a diameter was wrong, {both[1]}. Find out which before it is bought or turned: {_tell(hand, slip, diameter)}",
-            ))  # fmt: skip
+            said.append(
+                Verdict(
+                    "explain",
+                    Tone.WATCH,
+                    f"The two explanations predict {both[0]} and {both[1]}",
+                    f"If the belt slipped on the old wheel, the new one gives {both[0]}; if a diameter was wrong, {both[1]}. Find out "
+                    f"which before it is bought or turned: {_tell(hand, slip, diameter)}",
+                )
+            )
             return said
-    said.append(Verdict("explain", Tone.OPEN, "Slip, or a wrong diameter?", f"{_tell(hand, slip, diameter)} Read both shafts again with the load off, too: slip goes with the load, a diameter stays."))  # fmt: skip
+    said.append(
+        Verdict(
+            "explain",
+            Tone.OPEN,
+            "Slip, or a wrong diameter?",
+            f"{_tell(hand, slip, diameter)} Read both shafts again with the load off, too: slip goes with the load, a diameter stays.",
+        )
+    )
     return said
 
 
 def _tell(hand: int, slip: Explanation, diameter: Explanation) -> str:
     return (
-        f"isolated, mark both wheels and turn the driver {hand} turns by hand. The driven wheel makes {eighths(slip.by_hand)} turns if it was slip, "
+        f"isolated, mark both wheels and turn the driver {hand} turns by hand. The driven wheel makes {eighths(slip.by_hand)} turns if it "
+        "was slip, "
         f"{eighths(diameter.by_hand)} if a diameter is wrong."
     )
 
@@ -162,9 +200,13 @@ class Learned:
 
 
 def learn(
-    driver_speed: UFloat, driven_speed: UFloat, ratio: UFloat, target_speed: float | None, change: Change = "driver",
+    driver_speed: UFloat,
+    driven_speed: UFloat,
+    ratio: UFloat,
+    target_speed: float | None,
+    change: Change = "driver",
     before: Explained | None = None,
-) -> Learned:  # fmt: skip
+) -> Learned:
     """What the reading after a change teaches. ratio: D/d of the wheels as they are now, by their diameters.
 
     A wheel whose effective diameter is off by a factor is corrected by the same share over its rim; one that is off by a fixed amount
@@ -203,9 +245,15 @@ def _supports(driven_speed: UFloat, before: Explained) -> list[Verdict]:
     if fits:
         return [Verdict("learned", Tone.OPEN, f"{read} fits both explanations", "They predicted nearly the same.")]
     if any(e.predicted is not None for e in before.explanations):
-        return [Verdict(
-            "learned", Tone.WATCH, f"{read}: neither explanation alone", "The diameter taken for the new wheel, or where the belt rides in it, is off as well. From here on the tachometer's ratio counts, not the diameters'.",
-        )]  # fmt: skip
+        return [
+            Verdict(
+                "learned",
+                Tone.WATCH,
+                f"{read}: neither explanation alone",
+                "The diameter taken for the new wheel, or where the belt rides in it, is off as well. From here on the tachometer's "
+                "ratio counts, not the diameters'.",
+            )
+        ]
     return []
 
 
@@ -219,6 +267,9 @@ def _order(change_of: UFloat, rim: tuple[float, float], change: str, target: flo
     between = f"{low:.1%}" if high - low < 0.001 else f"{low:.1%} to {high:.1%}"
     careful = " Turning down: take the lesser off first, fit it, read again." if change_of.n < 0 else ""
     return Verdict(
-        "order", Tone.OPEN, f"For {told} the {change}'s effective diameter must be {size:.1%} {way}",
-        f"± {doubt:.1%} by the readings. Over the rim that is {between} {way}: the less if the whole wheel is out by a share, the more if the belt rides off its line.{careful}",
-    )  # fmt: skip
+        "order",
+        Tone.OPEN,
+        f"For {told} the {change}'s effective diameter must be {size:.1%} {way}",
+        f"± {doubt:.1%} by the readings. Over the rim that is {between} {way}: the less if the whole wheel is out by a share, the more if "
+        f"the belt rides off its line.{careful}",
+    )

@@ -151,7 +151,16 @@ def feel(kind: MachineKind, now: Now, new_speed: float, motor: Motor, limits: Li
     amps = motor.amps_at(after) if after is not None else None
     before = motor.amps_at(now.power) if now.power is not None else None
     if amps is not None and before is not None:
-        rows.append(Row("amps", "motor amps", shown(before.n, "current"), shown(amps.n, "current"), amps.n / before.n - 1, "magnetizing current stays, working current as load"))  # fmt: skip
+        rows.append(
+            Row(
+                "amps",
+                "motor amps",
+                shown(before.n, "current"),
+                shown(amps.n, "current"),
+                amps.n / before.n - 1,
+                "magnetizing current stays, working current as load",
+            )
+        )
     stops = [*_speed_stops(new_speed, limits), *_power_stops(after, motor, ratio.n - 1, now)]
     overloaded = any(v.tone is Tone.STOP for v in stops)
     unjudged = not_judged(now.speed.n, new_speed, limits.most_speed, kind)
@@ -164,11 +173,23 @@ _RISE = 1.005  # less than this is no rise
 
 
 def not_judged(now: float, new: float, most: float | None, kind: MachineKind | None = None) -> Verdict | None:
-    """A rise of speed (rad/s) of a machine whose highest speed is not known is not judged, whatever the motor carries; None where it is, or none rises."""
+    """A rise of speed (rad/s) of a machine whose highest speed is not known is not judged, whatever the motor carries.
+
+    None where it is, or none rises.
+    """
     if most is not None or new <= now * _RISE:
         return None
-    what = "A fan wheel's class limit stands on its plate or in its list: past it the wheel can burst." if kind in (None, "fan") else "Its plate or manual says how fast it may turn: past that it can come apart."  # fmt: skip
-    return Verdict("machine", Tone.OPEN, f"{new / now - 1:+.0%} in speed: the machine itself is not judged", f"{what} Find its highest speed and write it under The machine before you fit this.")  # fmt: skip
+    what = (
+        "A fan wheel's class limit stands on its plate or in its list: past it the wheel can burst."
+        if kind in (None, "fan")
+        else "Its plate or manual says how fast it may turn: past that it can come apart."
+    )
+    return Verdict(
+        "machine",
+        Tone.OPEN,
+        f"{new / now - 1:+.0%} in speed: the machine itself is not judged",
+        f"{what} Find its highest speed and write it under The machine before you fit this.",
+    )
 
 
 def _row(key: str, label: str, value: float | None, factor: float, kind: str, law: str) -> Row:
@@ -179,12 +200,28 @@ def _row(key: str, label: str, value: float | None, factor: float, kind: str, la
 def _speed_stops(new_speed: float, limits: Limits) -> list[Verdict]:
     found = []
     if limits.most_speed and new_speed > limits.most_speed * (1 + 1e-9):
-        found.append(Verdict("machine", Tone.STOP, f"Stop: the machine may turn {shown(limits.most_speed, 'rotation')[0]} at most", "Its plate or manual says so; a wheel or fan past its limit comes apart. Choose a slower pair.", "sure"))  # fmt: skip
+        found.append(
+            Verdict(
+                "machine",
+                Tone.STOP,
+                f"Stop: the machine may turn {shown(limits.most_speed, 'rotation')[0]} at most",
+                "Its plate or manual says so; a wheel or fan past its limit comes apart. Choose a slower pair.",
+                "sure",
+            )
+        )
     if limits.driven_rim_m and limits.rim_limit_m_per_s:
         rim = limits.driven_rim_m * new_speed
         if rim > limits.rim_limit_m_per_s:
             told = [show(v, "velocity", System.US) for v in (rim, limits.rim_limit_m_per_s)]
-            found.append(Verdict("machine", Tone.STOP, f"Stop: the driven rim would run {told[0]}", f"Its limit is {told[1]}, unless another is cast on it.", "sure"))  # fmt: skip
+            found.append(
+                Verdict(
+                    "machine",
+                    Tone.STOP,
+                    f"Stop: the driven rim would run {told[0]}",
+                    f"Its limit is {told[1]}, unless another is cast on it.",
+                    "sure",
+                )
+            )
     return found
 
 
@@ -193,21 +230,51 @@ def _power_stops(after: UFloat | None, motor: Motor, faster: float, now: Now) ->
         return []
     power_from = now.power_from
     if now.power_assumed and after.n > motor.power_w * (1 + 1e-9):
-        return [Verdict("machine", Tone.WATCH, f"Fully loaded now, the motor would carry {after.n / motor.power_w:.0%} of its plate", f"{faster:+.0%} in speed. Nothing was read of its load: read its amps, and it can be judged.")]  # fmt: skip
+        return [
+            Verdict(
+                "machine",
+                Tone.WATCH,
+                f"Fully loaded now, the motor would carry {after.n / motor.power_w:.0%} of its plate",
+                f"{faster:+.0%} in speed. Nothing was read of its load: read its amps, and it can be judged.",
+            )
+        ]
     most = motor.power_w * motor.service_factor
     over = 1 - probability_between(after, -1e12, most)
     told = [f"{a} ({b})" for a, b in (shown(after.n, "power"), shown(motor.power_w, "power"))]
     why = f"{told[0]} on a {told[1]} motor{f', service factor {motor.service_factor:g}' if motor.service_factor > 1 else ''}. Load now: {power_from}."
     if after.n > most:
-        return [Verdict("machine", Tone.STOP, f"Stop: the motor would carry {after.n / motor.power_w:.0%} of its plate", f"{why} {faster:+.0%} in speed. Go less far, or fit a larger motor, wiring and protection with it.", sureness(over).value)]  # fmt: skip
+        return [
+            Verdict(
+                "machine",
+                Tone.STOP,
+                f"Stop: the motor would carry {after.n / motor.power_w:.0%} of its plate",
+                f"{why} {faster:+.0%} in speed. Go less far, or fit a larger motor, wiring and protection with it.",
+                sureness(over).value,
+            )
+        ]
     if after.n > motor.power_w * (1 + 1e-9):
-        return [Verdict("machine", Tone.WATCH, f"Into the service factor: {after.n / motor.power_w:.0%} of the plate", f"{why} The factor is a margin for bad days, not for every day.", sureness(1 - over).value)]  # fmt: skip
+        return [
+            Verdict(
+                "machine",
+                Tone.WATCH,
+                f"Into the service factor: {after.n / motor.power_w:.0%} of the plate",
+                f"{why} The factor is a margin for bad days, not for every day.",
+                sureness(1 - over).value,
+            )
+        ]
     return []
 
 
 def _fine(after: UFloat | None, motor: Motor, ratio: float, power: float, unjudged: bool, assumed: bool) -> list[Verdict]:
     if after is None or not motor.power_w:
-        return [Verdict("machine", Tone.OPEN, f"{ratio - 1:+.1%} in speed is {power - 1:+.0%} in power", "Read the motor's plate and its amps to see what is left: power cannot be judged without.")]  # fmt: skip
+        return [
+            Verdict(
+                "machine",
+                Tone.OPEN,
+                f"{ratio - 1:+.1%} in speed is {power - 1:+.0%} in power",
+                "Read the motor's plate and its amps to see what is left: power cannot be judged without.",
+            )
+        ]
     if after.n > motor.power_w:
         return []
     sure = "" if assumed else sureness(probability_between(after, -1e12, motor.power_w)).value
@@ -219,14 +286,32 @@ def _fine(after: UFloat | None, motor: Motor, ratio: float, power: float, unjudg
 
 def _what_it_buys(kind: MachineKind, ratio: float) -> list[Verdict]:
     if kind == "positive displacement" and ratio < 0.97:
-        return [Verdict(
-            "buys", Tone.OPEN, f"For the same flow it wants a pump of {1 / ratio:.2f} times the volume a turn",
-            "What slow running buys is wear, quiet, priming from a tank and less cavitation; not flow.",
-        )]  # fmt: skip
+        return [
+            Verdict(
+                "buys",
+                Tone.OPEN,
+                f"For the same flow it wants a pump of {1 / ratio:.2f} times the volume a turn",
+                "What slow running buys is wear, quiet, priming from a tank and less cavitation; not flow.",
+            )
+        ]
     if kind == "positive displacement" and ratio > 1.03:
-        return [Verdict("buys", Tone.OPEN, "Faster means more wear, and more suction asked", "It primes worse and cavitates sooner; its valves and seals count turns.")]  # fmt: skip
+        return [
+            Verdict(
+                "buys",
+                Tone.OPEN,
+                "Faster means more wear, and more suction asked",
+                "It primes worse and cavitates sooner; its valves and seals count turns.",
+            )
+        ]
     if kind == "centrifugal pump" and ratio > 1.03:
-        return [Verdict("buys", Tone.OPEN, "Look at the suction: what it needs rises as speed squared", "And the casing's pressure with it: its manual gives the most.")]  # fmt: skip
+        return [
+            Verdict(
+                "buys",
+                Tone.OPEN,
+                "Look at the suction: what it needs rises as speed squared",
+                "And the casing's pressure with it: its manual gives the most.",
+            )
+        ]
     return []
 
 
@@ -239,6 +324,16 @@ def amps_gap(measured: float, predicted: UFloat, kind: MachineKind) -> Verdict:
         return Verdict("amps", Tone.GOOD, "The clamp meter agrees", told)
     if gap > 0:
         air = "A door or panel open, filters out or dampers wider than thought; " if kind == "fan" else "More flow than thought; "
-        return Verdict("amps", Tone.WATCH, f"It draws {gap:.0%} more than expected", f"{told} {air}a bearing or belt too tight; low voltage. Close up and read again before anything else.")  # fmt: skip
+        return Verdict(
+            "amps",
+            Tone.WATCH,
+            f"It draws {gap:.0%} more than expected",
+            f"{told} {air}a bearing or belt too tight; low voltage. Close up and read again before anything else.",
+        )
     air = "ducts or filters shut it off, or the air is warm" if kind == "fan" else "the flow is throttled, or it draws air"
-    return Verdict("amps", Tone.WATCH, f"It draws {-gap:.0%} less than expected", f"{told} The driven shaft may not have come up (slip: read the tachometer), {air}.")  # fmt: skip
+    return Verdict(
+        "amps",
+        Tone.WATCH,
+        f"It draws {-gap:.0%} less than expected",
+        f"{told} The driven shaft may not have come up (slip: read the tachometer), {air}.",
+    )

@@ -32,7 +32,10 @@ class CurveLine:
 
 @dataclass(frozen=True)
 class MachineReading:
-    """What the machine feels at the new speed; None until kind, speed now and new speed are known. Curves and working points for the drawing."""
+    """What the machine feels at the new speed; None until kind, speed now and new speed are known.
+
+    Curves and working points for the drawing.
+    """
 
     felt: Felt | None
     curves: tuple[CurveLine, ...]
@@ -43,9 +46,14 @@ class MachineReading:
 
 
 def read_machine(
-    spec: DriveSpec, page: Page, design: Mapping[str, float], quantities: Mapping[str, Typed], words: Mapping[str, str],
-    curve: Sequence[tuple[Typed, Typed]], new_speed: float | None,
-) -> MachineReading:  # fmt: skip
+    spec: DriveSpec,
+    page: Page,
+    design: Mapping[str, float],
+    quantities: Mapping[str, Typed],
+    words: Mapping[str, str],
+    curve: Sequence[tuple[Typed, Typed]],
+    new_speed: float | None,
+) -> MachineReading:
     """Read the machine; each problem beside its field. new_speed in rad/s, from a target, a sheave's setting, or typed."""
     reader = FieldReader(quantities, words)
     kind = next((k for k in KINDS if k == words.get("kind", "")), None)
@@ -62,9 +70,10 @@ def read_machine(
     same = reader.words.get("temperature_new", "").strip() in ("", "-")
     air_then = air_now if same else _air(reader, "temperature_new", "altitude")
     limits = Limits(
-        reader.value("most_speed", "machine_speed"), page.values["driven_outside"].n / 2 if page.has("driven_outside") else None,
+        reader.value("most_speed", "machine_speed"),
+        page.values["driven_outside"].n / 2 if page.has("driven_outside") else None,
         CAST_IRON_RIM_LIMIT_M_PER_S,
-    )  # fmt: skip
+    )
     amps = reader.value("amps_now", "amps")
     _possible_amps(motor, amps, reader)
     typed_power = reader.value("power_now", "machine_power")
@@ -74,22 +83,39 @@ def read_machine(
     lines, at, flow, said = _curves(reader, curve, quantities, kind, speed, new, air_now, air_then, design)
     if kind is None or speed is None or new is None or reader.problems:
         wanted = "kind of machine" if kind is None else "driven speed now" if speed is None else "new speed"
-        verdict = Verdict("machine", Tone.OPEN, f"The {wanted} is wanted", "Then flow, pressure, power and amps follow; read amps and pressure now, and the answer is worth more.")  # fmt: skip
+        verdict = Verdict(
+            "machine",
+            Tone.OPEN,
+            f"The {wanted} is wanted",
+            "Then flow, pressure, power and amps follow; read amps and pressure now, and the answer is worth more.",
+        )
         return MachineReading(None, lines, at, (verdict, *said), reader.notes, tuple(reader.problems))
     liquid = kind in ("centrifugal pump", "positive displacement")
     flow_now = reader.value("flow_now", "liquid_flow" if liquid else "machine_flow")
     pressure = reader.value("pressure_now", "machine_pressure")
     now = Now(
-        speed, power, power_from, flow if flow is not None else flow_now if flow_now is not None or liquid else design.get("design_airflow"),
-        pressure if pressure is not None else design.get("design_pressure"), reader.value("displacement"), assumed,
-    )  # fmt: skip
+        speed,
+        power,
+        power_from,
+        flow if flow is not None else flow_now if flow_now is not None or liquid else design.get("design_airflow"),
+        pressure if pressure is not None else design.get("design_pressure"),
+        reader.value("displacement"),
+        assumed,
+    )
     felt = feel(kind, now, new, motor, limits, air_then / air_now)
     verdicts = [*felt.verdicts, *said]
     after = reader.value("amps_after", "amps")
     if after is not None and felt.amps is not None:
         verdicts.append(amps_gap(after, felt.amps, kind))
     if amps is None and motor.full_load_a and power is not None:
-        verdicts.append(Verdict("live", Tone.OPEN, "Amps were not read: the motor is taken as fully loaded", "A clamp meter on one lead, doors and panels closed as it runs; live parts: a qualified person only."))  # fmt: skip
+        verdicts.append(
+            Verdict(
+                "live",
+                Tone.OPEN,
+                "Amps were not read: the motor is taken as fully loaded",
+                "A clamp meter on one lead, doors and panels closed as it runs; live parts: a qualified person only.",
+            )
+        )
     return MachineReading(felt, lines, at, tuple(verdicts), reader.notes, tuple(reader.problems))
 
 
@@ -140,9 +166,16 @@ def _air(reader: FieldReader, key: str, altitude: str) -> float:
 
 
 def _curves(
-    reader: FieldReader, curve: Sequence[tuple[Typed, Typed]], quantities: Mapping[str, Typed], kind: MachineKind | None, speed: UFloat | None,
-    new: float | None, air_now: float, air_then: float, design: Mapping[str, float],
-) -> tuple[tuple[CurveLine, ...], tuple[tuple[float, float], ...], float | None, list[Verdict]]:  # fmt: skip
+    reader: FieldReader,
+    curve: Sequence[tuple[Typed, Typed]],
+    quantities: Mapping[str, Typed],
+    kind: MachineKind | None,
+    speed: UFloat | None,
+    new: float | None,
+    air_now: float,
+    air_then: float,
+    design: Mapping[str, float],
+) -> tuple[tuple[CurveLine, ...], tuple[tuple[float, float], ...], float | None, list[Verdict]]:
     """The fan's curve now and then, the ducts through the working point, that point, and the flow now."""
     points = _points(reader, curve)
     at_speed = reader.value("curve_speed", "train_speed")

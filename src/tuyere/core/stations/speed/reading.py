@@ -28,7 +28,9 @@ class ByDiameter:
 
 @dataclass(frozen=True)
 class SpeedReading:
-    """The explanations of the loss, what a change taught, the new wheel's speed by the diameters (rad/s), and the kinds of diameter side by side."""
+    """The explanations of the loss, what a change taught, the new wheel's speed by the diameters (rad/s), and the kinds of diameter side by
+    side.
+    """
 
     explained: Explained | None
     learned: Learned | None
@@ -81,9 +83,15 @@ def _explained(spec: DriveSpec, page: Page, change: Role, new: UFloat | None) ->
     least = spec.fitted is not None and spec.fitted.below_least(small, page)
     driver = spec.tach_driver or spec.driver_speed
     return explain(
-        driver.u, spec.tach_driven.u, page.values["ratio"], spec.family, change=change, new_over_old=new,
-        small=small, below_least=least,
-    )  # fmt: skip
+        driver.u,
+        spec.tach_driven.u,
+        page.values["ratio"],
+        spec.family,
+        change=change,
+        new_over_old=new,
+        small=small,
+        below_least=least,
+    )
 
 
 def _diameters(spec: DriveSpec, page: Page) -> list[ByDiameter]:

@@ -48,7 +48,11 @@ class Pair:
 
 @dataclass(frozen=True)
 class Targets:
-    """Pairs, the best first; how many pairs of the stock there are and how many hit the speed; how the speed was reckoned; the exact wheel for each; `held`: a reading is to be explained first."""
+    """Pairs, the best first.
+
+    How many pairs of the stock there are and how many hit the speed; how the speed was reckoned; the exact wheel for each; `held`: a
+    reading is to be explained first.
+    """
 
     pairs: tuple[Pair, ...]
     stock: int
@@ -61,7 +65,11 @@ class Targets:
 
 @dataclass(frozen=True)
 class _Limits:
-    """What a pair is held against besides its belt: the motor's shaft by its power, and the machine's highest speed (rad/s); None: not known. `held`: what the tachometer read is not explained yet."""
+    """What a pair is held against besides its belt.
+
+    The motor's shaft by its power, and the machine's highest speed (rad/s); None: not known. `held`: what the tachometer read is not
+    explained yet.
+    """
 
     motor: motor.MotorLimit | None
     most_speed: float | None
@@ -77,7 +85,9 @@ def motor_limit(spec: DriveSpec) -> motor.MotorLimit | None:
 
 
 def smallest(spec: DriveSpec, role: Role) -> tuple[float, str]:
-    """The smallest diameter that the speed of a wheel on that shaft goes by (m), by what runs on it and, on the driver, by the motor's shaft; and which of them."""
+    """The smallest diameter that the speed of a wheel on that shaft goes by (m), by what runs on it and, on the driver, by the motor's shaft;
+    and which of them.
+    """
     if spec.fitted is None:
         return 0.0, ""
     least, of = spec.fitted.smallest
@@ -87,13 +97,18 @@ def smallest(spec: DriveSpec, role: Role) -> tuple[float, str]:
 
 
 def targets(
-    spec: DriveSpec, page: Page, target: float, tolerance: float, keep: Keep = "", most_speed: float | None = None,
+    spec: DriveSpec,
+    page: Page,
+    target: float,
+    tolerance: float,
+    keep: Keep = "",
+    most_speed: float | None = None,
     meaning: Meaning = "",
-) -> Targets | None:  # fmt: skip
+) -> Targets | None:
     """Search the stock for pairs within `tolerance` (a share) of the target driven speed (rad/s).
 
-    most_speed: the machine's own limit (rad/s). meaning: what a tachometer reading that disagrees with the diameters was found to mean; while
-    it is not settled, every pair is held. None until the wheels and the driver's speed are known.
+    most_speed: the machine's own limit (rad/s). meaning: what a tachometer reading that disagrees with the diameters was found to mean;
+    while it is not settled, every pair is held. None until the wheels and the driver's speed are known.
     """
     on = spec.fitted
     if on is None or not page.has("ratio", "driver_speed"):
@@ -101,7 +116,9 @@ def targets(
     pace, by, held = _pace(spec, page, meaning)
     limits = _Limits(motor_limit(spec), most_speed, held)
     here, over = on.stock(), on.over_m
-    now: dict[Role, StockWheel] = {role: StockWheel(page.values[f"{role}_datum"].n, page.values[f"{role}_outside"].n, on.teeth(role), over) for role in ROLES}  # fmt: skip
+    now: dict[Role, StockWheel] = {
+        role: StockWheel(page.values[f"{role}_datum"].n, page.values[f"{role}_outside"].n, on.teeth(role), over) for role in ROLES
+    }
     drivers = (now["driver"],) if keep == "driver" else _with(here, now["driver"])
     drivens = (now["driven"],) if keep == "driven" else _with(here, now["driven"])
     size = tuple(np.array([w.rolls for w in wheels]) for wheels in (drivers, drivens))
@@ -117,8 +134,14 @@ def targets(
     kept.sort(key=_rank)
     k = pace * now["driver"].rolls / (now["driven"].rolls * target)  # driven speed now over the target
     return Targets(
-        tuple(kept[:SHOWN]), len(drivers) * len(drivens), len(hits), by, (now["driver"].line_m + over) / k - over, (now["driven"].line_m + over) * k - over, held,
-    )  # fmt: skip
+        tuple(kept[:SHOWN]),
+        len(drivers) * len(drivens),
+        len(hits),
+        by,
+        (now["driver"].line_m + over) / k - over,
+        (now["driven"].line_m + over) * k - over,
+        held,
+    )
 
 
 def rated(spec: DriveSpec) -> bool:
@@ -130,7 +153,15 @@ def say(found: Targets | None, spec: DriveSpec, page: Page, target: float | None
     """What a search came to; target and the machine's highest speed in rad/s."""
     if found is not None and found.held:
         off = page.figures["slip"].us
-        return [Verdict("target", Tone.WATCH, f"The tachometer and the diameters are {off} apart: settle that first", "Slip leaves with the wheel that caused it; a wrong diameter stays in the ratio. Turn the drive by hand and count, under What it means, then say here which it was: until then every pair is held.")]  # fmt: skip
+        return [
+            Verdict(
+                "target",
+                Tone.WATCH,
+                f"The tachometer and the diameters are {off} apart: settle that first",
+                "Slip leaves with the wheel that caused it; a wrong diameter stays in the ratio. Turn the drive by hand and count, under "
+                "What it means, then say here which it was: until then every pair is held.",
+            )
+        ]
     if found is None:
         known = page.has("ratio", "driver_speed")
         return [
@@ -147,7 +178,8 @@ def say(found: Targets | None, spec: DriveSpec, page: Page, target: float | None
                 "target",
                 Tone.WATCH,
                 "No stock pair comes that near",
-                f"{found.stock} pairs looked at{f', {found.hits} near enough but none that fits' if found.hits else ''}. Allow more, free the other wheel, or turn one down: its exact size stands below.",
+                f"{found.stock} pairs looked at{f', {found.hits} near enough but none that fits' if found.hits else ''}. Allow more, free "
+                "the other wheel, or turn one down: its exact size stands below.",
             )
         ]
     else:
@@ -161,7 +193,8 @@ def say(found: Targets | None, spec: DriveSpec, page: Page, target: float | None
                 "target",
                 tone,
                 f"{sound} of the nearest {len(found.pairs)} pairs have nothing against them",
-                f"{found.hits} of {found.stock} stock pairs are near enough. Speeds {found.by}. Stock is the tables' common sizes, assumed.",
+                f"{found.hits} of {found.stock} stock pairs are near enough. Speeds {found.by}. Stock is the tables' common sizes, "
+                "assumed.",
             ),
         ]
     if not rated(spec):
@@ -225,9 +258,16 @@ def _pace(spec: DriveSpec, page: Page, meaning: Meaning) -> tuple[float, str, bo
 
 
 def _pair(
-    spec: DriveSpec, on: Fitted, page: Page, now: dict[Role, StockWheel], driver: StockWheel, driven: StockWheel, speed: float, target: float,
+    spec: DriveSpec,
+    on: Fitted,
+    page: Page,
+    now: dict[Role, StockWheel],
+    driver: StockWheel,
+    driven: StockWheel,
+    speed: float,
+    target: float,
     limits: _Limits,
-) -> Pair | None:  # fmt: skip
+) -> Pair | None:
     changes: list[Role] = [r for r, w in zip(ROLES, (driver, driven), strict=True) if w is not now[r]]
     belt = _belt(spec, on, page, driver, driven)
     centre = belt.tight_at
@@ -236,14 +276,29 @@ def _pair(
     velocity = (driver.line_m + driver.over_m) * page.values["driver_speed"].n / 2
     wrap = min(open_belt.wraps(driver.line_m, driven.line_m, centre)) if centre and centre > (driver.line_m + driven.line_m) / 2 else None
     return Pair(
-        driver, driven, speed, speed / target - 1, velocity, wrap, tuple(changes), belt, tuple(_against(on, page, driver, driven, speed, velocity, wrap, belt, limits)),
-    )  # fmt: skip
+        driver,
+        driven,
+        speed,
+        speed / target - 1,
+        velocity,
+        wrap,
+        tuple(changes),
+        belt,
+        tuple(_against(on, page, driver, driven, speed, velocity, wrap, belt, limits)),
+    )
 
 
 def _against(
-    on: Fitted, page: Page, driver: StockWheel, driven: StockWheel, speed: float, velocity: float, wrap: float | None, belt: On,
+    on: Fitted,
+    page: Page,
+    driver: StockWheel,
+    driven: StockWheel,
+    speed: float,
+    velocity: float,
+    wrap: float | None,
+    belt: On,
     limits: _Limits,
-) -> list[str]:  # fmt: skip
+) -> list[str]:
     found = ["held: the tachometer's reading is not explained"] if limits.held else []
     if limits.most_speed is not None and speed > limits.most_speed * (1 + 1e-9):
         found.append("faster than the machine may turn")

@@ -22,7 +22,10 @@ class SpeedError(ValueError):
 
 @dataclass(frozen=True)
 class Step:
-    """One stage: diameters (m) or teeth of the wheel that drives and the one driven, or their ratio D/d; None where not known. `slip`: a share."""
+    """One stage: diameters (m) or teeth of the wheel that drives and the one driven, or their ratio D/d; None where not known.
+
+    `slip`: a share.
+    """
 
     driving: Band | None = None
     driven: Band | None = None

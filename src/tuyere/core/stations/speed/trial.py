@@ -99,15 +99,43 @@ def _say(change: str, values: Mapping[str, float], words: Mapping[str, str]) -> 
     elif turned is not None and pressure is not None:
         found.append(_fan_law(turned, pressure))
     if amps is not None and turned is not None and turned > 0.01 and amps > 0:
-        found.append(Verdict("trial", Tone.OPEN, f"{amps:+.0%} amps for {turned:+.1%} speed", "On a fan or centrifugal pump power goes with the cube of speed; look at the plate before going further."))  # fmt: skip
+        found.append(
+            Verdict(
+                "trial",
+                Tone.OPEN,
+                f"{amps:+.0%} amps for {turned:+.1%} speed",
+                "On a fan or centrifugal pump power goes with the cube of speed; look at the plate before going further.",
+            )
+        )
     if noise is not None and abs(values["after_noise"] - values["before_noise"]) >= 3:
         louder = values["after_noise"] - values["before_noise"]
-        found.append(Verdict("trial", Tone.OPEN if louder < 0 else Tone.WATCH, f"{abs(louder):.0f} dB {'louder' if louder > 0 else 'quieter'}", "3 dB is twice the sound power: plainly heard."))  # fmt: skip
+        found.append(
+            Verdict(
+                "trial",
+                Tone.OPEN if louder < 0 else Tone.WATCH,
+                f"{abs(louder):.0f} dB {'louder' if louder > 0 else 'quieter'}",
+                "3 dB is twice the sound power: plainly heard.",
+            )
+        )
     before, after = (words.get(f"{w}_leak", "") for w in ("before", "after"))
     if before in LEAKS and after in LEAKS and before != after:
         worse = LEAKS.index(after) > LEAKS.index(before)
-        found.append(Verdict("trial", Tone.WATCH if worse else Tone.GOOD, f"It leaked {before}, now {after}" if before != "none" else f"It leaks now: {after}", "Speed raises a pump's pressure and wears its packing." if worse else ""))  # fmt: skip
-    return found or [Verdict("trial", Tone.OPEN, "Read both columns: before, and after one change", "One change at a time, everything else as it was: doors closed, same dampers, warm.")]  # fmt: skip
+        found.append(
+            Verdict(
+                "trial",
+                Tone.WATCH if worse else Tone.GOOD,
+                f"It leaked {before}, now {after}" if before != "none" else f"It leaks now: {after}",
+                "Speed raises a pump's pressure and wears its packing." if worse else "",
+            )
+        )
+    return found or [
+        Verdict(
+            "trial",
+            Tone.OPEN,
+            "Read both columns: before, and after one change",
+            "One change at a time, everything else as it was: doors closed, same dampers, warm.",
+        )
+    ]
 
 
 def _slipped(change: str, turned: float | None, pressure: float | None) -> list[Verdict]:
@@ -115,19 +143,57 @@ def _slipped(change: str, turned: float | None, pressure: float | None) -> list[
     if turned is not None:
         gained = turned if change == "tightened" else -turned
         if abs(turned) <= _SAME["tach_driven"]:
-            return [Verdict("trial", Tone.GOOD, f"The same speed {grip} or not: it was not slipping", "More tension buys nothing here and costs bearings and bushings.")]  # fmt: skip
+            return [
+                Verdict(
+                    "trial",
+                    Tone.GOOD,
+                    f"The same speed {grip} or not: it was not slipping",
+                    "More tension buys nothing here and costs bearings and bushings.",
+                )
+            ]
         if gained > 0:
-            return [Verdict("trial", Tone.WATCH, f"{gained:.1%} of the speed was slip", "Tension brought it back: gauge it, and look for glazed sides.")]  # fmt: skip
+            return [
+                Verdict(
+                    "trial",
+                    Tone.WATCH,
+                    f"{gained:.1%} of the speed was slip",
+                    "Tension brought it back: gauge it, and look for glazed sides.",
+                )
+            ]
         return [Verdict("trial", Tone.OPEN, "The change went the other way", "Something else changed with it: read both columns again.")]
     if pressure is None:
         return []
     if abs(pressure) <= _SAME["pressure"]:
-        return [Verdict("trial", Tone.GOOD, f"The same static pressure {grip} or not: it was not slipping", f"Pressure goes as the square of speed: within {_SAME['pressure']:.0%} the speed is the same within half of that.")]  # fmt: skip
-    return [Verdict("trial", Tone.WATCH, f"Static pressure went {pressure:+.0%}: about {pressure / 2:+.0%} in speed", "It was slipping, or the ducts changed: read the tachometer to be sure.")]  # fmt: skip
+        return [
+            Verdict(
+                "trial",
+                Tone.GOOD,
+                f"The same static pressure {grip} or not: it was not slipping",
+                f"Pressure goes as the square of speed: within {_SAME['pressure']:.0%} the speed is the same within half of that.",
+            )
+        ]
+    return [
+        Verdict(
+            "trial",
+            Tone.WATCH,
+            f"Static pressure went {pressure:+.0%}: about {pressure / 2:+.0%} in speed",
+            "It was slipping, or the ducts changed: read the tachometer to be sure.",
+        )
+    ]
 
 
 def _fan_law(turned: float, pressure: float) -> Verdict:
     expected = (1 + turned) ** 2 - 1
     if abs(pressure - expected) <= 0.04 + abs(expected) * 0.15:
-        return Verdict("trial", Tone.GOOD, "Pressure followed speed as a fan's does", f"{turned:+.1%} speed, {pressure:+.0%} pressure ({expected:+.0%} by the fan laws): the ducts are the same.")  # fmt: skip
-    return Verdict("trial", Tone.OPEN, "Pressure did not follow speed", f"{turned:+.1%} speed would be {expected:+.0%} pressure, it is {pressure:+.0%}: a door, filter or damper is not as it was.")  # fmt: skip
+        return Verdict(
+            "trial",
+            Tone.GOOD,
+            "Pressure followed speed as a fan's does",
+            f"{turned:+.1%} speed, {pressure:+.0%} pressure ({expected:+.0%} by the fan laws): the ducts are the same.",
+        )
+    return Verdict(
+        "trial",
+        Tone.OPEN,
+        "Pressure did not follow speed",
+        f"{turned:+.1%} speed would be {expected:+.0%} pressure, it is {pressure:+.0%}: a door, filter or damper is not as it was.",
+    )

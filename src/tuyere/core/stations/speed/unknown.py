@@ -34,7 +34,10 @@ class WholeTeeth:
 
 @dataclass(frozen=True)
 class WheelRow:
-    """One wheel of a stage: its diameter (or teeth), speed of its rim; `found`: it was left out; `size` for drawing (m, or teeth). `whole`: the teeth to either side, and the last shaft's speed with them."""
+    """One wheel of a stage: its diameter (or teeth), speed of its rim; `found`: it was left out; `size` for drawing (m, or teeth).
+
+    `whole`: the teeth to either side, and the last shaft's speed with them.
+    """
 
     stage: int
     role: str
@@ -80,9 +83,13 @@ def read_unknown(quantities: Mapping[str, Typed], words: Mapping[str, str], stag
         ShaftRow(*s.shown("rotation"), solved.found in (("first speed", k), ("last speed", k))) for k, s in enumerate(solved.speeds)
     )
     return UnknownAnswer(
-        shafts, tuple(_wheels(solved, teeth)), tuple(f"{s.reduction.middle:.3f}" for s in solved.steps if s.reduction), tuple(_say(solved, teeth)),
-        reader.notes, (),
-    )  # fmt: skip
+        shafts,
+        tuple(_wheels(solved, teeth)),
+        tuple(f"{s.reduction.middle:.3f}" for s in solved.steps if s.reduction),
+        tuple(_say(solved, teeth)),
+        reader.notes,
+        (),
+    )
 
 
 def _band(reader: FieldReader, key: str, as_field: str) -> Band | None:
@@ -144,7 +151,14 @@ def _say(solved: Solved, teeth: bool) -> list[Verdict]:
         follows = solved.speeds[-1].shown("rotation")[0]
         if abs(solved.off) < 0.005:
             return [Verdict("unknown", Tone.GOOD, "All of it agrees", f"By the wheels the last shaft turns {follows}.")]
-        return [Verdict("unknown", Tone.WATCH, f"By the wheels the last shaft turns {follows}: {solved.off:+.1%} off", "Nothing is left out: leave out what you want to know, or put down the difference to slip or to a wrong diameter.")]  # fmt: skip
+        return [
+            Verdict(
+                "unknown",
+                Tone.WATCH,
+                f"By the wheels the last shaft turns {follows}: {solved.off:+.1%} off",
+                "Nothing is left out: leave out what you want to know, or put down the difference to slip or to a wrong diameter.",
+            )
+        ]
     assert solved.found
     what, k = solved.found
     last = solved.speeds[-1]
@@ -159,13 +173,34 @@ def _say(solved: Solved, teeth: bool) -> list[Verdict]:
         )
         return [Verdict("unknown", Tone.GOOD, f"The {what} wheel of stage {k + 1}: {size[0]} ({size[1]})", detail)]
     if what == "ratio":
-        return [Verdict("unknown", Tone.GOOD, f"Stage {k + 1} wants {solved.steps[k].reduction.middle:.3f} to 1", "Give one of its wheels, and the other follows.")]  # type: ignore[union-attr]  # fmt: skip
+        return [
+            Verdict(
+                "unknown",
+                Tone.GOOD,
+                f"Stage {k + 1} wants {solved.steps[k].reduction.middle:.3f} to 1",
+                "Give one of its wheels, and the other follows.",
+            )
+        ]  # type: ignore[union-attr]
     if what == "first speed":
         return [Verdict("unknown", Tone.GOOD, f"The first shaft turns {solved.speeds[0].shown('rotation')[0]}", "")]
     if what in ("driving", "driven"):
         wheel = getattr(solved.steps[k], what)
-        return [Verdict("unknown", Tone.GOOD, f"The {what} wheel of stage {k + 1} has {wheel.middle:.1f} teeth", "Choose a whole number to either side: the speed that each gives stands beside it.")]  # fmt: skip
-    return [Verdict("unknown", Tone.GOOD, f"The last shaft turns {last.shown('rotation')[0]}", "" if not last.wide else "The driver is a band, and so is the answer.")]  # fmt: skip
+        return [
+            Verdict(
+                "unknown",
+                Tone.GOOD,
+                f"The {what} wheel of stage {k + 1} has {wheel.middle:.1f} teeth",
+                "Choose a whole number to either side: the speed that each gives stands beside it.",
+            )
+        ]
+    return [
+        Verdict(
+            "unknown",
+            Tone.GOOD,
+            f"The last shaft turns {last.shown('rotation')[0]}",
+            "" if not last.wide else "The driver is a band, and so is the answer.",
+        )
+    ]
 
 
 def _with_middle(solved: Solved, k: int, what: str, wheel: Band) -> str:

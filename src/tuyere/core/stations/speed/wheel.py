@@ -16,7 +16,10 @@ Point = tuple[float, float]
 
 @dataclass(frozen=True)
 class Material:
-    """What a wheel is made of: its rim's speed limit (m/s), density (kg/m3), shrinkage of a casting (share), allowance on a machined face (m)."""
+    """What a wheel is made of.
+
+    Its rim's speed limit (m/s), density (kg/m3), shrinkage of a casting (share), allowance on a machined face (m).
+    """
 
     name: str
     title: str
@@ -33,11 +36,17 @@ def materials() -> dict[str, Material]:
     """Every material by name."""
     return {
         r["material"]: Material(
-            r["material"], r["title"], to_si(float(r["rim_limit"]), "velocity", "ft/min"), float(r["density_kg_m3"]),
-            _inches(r["shrinkage_in_ft"]) / (12 * 0.0254), _inches(r["allowance_in"]), Confidence(r["confidence"]), r["source"],
+            r["material"],
+            r["title"],
+            to_si(float(r["rim_limit"]), "velocity", "ft/min"),
+            float(r["density_kg_m3"]),
+            _inches(r["shrinkage_in_ft"]) / (12 * 0.0254),
+            _inches(r["allowance_in"]),
+            Confidence(r["confidence"]),
+            r["source"],
         )
         for r in rows("wheel_materials")
-    }  # fmt: skip
+    }
 
 
 def _inches(text: str) -> float:
@@ -72,7 +81,9 @@ def pattern(made: "MadeWheel") -> Pattern:
 
 @dataclass(frozen=True)
 class MadeWheel:
-    """A sheave as it leaves the lathe (m): outside and line diameter, face width, grooves of the table, and half its profile from the left edge.
+    """A sheave as it leaves the lathe (m).
+
+    Outside and line diameter, face width, grooves of the table, and half its profile from the left edge.
 
     `profile`: (along the shaft, from the axis), the upper half; `radial_run_out_m`, `axial_run_out_m`: full indicator readings allowed.
     """
@@ -110,9 +121,20 @@ def made_wheel(section: v_belt.Section, line_m: float, grooves: int, bore_m: flo
     axial = 0.001 * min(inches, 20) + 0.0005 * max(0.0, inches - 20)
     limit = material.rim_limit_m_per_s
     return MadeWheel(
-        section, outside, line_m, face, grooves, groove, bore_m, _profile(outside / 2, bore_m / 2, face, grooves, groove), radial * 0.0254,
-        axial * 0.0254, 2 * limit / outside, material.density_kg_m3 * limit**2, material,
-    )  # fmt: skip
+        section,
+        outside,
+        line_m,
+        face,
+        grooves,
+        groove,
+        bore_m,
+        _profile(outside / 2, bore_m / 2, face, grooves, groove),
+        radial * 0.0254,
+        axial * 0.0254,
+        2 * limit / outside,
+        material.density_kg_m3 * limit**2,
+        material,
+    )
 
 
 def _profile(outside: float, bore: float, face: float, grooves: int, g: v_belt.Groove) -> tuple[Point, ...]:
@@ -170,9 +192,17 @@ def judge(made: MadeWheel, speed: float | None) -> list[Verdict]:
 
 # What to look at on a wheel that was cast or turned here. Common practice, no source.
 CHECKS = (
-    ("voids", "Voids: none that can be seen in a groove's side, at the rim's edge or in the hub; ring it with a hammer, a cracked one sounds dead. Cracked is scrap: never welded."),
-    ("bore", "Bore: a hand-push fit on the shaft, square to the face; keyway to the table, the key tight at its sides, the set screw over the key."),
+    (
+        "voids",
+        "Voids: none that can be seen in a groove's side, at the rim's edge or in the hub; ring it with a hammer, a cracked one sounds "
+        "dead. Cracked is scrap: never welded.",
+    ),
+    (
+        "bore",
+        "Bore: a hand-push fit on the shaft, square to the face; keyway to the table, the key tight at its sides, the set screw over the "
+        "key.",
+    ),
     ("run-out", "Run-out: a dial gauge at the rim and at the face, turned once by hand; both within the figures here."),
     ("balance", "Balance: on its shaft between knife edges it stays where it is put; over 30 m/s it is balanced on a machine."),
     ("groove", "Groove: a new belt's back sits flush with the rim or a little proud; sides smooth, no ridge, no chatter marks."),
-)  # fmt: skip
+)

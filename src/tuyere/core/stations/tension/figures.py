@@ -45,7 +45,20 @@ def window_figures(at: Setting, scale: Scale, holds: Holds, span: Given | None, 
     if span:
         page.put(given_figure("span", "span, taped", "t", "length", span.value, span.std, span.origin, to_set=True), u_span)
     else:
-        page.put(figure("span", f"span, {where}", "t", "length", u_span, [Line("", "free run", where, where, Origin.MEASURED, Origin.MEASURED)], "from the wheels' places", "plane geometry", to_set=True), u_span)  # fmt: skip
+        page.put(
+            figure(
+                "span",
+                f"span, {where}",
+                "t",
+                "length",
+                u_span,
+                [Line("", "free run", where, where, Origin.MEASURED, Origin.MEASURED)],
+                "from the wheels' places",
+                "plane geometry",
+                to_set=True,
+            ),
+            u_span,
+        )
     if not stage.hangs:
         _deflection(at, holds, page)
     if not (scale.run_in and scale.new):
@@ -53,8 +66,23 @@ def window_figures(at: Setting, scale: Scale, holds: Holds, span: Given | None, 
     confidence = Confidence.MEDIUM if stage.loop.slips else Confidence.LOW
     assert scale.published or stage.hangs
     if scale.target_n is not None and not stage.hangs:
-        page.put(figure("tension_target", "tension to aim for, by the model", "T", "force", exact(scale.target_n), _target_lines(stage), _target_formula(stage), MODEL, confidence,
-                        note="The exact half-sum of the strands at design power. Published forms for V-belts ask for nine tenths of it (IP-20)." if stage.holds == "fixed" else ""), exact(scale.target_n))  # fmt: skip
+        page.put(
+            figure(
+                "tension_target",
+                "tension to aim for, by the model",
+                "T",
+                "force",
+                exact(scale.target_n),
+                _target_lines(stage),
+                _target_formula(stage),
+                MODEL,
+                confidence,
+                note="The exact half-sum of the strands at design power. Published forms for V-belts ask for nine tenths of it (IP-20)."
+                if stage.holds == "fixed"
+                else "",
+            ),
+            exact(scale.target_n),
+        )
     band = scale.new if fresh else scale.run_in
     edges = {
         "tension_low": ("lowest, run in", scale.run_in.low_n, scale.run_in.source),
@@ -90,7 +118,23 @@ def window_figures(at: Setting, scale: Scale, holds: Holds, span: Given | None, 
             ("slip_starting", "slips under it, starting", scale.slips.starting.likely_n),
             ("slip_jolt", "slips under it, in a jolt", scale.slips.jolt.likely_n),
         ):
-            page.put(figure(key, label, "T", "force", exact(value), _slip_lines(stage, scale, holds, key), "(F_1 - m v²)/(F_2 - m v²) = R^(θ/180°)", MODEL, Confidence.LOW, note=f"Likely: it {grip_of(stage, holds.surface, holds.lets_go).said}." if stage.loop.slips else "Teeth do not slip: under it the slack strand hangs free, and teeth can jump."), exact(value))  # fmt: skip
+            page.put(
+                figure(
+                    key,
+                    label,
+                    "T",
+                    "force",
+                    exact(value),
+                    _slip_lines(stage, scale, holds, key),
+                    "(F_1 - m v²)/(F_2 - m v²) = R^(θ/180°)",
+                    MODEL,
+                    Confidence.LOW,
+                    note=f"Likely: it {grip_of(stage, holds.surface, holds.lets_go).said}."
+                    if stage.loop.slips
+                    else "Teeth do not slip: under it the slack strand hangs free, and teeth can jump.",
+                ),
+                exact(value),
+            )
 
 
 def _deflection(at: Setting, holds: Holds, page: Page) -> None:
@@ -136,7 +180,21 @@ def aims(method: Method, at: Setting, scale: Scale, holds: Holds, fresh: bool, p
     for key, (value, tension) in zip(("aim_low", "aim_high"), ends, strict=True):
         end = Line("T", "tension at that end of the band", *shown(tension, "force"), Origin.COMPUTED, Origin.RULE_OF_THUMB)
         label = f"{method.value.lower()}, {'from' if key == 'aim_low' else 'to'}"
-        page.put(figure(key, label, "P", kind, exact(value), [end, *page.lines("span")], f"{FORMULAS[method.key]}, the other way round", STATICS, Confidence.MEDIUM, to_set=kind == "length"), exact(value))  # fmt: skip
+        page.put(
+            figure(
+                key,
+                label,
+                "P",
+                kind,
+                exact(value),
+                [end, *page.lines("span")],
+                f"{FORMULAS[method.key]}, the other way round",
+                STATICS,
+                Confidence.MEDIUM,
+                to_set=kind == "length",
+            ),
+            exact(value),
+        )
 
 
 def aim_words(page: Page) -> tuple[str, str] | None:

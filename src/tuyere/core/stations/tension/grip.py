@@ -14,7 +14,10 @@ CAUTIOUS_FLAT = (
 
 
 class Grip(NamedTuple):
-    """Tight over slack strand at half a turn in its own groove (infinite: teeth), and friction on a face without, likely and cautious; why."""
+    """Tight over slack strand at half a turn in its own groove (infinite.
+
+    Teeth), and friction on a face without, likely and cautious; why.
+    """
 
     likely: float
     cautious: float

@@ -23,7 +23,7 @@ LOCKS = "Lock the adjuster, read again; then look at alignment, and at brake and
 
 def judge(
     stage: TightStage, method: Method, scale: Scale, holds: Holds, fresh: bool, strands: Sequence[UFloat], average: UFloat
-) -> list[Verdict]:  # fmt: skip
+) -> list[Verdict]:
     """Of the set, and of its tension."""
     found = _of_set(stage, method, strands, average)
     band = scale.band(fresh, holds.by_manual)
@@ -48,9 +48,24 @@ def _of_set(stage: TightStage, method: Method, strands: Sequence[UFloat], averag
         if spread.n <= limit_n:
             found.append(Verdict("set", Tone.GOOD, f"The set pulls together: spread {spread.n:.0%}", ""))
         elif spread.n > limit_n + spread.s:
-            found.append(Verdict("set", Tone.WATCH, f"{which} against the rest: spread {spread.n:.0%}", f"Turn the drive by hand and read belt {' and '.join(off)} again. If it is the same, tighten, run it and read once more; if the spread stays over {limit_n:.0%}, replace the whole set."))  # fmt: skip
+            found.append(
+                Verdict(
+                    "set",
+                    Tone.WATCH,
+                    f"{which} against the rest: spread {spread.n:.0%}",
+                    f"Turn the drive by hand and read belt {' and '.join(off)} again. If it is the same, tighten, run it and read once "
+                    f"more; if the spread stays over {limit_n:.0%}, replace the whole set.",
+                )
+            )
         else:
-            found.append(Verdict("set", Tone.OPEN, f"Spread {spread.n:.0%}: it may be the gauge", f"{which}, if at all: turn the drive by hand and read belt {' and '.join(off)} again."))  # fmt: skip
+            found.append(
+                Verdict(
+                    "set",
+                    Tone.OPEN,
+                    f"Spread {spread.n:.0%}: it may be the gauge",
+                    f"{which}, if at all: turn the drive by hand and read belt {' and '.join(off)} again.",
+                )
+            )
     if len(strands) < many:
         found.append(
             Verdict("set", Tone.OPEN, f"{len(strands)} of {many} belts read", "Read every belt of the set: the average is what counts.")
@@ -65,7 +80,7 @@ def _without_window(stage: TightStage, average: UFloat) -> Verdict:
 
 def _of_tension(
     stage: TightStage, scale: Scale, band: Band, holds: Holds, fresh: bool, strands: Sequence[UFloat], average: UFloat, uneven: bool
-) -> Verdict:  # fmt: skip
+) -> Verdict:
     within = probability_between(average, band.low_n, band.high_n)
     below, above = probability_between(average, -math.inf, band.low_n), probability_between(average, band.high_n, math.inf)
     state = "new" if fresh else "run-in"
@@ -83,14 +98,26 @@ def _of_tension(
         headline = "Slack: it may slip under load" if loose else "Too slack" if stage.hangs else "Slack"
         if not decided:
             headline = "A little slack, within the tool's doubt"
-        return Verdict("tension", Tone.WATCH if decided else Tone.OPEN, headline, f"{wants} {first}{'' if decided else _again(average) + ' If it is the same: '}{to_do(stage, holds, average, band.aim_n)}", sureness(below).value if decided else "")  # fmt: skip
+        return Verdict(
+            "tension",
+            Tone.WATCH if decided else Tone.OPEN,
+            headline,
+            f"{wants} {first}{'' if decided else _again(average) + ' If it is the same: '}{to_do(stage, holds, average, band.aim_n)}",
+            sureness(below).value if decided else "",
+        )
     if above >= _SURE or (within < _SURE and average.n > band.high_n):
         decided = above >= _SURE
         over = scale.lowest and scale.lowest.limit_n is not None and average.n > scale.lowest.limit_n
         headline = f"Too tight: past its {scale.lowest.name}" if over and scale.lowest else "Too tight"
         if not decided:
             headline = "A little tight, within the tool's doubt"
-        return Verdict("tension", Tone.WATCH if decided else Tone.OPEN, headline, f"{wants} {first}{'' if decided else _again(average) + ' If it is the same: '}{to_do(stage, holds, average, band.aim_n)}", sureness(above).value if decided else "")  # fmt: skip
+        return Verdict(
+            "tension",
+            Tone.WATCH if decided else Tone.OPEN,
+            headline,
+            f"{wants} {first}{'' if decided else _again(average) + ' If it is the same: '}{to_do(stage, holds, average, band.aim_n)}",
+            sureness(above).value if decided else "",
+        )
     if scale.empty:
         return Verdict(
             "tension",
@@ -144,7 +171,8 @@ def _by_the_other(scale: Scale, band: Band, average: UFloat) -> tuple[str, str] 
         )
     return (
         "Right by the manual, not as worked out",
-        f"The manual wants {between(other)}. Does its idler push while it runs, or is it latched? Say what holds the tension, or go by the manual below.",
+        f"The manual wants {between(other)}. Does its idler push while it runs, or is it latched? Say what holds the tension, or go by "
+        "the manual below.",
     )
 
 
@@ -168,7 +196,11 @@ def to_do(stage: TightStage, holds: Holds, average: UFloat, aim_n: float) -> str
     if stage.holds != "fixed":
         times = aim_n / average.n if average.n > 0 else math.inf
         what = {"spring idler, slack side": "spring", "weight idler, slack side": "weight or its arm"}.get(stage.held_by, "spring or lever")
-        return f"The {what} sets it, not the belt's stretch: it must pull {times:.2f} times as hard. Then read again." if math.isfinite(times) else f"The {what} does not pull at all: look whether it hangs free."  # fmt: skip
+        return (
+            f"The {what} sets it, not the belt's stretch: it must pull {times:.2f} times as hard. Then read again."
+            if math.isfinite(times)
+            else f"The {what} does not pull at all: look whether it hangs free."
+        )
     if stage.held_by == "pivoted base":
         return f"{'Move the weight out from the pivot, or add to it' if tighten else 'Move the weight in, or take some off'}: {aim_n / average.n:.2f} times its moment. Then read again."
     away = "apart" if tighten else "together"

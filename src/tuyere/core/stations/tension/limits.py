@@ -19,10 +19,12 @@ PUSHES = ("belt", "rib", "band")
 
 @dataclass(frozen=True)
 class Holds:
-    """`grip`: the margin, how many times the load it is to hold. `start`, `jolt`: how many times the torque comes at a start and in a jolt.
+    """`grip`: the margin, how many times the load it is to hold.
 
-    `start_by`: how it is started, empty while nobody said. `surface`: what its grip is like; `lets_go`: the ratio at which somebody said it does.
-    `manual_within`: give or take of the manual's figure (a share), None where nobody typed it.
+    `start`, `jolt`: how many times the torque comes at a start and in a jolt.
+
+    `start_by`: how it is started, empty while nobody said. `surface`: what its grip is like; `lets_go`: the ratio at which somebody said
+    it does. `manual_within`: give or take of the manual's figure (a share), None where nobody typed it.
     """
 
     grip: float
@@ -94,9 +96,19 @@ def _shaft(k: int, reader: FieldReader) -> Shaft:
     bore, shaft = reader.value(f"{at}shaft", "shaft_diameter"), reader.value(f"{at}shaft", "shaft_diameter")
     bush = bearing == "bushing"
     return Shaft(
-        k, over, span, None if bush else reader.value(f"{at}rating", "bearing_rating"), "roller" if bearing == "roller" else "ball",
-        life / 3600 if life else limit("bearing life wanted").value, reader.value(f"{at}pull", "shaft_pull"),
-        reader.value(f"{at}weight", "force") or 0.0, bore if bush else None, reader.value(f"{at}bushing_length", "bushing_length") if bush else None,
-        limit("bronze pressure").value, limit("bronze pressure times speed").value, shaft, limit("bending of a shaft").value,
+        k,
+        over,
+        span,
+        None if bush else reader.value(f"{at}rating", "bearing_rating"),
+        "roller" if bearing == "roller" else "ball",
+        life / 3600 if life else limit("bearing life wanted").value,
+        reader.value(f"{at}pull", "shaft_pull"),
+        reader.value(f"{at}weight", "force") or 0.0,
+        bore if bush else None,
+        reader.value(f"{at}bushing_length", "bushing_length") if bush else None,
+        limit("bronze pressure").value,
+        limit("bronze pressure times speed").value,
+        shaft,
+        limit("bending of a shaft").value,
         reader.value(f"{at}mounts", "force"),
-    )  # fmt: skip
+    )

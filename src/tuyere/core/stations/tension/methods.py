@@ -1,4 +1,6 @@
-"""The ways to measure a strand's tension: for which kinds, what to set on the tool, how to go about it, and what the tool shows at a tension.
+"""The ways to measure a strand's tension.
+
+For which kinds, what to set on the tool, how to go about it, and what the tool shows at a tension.
 
 Steps are common practice, no source, unless said.
 """
@@ -19,7 +21,10 @@ LEVER = ("lever idler, slack side", "spring idler, slack side", "weight idler, s
 
 
 class Ask(NamedTuple):
-    """Something more to type for a method: its key, its field, how it is called, whether it cannot be done without, whether it stands with the stage."""
+    """Something more to type for a method.
+
+    Its key, its field, how it is called, whether it cannot be done without, whether it stands with the stage.
+    """
 
     key: str
     field: str
@@ -30,7 +35,10 @@ class Ask(NamedTuple):
 
 @dataclass(frozen=True)
 class Method:
-    """`reads`: the field of what the tool shows, and `each`: one for every belt, or one for all. `seats`: what it can be used on; `held`: only where that holds the tension."""
+    """`reads`: the field of what the tool shows, and `each`: one for every belt, or one for all.
+
+    `seats`: what it can be used on; `held`: only where that holds the tension.
+    """
 
     key: str
     label: str
@@ -46,19 +54,101 @@ class Method:
 
 BELTS = ("groove", "teeth", "rim")
 METHODS: tuple[Method, ...] = (
-    Method("gauge", "Spring deflection gauge", "spring gauge", "force", "Force under the small ring", BELTS, asks=(Ask("deflection", "deflection", "Pushed down by", False),), tools=("spring gauge", "spring scale")),
-    Method("scale", "Push-pull scale and rule", "spring scale", "force", "Force on the scale", BELTS, asks=(Ask("deflection", "deflection", "Pushed down by", False),), tools=("spring scale", "spring gauge")),
-    Method("note", "Plucked note", "tension meter", "frequency", "Note", BELTS, asks=(Ask("note_tension", "belt_tension", "Or what the meter says in force", False),)),
+    Method(
+        "gauge",
+        "Spring deflection gauge",
+        "spring gauge",
+        "force",
+        "Force under the small ring",
+        BELTS,
+        asks=(Ask("deflection", "deflection", "Pushed down by", False),),
+        tools=("spring gauge", "spring scale"),
+    ),
+    Method(
+        "scale",
+        "Push-pull scale and rule",
+        "spring scale",
+        "force",
+        "Force on the scale",
+        BELTS,
+        asks=(Ask("deflection", "deflection", "Pushed down by", False),),
+        tools=("spring scale", "spring gauge"),
+    ),
+    Method(
+        "note",
+        "Plucked note",
+        "tension meter",
+        "frequency",
+        "Note",
+        BELTS,
+        asks=(Ask("note_tension", "belt_tension", "Or what the meter says in force", False),),
+    ),
     Method("strand", "Press-on strand gauge", "strand gauge", "belt_tension", "Its arm shows", ("groove",)),
-    Method("clip", "Three-post clip-on gauge", "clip-on gauge", "force", "Force on its spring", ("groove", "teeth"), asks=(Ask("clip_offset", "clip_offset", "Middle post pushes the belt in by"), Ask("clip_base", "clip_base", "From an outer post to the middle one"))),
-    Method("marks", "Two marks on the belt", "rule", "mark", "Marks apart, fitted", ("groove", "rim"), each=False, asks=(Ask("mark_slack", "mark", "Marks apart on the slack belt"),)),
-    Method("sag", "Sag of the slack strand", "rule", "sag", "Sag at the middle", ("sprocket",), each=False, asks=(Ask("sag_other", "sag", "Sag of the other strand, if it hangs too", False),)),
+    Method(
+        "clip",
+        "Three-post clip-on gauge",
+        "clip-on gauge",
+        "force",
+        "Force on its spring",
+        ("groove", "teeth"),
+        asks=(
+            Ask("clip_offset", "clip_offset", "Middle post pushes the belt in by"),
+            Ask("clip_base", "clip_base", "From an outer post to the middle one"),
+        ),
+    ),
+    Method(
+        "marks",
+        "Two marks on the belt",
+        "rule",
+        "mark",
+        "Marks apart, fitted",
+        ("groove", "rim"),
+        each=False,
+        asks=(Ask("mark_slack", "mark", "Marks apart on the slack belt"),),
+    ),
+    Method(
+        "sag",
+        "Sag of the slack strand",
+        "rule",
+        "sag",
+        "Sag at the middle",
+        ("sprocket",),
+        each=False,
+        asks=(Ask("sag_other", "sag", "Sag of the other strand, if it hangs too", False),),
+    ),
     Method("moves", "How far it moves up and down", "rule", "sag", "Moves in all", ("sprocket",), each=False),
-    Method("lever", "Pull at the idler’s handle", "spring scale", "force", "Pull, square to the handle", BELTS, each=False, held=LEVER,
-           asks=(Ask("handle", "lever_arm", "Pivot to where you pull", kept=True), Ask("arm", "lever_arm", "Pivot to the idler’s middle", kept=True), Ask("wrap", "wrap_angle", "Belt’s wrap on the idler", kept=True), Ask("off_square", "lean_angle", "Belt’s pull off square to the arm", False, True))),
-    Method("base", "Weight of the pivoted base", "scale", "weight", "Weight of motor and base", BELTS, each=False, held=("pivoted base",),
-           asks=(Ask("weight_arm", "lever_arm", "Pivot to the common centre of weight, level", kept=True), Ask("strand_arm_1", "lever_arm", "Pivot square to the tight strand", kept=True), Ask("strand_arm_2", "lever_arm", "Pivot square to the slack strand", kept=True))),
-)  # fmt: skip
+    Method(
+        "lever",
+        "Pull at the idler’s handle",
+        "spring scale",
+        "force",
+        "Pull, square to the handle",
+        BELTS,
+        each=False,
+        held=LEVER,
+        asks=(
+            Ask("handle", "lever_arm", "Pivot to where you pull", kept=True),
+            Ask("arm", "lever_arm", "Pivot to the idler’s middle", kept=True),
+            Ask("wrap", "wrap_angle", "Belt’s wrap on the idler", kept=True),
+            Ask("off_square", "lean_angle", "Belt’s pull off square to the arm", False, True),
+        ),
+    ),
+    Method(
+        "base",
+        "Weight of the pivoted base",
+        "scale",
+        "weight",
+        "Weight of motor and base",
+        BELTS,
+        each=False,
+        held=("pivoted base",),
+        asks=(
+            Ask("weight_arm", "lever_arm", "Pivot to the common centre of weight, level", kept=True),
+            Ask("strand_arm_1", "lever_arm", "Pivot square to the tight strand", kept=True),
+            Ask("strand_arm_2", "lever_arm", "Pivot square to the slack strand", kept=True),
+        ),
+    ),
+)
 BY_KEY = {m.key: m for m in METHODS}
 
 
@@ -70,7 +160,10 @@ def methods_for(stage: TightStage) -> tuple[Method, ...]:
 
 @dataclass(frozen=True)
 class Setting:
-    """What is known when a tool is laid on: the span and the deflection (m; `by_manual`: the manual's), and what was typed beside the reading (SI)."""
+    """What is known when a tool is laid on.
+
+    The span and the deflection (m; `by_manual`: the manual's), and what was typed beside the reading (SI).
+    """
 
     stage: TightStage
     span: UFloat
@@ -186,9 +279,17 @@ def _base_at(at: Setting, tension_n: float) -> float:
 
 # For each method: tension from what the tool shows, and what it shows at a tension.
 TENSION: dict[str, Callable[[Setting, UFloat], UFloat]] = {
-    "gauge": _by_push, "scale": _by_push, "note": _by_note, "strand": _by_strand, "clip": _by_clip, "marks": _by_marks, "sag": _by_sag,
-    "moves": _by_moves, "lever": _by_lever, "base": _by_base,
-}  # fmt: skip
+    "gauge": _by_push,
+    "scale": _by_push,
+    "note": _by_note,
+    "strand": _by_strand,
+    "clip": _by_clip,
+    "marks": _by_marks,
+    "sag": _by_sag,
+    "moves": _by_moves,
+    "lever": _by_lever,
+    "base": _by_base,
+}
 SHOWS: dict[str, Callable[[Setting, float], float]] = {
     "gauge": _push_at,
     "scale": _push_at,
@@ -240,8 +341,11 @@ def steps(method: Method, at: Setting, aim: tuple[str, str] | None) -> tuple[str
     turn = "Turn the drive by hand so that each belt's slack lies on the same side."
     found: dict[str, Sequence[str]] = {
         "gauge": (
-            f"Set the large ring to {q} on the span scale, the small ring to zero." if at.pushed is None else f"Set the large ring to {q}, the small ring to zero.",
-            f"{turn if many else 'Turn the drive round once by hand.'} Lay a straightedge over both wheels, or take the next belt as the line.",
+            f"Set the large ring to {q} on the span scale, the small ring to zero."
+            if at.pushed is None
+            else f"Set the large ring to {q}, the small ring to zero.",
+            f"{turn if many else 'Turn the drive round once by hand.'} Lay a straightedge over both wheels, or take the next belt as the "
+            "line.",
             f"At mid-span {push} square to the belt, your eye level with the ring, until the large ring meets the line.",
             f"Read the force under the small ring. {shows}{each}",
         ),
@@ -290,5 +394,5 @@ def steps(method: Method, at: Setting, aim: tuple[str, str] | None) -> tuple[str
             "Measure level from the pivot to their common centre of weight, and square from the pivot to each strand.",
             f"The weight that holds the tension: {aim[0]} to {aim[1]}." if aim else "Then the tension at rest stands here.",
         ),
-    }  # fmt: skip
+    }
     return tuple(found[method.key])

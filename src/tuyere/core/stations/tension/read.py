@@ -28,12 +28,23 @@ from tuyere.core.stations.tension.spans import SpanNote, span_notes
 
 _METER = 0.06  # a tension meter's own word, one standard deviation: common practice, no source
 _USUAL = {"force": "force", "frequency": "frequency", "mark": "mark", "sag": "sag", "belt_tension": "force", "weight": "weight"}
-_MORE = {"lever_arm": "arm", "wrap_angle": "angle", "lean_angle": "angle", "clip_offset": "offset", "clip_base": "base", "mark": "mark", "sag": "sag"}  # fmt: skip
+_MORE = {
+    "lever_arm": "arm",
+    "wrap_angle": "angle",
+    "lean_angle": "angle",
+    "clip_offset": "offset",
+    "clip_base": "base",
+    "mark": "mark",
+    "sag": "sag",
+}
 
 
 @dataclass(frozen=True)
 class TypedTension:
-    """A reading as typed: `values` one for each belt (or one for all), beside them what the method asks more. `kept`: what stands with the stage."""
+    """A reading as typed: `values` one for each belt (or one for all), beside them what the method asks more.
+
+    `kept`: what stands with the stage.
+    """
 
     method: str = ""
     fresh: bool = False
@@ -57,7 +68,11 @@ class Upper:
 
 @dataclass(frozen=True)
 class Tight:
-    """Everything of a stage's tension. `methods`: what can be used; `lacks`: why the chosen one says nothing yet; `stem`: which spring gauge; `why_not`: why there is no window."""
+    """Everything of a stage's tension.
+
+    `methods`: what can be used; `lacks`: why the chosen one says nothing yet; `stem`: which spring gauge; `why_not`: why there is no
+    window.
+    """
 
     stage: TightStage
     at: Setting | None
@@ -150,10 +165,29 @@ def read_tension(stage: TightStage, typed: TypedTension) -> Tight:
         scale.lowest.limit_n if scale.lowest and scale.lowest.limit_n else math.inf,
     )
     return Tight(
-        stage, at, method, methods, scale, holds, tuple(_uppers(stage, scale)), dict(page.figures), strands, (*(stage.loop.stated.steps if stage.loop.stated else ()), *steps(method, at, aim)),
-        wants, stem_for(page.values["aim_high"].n) if method.key in ("gauge",) and page.has("aim_high") else "", _why_not(stage),
-        spans[chosen].between, tuple(s.between for s in spans), notes, now, tuple(_pulls(stage, now)), tuple(verdicts), reader.notes, tuple(reader.problems), typed.fresh,
-    )  # fmt: skip
+        stage,
+        at,
+        method,
+        methods,
+        scale,
+        holds,
+        tuple(_uppers(stage, scale)),
+        dict(page.figures),
+        strands,
+        (*(stage.loop.stated.steps if stage.loop.stated else ()), *steps(method, at, aim)),
+        wants,
+        stem_for(page.values["aim_high"].n) if method.key in ("gauge",) and page.has("aim_high") else "",
+        _why_not(stage),
+        spans[chosen].between,
+        tuple(s.between for s in spans),
+        notes,
+        now,
+        tuple(_pulls(stage, now)),
+        tuple(verdicts),
+        reader.notes,
+        tuple(reader.problems),
+        typed.fresh,
+    )
 
 
 def _nothing(stage: TightStage, method: Method, methods: tuple[Method, ...], why: str, reader: FieldReader) -> Tight:
@@ -234,7 +268,8 @@ def _ask_of_tenfold(found: Sequence[Given | None], typed: Sequence[Typed], reade
             reader.problems.append(
                 Problem(
                     f"force_{i}",
-                    f"That is ten times its neighbours: is the point missing? If it is so, write it with its unit: {text.text.strip()} {unit}.",
+                    f"That is ten times its neighbours: is the point missing? If it is so, write it with its unit: {text.text.strip()} "
+                    f"{unit}.",
                 )
             )
 
@@ -246,9 +281,23 @@ def _strands(
     meter = reader.given("note_tension", "belt_tension") if method.key == "note" and not values else None
     if meter:
         found.append(uncertain(meter.value, _METER * meter.value, "the meter"))
-        page.put(strand_figure(1, found[0], Line("", "meter, in force", *shown(meter.value, "force"), meter.origin, meter.origin), "as the meter says", at, method), found[0])  # fmt: skip
+        page.put(
+            strand_figure(
+                1,
+                found[0],
+                Line("", "meter, in force", *shown(meter.value, "force"), meter.origin, meter.origin),
+                "as the meter says",
+                at,
+                method,
+            ),
+            found[0],
+        )
     for i, value in enumerate(values, 1):
-        shows = uncertain(value.value, max(value.std, measured.usual(value.value, _USUAL[method.reads]).s if method.reads != "force" else 0.0), method.value.lower())  # fmt: skip
+        shows = uncertain(
+            value.value,
+            max(value.std, measured.usual(value.value, _USUAL[method.reads]).s if method.reads != "force" else 0.0),
+            method.value.lower(),
+        )
         slack = False
         try:
             tension = TENSION[method.key](at, shows)
@@ -268,12 +317,36 @@ def _strands(
         average = sum(found[1:], found[0]) / len(found)
         lines = [page.figures[k].line() for k in page.figures if k.startswith("strand_")]
         page.put(
-            figure("strand_average", f"average of a {at.stage.strand.one}", "T_m", "force", average, lines, "mean of what was read", STATICS, Confidence.MEDIUM),
+            figure(
+                "strand_average",
+                f"average of a {at.stage.strand.one}",
+                "T_m",
+                "force",
+                average,
+                lines,
+                "mean of what was read",
+                STATICS,
+                Confidence.MEDIUM,
+            ),
             average,
-        )  # fmt: skip
+        )
         if len(found) > 1:
             spread = (max(found, key=lambda t: t.n) - min(found, key=lambda t: t.n)) / average
-            page.put(figure("strand_spread", "spread over the set", "ΔT/T_m", "share", spread, lines, "(highest - lowest) / mean", "rule of thumb, no source", Confidence.LOW, limits="Up to 20 % is a matched set."), spread)  # fmt: skip
+            page.put(
+                figure(
+                    "strand_spread",
+                    "spread over the set",
+                    "ΔT/T_m",
+                    "share",
+                    spread,
+                    lines,
+                    "(highest - lowest) / mean",
+                    "rule of thumb, no source",
+                    Confidence.LOW,
+                    limits="Up to 20 % is a matched set.",
+                ),
+                spread,
+            )
     return tuple(found)
 
 
@@ -335,21 +408,36 @@ def _uppers(stage: TightStage, scale: Scale) -> list[Upper]:
     known = sorted((u for u in scale.upper if u.limit_n is not None), key=lambda u: u.limit_n or 0.0)
     unknown = [u for u in scale.upper if u.limit_n is None and not u.name.startswith("bushing")]
     return [
-        Upper(u.name, stage.wheels[u.wheel].name if u.wheel is not None else "", u.wheel, u.limit_n, "" if u.limit_n is not None else ASKS[u.name])
+        Upper(
+            u.name,
+            stage.wheels[u.wheel].name if u.wheel is not None else "",
+            u.wheel,
+            u.limit_n,
+            "" if u.limit_n is not None else ASKS[u.name],
+        )
         for u in (*known, *unknown)
-    ]  # fmt: skip
+    ]
 
 
 def _verdicts(
     stage: TightStage, method: Method, scale: Scale, holds: Holds, typed: TypedTension, strands: tuple[UFloat, ...], page: Page
-) -> list[Verdict]:  # fmt: skip
+) -> list[Verdict]:
     found: list[Verdict] = []
     pushed = next((v for k, v in typed.quantities.items() if k == "deflection" and v.text.strip()), None)
     if strands:
         found += judge(stage, method, scale, holds, typed.fresh, strands, page.values["strand_average"])
     if scale.empty and scale.lowest and scale.slips and scale.lowest.limit_n is not None:
         where = f" at the {stage.wheels[scale.lowest.wheel].name}" if scale.lowest.wheel is not None else ""
-        found.append(Verdict("window", Tone.WATCH, "The window is empty: nothing is both tight enough and slack enough", f"Running it slips under {both(scale.slips.running.likely_n, 'force')}, and {scale.lowest.name}{where} ends at {both(scale.lowest.limit_n, 'force')}. Larger wheels pull less for the same power; more belts share it; an outboard bearing or a wheel nearer to its bearing stands more."))  # fmt: skip
+        found.append(
+            Verdict(
+                "window",
+                Tone.WATCH,
+                "The window is empty: nothing is both tight enough and slack enough",
+                f"Running it slips under {both(scale.slips.running.likely_n, 'force')}, and {scale.lowest.name}{where} ends at "
+                f"{both(scale.lowest.limit_n, 'force')}. Larger wheels pull less for the same power; more belts share it; an outboard "
+                "bearing or a wheel nearer to its bearing stands more.",
+            )
+        )
     elif scale.capped and scale.lowest and scale.lowest.limit_n is not None:
         where = f" at the {stage.wheels[scale.lowest.wheel].name}" if scale.lowest.wheel is not None else ""
         found.append(
@@ -362,7 +450,14 @@ def _verdicts(
         )
     found += _of_start(stage, scale)
     if stage.share is not None and stage.share < 1:
-        found.append(Verdict("window", Tone.WATCH, f"The {stage.loop.family.runs} will not do: {stage.share:.0%} of what this drive wants", "By its rating, at Size. No tension mends that: a stronger set, or larger wheels."))  # fmt: skip
+        found.append(
+            Verdict(
+                "window",
+                Tone.WATCH,
+                f"The {stage.loop.family.runs} will not do: {stage.share:.0%} of what this drive wants",
+                "By its rating, at Size. No tension mends that: a stronger set, or larger wheels.",
+            )
+        )
     found += _of_manual(stage, scale, holds)
     q = page.values["span"].n / 64 if page.has("span") else 0.0
     if pushed and method.key in ("gauge", "scale") and strands and page.has("deflection"):
@@ -379,13 +474,37 @@ def _of_start(stage: TightStage, scale: Scale) -> list[Verdict]:
     aim, slips = scale.run_in.aim_n, scale.slips
     book = f"Published: {between(scale.published[0])}."
     if aim < slips.starting.likely_n * (1 - 1e-9) and scale.lowest:
-        return [Verdict("window", Tone.WATCH, "It slips at its start", f"It would take {both(slips.starting.likely_n, 'force')} to hold it, and {scale.lowest.name} ends before. A softer start, larger wheels or a stronger set. {book}")]  # fmt: skip
+        return [
+            Verdict(
+                "window",
+                Tone.WATCH,
+                "It slips at its start",
+                f"It would take {both(slips.starting.likely_n, 'force')} to hold it, and {scale.lowest.name} ends before. A softer start, "
+                f"larger wheels or a stronger set. {book}",
+            )
+        ]
     chirp = " It may chirp for a moment at start." if scale.chirps else ""
     if scale.raised:
         why = "its start" if scale.raised == "start" else "its jolts"
-        return [Verdict("window", Tone.OPEN, f"Aim above the published figure, for {why}", f"A belt that has run in lets go under {both(aim, 'force')} there.{chirp} {book} Say below how it starts, if it is otherwise.")]  # fmt: skip
+        return [
+            Verdict(
+                "window",
+                Tone.OPEN,
+                f"Aim above the published figure, for {why}",
+                f"A belt that has run in lets go under {both(aim, 'force')} there.{chirp} {book} Say below how it starts, if it is "
+                "otherwise.",
+            )
+        ]
     if scale.chirps:
-        return [Verdict("window", Tone.OPEN, "May chirp for a moment at start", f"A cautious grip holds it from {both(slips.starting.cautious_n, 'force')} on; the least tension that does not slip is enough.")]  # fmt: skip
+        return [
+            Verdict(
+                "window",
+                Tone.OPEN,
+                "May chirp for a moment at start",
+                f"A cautious grip holds it from {both(slips.starting.cautious_n, 'force')} on; the least tension that does not slip is "
+                "enough.",
+            )
+        ]
     return []
 
 
@@ -393,8 +512,13 @@ def _of_manual(stage: TightStage, scale: Scale, holds: Holds) -> list[Verdict]:
     """The manual's figure against the window: neither trusted silently nor overruled."""
     if holds.manual_force_n and holds.manual_deflection_m and scale.manual is None:
         return [
-            Verdict("manual", Tone.OPEN, "What does the manual's force push?", "One belt, one rib or the whole band: say it below, for the tension differs by as much.")
-        ]  # fmt: skip
+            Verdict(
+                "manual",
+                Tone.OPEN,
+                "What does the manual's force push?",
+                "One belt, one rib or the whole band: say it below, for the tension differs by as much.",
+            )
+        ]
     if scale.manual is None:
         return []
     aim, said = scale.manual.aim_n, f"The manual's figure comes to {both(scale.manual.aim_n, 'force')} a {stage.strand.one} here."
@@ -412,11 +536,34 @@ def _of_manual(stage: TightStage, scale: Scale, holds: Holds) -> list[Verdict]:
     # A shaft or bearing described here is weighed against the manual; the belt's own rating is not: its maker knew the belt.
     over = [u for u in scale.upper if u.wheel is not None and u.limit_n is not None and aim > u.limit_n]
     if over:
-        found.append(Verdict("manual", Tone.WATCH, f"The manual’s figure is over the {over[0].name}", f"{said} Ask the machine's maker, and go by the lower."))  # fmt: skip
+        found.append(
+            Verdict(
+                "manual",
+                Tone.WATCH,
+                f"The manual’s figure is over the {over[0].name}",
+                f"{said} Ask the machine's maker, and go by the lower.",
+            )
+        )
     elif aim < low:
-        found.append(Verdict("manual", Tone.OPEN, "The manual’s figure is slacker than worked out", f"{said} {between(scale.run_in)} carries its design power; it slips under {both(scale.slips.running.likely_n, 'force')}. Check the span and what is pushed; then decide which to go by."))  # fmt: skip
+        found.append(
+            Verdict(
+                "manual",
+                Tone.OPEN,
+                "The manual’s figure is slacker than worked out",
+                f"{said} {between(scale.run_in)} carries its design power; it slips under {both(scale.slips.running.likely_n, 'force')}. "
+                "Check the span and what is pushed; then decide which to go by.",
+            )
+        )
     elif aim > (scale.new.high_n if scale.new else scale.run_in.high_n) * 1.05:
-        found.append(Verdict("manual", Tone.OPEN, "The manual’s figure is tighter than worked out", f"{said} {between(scale.run_in)} comes of the power, the start and the wheels; the manual comes first. Check the span and what is pushed."))  # fmt: skip
+        found.append(
+            Verdict(
+                "manual",
+                Tone.OPEN,
+                "The manual’s figure is tighter than worked out",
+                f"{said} {between(scale.run_in)} comes of the power, the start and the wheels; the manual comes first. Check the span and "
+                "what is pushed.",
+            )
+        )
     else:
         found.append(Verdict("manual", Tone.GOOD, "The manual’s figure lies in the window", said))
     return found

@@ -39,7 +39,10 @@ class Mark(NamedTuple):
 
 
 class Slips(NamedTuple):
-    """Tension under which it slips running, starting, in a jolt; the margin of running (N); the wheel that slips first running and starting."""
+    """Tension under which it slips running, starting, in a jolt.
+
+    The margin of running (N); the wheel that slips first running and starting.
+    """
 
     running: Mark
     starting: Mark
@@ -74,8 +77,8 @@ class Rule(NamedTuple):
 class Scale:
     """Everything on the scale of a stage, tensions of one strand at rest (N). `capped`: the upper limit that ends the band early.
 
-    `run_in`, `new`: what to aim for here; `published`: the same bands as the standard gives them. `raised`: what the aim goes above them for
-    (a start, a jolt). `chirps`: set so, a cautious grip does not hold its start.
+    `run_in`, `new`: what to aim for here; `published`: the same bands as the standard gives them. `raised`: what the aim goes above them
+    for (a start, a jolt). `chirps`: set so, a cautious grip does not hold its start.
     """
 
     slips: Slips | None
@@ -172,9 +175,13 @@ def _slips(stage: TightStage, holds: Holds, offset: float) -> Slips:
         return Mark(likely.first_slip(load, thrown).tension_n, cautious.first_slip(load, thrown).tension_n)
 
     return Slips(
-        mark(1.0, offset), mark(holds.start, 0.0), mark(holds.jolt, offset), likely.first_slip(holds.grip, offset).tension_n,
-        likely.first_slip(1.0, offset).wheel, likely.first_slip(holds.start).wheel,
-    )  # fmt: skip
+        mark(1.0, offset),
+        mark(holds.start, 0.0),
+        mark(holds.jolt, offset),
+        likely.first_slip(holds.grip, offset).tension_n,
+        likely.first_slip(1.0, offset).wheel,
+        likely.first_slip(holds.start).wheel,
+    )
 
 
 def _published(stage: TightStage, on: Strained, aim: float, joint: str) -> tuple[Band, Band, float | None]:
@@ -258,7 +265,12 @@ def _rules(stage: TightStage, span_m: float) -> list[Rule]:
     for r in rows("tension_thumb_rules"):
         if stage.loop.seat not in r["seats"].split(";"):
             continue
-        q = {"in": to_si(float(r["deflection"]), "length", "in"), "share": float(r["deflection"]) * span_m, "thickness": float(r["deflection"]) * stage.strand.thick_m, "tension": float(r["deflection"])}[r["given_in"]]  # fmt: skip
+        q = {
+            "in": to_si(float(r["deflection"]), "length", "in"),
+            "share": float(r["deflection"]) * span_m,
+            "thickness": float(r["deflection"]) * stage.strand.thick_m,
+            "tension": float(r["deflection"]),
+        }[r["given_in"]]
         if not q or (q > span_m / 6 and r["given_in"] != "tension"):  # on a short span so much give is no rule
             continue
         mid = q if r["given_in"] == "tension" else tension_under(to_si(float(r["push_lbf"]), "force", "lbf"), span_m, q)

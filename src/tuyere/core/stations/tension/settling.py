@@ -17,7 +17,9 @@ class Left(NamedTuple):
 
 
 def left_after(kind: str, hours: float, since_h: float = 0.0) -> Left | None:
-    """Share of a set tension after so many running hours; `since_h`: hours it had run when it was set. None for a kind that does not settle.
+    """Share of a set tension after so many running hours; `since_h`: hours it had run when it was set.
+
+    None for a kind that does not settle.
 
     >>> after = left_after("V-belt, wrapped", 24)
     >>> round(after.middle, 2), round(after.low, 2), left_after("roller chain", 24)

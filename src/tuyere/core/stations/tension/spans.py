@@ -12,7 +12,8 @@ _ORDERS = 3
 
 
 class SpanNote(NamedTuple):
-    """A run, its note running and at rest (Hz), what shakes it nearest (Hz, in words), and the tension at rest (N) that moves it clear, lower and higher.
+    """A run, its note running and at rest (Hz), what shakes it nearest (Hz, in words), and the tension at rest (N) that moves it clear, lower
+    and higher.
 
     `side`: of a loaded run, tight or slack, by its own tension while it runs.
     """
@@ -30,7 +31,8 @@ class SpanNote(NamedTuple):
 def span_notes(stage: TightStage, tension_n: float, holds_n: float = 0.0, ends_n: float = math.inf) -> tuple[SpanNote, ...]:
     """At a tension of one strand at rest, each run by its own tension at work. A moving string sounds lower: f (1 - v²/c²), c = √(T/m).
 
-    A slack strand that is empty at work has no note: it flops because it is slack. Nothing is offered that slips (under `holds_n`) or overloads (from `ends_n`; N).
+    A slack strand that is empty at work has no note: it flops because it is slack. Nothing is offered that slips (under `holds_n`) or
+    overloads (from `ends_n`; N).
     """
     mass = stage.strand.mass_kg_per_m
     if not mass or tension_n <= 0 or stage.hangs:

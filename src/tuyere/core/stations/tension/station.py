@@ -9,7 +9,10 @@ NOT_READ = TypedTension()
 
 
 def tension_of(on: Answer, number: int = 1, typed: TypedTension = NOT_READ) -> Tight | None:
-    """A stage's tension, by its number from 1, with what was read of it; None where what is on, or where its wheels stand, is not known well enough."""
+    """A stage's tension, by its number from 1, with what was read of it.
+
+    None where what is on, or where its wheels stand, is not known well enough.
+    """
     stage = on.stage(number)
     if stage is None:
         return None

@@ -13,8 +13,11 @@ _RIBS = r"substring(%s from '^\s*(\d{1,2})\s*(?:[/-]|P[HJKLM])')"
 
 def upgrade() -> None:
     name, count = "upper(typed #>> '{choices,belt}')", "trim(typed #>> '{choices,belt_count}')"
-    _by_hand("configuration", f"""UPDATE configuration SET typed = jsonb_set(typed::jsonb, '{{choices,belt_count}}', '"1"')
-        WHERE {_RIBS % name} ~ '^[0-9]+$' AND {_RIBS % name}::int > 1 AND {count} = {_RIBS % name}""")  # fmt: skip
+    _by_hand(
+        "configuration",
+        f"""UPDATE configuration SET typed = jsonb_set(typed::jsonb, '{{choices,belt_count}}', '"1"')
+        WHERE {_RIBS % name} ~ '^[0-9]+$' AND {_RIBS % name}::int > 1 AND {count} = {_RIBS % name}""",
+    )
     _by_hand(
         "stage", f"UPDATE stage SET belt_count = 1 WHERE {_RIBS % 'upper(belt)'}::int > 1 AND belt_count = {_RIBS % 'upper(belt)'}::int"
     )

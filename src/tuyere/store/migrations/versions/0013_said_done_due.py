@@ -59,65 +59,103 @@ def upgrade() -> None:
 def _happened() -> None:
     op.create_table(
         "happened",
-        _column("id", ID), _column("drive_id", ID), _column("kind", TEXT), _column("at", WHEN), _column("what", TEXT),
-        _column("came_off", TEXT), _column("why_off", TEXT), _column("interval_h", NUMBER, True), _column("made_by", ID),
-        _column("made_at", WHEN), _column("struck_at", WHEN, True), _column("row_version", sa.Integer()),
+        _column("id", ID),
+        _column("drive_id", ID),
+        _column("kind", TEXT),
+        _column("at", WHEN),
+        _column("what", TEXT),
+        _column("came_off", TEXT),
+        _column("why_off", TEXT),
+        _column("interval_h", NUMBER, True),
+        _column("made_by", ID),
+        _column("made_at", WHEN),
+        _column("struck_at", WHEN, True),
+        _column("row_version", sa.Integer()),
         sa.CheckConstraint(
-            "kind IN ('new set', 'new wheel', 're-tension', 'first start', 'oil change', 'get-home fix', 'get-home off', 'proposal fitted')",
+            "kind IN ('new set', 'new wheel', 're-tension', 'first start', 'oil change', 'get-home fix', 'get-home off', 'proposal "
+            "fitted')",
             name=op.f("ck_happened_kind_known"),
         ),
         sa.CheckConstraint("interval_h > 0", name=op.f("ck_happened_interval_positive")),
-        _key("happened", "drive_id", "drive"), _key("happened", "made_by", "person"),
+        _key("happened", "drive_id", "drive"),
+        _key("happened", "made_by", "person"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_happened")),
-    )  # fmt: skip
+    )
     op.create_index("happened_at_drive", "happened", ["drive_id", "at"])
 
 
 def _hours() -> None:
     op.create_table(
         "hour_reading",
-        _column("id", ID), _column("drive_id", ID), _column("at", WHEN), _column("hours_h", NUMBER), _column("taken_by", ID),
-        _column("struck_at", WHEN, True), _column("row_version", sa.Integer()),
+        _column("id", ID),
+        _column("drive_id", ID),
+        _column("at", WHEN),
+        _column("hours_h", NUMBER),
+        _column("taken_by", ID),
+        _column("struck_at", WHEN, True),
+        _column("row_version", sa.Integer()),
         sa.CheckConstraint("hours_h >= 0", name=op.f("ck_hour_reading_hours_not_negative")),
-        _key("hour_reading", "drive_id", "drive"), _key("hour_reading", "taken_by", "person"),
+        _key("hour_reading", "drive_id", "drive"),
+        _key("hour_reading", "taken_by", "person"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_hour_reading")),
-    )  # fmt: skip
+    )
     op.create_index("hours_of_drive", "hour_reading", ["drive_id", "at"])
     op.create_table(
         "laid_up",
-        _column("id", ID), _column("machine_id", ID), _column("began_at", WHEN), _column("ended_at", WHEN, True), _column("made_by", ID),
+        _column("id", ID),
+        _column("machine_id", ID),
+        _column("began_at", WHEN),
+        _column("ended_at", WHEN, True),
+        _column("made_by", ID),
         _column("row_version", sa.Integer()),
         sa.CheckConstraint("ended_at > began_at", name=op.f("ck_laid_up_ends_after")),
-        _key("laid_up", "machine_id", "machine"), _key("laid_up", "made_by", "person"),
+        _key("laid_up", "machine_id", "machine"),
+        _key("laid_up", "made_by", "person"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_laid_up")),
-    )  # fmt: skip
+    )
     op.create_index(op.f("ix_laid_up_machine_id"), "laid_up", ["machine_id"])
 
 
 def _answers() -> None:
     op.create_table(
         "due_answer",
-        _column("id", ID), _column("drive_id", ID), _column("rule", TEXT), _column("answer", TEXT), _column("at", WHEN),
-        _column("to_on", sa.Date(), True), _column("why", TEXT), _column("made_by", ID),
+        _column("id", ID),
+        _column("drive_id", ID),
+        _column("rule", TEXT),
+        _column("answer", TEXT),
+        _column("at", WHEN),
+        _column("to_on", sa.Date(), True),
+        _column("why", TEXT),
+        _column("made_by", ID),
         sa.CheckConstraint("answer IN ('done', 'moved', 'not needed', 'taken back')", name=op.f("ck_due_answer_answer_known")),
         _not_blank("due_answer", "rule"),
         sa.CheckConstraint("(to_on IS NOT NULL) = (answer = 'moved')", name=op.f("ck_due_answer_moved_to")),
-        _key("due_answer", "drive_id", "drive"), _key("due_answer", "made_by", "person"),
+        _key("due_answer", "drive_id", "drive"),
+        _key("due_answer", "made_by", "person"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_due_answer")),
-    )  # fmt: skip
+    )
     op.create_index("answers_of_drive", "due_answer", ["drive_id", "at"])
     op.create_table(
         "due_rule",
-        _column("id", ID), _column("site_id", ID), _column("key", TEXT), _column("event", TEXT), _column("what", TEXT),
-        _column("after_hours", NUMBER, True), _column("after_days", NUMBER, True), _column("after_months", sa.Integer(), True),
-        _column("repeats", sa.Boolean()), _column("kinds", TEXT), _column("page", TEXT), _column("used", sa.Boolean()),
+        _column("id", ID),
+        _column("site_id", ID),
+        _column("key", TEXT),
+        _column("event", TEXT),
+        _column("what", TEXT),
+        _column("after_hours", NUMBER, True),
+        _column("after_days", NUMBER, True),
+        _column("after_months", sa.Integer(), True),
+        _column("repeats", sa.Boolean()),
+        _column("kinds", TEXT),
+        _column("page", TEXT),
+        _column("used", sa.Boolean()),
         _column("row_version", sa.Integer()),
         *(_not_blank("due_rule", name) for name in ("key", "event", "what")),
         sa.CheckConstraint("after_hours > 0 AND after_days >= 0 AND after_months > 0", name=op.f("ck_due_rule_intervals_positive")),
         _key("due_rule", "site_id", "site"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_due_rule")),
         sa.UniqueConstraint("site_id", "key", name=op.f("uq_due_rule_site_id_key")),
-    )  # fmt: skip
+    )
     op.create_index(op.f("ix_due_rule_site_id"), "due_rule", ["site_id"])
 
 

@@ -1,4 +1,7 @@
-"""What a machine is, as its people said; of a job what was answered, what nobody read, and the dues that it raised; chains that were oiled."""
+"""What a machine is, as its people said.
+
+Of a job what was answered, what nobody read, and the dues that it raised; chains that were oiled.
+"""
 
 import sqlalchemy as sa
 from alembic import op

@@ -126,9 +126,21 @@ def check(fitting: Fitting) -> Check:
         _angle_line("β", "belt angle", fitting.belt_angle, u_angle),
         _angle_line("α", "groove angle", fitting.groove_angle, u_groove_angle),
     ]
-    expected = figure("ride", "belt's back above the rim, by the sizes", "e", "length", ride, lines, _FORMULA.get(rest.touches, "e = h - h_g"),
-                      f"plane geometry; {belt.source}; {table.source}", least_sure(belt.confidence, table.confidence), to_set=True,
-                      note=f"The belt touches with its {rest.touches}." if rest.touches != "rim" else "The belt is wider than the groove: it rests on the rim's edges.")  # fmt: skip
+    expected = figure(
+        "ride",
+        "belt's back above the rim, by the sizes",
+        "e",
+        "length",
+        ride,
+        lines,
+        _FORMULA.get(rest.touches, "e = h - h_g"),
+        f"plane geometry; {belt.source}; {table.source}",
+        least_sure(belt.confidence, table.confidence),
+        to_set=True,
+        note=f"The belt touches with its {rest.touches}."
+        if rest.touches != "rim"
+        else "The belt is wider than the groove: it rests on the rim's edges.",
+    )
     figures = [expected]
     if fitting.ride:
         figures.append(
@@ -223,7 +235,8 @@ def _verdicts(
                 "ride",
                 Tone.STOP,
                 "The belt bottoms in the groove",
-                "It no longer wedges: it slips, glazes and burns. The belt is too narrow or the groove worn out: try a new belt of the right section, then gauge the groove.",
+                "It no longer wedges: it slips, glazes and burns. The belt is too narrow or the groove worn out: try a new belt of the "
+                "right section, then gauge the groove.",
             )
         )
     if by_design or not schools:
@@ -256,7 +269,8 @@ def _verdicts(
                 "ride",
                 Tone.WATCH,
                 "It does not sit where these sizes put it",
-                f"By the sizes its back would lie {want_us} ({want_si}) {side}. The belt is of another section than thought, or belt or groove is worn: measure its top width with callipers.",
+                f"By the sizes its back would lie {want_us} ({want_si}) {side}. The belt is of another section than thought, or belt or "
+                "groove is worn: measure its top width with callipers.",
             )
         )
     return found

@@ -27,8 +27,16 @@ class Pair:
 def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
     """What running `belt` in a groove made for `made_for` means. Both are judged by section, before anything is measured."""
     if made_for.construction == "hexagonal" and belt.construction != "hexagonal" and belt.groove == made_for.groove:
-        return Pair("right", Verdict("pairing", Tone.WATCH, f"{belt.name} for {made_for.name}: right only where no wheel is driven from the back",
-                                     f"{a(made_for.name).capitalize()} belt drives from both faces; on {a(belt.name)} a wheel at its back stands still, or burns the belt."))  # fmt: skip
+        return Pair(
+            "right",
+            Verdict(
+                "pairing",
+                Tone.WATCH,
+                f"{belt.name} for {made_for.name}: right only where no wheel is driven from the back",
+                f"{a(made_for.name).capitalize()} belt drives from both faces; on {a(belt.name)} a wheel at its back stands still, or "
+                "burns the belt.",
+            ),
+        )
     if belt.groove == made_for.groove or belt.name in alike.shares_groove(made_for.name):
         return Pair("right", Verdict("pairing", Tone.GOOD, f"{belt.name} belongs in {a(made_for.name)} groove", _deep(made_for, kind)))
     if kind == "combination" and belt.groove in ("A", "B") and made_for.groove in ("A", "B"):
@@ -44,8 +52,15 @@ def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
     if one_width := _one_datum_width(belt, made_for):
         return one_width
     if alike.near(belt.name, made_for.name):
-        return Pair("near", Verdict("pairing", Tone.WATCH, f"{belt.name} in {a(made_for.name)} groove is near, not right",
-                                    "The whole set may run so in need. Never both sections on one drive; order the right one."))  # fmt: skip
+        return Pair(
+            "near",
+            Verdict(
+                "pairing",
+                Tone.WATCH,
+                f"{belt.name} in {a(made_for.name)} groove is near, not right",
+                "The whole set may run so in need. Never both sections on one drive; order the right one.",
+            ),
+        )
     if belt.construction == "ribbed" or made_for.construction == "ribbed":
         return Pair(
             "other system",
@@ -59,13 +74,27 @@ def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
     if belt.wedge != made_for.wedge and abs(belt.top_width_m / made_for.top_width_m - 1) < _NEAR_WIDTH:
         return _other_system(belt, made_for)
     if belt.top_width_m > made_for.top_width_m * (1 + _SAME_WIDTH):
-        return Pair("wider", Verdict("pairing", Tone.STOP, f"Never {belt.name} in {a(made_for.name)} groove",
-                                     "It stands on the rim, wedges on its lower edges only, and is destroyed within hours. Fit the right belt."))  # fmt: skip
+        return Pair(
+            "wider",
+            Verdict(
+                "pairing",
+                Tone.STOP,
+                f"Never {belt.name} in {a(made_for.name)} groove",
+                "It stands on the rim, wedges on its lower edges only, and is destroyed within hours. Fit the right belt.",
+            ),
+        )
     if belt.wedge != made_for.wedge:
         return _other_system(belt, made_for)
     if belt.top_width_m < made_for.top_width_m * (1 - _SAME_WIDTH):
-        return Pair("narrower", Verdict("pairing", Tone.WATCH, f"{belt.name} in {a(made_for.name)} groove only gets you home",
-                                        "It sits low and carries less. Record it as a get-home fix, and order the right belt now."))  # fmt: skip
+        return Pair(
+            "narrower",
+            Verdict(
+                "pairing",
+                Tone.WATCH,
+                f"{belt.name} in {a(made_for.name)} groove only gets you home",
+                "It sits low and carries less. Record it as a get-home fix, and order the right belt now.",
+            ),
+        )
     return Pair("right", Verdict("pairing", Tone.GOOD, f"{belt.name} runs in {a(made_for.name)} groove", "Equal in width and system."))
 
 
@@ -80,14 +109,31 @@ def _one_datum_width(belt: Section, made_for: Section) -> Pair | None:
     for classical, wedge in _ONE_WIDTH:
         flat_ones, deep_ones = alike.shares_groove(classical), alike.shares_groove(wedge)
         if belt.name in flat_ones and belt.series in _CLASSICAL and made_for.name in deep_ones:
-            return Pair("right", Verdict("pairing", Tone.GOOD, f"{belt.name} fits {a(made_for.name)} groove",
-                                         f"ISO 4183 gives {classical} and {wedge} one datum width; the {wedge} groove is only deeper. It carries what {a(belt.name)} carries, not what {a(made_for.name)} does. {never}"))  # fmt: skip
+            return Pair(
+                "right",
+                Verdict(
+                    "pairing",
+                    Tone.GOOD,
+                    f"{belt.name} fits {a(made_for.name)} groove",
+                    f"ISO 4183 gives {classical} and {wedge} one datum width; the {wedge} groove is only deeper. It carries what "
+                    f"{a(belt.name)} carries, not what {a(made_for.name)} does. {never}",
+                ),
+            )
         if belt.name in deep_ones and made_for.name in flat_ones and made_for.series in _CLASSICAL:
             groove = grooves_of(made_for.groove, "standard")[0]
             room = seat(_trapezoid(belt), Trapezoid(groove.top_width_m, groove.depth_min_m, math.radians(groove.angle_deg))).room_below_m
             least = min_datum_diameter(belt)
-            return Pair("near", Verdict("pairing", Tone.WATCH, f"{belt.name} in {a(made_for.name)} groove runs near the bottom",
-                                        f"One datum width (ISO 4183), but the wedge belt is deeper: {max(0.0, room) * 1000:.1f} mm is left under it, less as belt and groove wear; when it touches it slips. Its own smallest wheel holds: {both(least, decimals=(1, 0))}. {never}"))  # fmt: skip
+            return Pair(
+                "near",
+                Verdict(
+                    "pairing",
+                    Tone.WATCH,
+                    f"{belt.name} in {a(made_for.name)} groove runs near the bottom",
+                    f"One datum width (ISO 4183), but the wedge belt is deeper: {max(0.0, room) * 1000:.1f} mm is left under it, less as "
+                    f"belt and groove wear; when it touches it slips. Its own smallest wheel holds: {both(least, decimals=(1, 0))}. "
+                    f"{never}",
+                ),
+            )
     return None
 
 
@@ -96,8 +142,15 @@ def _trapezoid(belt: Section) -> Trapezoid:
 
 
 def _other_system(belt: Section, made_for: Section) -> Pair:
-    return Pair("other system", Verdict("pairing", Tone.STOP, f"{belt.name} does not belong in {a(made_for.name)} groove",
-                                        "Classical and wedge belts differ in depth: one bottoms, the other does not fill the groove. Never mix the two on one drive."))  # fmt: skip
+    return Pair(
+        "other system",
+        Verdict(
+            "pairing",
+            Tone.STOP,
+            f"{belt.name} does not belong in {a(made_for.name)} groove",
+            "Classical and wedge belts differ in depth: one bottoms, the other does not fill the groove. Never mix the two on one drive.",
+        ),
+    )
 
 
 def a(name: str) -> str:
@@ -117,12 +170,37 @@ def _deep(made_for: Section, kind: str) -> str:
 
 # What a person may see on a set of belts, and what it means.
 SET_SIGNS: dict[str, Verdict] = {
-    "two systems": Verdict("set", Tone.STOP, "Classical and wedge belts on one drive", "Never: they ride at different heights and speeds, and one drags the other. Replace the set."),
-    "two sections": Verdict("set", Tone.STOP, "Different sections in one set", "They ride at different heights and share the load badly. Replace the set with one section."),
-    "two numbers": Verdict("set", Tone.STOP, "Different part numbers in one set", "Even of one size, belts of different makes stretch differently. Replace the set from one lot."),
-    "new and used": Verdict("set", Tone.STOP, "New and used belts in one set", "The new ones carry everything and fail early. Replace the whole set; keep the best old one as a spare for a breakdown."),
-    "singles for joined": Verdict("set", Tone.WATCH, "A joined belt replaced by singles", "Only by a matched set of singles, all new. The joined belt was fitted against whip and turning over: watch the first run."),
-}  # fmt: skip
+    "two systems": Verdict(
+        "set",
+        Tone.STOP,
+        "Classical and wedge belts on one drive",
+        "Never: they ride at different heights and speeds, and one drags the other. Replace the set.",
+    ),
+    "two sections": Verdict(
+        "set",
+        Tone.STOP,
+        "Different sections in one set",
+        "They ride at different heights and share the load badly. Replace the set with one section.",
+    ),
+    "two numbers": Verdict(
+        "set",
+        Tone.STOP,
+        "Different part numbers in one set",
+        "Even of one size, belts of different makes stretch differently. Replace the set from one lot.",
+    ),
+    "new and used": Verdict(
+        "set",
+        Tone.STOP,
+        "New and used belts in one set",
+        "The new ones carry everything and fail early. Replace the whole set; keep the best old one as a spare for a breakdown.",
+    ),
+    "singles for joined": Verdict(
+        "set",
+        Tone.WATCH,
+        "A joined belt replaced by singles",
+        "Only by a matched set of singles, all new. The joined belt was fitted against whip and turning over: watch the first run.",
+    ),
+}
 
 
 def mixed_set(signs: Sequence[str]) -> tuple[Verdict, ...]:

@@ -56,13 +56,18 @@ class Diagnosis:
 
 
 def diagnose(
-    family: str, seen: Sequence[str], not_seen: Sequence[str] = (), checks: Mapping[str, Answer] | None = None,
-    facts: Mapping[str, bool | float] | None = None, known: Knowledge | None = None, there: Collection[str] | None = None,
-) -> Diagnosis:  # fmt: skip
+    family: str,
+    seen: Sequence[str],
+    not_seen: Sequence[str] = (),
+    checks: Mapping[str, Answer] | None = None,
+    facts: Mapping[str, bool | float] | None = None,
+    known: Knowledge | None = None,
+    there: Collection[str] | None = None,
+) -> Diagnosis:
     """Keys as in the knowledge. A sign that is said to be there and not there is there. Raises KeyError for a key that is not known.
 
-    `known`: with the limits of this drive (knowledge). `there`: what is known to be on drive and machine, None where nothing is: what cannot be
-    there is neither asked nor named, unless a person saw it.
+    `known`: with the limits of this drive (knowledge). `there`: what is known to be on drive and machine, None where nothing is: what
+    cannot be there is neither asked nor named, unless a person saw it.
     """
     known = known or knowledge()
     signs = {known.signs[k].key: False for k in not_seen} | {known.signs[k].key: True for k in seen}
@@ -110,7 +115,7 @@ def _enough(probabilities: Sequence[float], signs: Mapping[str, bool], found: Ma
 
 def _ranked(
     known: Knowledge, cause: Cause, probability: float, signs: Mapping[str, bool], found: Mapping[str, bool], family: str
-) -> Ranked:  # fmt: skip
+) -> Ranked:
     """What speaks for and against a cause, in the words of the questions."""
     speaks_for, against = [], []
     for key, there in signs.items():

@@ -19,7 +19,9 @@ NOTHING = "nothing_wrong"  # the cause that says so; it is never one of two
 
 @dataclass(frozen=True)
 class Sign:
-    """Something to see, hear, smell or feel, and where it is tapped. `leak`: how often it is there with none of the causes; `said`: how people put it.
+    """Something to see, hear, smell or feel, and where it is tapped.
+
+    `leak`: how often it is there with none of the causes; `said`: how people put it.
 
     `needs`, here and below: what must be there for it, one of these (Knowledge.there).
     """
@@ -36,9 +38,12 @@ class Sign:
 
 @dataclass(frozen=True)
 class Check:
-    """Something to do and look at. `leak`: how often it comes out yes with none of its causes; a number counts as yes `over` or `under` a value.
+    """Something to do and look at.
 
-    `measures`: what is measured, where one number answers several checks. `told_by`: signs that say the same: whoever told one is not asked.
+    `leak`: how often it comes out yes with none of its causes; a number counts as yes `over` or `under` a value.
+
+    `measures`: what is measured, where one number answers several checks. `told_by`: signs that say the same: whoever told one is not
+    asked.
     """
 
     key: str
@@ -64,7 +69,8 @@ class Check:
 
 @dataclass(frozen=True)
 class Cause:
-    """What may be wrong, what to do, how likely it is in a drive somebody complains of, by family, and how likely it shows each sign and check.
+    """What may be wrong, what to do, how likely it is in a drive somebody complains of, by family, and how likely it shows each sign and
+    check.
 
     `page`: the station that shows it; `jobs`: kinds of job that mend it, whichever this drive takes.
     """
@@ -136,8 +142,9 @@ class Knowledge:
     kinds: frozenset[str]
 
     def there(self, needs: Collection[str], on: Collection[str] | None) -> bool:
-        """Whether one of `needs` is there: `on` is what is known of drive and machine, None where nobody knows. Of a machine whose kind nobody
-        knows, everything may be there.
+        """Whether one of `needs` is there: `on` is what is known of drive and machine, None where nobody knows.
+
+        Of a machine whose kind nobody knows, everything may be there.
         """
         if not needs or on is None or not set(needs).isdisjoint(on):
             return True
@@ -172,7 +179,7 @@ def knowledge(narrow: bool = False, fixed: bool = False, large_teeth: int | None
         tuple(Step(**s) for s in told["triage"]),
         frozenset(told["there"]["sure"]),
         frozenset(told["there"]["kinds"]),
-    )  # fmt: skip
+    )
 
 
 def _on_record(found: dict[str, Sign]) -> dict[str, Fact]:
@@ -197,9 +204,20 @@ def _check(key: str, told: dict[str, Any], limit: Limit | None) -> Check:
     over = _shown_unit(limit) if limit and told.get("unit") else told.get("over")
     question = told["question"].replace("{limit}", _words(limit)) if limit else told["question"]
     return Check(
-        key, question, tuple(told["families"]), told["minutes"], told["state"], told["default"], over, told.get("under"), told.get("unit", ""),
-        told.get("measures", ""), told.get("look", ""), tuple(told.get("needs", ())), tuple(told.get("told_by", ())),
-    )  # fmt: skip
+        key,
+        question,
+        tuple(told["families"]),
+        told["minutes"],
+        told["state"],
+        told["default"],
+        over,
+        told.get("under"),
+        told.get("unit", ""),
+        told.get("measures", ""),
+        told.get("look", ""),
+        tuple(told.get("needs", ())),
+        tuple(told.get("told_by", ())),
+    )
 
 
 def _then(told: dict[str, Any], limit: Callable[[str], Limit]) -> Then:

@@ -1,7 +1,7 @@
 """A sentence in somebody's own words to the signs that it may mean, and to those that it denies.
 
-Each clause is put into plain words (words.toml), stemmed, and held against every way to say a sign; telling words weigh more, small slips of the pen
-are forgiven. A word that may mean several things offers them together; contraries are not offered beside each other.
+Each clause is put into plain words (words.toml), stemmed, and held against every way to say a sign; telling words weigh more, small slips
+of the pen are forgiven. A word that may mean several things offers them together; contraries are not offered beside each other.
 """
 
 import math

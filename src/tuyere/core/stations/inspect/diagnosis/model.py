@@ -1,7 +1,7 @@
 """A noisy-OR of causes: at most two at once, each showing its signs and checks by itself.
 
-P(finding absent | causes) = (1 - leak) Π (1 - strength). A state is one cause, or two together (rarer than if they came by chance alone). A finding
-that nobody has looked for is no evidence. Source of the form: Pearl, Probabilistic Reasoning in Intelligent Systems (noisy-OR).
+P(finding absent | causes) = (1 - leak) Π (1 - strength). A state is one cause, or two together (rarer than if they came by chance alone).
+A finding that nobody has looked for is no evidence. Source of the form: Pearl, Probabilistic Reasoning in Intelligent Systems (noisy-OR).
 """
 
 from collections.abc import Mapping

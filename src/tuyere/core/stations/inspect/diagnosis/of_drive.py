@@ -25,7 +25,9 @@ def knowledge_of(on: Answer) -> Knowledge:
 
 
 def known_of_survey(on: Answer) -> Known:
-    """Load, smallest wheel, a wheel that bends the belt backward too tightly, and whether it is a small plain-bushed drive, which is meant to run loose."""
+    """Load, smallest wheel, a wheel that bends the belt backward too tightly, and whether it is a small plain-bushed drive, which is meant to
+    run loose.
+    """
     found: Known = {}
     figures, loop, words = on.figures, on.loop(), on.survey.first.kept.words
     design, carries, power = (figures.get(k) for k in ("design_power", "capacity", "driver_power"))

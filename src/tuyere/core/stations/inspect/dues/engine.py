@@ -66,7 +66,10 @@ class DueOn:
         return f"about {day} ({first} to {last})" if first != last else day
 
     def answered_by(self, clock: RunningHours, now: datetime) -> bool:
-        """Whether a look taken now is the one it asks for: once half of what it waits for has gone by (an assumption), not the look that began it."""
+        """Whether a look taken now is the one it asks for.
+
+        Once half of what it waits for has gone by (an assumption), not the look that began it.
+        """
         if self.likely is None:
             return False
         if self.by == "hours" and self.rule.after_hours is not None:
@@ -89,10 +92,18 @@ _EVENTS = {
 
 
 def dues(
-    happened: Sequence[Happened], answered: Sequence[Answered], rules: Sequence[Rule], clock: RunningHours, now: datetime, zone: ZoneInfo,
+    happened: Sequence[Happened],
+    answered: Sequence[Answered],
+    rules: Sequence[Rule],
+    clock: RunningHours,
+    now: datetime,
+    zone: ZoneInfo,
     family: str = "",
-) -> tuple[DueOn, ...]:  # fmt: skip
-    """Every open due, the first to fall first. zone: the site's, whose days and months count. Times are aware; nothing after `now` counts."""
+) -> tuple[DueOn, ...]:
+    """Every open due, the first to fall first. zone: the site's, whose days and months count.
+
+    Times are aware; nothing after `now` counts.
+    """
     found = []
     for rule in rules:
         if rule.kinds and family and family not in rule.kinds:
@@ -115,7 +126,17 @@ def _of(rule: Rule, started: datetime, said: list[Answered], clock: RunningHours
     because = _because(rule, started, base, clock, zone)
     if moved and moved.to:
         why = f" ({moved.why})" if moved.why else ""
-        return DueOn(rule, base, moved.to, moved.to, moved.to, "moved", moved.to <= now and not resting, resting, f"{because} Moved to {_day(moved.to, zone)}{why}.")  # fmt: skip
+        return DueOn(
+            rule,
+            base,
+            moved.to,
+            moved.to,
+            moved.to,
+            "moved",
+            moved.to <= now and not resting,
+            resting,
+            f"{because} Moved to {_day(moved.to, zone)}{why}.",
+        )
     by_hours = clock.when(base, rule.after_hours) if rule.after_hours is not None else None
     on = _on_calendar(rule, base, clock, zone)
     earliest, likely, latest = (

@@ -1,7 +1,7 @@
 """How many hours a drive has run, and when it will have run so many more.
 
-Between two hour-meter readings it ran evenly while it was not laid up; before the first and after the last it runs at a pace: learnt from the
-readings, else as surveyed. A meter that shows less than before is another meter: that stretch counts by the pace.
+Between two hour-meter readings it ran evenly while it was not laid up; before the first and after the last it runs at a pace: learnt from
+the readings, else as surveyed. A meter that shows less than before is another meter: that stretch counts by the pace.
 """
 
 from collections.abc import Sequence

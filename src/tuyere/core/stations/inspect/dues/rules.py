@@ -65,11 +65,19 @@ def standard_rules() -> tuple[Rule, ...]:
     """The rules that hold where a shop has none of its own."""
     return tuple(
         Rule(
-            r["key"], r["event"], r["what"], _number(r["after_hours"]), _number(r["after_days"]), int(r["after_months"]) if r["after_months"] else None,
-            r["repeats"] == "yes", () if r["kinds"] == "all" else tuple(r["kinds"].split(";")), r["page"], r["source"],
+            r["key"],
+            r["event"],
+            r["what"],
+            _number(r["after_hours"]),
+            _number(r["after_days"]),
+            int(r["after_months"]) if r["after_months"] else None,
+            r["repeats"] == "yes",
+            () if r["kinds"] == "all" else tuple(r["kinds"].split(";")),
+            r["page"],
+            r["source"],
         )
         for r in rows("due_rules")
-    )  # fmt: skip
+    )
 
 
 def _number(text: str) -> float | None:

@@ -21,7 +21,11 @@ EVERY_DAYS: dict[Depth, tuple[int, int]] = {"quick": (30, 14), "usual": (120, 60
 
 @dataclass(frozen=True)
 class Item:
-    """One thing to look at. `measure`: the page that takes its number; `weight`: of a finding where it is not OK; `look`: which picture; `tells`: the signs of a diagnosis that it says."""
+    """One thing to look at.
+
+    `measure`: the page that takes its number; `weight`: of a finding where it is not OK; `look`: which picture; `tells`: the signs of a
+    diagnosis that it says.
+    """
 
     key: str
     families: tuple[str, ...]
@@ -43,11 +47,22 @@ def items() -> dict[str, Item]:
     """Every item by its key, what runs before what is stopped."""
     found = [
         Item(
-            r["key"], tuple(r["families"].split()), tuple(r["needs"].split()), r["state"], r["depth"], r["ask"], keeper.filled(r["how"]), r["measure"],  # type: ignore[arg-type]
-            Tone(r["weight"]), r["look"], tuple(r["tells"].split()), r["source"], r["confidence"],
+            r["key"],
+            tuple(r["families"].split()),
+            tuple(r["needs"].split()),
+            r["state"],
+            r["depth"],
+            r["ask"],
+            keeper.filled(r["how"]),
+            r["measure"],  # type: ignore[arg-type]
+            Tone(r["weight"]),
+            r["look"],
+            tuple(r["tells"].split()),
+            r["source"],
+            r["confidence"],
         )
         for r in rows("round_items")
-    ]  # fmt: skip
+    ]
     return {i.key: i for i in sorted(found, key=lambda i: i.state != "running")}
 
 
@@ -70,7 +85,9 @@ class Suggested:
 
 
 def suggest(done: Mapping[Depth, datetime], severe: str, now: datetime) -> Suggested:
-    """The deepest round whose time has come; a deeper round counts as the shallower ones. `severe`: why the service is severe, empty where it is not.
+    """The deepest round whose time has come; a deeper round counts as the shallower ones.
+
+    `severe`: why the service is severe, empty where it is not.
 
     `done`: when a round of a depth was last finished.
     """

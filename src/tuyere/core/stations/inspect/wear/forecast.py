@@ -1,9 +1,10 @@
 """When a part's wear comes to its limit: a curve fitted to its own readings, with a band.
 
-Model, in shares of the limit: w(h) = b + (W - b) (h / H)^q. H: hours at the last reading; W: the wear there; b: bedding-in, soon done; q: how it bends
-(1 straight, over 1 faster and faster). Readings scatter about it by s, and now and then one is a blunder. Prior and likelihood stand on a grid; the band is
-the posterior's 5 to 95 % (6.5 to 93.5 % of few readings). While readings are few the prior of the bend, and of the life where there is hardly any reading, decides. What is to come may
-still speed up: a share of the hours that are left is taken off by chance. Every width is a judgement, measured on simulated histories (bench/wear.py).
+Model, in shares of the limit: w(h) = b + (W - b) (h / H)^q. H: hours at the last reading; W: the wear there; b: bedding-in, soon done; q:
+how it bends (1 straight, over 1 faster and faster). Readings scatter about it by s, and now and then one is a blunder. Prior and
+likelihood stand on a grid; the band is the posterior's 5 to 95 % (6.5 to 93.5 % of few readings). While readings are few the prior of the
+bend, and of the life where there is hardly any reading, decides. What is to come may still speed up: a share of the hours that are left
+is taken off by chance. Every width is a judgement, measured on simulated histories (bench/wear.py).
 """
 
 import math
@@ -46,8 +47,13 @@ class Forecast:
 
 
 def forecast(
-    hours: Sequence[float], values: Sequence[float | None], limit: float, kind: Bend = "", start_hours: float = 0.0, start_value: float = 0.0
-) -> Forecast:  # fmt: skip
+    hours: Sequence[float],
+    values: Sequence[float | None],
+    limit: float,
+    kind: Bend = "",
+    start_hours: float = 0.0,
+    start_value: float = 0.0,
+) -> Forecast:
     """Of readings at hours on the meter (None: taken, not readable), toward `limit` in the values' own unit."""
     if limit == start_value:
         return Forecast(refused="The limit is where it started: give the wear at which it is renewed.")

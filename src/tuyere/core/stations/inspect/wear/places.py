@@ -31,7 +31,10 @@ def places_of(what: str, survey: Survey) -> list[str]:
 
 
 def whole_set(what: str, survey: Survey) -> list[str]:
-    """What is renewed with a wheel that is at its limit: every wheel on the path and what runs on them; nothing where the next belt is not ruined."""
+    """What is renewed with a wheel that is at its limit.
+
+    Every wheel on the path and what runs on them; nothing where the next belt is not ruined.
+    """
     if what not in RUINS_THE_NEXT:
         return []
     called = survey.first.family.called(survey.first.part)

@@ -15,8 +15,10 @@ SPANS = ("chain", "dogs")  # measured over many pitches
 
 @dataclass(frozen=True)
 class WornPart:
-    """What the drive says of the part: whose tables hold, a chain's pitch (m) and large sprocket, whether belts are narrow, joined or ribbed,
-    and the pitch of a conveyor's dogs when new (m).
+    """What the drive says of the part.
+
+    Whose tables hold, a chain's pitch (m) and large sprocket, whether belts are narrow, joined or ribbed, and the pitch of a conveyor's
+    dogs when new (m).
     """
 
     family: str
