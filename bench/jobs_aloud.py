@@ -16,7 +16,7 @@ from tuyere.core.drive.facts import fitted_facts, held_facts
 from tuyere.core.stations.jobs.compose import as_text, compose, fitting
 from tuyere.core.stations.jobs.library import Step, holds, machine_facts
 from tuyere.core.stations.jobs.read import library
-from tuyere.demo.load import typed_survey
+from tuyere.demo.typed import typed_survey
 from tuyere.store.tables import Drive, Machine
 from tuyere.web.machine_is import machine_is
 

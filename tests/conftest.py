@@ -27,7 +27,8 @@ from sqlmodel import Session, select
 from tuyere.demo.load import load_demo
 from tuyere.store import people as people_store
 from tuyere.store.database import engine_from, migrate
-from tuyere.store.tables import Drive, Machine, Person
+from tuyere.store.people_tables import Person
+from tuyere.store.tables import Drive, Machine
 from tuyere.upkeep.prepare import prepare
 from tuyere.web.app import create_app
 from tuyere.web.settings import Settings

@@ -8,16 +8,18 @@ import pytest
 from tuyere.core.basis.caution import cautions
 from tuyere.core.basis.figure import Figure
 from tuyere.core.basis.origin import Origin
-from tuyere.core.basis.quantity import KINDS, System, to_si
+from tuyere.core.basis.quantity import System, to_si
 from tuyere.core.basis.typed import Typed
 from tuyere.core.basis.uncertainty import TOOLS, standard_uncertainty
+from tuyere.core.basis.units import KINDS
 from tuyere.core.drive.sheet.solve import solve
 from tuyere.core.drive.sheet.tight import stage_of
 from tuyere.core.drive.sheet.typed import read_form
 from tuyere.core.kinds.v_belt import section
 from tuyere.core.kinds.v_belt.kind import V_BELT
 from tuyere.core.kinds.v_belt.loop import VLoop
-from tuyere.core.stations.tension.read import TypedTension, read_tension
+from tuyere.core.stations.tension.read import read_tension
+from tuyere.core.stations.tension.typed import TypedTension
 
 FULL = {
     "driver_power": "10 hp",

@@ -2,9 +2,6 @@
 and a new kind from a data file alone."""
 
 from collections.abc import Sequence
-from dataclasses import replace
-from importlib import resources
-from pathlib import Path
 
 import pytest
 from bench.jobs_aloud import drives, jobs
@@ -29,7 +26,6 @@ from tuyere.core.stations.jobs.library import (
     ISOLATION,
     LOCKS,
     JobKind,
-    LibraryError,
     Step,
     base_of,
     guesses,
@@ -37,7 +33,7 @@ from tuyere.core.stations.jobs.library import (
     machine_facts,
     traits_asked,
 )
-from tuyere.core.stations.jobs.read import library, read_library
+from tuyere.core.stations.jobs.read import library
 
 HELD = ("base", "spring", "idler held", "pivot")
 FITTED = sorted(library().drive_facts - {*HELD, "electric", "fan survey", "pump survey", "vfd survey"})
@@ -389,51 +385,3 @@ why = "A prop is no post."
 look = "sun"
 source = "common practice"
 """
-
-
-def test_a_new_kind_of_job_is_a_data_file_only(tmp_path: Path) -> None:
-    (tmp_path / "kinds").mkdir()
-    (tmp_path / "kinds" / "shelter.toml").write_text(NEW)
-    more = read_library(resources.files("tuyere.core.stations.jobs"), tmp_path)
-    facts = machine_facts(more, {k: g.is_so for k, g in guesses(more, ["condenser fan"]).items()}) | {"v"}
-    assert "shelter" in {k.key for k in fitting(more, facts)} and set(more.kinds) == {*library().kinds, "shelter"}
-    keys = [s.key for s in compose(more, more.kinds["shelter"], facts)]
-    assert keys.index("lock") < keys.index("shelter_up") < keys.index("prop_out") < keys.index("guard_on")
-
-
-@pytest.mark.parametrize(
-    ("old", "new", "said"),
-    [
-        ("steps = [", 'steps = ["gone", ', "no step “gone”"),
-        ('event = ""', 'event = "feast"', "no event"),
-        ("minutes = 30", "", "minutes"),
-        ('undoes = ["shelter_up"]\n', "", "nothing takes back “shelter_up”"),
-        ('"@prepare", "shelter_up"', '"shelter_up", "@prepare"', "before the machine is isolated"),
-        ('for = ["outdoor"]', 'for = ["auger"]', "nothing says “auger”"),
-        ('leaves = "hold"', 'leaves = "hold"\nwhen = ["roller mill"]', "nothing says “roller mill”"),
-        ('"@arrive", "@prepare"', '"@prepare", "@arrive"', "the way to the machine"),
-        ('leaves = "hold"', 'leaves = "hold"\nsort = "dead stop"', "out of the order of isolation"),
-        ('leaves = "hold"', 'leaves = "hold"\nstate = "running"', "is not done with the machine “running”"),
-        ('leaves = "hold"', 'leaves = "hold"\nsort = "feast"', "no sort"),
-        ('leaves = "hold"', 'leaves = "hold"\nafter = ["prop_out"]', "which stands behind it"),
-    ],
-)
-def test_a_library_that_could_hurt_is_refused_when_it_is_read(tmp_path: Path, old: str, new: str, said: str) -> None:
-    (tmp_path / "kinds").mkdir()
-    assert old in NEW
-    (tmp_path / "kinds" / "shelter.toml").write_text(NEW.replace(old, new, 1))
-    with pytest.raises(LibraryError, match=said):
-        read_library(resources.files("tuyere.core.stations.jobs"), tmp_path)
-
-
-def test_a_rule_is_found_broken_where_it_is() -> None:
-    """The laws themselves: a job with its block left in, or its verification gone, is found."""
-    kind = library().kinds["belt_set"]
-    facts = machine_facts(library(), {"windmill": True, "runs": True}) | {"v", "base"}
-    steps = compose(library(), kind, facts)
-    assert not broken(kind, steps)
-    without = [s for s in steps if base_of(s.key) != "wheel_free"]
-    assert [b for b in broken(kind, without) if "turns what is blocked" in b] and [b for b in broken(kind, without) if "left in" in b]
-    assert [b for b in broken(kind, [s for s in steps if s.sort != "verify"]) if "not isolated" in b]
-    moved = [s for s in steps if s.key != "dead_stop"] + [replace(next(s for s in steps if s.key == "dead_stop"), after=())]
-    assert broken(kind, moved)

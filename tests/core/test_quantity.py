@@ -8,7 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tuyere.core.basis.field import FIELDS, OutOfRangeError, read_field
-from tuyere.core.basis.quantity import KINDS, QuantityError, System, fraction_inches, parse, show
+from tuyere.core.basis.quantity import QuantityError, System, fraction_inches, parse, show
+from tuyere.core.basis.units import KINDS
 
 IN = 0.0254
 

@@ -12,8 +12,9 @@ from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
 from tuyere.core.basis.typed import Given, Typed
 from tuyere.core.basis.verdict import Tone
+from tuyere.core.drive.layout.duties import Duty, StageDuty, TrainDuty
 from tuyere.core.drive.layout.form import PathReading, read_path
-from tuyere.core.drive.layout.stages import Duty, StageDuty, TrainDuty, duties_of
+from tuyere.core.drive.layout.stages import duties_of
 from tuyere.core.drive.layout.typed import TypedBelt, TypedPath, TypedWheel
 from tuyere.core.drive.sheet.solve import solve_page
 from tuyere.core.drive.sheet.typed import read_form

@@ -23,9 +23,10 @@ from tuyere.core.mechanics.tension import static_tension
 from tuyere.core.mechanics.tension.hanging import sag_of_movement
 from tuyere.core.mechanics.tension.window import strain
 from tuyere.core.stations.tension.methods import SHOWS, TENSION, Setting, methods_for
-from tuyere.core.stations.tension.read import Tight, TypedTension, read_tension
+from tuyere.core.stations.tension.read import Tight, read_tension
 from tuyere.core.stations.tension.settling import beyond_settling, left_after
 from tuyere.core.stations.tension.spans import span_notes
+from tuyere.core.stations.tension.typed import TypedTension
 
 INCH, LBF = to_si(1, "length", "in"), to_si(1, "force", "lbf")
 LOOPS: dict[str, Loop] = {

@@ -15,8 +15,9 @@ import pytest
 import tuyere.core
 from tuyere.core.basis.field import FIELDS
 from tuyere.core.basis.limit import limit
-from tuyere.core.basis.quantity import KINDS, from_si, parse
+from tuyere.core.basis.quantity import from_si, parse
 from tuyere.core.basis.table import rows
+from tuyere.core.basis.units import KINDS
 
 CORE = Path(tuyere.core.__file__).parent
 PAGES = Path(__file__).parents[2] / "frontend" / "src"

@@ -23,9 +23,9 @@ from tuyere.core.mechanics.tension import INCH_FORM
 from tuyere.core.mechanics.tension.window import strain, window
 from tuyere.core.stations.tension.grip import grip_of, surfaces
 from tuyere.core.stations.tension.read import Tight
-from tuyere.web.calc import sheet_answer
 from tuyere.web.entry import Entry
 from tuyere.web.forms import GaugeForm, SheetForm, SurveyForm
+from tuyere.web.sheet import sheet_answer
 
 
 def surveyed(

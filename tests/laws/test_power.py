@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 
 from tests.conftest import examples
 from tests.core.test_stages import HP, RPM, chain, read, vee, wheel
-from tuyere.core.drive.layout.stages import Duty, TrainDuty, duties_of
+from tuyere.core.drive.layout.duties import Duty, TrainDuty
+from tuyere.core.drive.layout.stages import duties_of
 from tuyere.core.drive.layout.tight import stage_of
 from tuyere.core.drive.layout.typed import TypedBelt, TypedWheel
 from tuyere.core.kinds.rating.own_table import NONE

@@ -5,8 +5,8 @@ from typing import Any
 import pytest
 
 from tuyere.core.basis.field import read_field
-from tuyere.web.calc import SheetOut, sheet_answer
 from tuyere.web.forms import SheetForm, SurveyForm
+from tuyere.web.sheet import SheetOut, sheet_answer
 
 
 def drive(centres: str, **choices: str) -> SheetOut:

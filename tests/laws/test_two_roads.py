@@ -11,8 +11,8 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
-from tuyere.web.calc import sheet_answer
 from tuyere.web.forms import SheetForm, SurveyForm
+from tuyere.web.sheet import sheet_answer
 
 MM = 25.4
 SECTIONS = {"A": 3.2, "B": 5.6, "5V": 7.2, "BX": 5.0, "SPB": 6.6}

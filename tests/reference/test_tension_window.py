@@ -14,7 +14,8 @@ from scipy.optimize import brentq
 
 from tuyere.core.mechanics.loads import life_hours, reactions
 from tuyere.core.mechanics.tension import NEW_BELT_LOW, static_tension
-from tuyere.core.mechanics.tension.window import HeldBy, Shaft, Stage, Wheel, WindowError, strain, window
+from tuyere.core.mechanics.tension.published import HeldBy
+from tuyere.core.mechanics.tension.window import Shaft, Stage, Wheel, WindowError, strain, window
 
 GROOVE = math.radians(38)
 

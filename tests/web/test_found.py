@@ -21,7 +21,8 @@ from tuyere.core.stations.find.grade import DUTIES, grade
 from tuyere.documents.slip_pdf import Heading, laid_out, slip_html, slip_pdf
 from tuyere.store import clock
 from tuyere.store.database import engine_from
-from tuyere.store.tables import AuditEntry, CrossReference, Due, TemporaryFix
+from tuyere.store.shop_tables import CrossReference
+from tuyere.store.tables import AuditEntry, Due, TemporaryFix
 
 TODAY = clock.now().date()
 

@@ -14,7 +14,7 @@ from tests.web.test_said_done_due import of
 from tuyere.store.database import engine_from
 from tuyere.store.names import name_key
 from tuyere.store.people import hash_passphrase
-from tuyere.store.tables import Role
+from tuyere.store.people_tables import Role
 from tuyere.web.rules import rule_of
 
 OPEN = {

@@ -11,10 +11,11 @@ from sqlalchemy import Engine, text
 from sqlmodel import Session, select
 
 from tests.conftest import REAL_HASHER, SECRET, database
-from tuyere.store import brake, people
+from tuyere.store import brake, people, sessions
 from tuyere.store.database import alembic_config, engine_from
+from tuyere.store.people_tables import Membership, Person, Role, Site
 from tuyere.store.prune import prune
-from tuyere.store.tables import AuditEntry, Membership, Person, Role, Site
+from tuyere.store.tables import AuditEntry
 from tuyere.store.write import Writer
 from tuyere.web.app import create_app
 from tuyere.web.settings import Settings
@@ -136,7 +137,7 @@ def test_of_names_alike_the_oldest_keeps_the_plain_one_and_nobody_opens_anothers
         assert told.keys() == {"MARTA", "marta"} and len({people.name_key(n) for n in (*told.values(), "Marta", "marta 2")}) == 4
         anybody = people.sign_in(session, "mArTa", PHRASE, "127.0.0.1")
         assert anybody and anybody.id == ids["Marta"]
-        people.begin_session(session, session.get_one(Person, ids["MARTA"]), "", "")
+        sessions.begin_session(session, session.get_one(Person, ids["MARTA"]), "", "")
         assert list(dict(people.renamed(session))) == ["marta"], "who has signed in by the new name knows it"
     engine.dispose()
 

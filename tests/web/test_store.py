@@ -25,7 +25,8 @@ from tuyere.store.roles import APPEND, RIGHTS
 from tuyere.upkeep.port import Found, look_at
 from tuyere.upkeep.prepare import prepare
 from tuyere.web.app import create_app
-from tuyere.web.forms import SheavesForm, SurveyForm, ToothedForm
+from tuyere.web.fitted_forms import SheavesForm, ToothedForm
+from tuyere.web.forms import SurveyForm
 from tuyere.web.settings import Settings
 
 

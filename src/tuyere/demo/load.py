@@ -29,12 +29,15 @@ from tuyere.core.stations.size.parts_list import PartsReport, read_parts
 from tuyere.core.stations.tension.methods import SHOWS
 from tuyere.core.stations.tension.station import tension_of
 from tuyere.demo.load_jobs import load_jobs
+from tuyere.demo.typed import typed_survey
 from tuyere.instruments.rig import Rig, Truth
-from tuyere.store import drives, found, people
+from tuyere.store import drives, found, people, surveys
 from tuyere.store.clock import now
 from tuyere.store.dues_tables import DueAnswer, Happened, HourReading, LaidUp
 from tuyere.store.inspect_tables import Round, RoundAnswer
-from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine, Membership, Person, ShopList, Site
+from tuyere.store.people_tables import Membership, Person, Site
+from tuyere.store.shop_tables import ShopList
+from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Machine
 from tuyere.store.write import Writer, insert
 from tuyere.web.alignments import KeepAlignment, alignment_of, keep_alignment
 from tuyere.web.drives import survey_of
@@ -45,56 +48,15 @@ from tuyere.web.forms import (
     AlignReadingForm,
     ChecksForm,
     GaugeForm,
-    KeptForm,
-    StageForm,
-    SurveyForm,
     TachometerForm,
     answer_of,
 )
 from tuyere.web.found import fix_row
 from tuyere.web.readings import KeepReading, keep_round, reading_of
-from tuyere.web.rig import practice, shown_by
+from tuyere.web.rig import shown_by
 from tuyere.web.rounds import counted, raise_finding
 from tuyere.web.surveyed import answer_on, survey_form
 from tuyere.web.worn import KeepWear, keep_wear, wear_of
-
-# What is a quantity in a layout; everything else in it is a word, a number or a part of its own.
-LAYOUT_QUANTITIES = (
-    "diameter",
-    "distance",
-    "power",
-    "tension",
-    "gap",
-    "least",
-    "most",
-    "tape_a",
-    "tape_b",
-    "tighten",
-    "slacken",
-    "pitch_span",
-    "roller_diameter",
-    "inner_width",
-    "belt_thickness",
-    "centre_distance",
-    "dog_span",
-    "conveyor_span",
-    "flat_width",
-    "driver_diameter",
-    "driven_diameter",
-    "driver_face",
-    "driven_face",
-    "driver_crown",
-    "driver_speed",
-    "belt_width",
-    "linear_span",
-    "linear_mass",
-    "linear_target",
-    "linear_pluck",
-    "link_tape",
-    "link_span",
-)
-LENGTHS = ("driver_diameter", "driven_diameter", "centre_distance", "travel_in", "travel_out")
-
 
 # How a tool's display is read: its unit, and to how many decimals.
 AS_READ = {
@@ -235,59 +197,10 @@ def _machine(session: Session, site: Site, entry: dict[str, Any], writer: Writer
         )
 
 
-def _entry(key: str, text: str) -> Entry:
-    return Entry(text=text, unit="in" if key in LENGTHS else "")
-
-
-def _layout(told: Any) -> Any:
-    """A layout as a form holds it: quantities become entries, at every depth."""
-    if isinstance(told, list):
-        return [_layout(item) for item in told]
-    if not isinstance(told, dict):
-        return told
-    return {k: Entry(text=v) if k in LAYOUT_QUANTITIES else _layout(v) for k, v in told.items()}
-
-
-def _quantities(told: dict[str, Any]) -> dict[str, Any]:
-    """A form whose quantities are one table, and a curve's points another."""
-    found = {**told, "quantities": {k: Entry(text=v) for k, v in told.get("quantities", {}).items()}}
-    if "curve" in told:
-        found["curve"] = [{k: Entry(text=v) for k, v in point.items()} for point in told["curve"]]
-    return found
-
-
-def typed_survey(entry: dict[str, Any]) -> SurveyForm:
-    """The survey of a machine of the story, as somebody would have typed it."""
-    if entry.get("practice"):
-        return practice()
-    typed = SurveyForm.model_validate(
-        {
-            "family": entry["family"],
-            "quantities": {k: _entry(k, v) for k, v in entry.get("survey", {}).items()},
-            "choices": entry.get("choices", {}),
-            "design": {k: _entry(k, v) for k, v in entry.get("design", {}).items()},
-            "path": _layout(entry.get("path", {})),
-            "toothed": _layout(entry.get("toothed", {})),
-            "flat": _layout(entry.get("flat", {})),
-            "link": _layout(entry.get("link", {})),
-            "machine": _quantities(entry.get("machine", {})),
-            "cones": _quantities(entry.get("cones", {})),
-        }
-    )
-    typed.first.held_by = entry.get("held", "")
-    typed.first.kept = KeptForm.model_validate(_quantities(entry.get("kept", {})))
-    if feet := entry.get("feet"):
-        where = {f"align_{feet.get('wheel', 1)}_{k}": v for k, v in feet.items() if k not in ("wheel", "base")}
-        typed.first.kept.quantities |= {k: Entry(text=v) for k, v in where.items()}
-        typed.first.kept.words |= {f"align_{feet.get('wheel', 1)}_base": feet["base"]}
-    typed.stages += [StageForm.model_validate(_layout(stage)) for stage in entry.get("stages", [])]
-    return typed
-
-
 def _survey(session: Session, writer: Writer, drive: Drive, entry: dict[str, Any], item: dict[str, Any], at: datetime) -> Configuration:
     typed = typed_survey(entry)
     survey = survey_of(uuid.uuid4(), item["standing"], item["reason"], typed, answer_of(typed), at)
-    return drives.keep_survey(session, writer, drive, drive.row_version, survey)
+    return surveys.keep_survey(session, writer, drive, drive.row_version, survey)
 
 
 def _reading(

@@ -11,7 +11,8 @@ from tuyere.store.clock import now
 from tuyere.store.tables import Drive
 from tuyere.store.write import Writer, insert
 from tuyere.web.job_answers import steps_of
-from tuyere.web.job_work import BeginJob, FinishJob, make_job, say_step, sign_off
+from tuyere.web.job_end import FinishJob, sign_off
+from tuyere.web.job_work import BeginJob, make_job, say_step
 
 MINUTES = 4  # between two steps of the story
 

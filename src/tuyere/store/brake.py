@@ -11,7 +11,7 @@ from sqlalchemy import func
 from sqlmodel import Session, col, delete, select
 
 from tuyere.store.clock import now
-from tuyere.store.tables import SignInFailure
+from tuyere.store.people_tables import SignInFailure
 
 WINDOW = timedelta(hours=1)
 FREE = 4  # tries without waiting

@@ -18,7 +18,8 @@ from tuyere.core.stations.inspect.dues.rules import Rule, oil_rule, rules_of
 from tuyere.store.dues_tables import DueAnswer, DueRule, Happened, HourReading, LaidUp
 from tuyere.store.findings import Cause
 from tuyere.store.people import SiteId
-from tuyere.store.tables import Drive, Due, Machine, Reading, Site
+from tuyere.store.people_tables import Site
+from tuyere.store.tables import Drive, Due, Machine, Reading
 from tuyere.store.write import Writer, insert, update
 
 

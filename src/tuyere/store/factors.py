@@ -12,7 +12,8 @@ from sqlmodel import Session, col, select, update
 from tuyere.store import brake
 from tuyere.store.clock import now
 from tuyere.store.factor_tables import Passkey
-from tuyere.store.tables import AuditEntry, Membership, Person, Role, SignIn, Site
+from tuyere.store.people_tables import Membership, Person, Role, SignIn, Site
+from tuyere.store.tables import AuditEntry
 
 Must = Literal["", "choose", "show", "add"]
 """What a session has to do before it is in: choose a passphrase, show a second factor, add one."""

@@ -11,7 +11,8 @@ from sqlmodel import Session, col, select
 from tuyere.core.stations.find.cross_reference import Entry, key_of
 from tuyere.store.clock import now
 from tuyere.store.people import SiteId
-from tuyere.store.tables import BeltLife, CounterSlip, CrossReference, Drive, Due, Finding, Machine, TemporaryFix
+from tuyere.store.shop_tables import CounterSlip, CrossReference
+from tuyere.store.tables import BeltLife, Drive, Due, Finding, Machine, TemporaryFix
 from tuyere.store.write import Writer, audit, insert, insert_all, update
 
 

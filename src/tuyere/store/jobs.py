@@ -8,8 +8,9 @@ from sqlmodel import Session, col, select
 
 from tuyere.store.job_tables import Job, JobStep, MachineSteps
 from tuyere.store.people import SiteId
+from tuyere.store.people_tables import Person
 from tuyere.store.rounds import measured_since
-from tuyere.store.tables import Drive, Machine, Person, Trial
+from tuyere.store.tables import Drive, Machine, Trial
 
 MOST_BEFORE = 20
 

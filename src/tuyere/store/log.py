@@ -9,19 +9,9 @@ from sqlmodel import Session, col, select
 from tuyere.store.dues_tables import DueAnswer, Happened, HourReading
 from tuyere.store.inspect_tables import Round
 from tuyere.store.job_tables import Job, JobStep
-from tuyere.store.tables import (
-    BeltLife,
-    Configuration,
-    CounterSlip,
-    Due,
-    Finding,
-    Person,
-    Reading,
-    ReadingValue,
-    Stage,
-    TemporaryFix,
-    Trial,
-)
+from tuyere.store.people_tables import Person
+from tuyere.store.shop_tables import CounterSlip
+from tuyere.store.tables import BeltLife, Configuration, Due, Finding, Reading, ReadingValue, Stage, TemporaryFix, Trial
 
 
 @dataclass(frozen=True)

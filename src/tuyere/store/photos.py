@@ -8,7 +8,8 @@ from sqlmodel import Session, col, select
 
 from tuyere.store.inspect_tables import Photo
 from tuyere.store.people import SiteId
-from tuyere.store.tables import Drive, Machine, Person
+from tuyere.store.people_tables import Person
+from tuyere.store.tables import Drive, Machine
 
 MOST_SHOWN = 200
 

@@ -6,7 +6,8 @@ from sqlalchemy import Engine
 from sqlmodel import Session, col, delete, or_
 
 from tuyere.store.clock import now
-from tuyere.store.tables import KeptAnswer, SignIn, SignInFailure
+from tuyere.store.people_tables import SignIn, SignInFailure
+from tuyere.store.tables import KeptAnswer
 
 KEPT_ANSWERS = timedelta(days=30)  # nobody repeats a write from longer ago
 FAILURES = timedelta(days=1)

@@ -7,7 +7,8 @@ from sqlmodel import Session, col, select
 
 from tuyere.store.inspect_tables import Round, RoundAnswer
 from tuyere.store.people import SiteId
-from tuyere.store.tables import Drive, Machine, Person, Reading
+from tuyere.store.people_tables import Person
+from tuyere.store.tables import Drive, Machine, Reading
 
 
 def site_of_round(round_id: uuid.UUID) -> SiteId:

@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from sqlmodel import Session, col, select
 
 from tuyere.store.people import SiteId
-from tuyere.store.tables import Membership, ShopList
+from tuyere.store.people_tables import Membership
+from tuyere.store.shop_tables import ShopList
 
 
 def site_of_list(list_id: uuid.UUID) -> SiteId:

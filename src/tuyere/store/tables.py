@@ -5,96 +5,13 @@ Quantities are SI with the unit in the column's name; `typed` keeps what people 
 
 import uuid
 from datetime import date, datetime
-from enum import StrEnum
 from typing import Any
 
-from sqlalchemy import BigInteger, CheckConstraint, Column, DateTime, Index, SmallInteger, UniqueConstraint, false, text
+from sqlalchemy import CheckConstraint, Column, DateTime, Index, SmallInteger, UniqueConstraint, text
 from sqlmodel import Field, SQLModel
 
 from tuyere.store.clock import now
 from tuyere.store.columns import json, not_blank, one_of, version, when
-
-
-class Role(StrEnum):
-    """What a person may do at a site; each includes the ones before it."""
-
-    VIEWER = "viewer"
-    MECHANIC = "mechanic"
-    LEAD = "lead"
-
-    def covers(self, wanted: "Role") -> bool:
-        """Whether it may do what the wanted role may."""
-        order = list(Role)
-        return order.index(self) >= order.index(wanted)
-
-
-class Site(SQLModel, table=True):
-    """A plant; `zone`: whose days count there, by its name in the tz database; `leads_factor`: its leads need a second factor."""
-
-    __table_args__ = (not_blank("name"),)
-    id: uuid.UUID = Field(primary_key=True)
-    name: str = Field(unique=True)
-    zone: str = Field(default="UTC", sa_column_kwargs={"server_default": "UTC"})
-    leads_factor: bool = Field(default=False, sa_column_kwargs={"server_default": false()})
-    row_version: int = version()
-
-
-class Person(SQLModel, table=True):
-    """Somebody who signs in. `name_key`: what no two names may share; `reset_hash`: a one-time code for a new passphrase, for a while;
-    `handed_over`: the passphrase was chosen by somebody else, so the first thing is to choose one's own; `code_secret`: of a time-based
-    code, kept in a box; `code_step`: the last step of the time whose code was used.
-    """
-
-    __table_args__ = (not_blank("name"),)
-    id: uuid.UUID = Field(primary_key=True)
-    name: str = Field(unique=True)
-    name_key: str = Field(unique=True)
-    passphrase_hash: str
-    reset_hash: str | None = None
-    reset_until: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
-    one_click: bool = False
-    handed_over: bool = Field(default=False, sa_column_kwargs={"server_default": false()})
-    code_secret: str | None = None
-    code_step: int = Field(default=0, sa_column=Column(BigInteger, nullable=False, server_default="0"))
-    row_version: int = version()
-
-
-class Membership(SQLModel, table=True):
-    """A person's role at a site, until it ended."""
-
-    __table_args__ = (one_of("role", *Role),)
-    person_id: uuid.UUID = Field(foreign_key="person.id", primary_key=True)
-    site_id: uuid.UUID = Field(foreign_key="site.id", primary_key=True)
-    role: str
-    ended_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
-
-
-class SignIn(SQLModel, table=True):
-    """A session of a person: the cookie names it, and it holds until it ended. `seen_at` is at most some minutes old; `factor`: the second
-    one that was shown; `device_id`: by the cookie of the device.
-    """
-
-    __tablename__ = "sign_in"
-    id: uuid.UUID = Field(primary_key=True)
-    person_id: uuid.UUID = Field(foreign_key="person.id", index=True)
-    began_at: datetime = when()
-    seen_at: datetime = when()
-    ended_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
-    ended_why: str = ""
-    address: str = ""
-    device: str = ""
-    factor: str = Field(default="", sa_column_kwargs={"server_default": ""})
-    device_id: str = Field(default="", sa_column_kwargs={"server_default": ""})
-
-
-class SignInFailure(SQLModel, table=True):
-    """A failed try of a passphrase or code, by what it was for, from where; they slow down the next one."""
-
-    __tablename__ = "sign_in_failure"
-    id: int | None = Field(default=None, primary_key=True)
-    name_key: str = Field(index=True)
-    source: str = Field(default="", index=True)
-    at: datetime = when()
 
 
 class PulseRow(SQLModel, table=True):
@@ -103,15 +20,6 @@ class PulseRow(SQLModel, table=True):
     __tablename__ = "pulse"
     id: int = Field(sa_column=Column(SmallInteger, primary_key=True, autoincrement=False))
     at: datetime = when()
-
-
-class FirstLeadCode(SQLModel, table=True):
-    """The one-time code that makes the first lead of a plant without people; kept hashed."""
-
-    __tablename__ = "first_lead_code"
-    id: int = Field(primary_key=True)
-    code_hash: str
-    used_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
 
 
 class Machine(SQLModel, table=True):
@@ -388,20 +296,6 @@ class Due(SQLModel, table=True):
     row_version: int = version()
 
 
-class CounterSlip(SQLModel, table=True):
-    """The answer taken to the shop: what was typed to find it, and the slip as it was given. Never changed, only followed by another."""
-
-    __tablename__ = "counter_slip"
-    __table_args__ = (not_blank("designation"), Index("slip_of_drive", "drive_id", "made_at"))
-    id: uuid.UUID = Field(primary_key=True)
-    drive_id: uuid.UUID = Field(foreign_key="drive.id")
-    designation: str
-    made_by: uuid.UUID = Field(foreign_key="person.id")
-    made_at: datetime = when()
-    typed: dict[str, Any] = json()
-    slip: dict[str, Any] = json()
-
-
 class TemporaryFix(SQLModel, table=True):
     """A get-home fix: what is on, what share of the load it carries, and the due by which it comes off."""
 
@@ -450,54 +344,6 @@ class Trial(SQLModel, table=True):
     typed: dict[str, Any] = json()
     values_si: dict[str, Any] = json()
     summary: dict[str, Any] = json()
-
-
-class CrossReference(SQLModel, table=True):
-    """A shop's own list: a machine's part number and the belt it means. `part_key` is the number without case and punctuation."""
-
-    __tablename__ = "cross_reference"
-    __table_args__ = (not_blank("part_number"), not_blank("designation"), UniqueConstraint("site_id", "part_key"))
-    id: uuid.UUID = Field(primary_key=True)
-    site_id: uuid.UUID = Field(foreign_key="site.id", index=True)
-    part_key: str
-    part_number: str
-    designation: str
-    machine: str = ""
-    note: str = ""
-    loaded_by: uuid.UUID = Field(foreign_key="person.id")
-    row_version: int = version()
-
-
-class WhatIf(SQLModel, table=True):
-    """A drive thought through on the bench, kept by name at a site; nothing of it is fitted. `typed`: what was asked and picked."""
-
-    __tablename__ = "what_if"
-    __table_args__ = (not_blank("name"),)
-    id: uuid.UUID = Field(primary_key=True)
-    site_id: uuid.UUID = Field(foreign_key="site.id", index=True)
-    name: str
-    made_by: uuid.UUID = Field(foreign_key="person.id")
-    made_at: datetime = when()
-    put_away_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
-    typed: dict[str, Any] = json()
-    row_version: int = version()
-
-
-class ShopList(SQLModel, table=True):
-    """A shop's own list, as the file that was brought: its parts, or ratings of its own. The newest that is not put away holds."""
-
-    __tablename__ = "shop_list"
-    __table_args__ = (CheckConstraint("what IN ('parts', 'ratings')", name="known_what"),)
-    id: uuid.UUID = Field(primary_key=True)
-    site_id: uuid.UUID = Field(foreign_key="site.id", index=True)
-    what: str
-    file_name: str
-    content: str
-    rows_taken: int
-    loaded_by: uuid.UUID = Field(foreign_key="person.id")
-    loaded_at: datetime = when()
-    put_away_at: datetime | None = Field(default=None, sa_type=DateTime(timezone=True))
-    row_version: int = version()
 
 
 class AuditEntry(SQLModel, table=True):

@@ -5,7 +5,7 @@ import uuid
 from sqlmodel import Session, col, select
 
 from tuyere.store.people import SiteId
-from tuyere.store.tables import WhatIf
+from tuyere.store.shop_tables import WhatIf
 
 
 def site_of_what_if(what_if_id: uuid.UUID) -> SiteId:

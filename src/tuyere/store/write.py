@@ -15,7 +15,8 @@ from typing import Any
 from sqlalchemy import Engine, text
 from sqlmodel import Session, SQLModel, col, select
 
-from tuyere.store.tables import AuditEntry, KeptAnswer, Person
+from tuyere.store.people_tables import Person
+from tuyere.store.tables import AuditEntry, KeptAnswer
 
 
 class StaleError(Exception):

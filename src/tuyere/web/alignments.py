@@ -17,7 +17,8 @@ from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import answer_by_look
 from tuyere.store.findings import Cause, Raised, settle
-from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role
+from tuyere.store.people_tables import Role
+from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue
 from tuyere.store.write import Outcome, Writer
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath, refuse_problems

@@ -11,7 +11,7 @@ from flask_wtf.csrf import CSRFError, CSRFProtect
 from tuyere import __version__
 from tuyere.store.address import Pulse
 from tuyere.store.database import engine_from
-from tuyere.store.people import person_of_session
+from tuyere.store.sessions import person_of_session
 from tuyere.web import (
     align,
     alignments,

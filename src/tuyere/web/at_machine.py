@@ -12,7 +12,8 @@ from tuyere.core.kinds import registry
 from tuyere.core.stations.speed.trial import CHANGES
 from tuyere.instruments.device import DEVICES, Shown, Target, Truth, strobe
 from tuyere.store import drives
-from tuyere.store.tables import Drive, Role, Trial
+from tuyere.store.people_tables import Role
+from tuyere.store.tables import Drive, Trial
 from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath

@@ -8,7 +8,8 @@ from pydantic import BaseModel, Field
 from sqlmodel import Session
 
 from tuyere.store import what_ifs
-from tuyere.store.tables import Person, Role, WhatIf
+from tuyere.store.people_tables import Person, Role
+from tuyere.store.shop_tables import WhatIf
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Strict

@@ -10,18 +10,8 @@ from tuyere.core.kinds import registry
 from tuyere.core.kinds.family import Family
 from tuyere.core.kinds.flat.survey import FIELDS as FLAT_FIELDS
 from tuyere.web.entry import Entry
-from tuyere.web.forms import (
-    FORMS,
-    AlignForm,
-    AlignReadingForm,
-    FittedForm,
-    FlatForm,
-    GaugeForm,
-    StageForm,
-    SurveyForm,
-    TachometerForm,
-    ToothedForm,
-)
+from tuyere.web.fitted_forms import FORMS, FittedForm, FlatForm, ToothedForm
+from tuyere.web.forms import AlignForm, AlignReadingForm, GaugeForm, StageForm, SurveyForm, TachometerForm
 from tuyere.web.path_form import KeeperEntry, LayoutForm, PointEntry, TakeUpEntry, TapeEntry, WheelEntry
 from tuyere.web.rig import MoveForm
 

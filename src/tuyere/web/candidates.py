@@ -15,12 +15,12 @@ from tuyere.core.stations.size.candidate import Candidate, CandidateError, at_pl
 from tuyere.core.stations.size.conversion import changes, saving
 from tuyere.core.stations.size.judge import CONSTRAINTS
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.calc import SheetOut, sheet_out
 from tuyere.web.candidate_survey import survey_of
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SurveyForm
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
+from tuyere.web.sheet import SheetOut, sheet_out
 from tuyere.web.size import Key, SizeIn, Word, kind_named, read, stock_of
 
 blueprint = routes("candidates", "/api/calc", "size", "Choosing a drive across all families, and what it does to its shafts")

@@ -6,13 +6,14 @@ from sqlmodel import Session
 
 from tuyere.core.basis.figure import Figure
 from tuyere.core.basis.number import Number, range_of
-from tuyere.core.stations.tension.read import TypedTension
 from tuyere.core.stations.tension.station import tension_of
+from tuyere.core.stations.tension.typed import TypedTension
 from tuyere.documents.drive_card import Card, CardRow, Size, card_pdf, card_svg, job_sheet_pdf
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.job_tables import Job
-from tuyere.store.tables import Drive, Machine, Role
+from tuyere.store.people_tables import Role
+from tuyere.store.tables import Drive, Machine
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import Strict
 from tuyere.web.job_about import About, about

@@ -11,7 +11,7 @@ from typing import Any
 from flask import Flask
 from werkzeug.routing import Rule as Route
 
-from tuyere.store.tables import Role
+from tuyere.store.people_tables import Role
 from tuyere.web.errors import SENTENCES
 from tuyere.web.rules import Rule, rule_of
 

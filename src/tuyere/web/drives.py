@@ -19,12 +19,13 @@ from tuyere.core.kinds.survey import Part, Record
 from tuyere.core.stations.floor.attention import Level
 from tuyere.core.stations.inspect.dues.hours import SETTLES_H
 from tuyere.core.stations.speed.station import felt
-from tuyere.store import drives
+from tuyere.store import drives, surveys
 from tuyere.store.clock import now
 from tuyere.store.dues import Facts, facts_of, laid_up, place_of
 from tuyere.store.dues_tables import LaidUp
 from tuyere.store.findings import Raised, open_findings
-from tuyere.store.tables import Configuration, Drive, Due, Machine, Person, Reading, Role
+from tuyere.store.people_tables import Person, Role
+from tuyere.store.tables import Configuration, Drive, Due, Machine, Reading
 from tuyere.store.write import Outcome, Writer
 from tuyere.web.alignments_kept import AlignmentKept, alignments_kept
 from tuyere.web.answers import answer
@@ -308,7 +309,7 @@ def post_survey(path: DrivePath, body: KeepSurvey) -> Response:
         if body.standing == "proposed":
             _refuse_overload(answer_on(drive, drives.current_configuration(session, drive.id)), on)
         survey = survey_of(body.id, body.standing, body.reason, body.survey, on)
-        kept = drives.keep_survey(session, writer, drive, body.row_version, survey)
+        kept = surveys.keep_survey(session, writer, drive, body.row_version, survey)
         return Outcome(201, {"id": str(kept.id), "row_version": drive.row_version, "sequence": kept.sequence})
 
     done = write(body.model_dump(mode="json"), work)
@@ -344,12 +345,12 @@ def survey_of(
     typed: SurveyForm,
     on: Answer,
     made_at: datetime | None = None,
-) -> drives.Survey:
+) -> surveys.Survey:
     """A survey as the store keeps it: typed words beside SI values. Raises Refusal for one that cannot be read."""
     dumped = typed.model_dump(mode="json")
     family = on.survey.first.family
     path = on.path if family.loop(Part()) else None
-    return drives.Survey(
+    return surveys.Survey(
         survey_id,
         standing,
         reason,

@@ -13,7 +13,8 @@ from tuyere.core.stations.inspect.dues.rules import Rule, standard_rules
 from tuyere.store import dues as store
 from tuyere.store.clock import now
 from tuyere.store.dues_tables import EVENTS, DueAnswer
-from tuyere.store.tables import Drive, Due, Machine, Role, Site
+from tuyere.store.people_tables import Role, Site
+from tuyere.store.tables import Drive, Due, Machine
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath

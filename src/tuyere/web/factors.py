@@ -13,7 +13,7 @@ from pydantic import BaseModel, Field
 
 from tuyere.store import factors
 from tuyere.store.factor_tables import Passkey
-from tuyere.store.tables import Person
+from tuyere.store.people_tables import Person
 from tuyere.web.answers import answer
 from tuyere.web.entry import Strict
 from tuyere.web.errors import Refusal

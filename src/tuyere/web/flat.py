@@ -11,7 +11,7 @@ from tuyere.core.kinds.flat.survey import FlatDrive, FlatReading, read_flat
 from tuyere.core.mechanics.on_wheels.train import TrainAnswer
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Strict, part_of
-from tuyere.web.forms import FlatForm
+from tuyere.web.fitted_forms import FlatForm
 from tuyere.web.path import LayoutOut, layout_out
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes

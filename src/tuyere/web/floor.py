@@ -12,7 +12,7 @@ from sqlmodel import Session, col, select
 
 from tuyere.core.basis.caution import DEFERENCE, Caution, cautions
 from tuyere.core.basis.field import FIELDS
-from tuyere.core.basis.quantity import KINDS
+from tuyere.core.basis.units import KINDS
 from tuyere.core.kinds import registry, v_belt
 from tuyere.core.kinds.family import Family
 from tuyere.core.kinds.held import HELD_BY, LABELS
@@ -27,7 +27,8 @@ from tuyere.core.stations.floor.attention import Level
 from tuyere.core.stations.tension.grip import surfaces
 from tuyere.store import drives
 from tuyere.store.dues import Place, place_of
-from tuyere.store.tables import Drive, Machine, Role
+from tuyere.store.people_tables import Role
+from tuyere.store.tables import Drive, Machine
 from tuyere.store.write import Outcome, Writer
 from tuyere.web.answers import answer
 from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict

@@ -19,13 +19,16 @@ from tuyere.documents.slip_pdf import Heading, slip_pdf
 from tuyere.store import drives
 from tuyere.store import found as store
 from tuyere.store.clock import now
-from tuyere.store.tables import BeltLife, CounterSlip, Drive, Due, Machine, Person, Role, TemporaryFix
+from tuyere.store.people_tables import Person, Role
+from tuyere.store.shop_tables import CounterSlip
+from tuyere.store.tables import BeltLife, Drive, Due, Machine, TemporaryFix
 from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.find import FindForm, GetHomeIn, SlipIn, judge_fix, slip_of, v_drive
+from tuyere.web.find import GetHomeIn, SlipIn, judge_fix, slip_of, v_drive
+from tuyere.web.find_form import FindForm
 from tuyere.web.floor import SitePath
 from tuyere.web.forms import WithSurvey
 from tuyere.web.machine_is import machine_is

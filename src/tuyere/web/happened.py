@@ -13,7 +13,8 @@ from tuyere.store import drives, dues
 from tuyere.store.clock import now
 from tuyere.store.dues_tables import Happened, HourReading, LaidUp
 from tuyere.store.findings import How, change
-from tuyere.store.tables import BeltLife, Drive, Finding, Machine, Role
+from tuyere.store.people_tables import Role
+from tuyere.store.tables import BeltLife, Drive, Finding, Machine
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath

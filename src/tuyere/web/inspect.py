@@ -25,7 +25,8 @@ from tuyere.store.clock import now
 from tuyere.store.dues import Facts, facts_of
 from tuyere.store.findings import open_findings
 from tuyere.store.inspect_tables import RoundAnswer
-from tuyere.store.tables import BeltLife, Configuration, Drive, Finding, Reading, Role, TemporaryFix
+from tuyere.store.people_tables import Role
+from tuyere.store.tables import BeltLife, Configuration, Drive, Finding, Reading, TemporaryFix
 from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.diagnosis import DiagnosisOut, Key, Number, diagnosis_out, refuse_unknown

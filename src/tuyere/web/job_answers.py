@@ -19,7 +19,8 @@ from tuyere.store import drives
 from tuyere.store import jobs as store
 from tuyere.store.findings import open_findings
 from tuyere.store.job_tables import Job, JobStep
-from tuyere.store.tables import Drive, Machine, Person
+from tuyere.store.people_tables import Person
+from tuyere.store.tables import Drive, Machine
 from tuyere.web.job_about import About, about
 from tuyere.web.job_models import (
     JobAskOut,

@@ -11,29 +11,27 @@ from tuyere.core.stations.jobs.read import library
 from tuyere.store import jobs as store
 from tuyere.store.clock import now
 from tuyere.store.job_tables import Job
-from tuyere.store.tables import Drive, Role
+from tuyere.store.people_tables import Role
+from tuyere.store.tables import Drive
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.errors import Refusal
 from tuyere.web.floor import SitePath
 from tuyere.web.job_answers import about_job_drive, brief_out, job_out, kind_out, machine_out, preview_out
+from tuyere.web.job_end import FinishJob, done_at, refused, sign_off
 from tuyere.web.job_models import JobOut, JobPreviewOut, JobsOut, RaisedOut, SiteJobOut, SiteJobsOut, UnreadOut
 from tuyere.web.job_work import (
     AddStep,
     BeginJob,
     DropJob,
-    FinishJob,
     PreviewJob,
     SayStep,
     change_own_steps,
-    done_at,
     keep_machine,
     make_job,
     refuse_unknown_traits,
-    refused,
     say_step,
-    sign_off,
 )
 from tuyere.web.readings import ask_of_meter, hour_meter
 from tuyere.web.routes import routes

@@ -17,7 +17,8 @@ from tuyere.core.stations.size import own_ratings as own
 from tuyere.core.stations.size import parts_list
 from tuyere.core.stations.size.compare import Compared, compare
 from tuyere.store import shop_lists
-from tuyere.store.tables import Person, Role, ShopList
+from tuyere.store.people_tables import Person, Role
+from tuyere.store.shop_tables import ShopList
 from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import Strict

@@ -17,7 +17,8 @@ from tuyere.store import drives
 from tuyere.store import log as store
 from tuyere.store.clock import now
 from tuyere.store.dues import facts_of
-from tuyere.store.tables import Reading, ReadingValue, Role
+from tuyere.store.people_tables import Role
+from tuyere.store.tables import Reading, ReadingValue
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
 from tuyere.web.routes import routes

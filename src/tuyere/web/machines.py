@@ -22,7 +22,8 @@ from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import MachineForm, SheetForm, answer_of
 from tuyere.web.rules import anyone, computes
-from tuyere.web.speeds import Answered, Entries, Words, blueprint, pair_out, typed_entries
+from tuyere.web.speed_answers import Answered, Entries, pair_out, typed_entries
+from tuyere.web.speeds import Words, blueprint
 
 
 class MachineIn(Strict):

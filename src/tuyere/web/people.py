@@ -10,8 +10,8 @@ from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
-from tuyere.store import factors, people
-from tuyere.store.tables import Role, Site
+from tuyere.store import factors, people, sessions
+from tuyere.store.people_tables import Role, Site
 from tuyere.store.write import Outcome, Writer, update
 from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Strict
@@ -97,7 +97,7 @@ class CodeOut(BaseModel):
 @at_site(Role.LEAD)
 def get_people(path: SitePath) -> Response:
     with reading() as session:
-        allowed, site = people.devices_at(session, path.site_id), session.get_one(Site, path.site_id)
+        allowed, site = sessions.devices_at(session, path.site_id), session.get_one(Site, path.site_id)
         seen, here = people.last_seen(session, path.site_id), people.people_at(session, path.site_id)
         return answer(
             PeopleOut(
@@ -110,7 +110,7 @@ def get_people(path: SitePath) -> Response:
                         mine=s.id == current_user.sign_in_id,
                         allowed=s.device_id in allowed,
                     )
-                    for s in people.open_sessions(session, path.site_id)
+                    for s in sessions.open_sessions(session, path.site_id)
                 ],
             )
         )
@@ -160,7 +160,7 @@ class DeviceForm(Strict):
 @blueprint.post("/sites/<uuid:site_id>/devices/<device_id>", summary="Let sessions last on a device", responses={"200": DoneOut})
 @at_site(Role.LEAD)
 def post_device(path: DevicePath, body: DeviceForm) -> Response:
-    return _to_member(body, lambda session, writer: people.allow_device(session, writer, path.device_id, body.allowed))
+    return _to_member(body, lambda session, writer: sessions.allow_device(session, writer, path.device_id, body.allowed))
 
 
 class FactorRuleForm(Strict):

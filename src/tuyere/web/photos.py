@@ -14,7 +14,8 @@ from tuyere.store import photos as store
 from tuyere.store.clock import now
 from tuyere.store.inspect_tables import Photo
 from tuyere.store.job_tables import Job
-from tuyere.store.tables import Drive, Finding, Role
+from tuyere.store.people_tables import Role
+from tuyere.store.tables import Drive, Finding
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath

@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from sqlmodel import Session
 
 from tuyere.store.clock import now
-from tuyere.store.tables import ShopList, WhatIf
+from tuyere.store.shop_tables import ShopList, WhatIf
 from tuyere.store.write import Outcome, Writer, update
 from tuyere.web.answers import answer
 from tuyere.web.entry import MOST_VERSIONS, Strict

@@ -26,7 +26,8 @@ from tuyere.store.clock import now
 from tuyere.store.dues import answer_by_look, facts_of
 from tuyere.store.dues_tables import Happened
 from tuyere.store.findings import Cause, Raised, open_findings, settle
-from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue, Role
+from tuyere.store.people_tables import Role
+from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue
 from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath, refuse_problems

@@ -18,7 +18,8 @@ from tuyere.store.clock import now
 from tuyere.store.dues import answer_by_look
 from tuyere.store.findings import Cause, change
 from tuyere.store.inspect_tables import Round, RoundAnswer
-from tuyere.store.tables import Drive, Finding, Reading, Role
+from tuyere.store.people_tables import Role
+from tuyere.store.tables import Drive, Finding, Reading
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
@@ -128,9 +129,9 @@ def _round_out(session: Session, row: Round) -> RoundOut:
     return RoundOut(
         id=row.id,
         depth=row.depth,
-        title=TITLES[row.depth],
+        title=TITLES[row.depth],  # type: ignore[index]
         began_at=row.began_at,
-        finished_at=row.finished_at,  # type: ignore[index]
+        finished_at=row.finished_at,
         row_version=row.row_version,
         items=found,
         done=sum(bool(i.found) for i in found),

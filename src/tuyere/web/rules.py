@@ -9,7 +9,7 @@ from flask import Flask, g, request
 from flask_login import current_user
 
 from tuyere.store import drives, dues, findings, found, jobs, people, photos, rounds, shop_lists, what_ifs
-from tuyere.store.tables import Role
+from tuyere.store.people_tables import Role
 from tuyere.web.errors import Refusal
 from tuyere.web.state import reading
 

@@ -9,7 +9,8 @@ from sqlmodel import Session
 
 from tuyere.core.stations.inspect.signs import MACHINE_STATES, PLACES, UnknownSignError, sign, signs
 from tuyere.store import findings as store
-from tuyere.store.tables import Finding, Role
+from tuyere.store.people_tables import Role
+from tuyere.store.tables import Finding
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath

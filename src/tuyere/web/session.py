@@ -13,10 +13,10 @@ from itsdangerous import BadData, URLSafeSerializer
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.store import people
+from tuyere.store import people, sessions
 from tuyere.store.brake import WaitError
 from tuyere.store.names import name_problem
-from tuyere.store.tables import Person
+from tuyere.store.people_tables import Person
 from tuyere.web.answers import answer
 from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
@@ -117,7 +117,7 @@ def post_demo_session(body: DemoSignIn) -> Response:
 @signed_in(half_in=True)
 def delete_session() -> Response:
     with reading() as session:
-        people.end_session(session, current_user.sign_in_id)
+        sessions.end_session(session, current_user.sign_in_id)
     logout_user()
     return answer(session_out())
 
@@ -222,8 +222,8 @@ def source(session: Session, name: str) -> str:
 def _enter(session: Session, person: Person) -> Response:
     """Begin a session and remember the device."""
     device, known = _known_device()
-    began = people.begin_session(session, person, request.remote_addr or "", request.user_agent.string, device)
-    found = people.person_of_session(session, began.id)
+    began = sessions.begin_session(session, person, request.remote_addr or "", request.user_agent.string, device)
+    found = sessions.person_of_session(session, began.id)
     assert found
     login_user(SignedIn(*found, began.id))
     response = answer(session_out())

@@ -11,7 +11,7 @@ from tuyere.core.kinds.rating.own_table import NONE, OwnRatings
 from tuyere.core.stations.size.own_ratings import read_ratings
 from tuyere.core.stations.size.parts_list import PartsList, read_parts
 from tuyere.store import shop_lists
-from tuyere.store.tables import ShopList
+from tuyere.store.shop_tables import ShopList
 from tuyere.web.errors import Refusal
 from tuyere.web.state import reading
 

@@ -9,7 +9,8 @@ from pydantic import BaseModel, Field
 
 from tuyere.core.basis.field import Note
 from tuyere.core.basis.figure import MANY
-from tuyere.core.basis.quantity import KINDS, to_si
+from tuyere.core.basis.quantity import to_si
+from tuyere.core.basis.units import KINDS
 from tuyere.core.basis.verdict import Problem as Refused
 from tuyere.core.kinds.choose import Choosable
 from tuyere.core.kinds.motor import frames

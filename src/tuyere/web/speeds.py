@@ -1,6 +1,6 @@
 """POST /api/calc/speed/<question>: any unknown, what a reading means, stock for a target, adjustable sheaves, step cones."""
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from flask import Response
 from pydantic import BaseModel, Field
@@ -9,43 +9,23 @@ from tuyere.core.basis.field import Note
 from tuyere.core.basis.figure import shown
 from tuyere.core.basis.page import Page
 from tuyere.core.basis.reader import FieldReader
-from tuyere.core.basis.typed import Typed
-from tuyere.core.basis.verdict import Problem, Tone, Verdict
+from tuyere.core.basis.verdict import Tone, Verdict
 from tuyere.core.drive.sheet.typed import Reading
-from tuyere.core.kinds.fitted import StockWheel
-from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.stations.speed.adjustable import adjust
-from tuyere.core.stations.speed.cones_form import ConesReading, read_cones
+from tuyere.core.stations.speed.cones_form import read_cones
 from tuyere.core.stations.speed.explain import Explanation, eighths
 from tuyere.core.stations.speed.reading import ByDiameter, read_speeds
-from tuyere.core.stations.speed.target import Pair, Targets, carries, rated, say, smallest, targets
+from tuyere.core.stations.speed.target import smallest, targets
 from tuyere.core.stations.speed.unknown import ShaftRow, WheelRow, read_unknown
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.candidate_survey import written_over
 from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.forms import ConesForm, SheetForm, answer_of
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
+from tuyere.web.speed_answers import Answered, ConesOut, Entries, TargetOut, cones_out, target_out, typed_entries
 
 blueprint = routes("speeds", "/api/calc/speed", "speed", "Getting the driven shaft to the speed it should have; without a record")
 Words = dict[str, Annotated[str, Field(max_length=60)]]
-Entries = dict[str, Entry]
-
-
-class Answered(BaseModel):
-    """What every answer carries: what the fields understood, their problems, and what to say."""
-
-    verdicts: list[Verdict]
-    notes: dict[str, Note]
-    problems: list[Problem]
-
-
-def pair_out(text: tuple[str, str]) -> BothOut:
-    return BothOut(us=text[0], si=text[1])
-
-
-def typed_entries(quantities: Entries) -> dict[str, Typed]:
-    return {key: entry.typed() for key, entry in quantities.items()}
 
 
 def solved(form: SheetForm) -> tuple[Reading, Page]:
@@ -191,48 +171,6 @@ class TargetIn(Strict):
     meaning: Literal["", "slip", "diameter"] = Field("", description="what a reading that disagrees with the diameters was found to mean")
 
 
-class PairOut(BaseModel):
-    """One pair of stock wheels: sizes over the rim (or teeth), the speed it gives, and what speaks against it."""
-
-    driver: str
-    driven: str
-    driver_si: str
-    driven_si: str
-    driver_m: float
-    driven_m: float
-    driver_teeth: int | None
-    driven_teeth: int | None
-    speed: BothOut
-    speed_rad_per_s: float
-    off: float
-    belt: str
-    belt_stays: bool
-    slide: str
-    links: int | None
-    fitted: dict[str, Any] = Field(description="the drive's own form with this pair on it")
-    centre: BothOut | None
-    belt_speed: BothOut | None
-    wrap: str
-    changes: list[str]
-    against: list[str]
-    rated: str
-
-
-class TargetOut(Answered):
-    """Pairs, the best first; the size of the stock; the exact wheel of either shaft."""
-
-    pairs: list[PairOut]
-    stock: int
-    hits: int
-    by: str
-    exact_driver: BothOut | None
-    exact_driven: BothOut | None
-    exact_driver_m: float | None
-    exact_driven_m: float | None
-    rateable: bool
-    held: bool
-
-
 @blueprint.post("/target", summary="Stock wheels for a target speed", responses={"200": TargetOut})
 @computes()
 def calc_target(body: TargetIn) -> Response:
@@ -245,71 +183,13 @@ def calc_target(body: TargetIn) -> Response:
         share = (tolerance if tolerance is not None else 3.0) / 100
         found = targets(reading.spec, page, target, share, body.keep, most_speed(body.sheet), body.meaning)
     before = body.sheet.survey.first.fitted.model_dump(mode="json")
-    return answer(_target_out(reading.spec, page, reader, found, target, most_speed(body.sheet), before))
+    return answer(target_out(reading.spec, page, reader, found, target, most_speed(body.sheet), before))
 
 
 def most_speed(sheet: SheetForm) -> float | None:
     """How fast the driven machine may turn (rad/s), as its survey has it; None where it does not, or cannot be read."""
     typed = sheet.survey.machine.quantities.get("most_speed", Entry()).typed()
     return FieldReader({"most_speed": typed}, {}).value("most_speed", "machine_speed")
-
-
-def _target_out(
-    spec: DriveSpec,
-    page: Page,
-    reader: FieldReader,
-    found: Targets | None,
-    target: float | None,
-    most: float | None,
-    before: dict[str, Any],
-) -> TargetOut:
-    sizes = (found.exact_driver_m, found.exact_driven_m) if found else (None, None)
-    exact_out = [both_out(v, "length", decimals=(3, 1)) if v else None for v in sizes]
-    return TargetOut(
-        pairs=[_one_pair(p, spec, before) for p in found.pairs] if found else [],
-        stock=found.stock if found else 0,
-        hits=found.hits if found else 0,
-        by=found.by if found else "",
-        exact_driver=exact_out[0],
-        exact_driven=exact_out[1],
-        exact_driver_m=sizes[0],
-        exact_driven_m=sizes[1],
-        rateable=rated(spec),
-        held=found.held if found else False,
-        verdicts=say(found, spec, page, target, most),
-        notes=reader.notes,
-        problems=reader.problems,
-    )
-
-
-def _one_pair(p: Pair, spec: DriveSpec, before: dict[str, Any]) -> PairOut:
-    def size(w: StockWheel, system: int) -> str:
-        return f"{w.teeth} teeth" if w.teeth else shown(w.rim_m, "length", decimals=(2, 1))[system]
-
-    return PairOut(
-        driver=size(p.driver, 0),
-        driven=size(p.driven, 0),
-        driver_si=size(p.driver, 1),
-        driven_si=size(p.driven, 1),
-        driver_m=p.driver.rim_m,
-        driven_m=p.driven.rim_m,
-        driver_teeth=p.driver.teeth,
-        driven_teeth=p.driven.teeth,
-        speed=both_out(p.speed, "rotation"),
-        speed_rad_per_s=p.speed,
-        off=p.off,
-        belt=p.on.belt,
-        belt_stays=p.on.stays,
-        slide=p.on.slide,
-        links=p.on.links,
-        fitted=written_over(before, spec.fitted.pair_written(p.driver, p.driven, p.changes, p.on)) if spec.fitted else {},
-        centre=both_out(p.on.tight_at, "length", True) if p.on.tight_at else None,
-        belt_speed=both_out(p.belt_speed, "velocity") if p.belt_speed else None,
-        wrap=shown(p.wrap_rad, "angle")[0] if p.wrap_rad else "",
-        changes=list(p.changes),
-        against=list(p.against),
-        rated=carries(p, spec),
-    )
 
 
 class AdjustableIn(Strict):
@@ -404,67 +284,7 @@ def _own(reading: Reading) -> dict[str, Note]:
     return {k: n for k, n in reading.notes.items() if k in _SHEAVE}
 
 
-class ConeStepOut(BaseModel):
-    """One step as shown and as drawn."""
-
-    number: int
-    driving: BothOut
-    driven: BothOut
-    driving_m: float
-    driven_m: float
-    ratio: str
-    speed: BothOut | None
-    length: BothOut
-    short: BothOut
-    short_m: float
-
-
-class ConvertedOut(BaseModel):
-    """One range before and after."""
-
-    before: BothOut
-    after: BothOut
-    speed_change: float
-    torque: float
-
-
-class ConesOut(Answered):
-    """The steps and the conversions."""
-
-    steps: list[ConeStepOut]
-    centre_m: float | None
-    conversions: list[ConvertedOut]
-
-
 @blueprint.post("/cones", summary="Step cones that one belt fits", responses={"200": ConesOut})
 @computes()
 def calc_cones(body: ConesForm) -> Response:
-    return answer(_cones_out(read_cones(typed_entries(body.quantities), body.words, body.steps)))
-
-
-def _cones_out(found: ConesReading) -> ConesOut:
-    return ConesOut(
-        steps=[
-            ConeStepOut(
-                number=s.number,
-                driving=pair_out(s.driving),
-                driven=pair_out(s.driven),
-                driving_m=s.driving_m,
-                driven_m=s.driven_m,
-                ratio=f"{s.ratio:.3f}",
-                speed=pair_out(s.speed) if s.speed else None,
-                length=pair_out(s.length),
-                short=pair_out(s.short),
-                short_m=s.short_m,
-            )
-            for s in found.steps
-        ],
-        centre_m=found.centre_m,
-        conversions=[
-            ConvertedOut(before=pair_out(c.before), after=pair_out(c.after), speed_change=c.speed_change, torque=c.torque)
-            for c in found.conversions
-        ],
-        verdicts=list(found.verdicts),
-        notes=found.notes,
-        problems=list(found.problems),
-    )
+    return answer(cones_out(read_cones(typed_entries(body.quantities), body.words, body.steps)))

@@ -6,7 +6,7 @@ from pydantic import BaseModel
 
 from tuyere.core.basis.figure import shown
 from tuyere.core.basis.verdict import Verdict
-from tuyere.core.drive.layout.stages import ShaftDuty, StageDuty, TrainDuty, WheelDuty
+from tuyere.core.drive.layout.duties import ShaftDuty, StageDuty, TrainDuty, WheelDuty
 from tuyere.web.answers import BothOut, both_out
 
 

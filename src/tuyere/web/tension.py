@@ -13,6 +13,7 @@ from tuyere.core.mechanics.tension import measured
 from tuyere.core.mechanics.tension import window as core
 from tuyere.core.mechanics.tension.beam import SlackError
 from tuyere.core.mechanics.tension.moved import move_for
+from tuyere.core.mechanics.tension.published import HeldBy
 from tuyere.core.mechanics.tension.statics import STEEPEST_RAD, TOO_STEEP
 from tuyere.web.answers import answer
 from tuyere.web.entry import Strict
@@ -81,7 +82,7 @@ class TensionWindowIn(Bare):
     rotation: Literal["counter-clockwise", "clockwise"] = "counter-clockwise"
     belts: Belts = 1
     mass_kg_per_m: float = Field(0, ge=0, le=100, description="of one belt")
-    held_by: core.HeldBy = "fixed"
+    held_by: HeldBy = "fixed"
     start_factor: float | None = Field(None, ge=1e-9, le=20, description="torque of every wheel at start over running")
     jolt_factor: float = Field(2, ge=1e-9, le=20)
     design_factor: float = Field(1, ge=1e-9, le=20)
@@ -367,7 +368,7 @@ class TensionMoveIn(Bare):
     tension_now_n: float = Field(ge=0, le=1e7)
     tension_wanted_n: float = Field(ge=0, le=1e7)
     rigidity_n: float = Field(ge=1e-9, le=1e9, description="EA of one belt")
-    held_by: core.HeldBy = "fixed"
+    held_by: HeldBy = "fixed"
     radius_1_m: Metres
     radius_2_m: Metres
     centre_m: Metres

@@ -19,7 +19,7 @@ from tuyere.core.kinds.template import Template
 from tuyere.core.kinds.toothed import HOW, Recognised, ToothedReading
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.entry import MeshingKey, Strict, part_of
-from tuyere.web.forms import ToothedForm
+from tuyere.web.fitted_forms import ToothedForm
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 

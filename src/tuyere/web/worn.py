@@ -22,7 +22,8 @@ from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import facts_of
 from tuyere.store.findings import Cause, Raised, settle
-from tuyere.store.tables import Configuration, Drive, Due, Reading, ReadingValue, Role
+from tuyere.store.people_tables import Role
+from tuyere.store.tables import Configuration, Drive, Due, Reading, ReadingValue
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath

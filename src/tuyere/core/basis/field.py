@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 
 from tuyere.core.basis.origin import Origin
-from tuyere.core.basis.quantity import KINDS, Parsed, QuantityError, System, fraction_inches, from_si, parse, show, to_si
+from tuyere.core.basis.quantity import Parsed, QuantityError, System, fraction_inches, from_si, parse, show, to_si
 from tuyere.core.basis.table import rows
+from tuyere.core.basis.units import KINDS
 from tuyere.core.basis.verdict import Offer
 
 

@@ -4,8 +4,9 @@ from dataclasses import dataclass
 from functools import cache
 
 from tuyere.core.basis.origin import Confidence
-from tuyere.core.basis.quantity import KINDS, to_si
+from tuyere.core.basis.quantity import to_si
 from tuyere.core.basis.table import rows
+from tuyere.core.basis.units import KINDS
 
 _KIND_OF_UNIT = {unit.symbol: kind for kind in ("velocity", "angle", "stress") for unit in KINDS[kind].units}
 

@@ -5,8 +5,9 @@ from functools import cached_property
 from tuyere.core.basis.figure import Figure
 from tuyere.core.basis.page import Page
 from tuyere.core.basis.verdict import Problem
+from tuyere.core.drive.layout.duties import Duty, TrainDuty
 from tuyere.core.drive.layout.form import PathReading, read_path
-from tuyere.core.drive.layout.stages import Duty, TrainDuty, duties_of
+from tuyere.core.drive.layout.stages import duties_of
 from tuyere.core.drive.layout.tight import stage_of as on_many
 from tuyere.core.drive.sheet.solve import Sheet, sheet_of, solve_page
 from tuyere.core.drive.sheet.tight import stage_of as on_two

@@ -8,10 +8,10 @@ from tuyere.core.kinds.held import HeldBy
 from tuyere.core.kinds.loop import Loop, Strand
 from tuyere.core.mechanics.on_wheels.strain import FLAT
 from tuyere.core.mechanics.on_wheels.wheels import Contact, Face
-from tuyere.core.mechanics.tension import window
+from tuyere.core.mechanics.tension import published, window
 from tuyere.core.mechanics.tension.window import Strained
 
-HELD: dict[HeldBy, window.HeldBy] = {
+HELD: dict[HeldBy, published.HeldBy] = {
     "spring idler, slack side": "slack_side",
     "weight idler, slack side": "slack_side",
     "lever idler, slack side": "slack_side",
@@ -97,7 +97,7 @@ class TightStage:
         return any(w.power_w > 0 for w in self.wheels) and all(w.speed for w in self.wheels)
 
     @property
-    def holds(self) -> window.HeldBy:
+    def holds(self) -> published.HeldBy:
         """What holds its tension, as strands share a load by it. A pivoted base counts as fixed centres until its arms are known."""
         return HELD.get(self.held_by, "fixed")
 

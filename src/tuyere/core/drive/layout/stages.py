@@ -9,128 +9,20 @@ stage has two wheels its ratio counts. An engineering estimate, on the safe side
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
-from tuyere.core.basis.figure import Line, both, over
-from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
-from tuyere.core.basis.typed import Given
-from tuyere.core.basis.verdict import Tone, Verdict
+from tuyere.core.drive.layout.carries import carried_by, carried_whole
+from tuyere.core.drive.layout.duties import ENOUGH, Duty, ShaftDuty, StageDuty, TrainDuty, WheelDuty
 from tuyere.core.drive.layout.form import PathReading
 from tuyere.core.drive.layout.slip import slip_between
 from tuyere.core.kinds.loop import Loop, Turning
 from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.kinds.rating.service import IDLERS, service_factor
-from tuyere.core.kinds.workings import put
 from tuyere.core.mechanics.on_wheels.one_belt import PathAnswer
 from tuyere.core.mechanics.on_wheels.train import solve_train
 from tuyere.core.mechanics.on_wheels.wheels import BeltOnWheels, PathWheel
-
-ESTIMATE = "Engineering estimate: no standard rates a belt on many wheels. Each wheel counts as the small one of a pair at its own diameter, speed and wrap."
-_ENOUGH = 1e-6
-
-
-@dataclass(frozen=True)
-class Duty:
-    """What the machine asks: power of the driver (W), class of machine and driver, hours a day, surroundings, starts. None where not known.
-
-    `tach_driver`, `tach_driven`: the driver's shaft and another as read; which other, by its name, or else the last.
-    """
-
-    driver_power_w: float | None
-    driver_speed: float | None
-    driven_class: str | None
-    driver_class: str
-    hours_per_day: float | None
-    surroundings: str
-    starts: str
-    tach_driver: Given | None = None
-    tach_driven: Given | None = None
-    shaft: str = ""
-
-
-@dataclass(frozen=True)
-class WheelDuty:
-    """One wheel.
-
-    Speed (rad/s), wrap (rad), power of the belt at it (W; at its shaft `shaft_w`: less the loss, where it is driven), pull on its shaft
-    (N, and its direction, rad from the right), at how many times the load it slips.
-
-    `rated_w`: what one belt carries there; `belts`: how many it wants; `why_not` where it is not rated. `place`: among the wheels as
-    typed, from 0.
-    """
-
-    name: str
-    role: str
-    speed: float | None
-    wrap_rad: float
-    power_w: float
-    shaft_w: float
-    pull_n: float | None
-    pull_rad: float | None
-    slips_at: float | None
-    rated_w: float | None
-    belts: float | None
-    why_not: str
-    place: int
-
-
-@dataclass(frozen=True)
-class StageDuty:
-    """One stage.
-
-    `runs`: what goes round, in a word; `counted`: whether more of it side by side makes it stronger. `power_w`: what its driver takes in,
-    losses included; `factor`: its service factor; `needed`: whole belts; `governs`: the wheel that wants most.
-
-    `slips_first`: the wheel; None where no power is stated. `standing_n`: tension of one belt at rest that the pulls are for; `stated`,
-    or else the least that carries the powers.
-    """
-
-    title: str
-    belt: str
-    fitted: int
-    runs: str
-    counted: bool
-    belt_speed: float | None
-    ratio: float | None
-    power_w: float | None
-    factor: float | None
-    needed: int | None
-    governs: str
-    slips_first: str | None
-    standing_n: float | None
-    stated: bool
-    wheels: tuple[WheelDuty, ...]
-    verdicts: tuple[Verdict, ...]
-
-
-@dataclass(frozen=True)
-class ShaftDuty:
-    """A shaft.
-
-    The wheels on it by name, its speed (rad/s), the driver's speed over its own, and the belts' pulls on it added as arrows (N).
-
-    `over`: the stages between the driver and it, by their belt.
-    """
-
-    name: str
-    wheels: tuple[str, ...]
-    speed: float | None
-    ratio: float
-    pull_n: float | None
-    over: tuple[int, ...] = ()
-
-
-@dataclass(frozen=True)
-class TrainDuty:
-    """Every stage and shaft, the figures of the whole, what is still to be said by somebody, and the layout as solved with its powers."""
-
-    read: PathReading
-    stages: tuple[StageDuty, ...]
-    shafts: tuple[ShaftDuty, ...]
-    page: Page
-    wanted: tuple[str, ...]
 
 
 def duties_of(read: PathReading, duty: Duty, own: OwnRatings) -> TrainDuty | None:
@@ -152,7 +44,7 @@ def duties_of(read: PathReading, duty: Duty, own: OwnRatings) -> TrainDuty | Non
         wanted.append("wheel_power")
     page = Page()
     last = _last(stages, shafts)
-    _whole(page, stages, last)
+    carried_whole(page, stages, last)
     _read(page, read, shafts, last, duty)
     return TrainDuty(read, tuple(stages), shafts, page, tuple(wanted))
 
@@ -296,11 +188,11 @@ def _stage(b: int, read: PathReading, powers: dict[int, float], duty: Duty, own:
     speed = state.speed_rad_per_s * first.rolls_radius_m if state.speed_rad_per_s else None
     rated = [w for w in wheels if w.belts is not None]
     worst = max(rated, key=lambda w: w.belts or 0.0, default=None)
-    needed = math.ceil((worst.belts or 0.0) - _ENOUGH) if worst else None
+    needed = math.ceil((worst.belts or 0.0) - ENOUGH) if worst else None
     slips = sorted((w for w in wheels if w.slips_at is not None), key=lambda w: w.slips_at or 0.0)
     fitted = loop.count * loop.ribs
     title = f"{first.name} to {_listed([w.name for w in driven])}" if driven else first.name
-    verdicts = _verdicts(wheels, worst, needed, fitted, factor, loop, on)
+    verdicts = carried_by(wheels, worst, needed, fitted, factor, loop, on)
     return StageDuty(
         title,
         loop.made.name if loop.made else loop.of,
@@ -393,69 +285,6 @@ def _rated(
         return None, str(reason)
 
 
-def _verdicts(
-    wheels: Sequence[WheelDuty],
-    worst: WheelDuty | None,
-    needed: int | None,
-    fitted: int,
-    factor: float | None,
-    loop: Loop,
-    on: BeltOnWheels,
-) -> list[Verdict]:
-    found = []
-    many = "" if len(on.wheels) == 2 else f" {ESTIMATE}"
-    if worst and worst.belts and not loop.counted:
-        found.append(_judged_whole(worst, loop, many))
-    elif worst and needed is not None and worst.rated_w is not None:
-        carries = f"{worst.name} wants {worst.belts:.2f}: {both(worst.power_w, 'power')} there, and one belt carries {both(worst.rated_w, 'power')} at {math.degrees(worst.wrap_rad):.0f}° of wrap."
-        if fitted >= needed:
-            found.append(Verdict("rating", Tone.GOOD, f"{_count(fitted)} will do: {_count(needed)} needed", f"{carries}{many}"))
-        else:
-            found.append(
-                Verdict(
-                    "rating",
-                    Tone.WATCH,
-                    f"{_count(fitted)} will not do: {needed} needed, for {worst.name}",
-                    f"{carries} More wrap there, larger wheels, or another section.{many}",
-                )
-            )
-    elif any(w.power_w > 0 for w in wheels):
-        why = next((w.why_not for w in wheels if w.why_not), "") or "Say the class of the driven machine and its hours a day."
-        found.append(Verdict("rating", Tone.OPEN, "Not rated yet", why))
-    else:
-        found.append(
-            Verdict(
-                "rating",
-                Tone.OPEN,
-                "How much power does each wheel take?",
-                "Write it at the driven wheels, in Survey under Many wheels; then belts, pulls and slip stand here.",
-            )
-        )
-    for w in wheels:
-        if w.why_not and w.rated_w is None and worst:
-            found.append(Verdict("rating", Tone.OPEN, f"{w.name} is not rated", w.why_not))
-    return found
-
-
-def _judged_whole(worst: WheelDuty, loop: Loop, many: str) -> Verdict:
-    """A loop that is made stronger by its width or size, not by more of them side by side."""
-    assert worst.belts and worst.rated_w is not None
-    runs = loop.family.runs
-    carries = f"At {worst.name} go {both(worst.power_w, 'power')} and the {runs} carries {both(worst.rated_w, 'power')} there, at {math.degrees(worst.wrap_rad):.0f}° of wrap."
-    if worst.belts <= 1 + _ENOUGH:
-        return Verdict("rating", Tone.GOOD, f"The {runs} will carry it{over(1 / worst.belts)}", f"{carries}{many}")
-    return Verdict(
-        "rating",
-        Tone.WATCH,
-        f"The {runs} will not do: {1 / worst.belts:.0%} of what {worst.name} wants",
-        f"{carries} Take larger wheels, more width or strands, or the next size up.{many}",
-    )
-
-
-def _count(belts: int) -> str:
-    return f"{belts} belt" if belts == 1 else f"{belts} belts"
-
-
 def _last(stages: Sequence[StageDuty], shafts: Sequence[ShaftDuty]) -> ShaftDuty | None:
     """The shaft at the end.
 
@@ -464,74 +293,6 @@ def _last(stages: Sequence[StageDuty], shafts: Sequence[ShaftDuty]) -> ShaftDuty
     ends = [s for s in shafts if s.over and math.isfinite(s.ratio) and not _is_idler(s, stages)]
     takes = {w.name: w.shaft_w for stage in stages for w in stage.wheels if w.role != "driver"}
     return max(reversed(ends), key=lambda s: (len(s.over), max(takes.get(w, 0.0) for w in s.wheels)), default=None)
-
-
-def _whole(page: Page, stages: Sequence[StageDuty], last: ShaftDuty | None) -> None:
-    """The figures of the whole under the keys that a drive of two wheels has them by."""
-    if last is None:
-        return
-    way = Line("", "driver to", last.name, last.name, Origin.MEASURED, Origin.MEASURED)
-    put(page, "ratio", "speed ratio", "R", "number", last.ratio, [way], "product of D/d, stage after stage", "kinematics", decimals=(3, 3))
-    if last.speed is not None:
-        put(
-            page,
-            "driven_speed",
-            f"speed of {last.name}",
-            "n",
-            "rotation",
-            last.speed,
-            page.lines("ratio"),
-            "n = n_1 / R",
-            "kinematics",
-            limits="Without slip.",
-        )
-    if stages[0].belt_speed is not None:
-        put(page, "belt_speed", "belt speed, first stage", "V", "velocity", stages[0].belt_speed, [], "V = π d n_1", "kinematics")
-    driver = stages[0].wheels[0]
-    put(page, "wrap_driver", "wrap on the driver", "θ_d", "angle", driver.wrap_rad, [], "from the belt's path", "geometry")
-    if stages[0].power_w and stages[0].factor:
-        carried = _carried(stages)
-        put(
-            page,
-            "train_power",
-            "power taken in",
-            "P",
-            "power",
-            stages[0].power_w,
-            [],
-            "stated powers, with each stage's loss",
-            "drive_traits: well kept",
-        )
-        factor = stages[0].factor
-        put(
-            page,
-            "design_power",
-            "design power",
-            "P_d",
-            "power",
-            stages[0].power_w * factor,
-            page.lines("train_power"),
-            f"P_d = P · {factor:.2f}",
-            ESTIMATE,
-        )
-        if carried is not None:
-            put(
-                page,
-                "capacity",
-                "design power that the weakest wheel lets through",
-                "P",
-                "power",
-                carried * factor,
-                page.lines("design_power"),
-                "P_d · belts fitted / belts wanted",
-                ESTIMATE,
-            )
-
-
-def _carried(stages: Sequence[StageDuty]) -> float | None:
-    """What the driver may give so that the weakest wheel of all has its belts."""
-    shares = [s.fitted / max(w.belts for w in s.wheels if w.belts) for s in stages if any(w.belts for w in s.wheels)]
-    return stages[0].power_w * min(shares) if shares and stages[0].power_w else None
 
 
 def _is_idler(shaft: ShaftDuty, stages: Sequence[StageDuty]) -> bool:

@@ -1,6 +1,6 @@
 """A stage of a layout as the Tension station looks at it."""
 
-from tuyere.core.drive.layout.stages import TrainDuty
+from tuyere.core.drive.layout.duties import TrainDuty
 from tuyere.core.drive.stage import At, TightStage
 from tuyere.core.kinds.held import HeldBy
 from tuyere.core.mechanics.on_wheels.wheels import Lay

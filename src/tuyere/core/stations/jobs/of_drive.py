@@ -14,8 +14,9 @@ from tuyere.core.kinds.held import STANDS
 from tuyere.core.kinds.told import Asked, Told
 from tuyere.core.stations.align.station import alignment_of
 from tuyere.core.stations.jobs import numbers
-from tuyere.core.stations.tension.read import Tight, TypedTension
+from tuyere.core.stations.tension.read import Tight
 from tuyere.core.stations.tension.station import tension_of
+from tuyere.core.stations.tension.typed import TypedTension
 
 _PUSHED = ("v", "ribbed", "synchronous", "flat")  # kinds whose tool is pushed or plucked; of a chain its sag is told
 

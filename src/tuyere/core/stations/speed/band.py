@@ -5,8 +5,9 @@ from dataclasses import dataclass
 
 from tuyere.core.basis.field import FIELDS, Note, read_field
 from tuyere.core.basis.figure import shown
-from tuyere.core.basis.quantity import KINDS, QuantityError, System, show
+from tuyere.core.basis.quantity import QuantityError, System, show
 from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.units import KINDS
 
 
 @dataclass(frozen=True)

@@ -4,9 +4,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from tuyere.core.basis.field import FIELDS, Note
-from tuyere.core.basis.quantity import KINDS, System, show
+from tuyere.core.basis.quantity import System, show
 from tuyere.core.basis.reader import FieldReader
 from tuyere.core.basis.typed import Typed
+from tuyere.core.basis.units import KINDS
 from tuyere.core.basis.verdict import Problem, Tone, Verdict
 
 CHANGES = {

@@ -177,10 +177,10 @@ def _say(solved: Solved, teeth: bool) -> list[Verdict]:
             Verdict(
                 "unknown",
                 Tone.GOOD,
-                f"Stage {k + 1} wants {solved.steps[k].reduction.middle:.3f} to 1",
+                f"Stage {k + 1} wants {solved.steps[k].reduction.middle:.3f} to 1",  # type: ignore[union-attr]
                 "Give one of its wheels, and the other follows.",
             )
-        ]  # type: ignore[union-attr]
+        ]
     if what == "first speed":
         return [Verdict("unknown", Tone.GOOD, f"The first shaft turns {solved.speeds[0].shown('rotation')[0]}", "")]
     if what in ("driving", "driven"):

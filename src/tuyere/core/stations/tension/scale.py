@@ -11,7 +11,8 @@ from tuyere.core.drive.stage import TightStage
 from tuyere.core.mechanics.tension import INCH_FORM
 from tuyere.core.mechanics.tension.beam import tension_under
 from tuyere.core.mechanics.tension.hanging import chain_hangs, chain_slack
-from tuyere.core.mechanics.tension.window import Shares, Strained, Upper, WindowError, published, strain, target, upper_limits
+from tuyere.core.mechanics.tension.published import Shares, published
+from tuyere.core.mechanics.tension.window import Strained, Upper, WindowError, strain, target, upper_limits
 from tuyere.core.stations.tension.grip import grip_of
 from tuyere.core.stations.tension.limits import Holds
 

@@ -3,7 +3,8 @@
 from dataclasses import replace
 
 from tuyere.core.drive.answer import Answer
-from tuyere.core.stations.tension.read import Tight, TypedTension, read_tension
+from tuyere.core.stations.tension.read import Tight, read_tension
+from tuyere.core.stations.tension.typed import TypedTension
 
 NOT_READ = TypedTension()
 

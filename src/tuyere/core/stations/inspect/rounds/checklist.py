@@ -50,11 +50,11 @@ def items() -> dict[str, Item]:
             r["key"],
             tuple(r["families"].split()),
             tuple(r["needs"].split()),
-            r["state"],
-            r["depth"],
+            r["state"],  # type: ignore[arg-type]  # tables/columns.toml
+            r["depth"],  # type: ignore[arg-type]
             r["ask"],
             keeper.filled(r["how"]),
-            r["measure"],  # type: ignore[arg-type]
+            r["measure"],
             Tone(r["weight"]),
             r["look"],
             tuple(r["tells"].split()),
