@@ -377,28 +377,4 @@ const needs = (number: number) => layout?.belts[number - 1]?.needs
 
 <style src="./ask.css" scoped></style>
 <style src="./wheels/wheels.css" scoped></style>
-<style scoped>
-.slip {
-  display: grid;
-  gap: 8px;
-}
-.problem {
-  border-left: 4px solid var(--ember);
-  padding-left: 12px;
-  font-weight: 600;
-}
-.shafts {
-  border-collapse: collapse;
-  font-size: 14.5px;
-}
-.shafts th {
-  text-align: left;
-  font-weight: 640;
-}
-.shafts td,
-.shafts th {
-  border-top: 1px solid var(--hair);
-  padding: 6px 8px 6px 0;
-  vertical-align: top;
-}
-</style>
+<style src="./manyWheels.css" scoped></style>
