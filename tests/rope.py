@@ -15,9 +15,9 @@ from tuyere.core.kinds.choose import Array, LineKind, Mate
 from tuyere.core.kinds.choose import StockWheel as Wheel
 from tuyere.core.kinds.counter import CounterSlip
 from tuyere.core.kinds.family import Family
-from tuyere.core.kinds.fitted import Duty, On, Role, StockWheel
+from tuyere.core.kinds.fitted import Duty, PairBelt, Role, StockWheel
 from tuyere.core.kinds.line import LineDrive, LineWheel
-from tuyere.core.kinds.loop import Loop, LoopRead, Made, Rim, Sits, Strand, Turning
+from tuyere.core.kinds.loop import Loop, LoopRead, MadeLength, Rim, Seating, Strand, Turning
 from tuyere.core.kinds.part_row import PartRow
 from tuyere.core.kinds.problem import Kept, Problem
 from tuyere.core.kinds.rating.own_table import OwnRatings
@@ -60,10 +60,10 @@ class RopeLine(LineDrive):
     def stock(self) -> tuple[StockWheel, ...]:
         return (StockWheel(0.3, 0.28),)
 
-    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
-        return On("rope, spliced", False, now_m)
+    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> PairBelt:
+        return PairBelt("rope, spliced", False, now_m)
 
-    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: On) -> Written:
+    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: PairBelt) -> Written:
         return {"quantities": {"driver_diameter": Length(driver.rim_m)}}
 
 
@@ -83,7 +83,7 @@ class RopeLoop(Loop):
     def of(self) -> str:
         return "rope"
 
-    def nearest(self, length_m: float) -> Sequence[Made]:
+    def nearest(self, length_m: float) -> Sequence[MadeLength]:
         return ()
 
     @property
@@ -113,8 +113,8 @@ class RopeLoop(Loop):
     def design_ratio(self, wrap_rad: float) -> float:
         return math.exp(0.6)
 
-    def sits(self, rim: Rim) -> Sits | None:
-        return Sits(rim.diameter_m / 2 + 0.01, rim.diameter_m / 2, rim.diameter_m / 2 + 0.01) if rim.diameter_m else None
+    def sits(self, rim: Rim) -> Seating | None:
+        return Seating(rim.diameter_m / 2 + 0.01, rim.diameter_m / 2, rim.diameter_m / 2 + 0.01) if rim.diameter_m else None
 
     def rated(self, on: Turning, own: OwnRatings) -> float:
         return 900.0

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from tuyere.core.basis.quantity import to_si
 from tuyere.core.basis.typed import Typed
 from tuyere.core.basis.uncertainty import exact
-from tuyere.core.drive.stage import At, TightStage
+from tuyere.core.drive.stage import StageWheel, TightStage
 from tuyere.core.kinds import roller_chain, synchronous, v_belt
 from tuyere.core.kinds.flat import flat_belts
 from tuyere.core.kinds.flat.loop import FlatLoop
@@ -44,8 +44,8 @@ def stage(
     """Two wheels, driver at the left."""
     at = (centre * math.cos(lean), centre * math.sin(lean))
     wheels = (
-        At("driver sheave", "driver", 0, 0, r1, r1 + 0.004, power_w=power, speed=15 / r1),
-        At("driven sheave", "driven", *at, r2, r2 + 0.004, power_w=-power, speed=15 / r2),
+        StageWheel("driver sheave", "driver", 0, 0, r1, r1 + 0.004, power_w=power, speed=15 / r1),
+        StageWheel("driven sheave", "driven", *at, r2, r2 + 0.004, power_w=-power, speed=15 / r2),
     )
     return TightStage(1, "driver to driven", LOOPS[kind], wheels, factor=1.2, **more)
 

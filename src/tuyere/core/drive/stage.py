@@ -21,7 +21,7 @@ HELD: dict[HeldBy, published.HeldBy] = {
 
 
 @dataclass(frozen=True)
-class At:
+class StageWheel:
     """A wheel of the stage.
 
     Place and radius of the belt's line and of the rim (m), power into the belt (W, - out of it), speed (rad/s, None: not known).
@@ -64,7 +64,7 @@ class TightStage:
     number: int
     title: str
     loop: Loop
-    wheels: tuple[At, ...]
+    wheels: tuple[StageWheel, ...]
     rotation: int = 1
     crossed: bool = False
     held_by: HeldBy = ""
@@ -135,7 +135,7 @@ class TightStage:
             arms=self.arms if self.held_by == "pivoted base" else None,
         )
 
-    def _friction(self, w: At) -> float:
+    def _friction(self, w: StageWheel) -> float:
         own = self.strand.friction or FLAT
         return own if w.face == "grooved" and (w.contact == "inside" or self.loop.both_faces) else min(own, FLAT)
 
@@ -144,7 +144,7 @@ class TightStage:
         whole = self.as_window()
         own = math.log(half_turn) / math.pi if math.isfinite(half_turn) else 0.0
 
-        def gripped(at: At, w: window.Wheel) -> window.Wheel:
+        def gripped(at: StageWheel, w: window.Wheel) -> window.Wheel:
             if at.face == "grooved" and (at.contact == "inside" or self.loop.both_faces):
                 return replace(w, friction=own, groove_rad=None)
             return replace(w, friction=min(own, flat) if own else flat)

@@ -40,7 +40,7 @@ class StockWheel:
         return float(self.teeth or self.line_m + self.over_m)
 
 
-class On(NamedTuple):
+class PairBelt(NamedTuple):
     """The belt or chain for a pair of stock wheels; empty where none fits, and then which comes `nearest`. `tight_at`: its centres (m).
 
     `stays`: the one that is on fits within the take-up. `slide`: how far the motor has to slide for it, in words. `links`: how many,
@@ -255,7 +255,7 @@ class Fitted(ABC):
         """The wheels that the tables' common sizes hold for it."""
 
     @abstractmethod
-    def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float, slide: Slide) -> On:
+    def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float, slide: Slide) -> PairBelt:
         """What runs on that pair with the centres near `centre_m`, when they are `now_m` apart today."""
 
     @property
@@ -264,11 +264,11 @@ class Fitted(ABC):
         return ""
 
     @abstractmethod
-    def with_pair(self, driver: StockWheel, driven: StockWheel, on: On) -> "Fitted":
+    def with_pair(self, driver: StockWheel, driven: StockWheel, on: PairBelt) -> "Fitted":
         """The same kind on that pair, with what runs on it."""
 
     @abstractmethod
-    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: On) -> Written:
+    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: PairBelt) -> Written:
         """That pair, of which `new` wheels are not on yet, written over this drive's own form."""
 
     @abstractmethod

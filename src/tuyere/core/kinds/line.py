@@ -9,7 +9,7 @@ from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
 from tuyere.core.basis.uncertainty import UFloat, exact, uncertain, wrapped
 from tuyere.core.basis.verdict import Tone
-from tuyere.core.kinds.fitted import SMALL, Duty, Fitted, On, Ratio, Role, Slide, StockWheel
+from tuyere.core.kinds.fitted import SMALL, Duty, Fitted, PairBelt, Ratio, Role, Slide, StockWheel
 from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.two_wheels import crossed_wraps, spans_and_wraps
 from tuyere.core.mechanics import open_belt, speed
@@ -76,7 +76,7 @@ class LineDrive(Fitted):
         """Put its `capacity` on the page with its working, by the shop's table where it has one. Raises OutOfRangeError."""
 
     @abstractmethod
-    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
+    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> PairBelt:
         """What runs on that pair with the centres near `centre_m`."""
 
     @property
@@ -157,10 +157,10 @@ class LineDrive(Fitted):
     def teeth(self, role: Role) -> int | None:
         return (self.driver if role == "driver" else self.driven).teeth
 
-    def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float, slide: Slide) -> On:
+    def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float, slide: Slide) -> PairBelt:
         return self.runs_on(driver, driven, centre_m, now_m)
 
-    def with_pair(self, driver: StockWheel, driven: StockWheel, on: On) -> Self:
+    def with_pair(self, driver: StockWheel, driven: StockWheel, on: PairBelt) -> Self:
         first, second = (LineWheel(w.line_m, w.rim_m, 0.0, Origin.CHOSEN, w.teeth) for w in (driver, driven))
         return replace(self, driver=first, driven=second, centre_m=on.tight_at if on.tight_at is not None else self.centre_m)
 

@@ -27,7 +27,7 @@ class Rim(NamedTuple):
     face: Face
 
 
-class Sits(NamedTuple):
+class Seating(NamedTuple):
     """How the loop lies on a wheel: radius of its line, of the rim, and the one that speeds go by (m)."""
 
     line_m: float
@@ -35,7 +35,7 @@ class Sits(NamedTuple):
     rolls_m: float
 
 
-class Made(NamedTuple):
+class MadeLength(NamedTuple):
     """A loop that can be had: its name, and its length along the line (m)."""
 
     name: str
@@ -161,12 +161,12 @@ class Loop(ABC):
         return False
 
     @property
-    def made(self) -> Made | None:
+    def made(self) -> MadeLength | None:
         """The one that is on, by its name; None while not known, or where it is cut to length."""
         return None
 
     @abstractmethod
-    def nearest(self, length_m: float) -> Sequence[Made]:
+    def nearest(self, length_m: float) -> Sequence[MadeLength]:
         """What can be had that is nearest in length, one shorter and one longer; none where it is cut to length."""
 
     @property
@@ -221,7 +221,7 @@ class Loop(ABC):
         return None
 
     @abstractmethod
-    def sits(self, rim: Rim) -> Sits | None:
+    def sits(self, rim: Rim) -> Seating | None:
         """How it lies on a wheel; None while that is not measured well enough."""
 
     @abstractmethod
@@ -237,7 +237,7 @@ class LoopRead(NamedTuple):
     notes: Mapping[str, Note] = MappingProxyType({})
 
 
-def on_roller(radius_m: float, contact: Contact, faces: tuple[float, float]) -> Sits:
+def on_roller(radius_m: float, contact: Contact, faces: tuple[float, float]) -> Seating:
     """A loop on a plain roller: its inside or its back lies on the rim."""
     line = radius_m + (faces[1] if contact == "back" else faces[0])
-    return Sits(line, radius_m, line)
+    return Seating(line, radius_m, line)

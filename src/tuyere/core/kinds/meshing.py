@@ -7,7 +7,7 @@ from tuyere.core.basis.origin import Origin
 from tuyere.core.kinds.about import AboutTeeth
 from tuyere.core.kinds.counter import CounterSlip
 from tuyere.core.kinds.family import Family
-from tuyere.core.kinds.fitted import On, StockWheel
+from tuyere.core.kinds.fitted import PairBelt, StockWheel
 from tuyere.core.kinds.line import LineDrive, LineWheel
 from tuyere.core.kinds.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.kinds.teeth import DriveReading, ToothedDrive, read_toothed_drive
@@ -74,7 +74,7 @@ class Meshing(AboutTeeth, Family, Recognised, ABC):
         return self.slip_of(*self.read(part), machine_part)
 
 
-def teeth_written(driver: StockWheel, driven: StockWheel, on: On) -> Written:
+def teeth_written(driver: StockWheel, driven: StockWheel, on: PairBelt) -> Written:
     """A pair by its teeth, and by links where it is bought by them."""
     return {"drive": {"teeth_1": str(driver.teeth), "teeth_2": str(driven.teeth), "count": str(on.links or "")}}
 

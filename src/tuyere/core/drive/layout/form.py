@@ -11,7 +11,7 @@ from tuyere.core.drive.layout import keepers
 from tuyere.core.drive.layout.placed import Place, closing, places_of, point_of, shafts_of
 from tuyere.core.drive.layout.reader import PathReader
 from tuyere.core.drive.layout.typed import TypedBelt, TypedKeeper, TypedPath, TypedTakeUp, TypedWheel
-from tuyere.core.kinds.loop import Loop, Rim, Sits
+from tuyere.core.kinds.loop import Loop, Rim, Seating
 from tuyere.core.kinds.traits import traits
 from tuyere.core.mechanics.on_wheels.train import TrainAnswer, solve_train
 from tuyere.core.mechanics.on_wheels.wheels import BeltOnWheels, Carriage, Contact, Face, Keeper, KeeperState, Lay, PathWheel, Role, TakeUp
@@ -186,7 +186,7 @@ def _carriage(typed: TypedPath, places: Sequence[int], reader: PathReader) -> Ca
 
 
 def _wheel(
-    typed: TypedWheel, number: int, rim: Rim, sits: Sits, place: Place, power_w: float, take_up: TakeUp | None, shaft: int
+    typed: TypedWheel, number: int, rim: Rim, sits: Seating, place: Place, power_w: float, take_up: TakeUp | None, shaft: int
 ) -> PathWheel:
     role: Role = typed.role if typed.role in get_args(Role) else "idler"  # type: ignore[assignment]
     turns = {"clockwise": -1, "counter-clockwise": 1}.get(typed.turns, 0)

@@ -1,7 +1,7 @@
 """A stage of a layout as the Tension station looks at it."""
 
 from tuyere.core.drive.layout.duties import TrainDuty
-from tuyere.core.drive.stage import At, TightStage
+from tuyere.core.drive.stage import StageWheel, TightStage
 from tuyere.core.kinds.held import HeldBy
 from tuyere.core.mechanics.on_wheels.wheels import Lay
 
@@ -18,7 +18,7 @@ def stage_of(train: TrainDuty, number: int, held_by: HeldBy, driven_class: str |
     powers = {w.place: w.power_w for w in duty.wheels}
     given = {i: -powers.get(read.places[b][i], 0.0) for i in answer.order if on.wheels[i].role != "driver"}
     wheels = tuple(
-        At(
+        StageWheel(
             w.name,
             w.role,
             w.x_m,

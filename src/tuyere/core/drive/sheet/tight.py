@@ -3,7 +3,7 @@
 import math
 
 from tuyere.core.drive.sheet.solve import Sheet
-from tuyere.core.drive.stage import At, TightStage
+from tuyere.core.drive.stage import StageWheel, TightStage
 from tuyere.core.kinds.fitted import ROLES
 from tuyere.core.kinds.held import HeldBy
 from tuyere.core.kinds.loop import Loop
@@ -18,7 +18,7 @@ def stage_of(spec: DriveSpec, sheet: Sheet, loop: Loop, held_by: HeldBy) -> Tigh
     along, apart = math.radians(spec.centre_line_deg), f["centre_distance"].value_si
     power = spec.driver_power.value if spec.driver_power else 0.0
     wheels = tuple(
-        At(
+        StageWheel(
             f"{role} {spec.family.wheel}",
             role,
             x,

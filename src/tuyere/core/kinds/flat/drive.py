@@ -12,7 +12,7 @@ from tuyere.core.basis.page import Page
 from tuyere.core.basis.table import rows
 from tuyere.core.basis.uncertainty import standard_uncertainty
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.fitted import SMALL, Duty, On, Role, StockWheel, small_wheel
+from tuyere.core.kinds.fitted import SMALL, Duty, PairBelt, Role, StockWheel, small_wheel
 from tuyere.core.kinds.flat import FlatBelt, flat_belts
 from tuyere.core.kinds.flat.about import ABOUT
 from tuyere.core.kinds.flat.rating import rated_power
@@ -136,11 +136,11 @@ class FlatLine(LineDrive):
         small = min(driver.rim_m, driven.rim_m) < least * (1 - 1e-6)
         return [f"under the smallest for {self.name} ({both(least)})"] if small else []
 
-    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: On) -> Written:
+    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: PairBelt) -> Written:
         return {"quantities": {"driver_diameter": Length(driver.rim_m), "driven_diameter": Length(driven.rim_m)}}
 
-    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
-        return On("cut to length", False, now_m)
+    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> PairBelt:
+        return PairBelt("cut to length", False, now_m)
 
 
 def flat_line(

@@ -14,7 +14,7 @@ from tuyere.core.kinds.flat.about import ABOUT
 from tuyere.core.kinds.flat.joint import JOINTS, size_of
 from tuyere.core.kinds.flat.rating import rated_power
 from tuyere.core.kinds.flat.tension import FRICTION_DRY, SHARE, tension_ratio
-from tuyere.core.kinds.loop import Loop, LoopRead, Made, Rim, Sits, Strand, Stretch, Turning, on_roller
+from tuyere.core.kinds.loop import Loop, LoopRead, MadeLength, Rim, Seating, Strand, Stretch, Turning, on_roller
 from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.survey import Part
 from tuyere.core.mechanics.on_wheels.wheels import Seat
@@ -45,7 +45,7 @@ class FlatLoop(Loop):
     def traits(self) -> str:
         return "flat belt, leather" if self.belt and self.belt.material == "leather" else "flat belt, synthetic"
 
-    def nearest(self, length_m: float) -> Sequence[Made]:
+    def nearest(self, length_m: float) -> Sequence[MadeLength]:
         return []
 
     @property
@@ -88,7 +88,7 @@ class FlatLoop(Loop):
     def design_ratio(self, wrap_rad: float) -> float:
         return float(tension_ratio(self.belt, wrap_rad)[0]) if self.belt else math.exp(SHARE * FRICTION_DRY * wrap_rad)
 
-    def sits(self, rim: Rim) -> Sits | None:
+    def sits(self, rim: Rim) -> Seating | None:
         return on_roller(rim.diameter_m / 2, rim.contact, self.faces) if rim.diameter_m else None
 
     def rated(self, on: Turning, own: "OwnRatings") -> float:

@@ -14,7 +14,7 @@ from tuyere.core.basis.table import rows
 from tuyere.core.basis.verdict import Tone
 from tuyere.core.kinds import roller_chain
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.fitted import Duty, On, Role, StockWheel, small_wheel
+from tuyere.core.kinds.fitted import Duty, PairBelt, Role, StockWheel, small_wheel
 from tuyere.core.kinds.line import LineDrive, LineWheel
 from tuyere.core.kinds.meshing import teeth_written
 from tuyere.core.kinds.roller_chain import Chain, rating
@@ -257,17 +257,17 @@ class ChainLine(LineDrive):
         teeth = next(_counts(r["teeth"]) for r in rows("sprockets_stock") if r["series"] == series)
         return tuple(StockWheel(roller_chain.pitch_diameter(c.pitch_m, z), roller_chain.sprocket(c, z).outside_m, z) for z in teeth)
 
-    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: On) -> Written:
+    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: PairBelt) -> Written:
         return teeth_written(driver, driven, on)
 
-    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
+    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> PairBelt:
         c = self.of
         assert driver.teeth and driven.teeth
         pitches = 2 * math.ceil(roller_chain.length_in_pitches(driver.teeth, driven.teeth, centre_m / c.pitch_m) / 2 - 0.5)
         at = roller_chain.centre_distance(driver.teeth, driven.teeth, pitches) * c.pitch_m
-        return On(f"{c.name}, {pitches} pitches", False, at, slide_needed(at, now_m), links=pitches)
+        return PairBelt(f"{c.name}, {pitches} pitches", False, at, slide_needed(at, now_m), links=pitches)
 
-    def with_pair(self, driver: StockWheel, driven: StockWheel, on: On) -> "ChainLine":
+    def with_pair(self, driver: StockWheel, driven: StockWheel, on: PairBelt) -> "ChainLine":
         return replace(LineDrive.with_pair(self, driver, driven, on), pitches=on.links)
 
     def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from tuyere.core.basis.reader import FieldReader
 from tuyere.core.basis.verdict import Problem
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.loop import Loop, LoopRead, Made, Rim, Sits, Strand, Turning, on_roller
+from tuyere.core.kinds.loop import Loop, LoopRead, MadeLength, Rim, Seating, Strand, Turning, on_roller
 from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.roller_chain.about import ABOUT
 from tuyere.core.kinds.roller_chain.chain import Chain, ChainError, parse_mark
@@ -43,14 +43,14 @@ class ChainLoop(Loop):
     def of(self) -> str:
         return self.chain.name
 
-    def _made(self, pitches: int) -> Made:
-        return Made(f"{self.chain.name}, {pitches} pitches", pitches * self.chain.pitch_m)
+    def _made(self, pitches: int) -> MadeLength:
+        return MadeLength(f"{self.chain.name}, {pitches} pitches", pitches * self.chain.pitch_m)
 
     @property
-    def made(self) -> Made | None:
+    def made(self) -> MadeLength | None:
         return self._made(self.pitches) if self.pitches else None
 
-    def nearest(self, length_m: float) -> Sequence[Made]:
+    def nearest(self, length_m: float) -> Sequence[MadeLength]:
         """An even number of pitches wants no offset link."""
         below = 2 * math.floor(length_m / self.chain.pitch_m / 2 + 1e-9)
         return [self._made(n) for n in (below, below + 2) if n]
@@ -73,14 +73,14 @@ class ChainLoop(Loop):
         strength = self.chain.strength_n
         return Strand("chain", self.mass_kg_per_m, sum(self.faces), strength_n=strength * self.strands if strength else None)
 
-    def sits(self, rim: Rim) -> Sits | None:
+    def sits(self, rim: Rim) -> Seating | None:
         """Its rollers on the pitch circle, from either side; speeds go by the teeth, for a chain lies on a polygon."""
         if rim.face == "flat":
             return on_roller(rim.diameter_m / 2, rim.contact, self.faces) if rim.diameter_m else None
         if rim.teeth is None:
             return None
         pitch = self.chain.pitch_m
-        return Sits(pitch_diameter(pitch, rim.teeth) / 2, outside_diameter(pitch, rim.teeth) / 2, rim.teeth * pitch / math.tau)
+        return Seating(pitch_diameter(pitch, rim.teeth) / 2, outside_diameter(pitch, rim.teeth) / 2, rim.teeth * pitch / math.tau)
 
     def rated(self, on: Turning, own: "OwnRatings") -> float:
         if on.teeth is None:

@@ -14,7 +14,7 @@ from tuyere.core.basis.quantity import System, show
 from tuyere.core.basis.table import rows
 from tuyere.core.kinds import synchronous
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.fitted import SMALL, Duty, On, Role, StockWheel, small_wheel
+from tuyere.core.kinds.fitted import SMALL, Duty, PairBelt, Role, StockWheel, small_wheel
 from tuyere.core.kinds.line import LineDrive, LineWheel
 from tuyere.core.kinds.meshing import teeth_written
 from tuyere.core.kinds.slide import slide_needed
@@ -134,20 +134,20 @@ class ToothedLine(LineDrive):
             if r["pitch_name"] == p.pitch_name
         )
 
-    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: On) -> Written:
+    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: PairBelt) -> Written:
         return teeth_written(driver, driven, on)
 
-    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> On:
+    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> PairBelt:
         p, listed = self.of, synchronous.standard_teeth(self.of)
         if not listed:
-            return On("", False, now_m)
+            return PairBelt("", False, now_m)
         wanted = open_belt.belt_length(driver.line_m, driven.line_m, centre_m) / p.pitch_m
         teeth = min(listed, key=lambda z: abs(z - wanted))
         try:
             at = open_belt.centre_distance(driver.line_m, driven.line_m, teeth * p.pitch_m)
         except GeometryError:
-            return On("", False, now_m)
-        return On(synchronous.ToothedBelt(p, teeth, None, True).designation, False, at, slide_needed(at, now_m))
+            return PairBelt("", False, now_m)
+        return PairBelt(synchronous.ToothedBelt(p, teeth, None, True).designation, False, at, slide_needed(at, now_m))
 
     def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
         small_teeth = min(driver.teeth or 999, driven.teeth or 999)

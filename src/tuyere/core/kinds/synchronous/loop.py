@@ -9,7 +9,7 @@ from tuyere.core.basis.limit import limit
 from tuyere.core.basis.reader import FieldReader
 from tuyere.core.basis.verdict import Problem
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.loop import Loop, LoopRead, Made, Rim, Sits, Stated, Strand, Turning, on_roller
+from tuyere.core.kinds.loop import Loop, LoopRead, MadeLength, Rim, Seating, Stated, Strand, Turning, on_roller
 from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.survey import Part
 from tuyere.core.kinds.synchronous.about import ABOUT
@@ -47,15 +47,15 @@ class ToothedLoop(Loop):
     def of(self) -> str:
         return self.profile.name
 
-    def _made(self, teeth: int) -> Made:
+    def _made(self, teeth: int) -> MadeLength:
         belt = ToothedBelt(self.profile, teeth, self.width, teeth in standard_teeth(self.profile))
-        return Made(belt.designation, belt.length_m)
+        return MadeLength(belt.designation, belt.length_m)
 
     @property
-    def made(self) -> Made | None:
+    def made(self) -> MadeLength | None:
         return self._made(self.teeth) if self.teeth else None
 
-    def nearest(self, length_m: float) -> Sequence[Made]:
+    def nearest(self, length_m: float) -> Sequence[MadeLength]:
         wanted = length_m / self.profile.pitch_m + 1e-9
         most = limit("near length").value
         counts = sorted(n for n in standard_teeth(self.profile) if abs(n - wanted) <= most * max(n, wanted))
@@ -98,13 +98,13 @@ class ToothedLoop(Loop):
     def design_ratio(self, wrap_rad: float) -> float:
         return float(tension_ratio(self.profile, wrap_rad)[0])
 
-    def sits(self, rim: Rim) -> Sits | None:
+    def sits(self, rim: Rim) -> Seating | None:
         if rim.face == "flat" or rim.contact == "back":
             return on_roller(rim.diameter_m / 2, rim.contact, self.faces) if rim.diameter_m else None
         if rim.teeth is None:
             return None
         line = pitch_diameter(self.profile, rim.teeth) / 2
-        return Sits(line, outside_diameter(self.profile, rim.teeth) / 2, line)
+        return Seating(line, outside_diameter(self.profile, rim.teeth) / 2, line)
 
     def rated(self, on: Turning, own: "OwnRatings") -> float:
         if self.width is None:

@@ -13,7 +13,7 @@ from tuyere.core.basis.typed import Given
 from tuyere.core.basis.uncertainty import UFloat, wrapped
 from tuyere.core.kinds import v_belt
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.fitted import ROLES, Duty, Fitted, On, Ratio, Role, ShortSet, Slide, StockWheel
+from tuyere.core.kinds.fitted import ROLES, Duty, Fitted, PairBelt, Ratio, Role, ShortSet, Slide, StockWheel
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.kinds.slide import slide_needed
 from tuyere.core.kinds.survey import Record, RecordedWheel
@@ -149,7 +149,7 @@ class VDrive(VSet, Fitted):
     def stock(self) -> tuple[StockWheel, ...]:
         return _stock(self.section.groove, self.belt_count or 1, self.over_m) if self.section else ()
 
-    def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float, slide: Slide) -> On:
+    def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float, slide: Slide) -> PairBelt:
         assert self.section
         # A slide that nobody measured is unknown, not none: any belt counts, and its centres are said.
         low = now_m - slide.closer.value if slide.closer else 0.0
@@ -158,7 +158,7 @@ class VDrive(VSet, Fitted):
             try:
                 at = open_belt.centre_distance(driver.line_m, driven.line_m, self.belt.datum_length_m)
                 if low - _NEAR_M <= at <= high + _NEAR_M:
-                    return On(self.belt.designation, True, at)
+                    return PairBelt(self.belt.designation, True, at)
             except GeometryError:
                 pass
         wanted = open_belt.belt_length(driver.line_m, driven.line_m, centre_m)
@@ -168,14 +168,14 @@ class VDrive(VSet, Fitted):
             except GeometryError:
                 continue
             fits = low - _NEAR_M <= at <= high + _NEAR_M
-            return On(made.designation if fits else "", False, at, _slide(at, now_m, made), made.designation)
-        return On("", False, None)
+            return PairBelt(made.designation if fits else "", False, at, _slide(at, now_m, made), made.designation)
+        return PairBelt("", False, None)
 
     @property
     def belt_on(self) -> str:
         return self.belt.designation if self.belt else ""
 
-    def with_pair(self, driver: StockWheel, driven: StockWheel, on: On) -> "VDrive":
+    def with_pair(self, driver: StockWheel, driven: StockWheel, on: PairBelt) -> "VDrive":
         assert self.section and self.driver_diameter and self.driven_diameter
         return replace(
             self,
@@ -190,7 +190,7 @@ class VDrive(VSet, Fitted):
             adjustable=None,
         )
 
-    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: On) -> Written:
+    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: PairBelt) -> Written:
         sizes = {f"{role}_diameter": Length(w.rim_m) for role, w in zip(ROLES, (driver, driven), strict=True) if role in new}
         words = {f"{role}_{key}": value for role in new for key, value in (("basis", "outside"), ("groove", "standard"))}
         if on.belt and not on.stays:

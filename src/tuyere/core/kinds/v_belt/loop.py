@@ -9,7 +9,7 @@ from tuyere.core.basis.limit import limit
 from tuyere.core.basis.quantity import whole_number
 from tuyere.core.basis.verdict import Problem
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.loop import Loop, LoopRead, Made, Rim, Sits, Strand, Turning, on_roller
+from tuyere.core.kinds.loop import Loop, LoopRead, MadeLength, Rim, Seating, Strand, Turning, on_roller
 from tuyere.core.kinds.v_belt.about import ABOUT
 from tuyere.core.kinds.v_belt.belt import Belt, nearest_belts, parse_designation
 from tuyere.core.kinds.v_belt.groove import datum_from_outside, groove_at_outside, grooves_of, min_datum_diameter, pitch_over_datum
@@ -63,11 +63,11 @@ class VLoop(Loop):
         return (self.belt.ribs if self.belt else None) or self.band or 1
 
     @property
-    def made(self) -> Made | None:
-        return Made(self.belt.designation, self.belt.datum_length_m) if self.belt else None
+    def made(self) -> MadeLength | None:
+        return MadeLength(self.belt.designation, self.belt.datum_length_m) if self.belt else None
 
-    def nearest(self, length_m: float) -> Sequence[Made]:
-        return [Made(n.designation, n.datum_length_m) for n in nearest_belts(self.section, length_m) if n]
+    def nearest(self, length_m: float) -> Sequence[MadeLength]:
+        return [MadeLength(n.designation, n.datum_length_m) for n in nearest_belts(self.section, length_m) if n]
 
     @property
     def mass_kg_per_m(self) -> float:
@@ -120,7 +120,7 @@ class VLoop(Loop):
         at = groove_at_outside(self.section, rim_m)
         return (at.edge_m, at.spacing_m) if at.edge_m and at.spacing_m else None
 
-    def sits(self, rim: Rim) -> Sits | None:
+    def sits(self, rim: Rim) -> Seating | None:
         """In a groove by the groove table: the line lies half of (outside less datum diameter) under the back of a belt that sits flush."""
         if rim.diameter_m is None:
             return None
@@ -132,7 +132,7 @@ class VLoop(Loop):
             line = radius + groove_at_outside(self.section, rim.diameter_m).two_hd_m / 2
         else:
             line = datum_from_outside(self.section, rim.diameter_m) / 2
-        return Sits(line, radius, line + (over if rim.contact == "inside" else -over))
+        return Seating(line, radius, line + (over if rim.contact == "inside" else -over))
 
     def rated(self, on: Turning, own: "OwnRatings") -> float:
         table = own.of(self.section.name)

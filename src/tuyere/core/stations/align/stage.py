@@ -7,7 +7,7 @@ import math
 from dataclasses import dataclass
 
 from tuyere.core.basis.reader import FieldReader
-from tuyere.core.drive.stage import At, TightStage
+from tuyere.core.drive.stage import StageWheel, TightStage
 from tuyere.core.stations.align.readings import Pair
 from tuyere.core.stations.align.words import Names
 
@@ -28,12 +28,12 @@ class AlignStage:
     in_front: bool = False
 
     @property
-    def moves(self) -> At:
+    def moves(self) -> StageWheel:
         """The wheel that is moved."""
         return self.stage.wheels[self.moving]
 
     @property
-    def stays(self) -> At:
+    def stays(self) -> StageWheel:
         """The wheel that stays."""
         return self.stage.wheels[self.still]
 
@@ -73,11 +73,11 @@ class AlignStage:
     def pair(self, kept: FieldReader) -> Pair:
         """The two wheels with what is kept of their faces: the diameter that the edge touches, and where the groove lies."""
 
-        def touched(which: str, wheel: At) -> float:
+        def touched(which: str, wheel: StageWheel) -> float:
             across = kept.value(self.key(f"edge_{which}"), "wheel_diameter")
             return across / 2 if across else wheel.rim_m
 
-        def inward(which: str, wheel: At) -> float:
+        def inward(which: str, wheel: StageWheel) -> float:
             typed = kept.value(self.key(f"face_{which}"), "face_to_groove")
             return typed if typed is not None else self.groove_m(which, wheel, kept) or 0.0
 
@@ -90,7 +90,7 @@ class AlignStage:
             inward("moving", self.moves),
         )
 
-    def groove_m(self, which: str, wheel: At, kept: FieldReader) -> float | None:
+    def groove_m(self, which: str, wheel: StageWheel, kept: FieldReader) -> float | None:
         """From the outer face to the middle of the first groove that runs, by the groove table; None where there are no grooves."""
         at = self.stage.loop.groove_edge(2 * wheel.rim_m)
         if at is None or wheel.face == "flat":

@@ -14,7 +14,7 @@ from tuyere.core.basis.page import Page
 from tuyere.core.basis.verdict import Tone, Verdict
 from tuyere.core.drive.sheet.solve import solve_page
 from tuyere.core.kinds import motor
-from tuyere.core.kinds.fitted import ROLES, Fitted, On, Role, StockWheel
+from tuyere.core.kinds.fitted import ROLES, Fitted, PairBelt, Role, StockWheel
 from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.mechanics import open_belt
 from tuyere.core.mechanics.speed import CAST_IRON_RIM_LIMIT, CAST_IRON_RIM_LIMIT_M_PER_S
@@ -42,7 +42,7 @@ class Pair:
     belt_speed: float | None
     wrap_rad: float | None
     changes: tuple[Role, ...]
-    on: On
+    on: PairBelt
     against: tuple[str, ...]
 
 
@@ -296,7 +296,7 @@ def _against(
     speed: float,
     velocity: float,
     wrap: float | None,
-    belt: On,
+    belt: PairBelt,
     limits: _Limits,
 ) -> list[str]:
     found = ["held: the tachometer's reading is not explained"] if limits.held else []
@@ -320,10 +320,10 @@ def _against(
     return found
 
 
-def _belt(spec: DriveSpec, on: Fitted, page: Page, driver: StockWheel, driven: StockWheel) -> On:
+def _belt(spec: DriveSpec, on: Fitted, page: Page, driver: StockWheel, driven: StockWheel) -> PairBelt:
     """The belt or chain for the pair."""
     if not page.has("centre_distance"):
-        return On(on.belt_on, False, None)
+        return PairBelt(on.belt_on, False, None)
     now = page.values["centre_distance"].n
     return on.belt_for(driver, driven, _clear(driver, driven, now), now, spec.slide)
 
