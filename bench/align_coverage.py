@@ -10,7 +10,7 @@ import math
 
 from tuyere.core.stations.align.methods import METHODS
 from tuyere.core.stations.align.moves import Feet, moves_for
-from tuyere.core.stations.align.readings import Errors, Pair, solve
+from tuyere.core.stations.align.readings import Errors, WheelPair, solve
 from tuyere.core.stations.align.shims import pack, stock_of
 from tuyere.core.stations.align.tolerance import tolerance
 from tuyere.instruments.rig import Made, Rig
@@ -21,8 +21,8 @@ SLOPES = (0.0, math.pi / 4, math.pi / 2)
 BY_KEY = {m.key: m for m in METHODS}
 
 
-def _pair(n: int) -> Pair:
-    return Pair(SLOPES[n % 3], 0.65, 0.13, 0.08, 0.02, 0.02 + (n % 5) * 0.001)
+def _pair(n: int) -> WheelPair:
+    return WheelPair(SLOPES[n % 3], 0.65, 0.13, 0.08, 0.02, 0.02 + (n % 5) * 0.001)
 
 
 def _read(rig: Rig, methods: tuple[str, ...], nth: int = 0) -> Errors:

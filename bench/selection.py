@@ -16,14 +16,14 @@ from bench.live_redraw import percentile
 
 from tuyere.core.basis.quantity import to_si
 from tuyere.core.kinds.choose import Choosable
-from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.problem import Demands
 from tuyere.core.stations.size.judge import judge
 from tuyere.core.stations.size.rank import Wishes, best_of_each, listed, pareto, rank
 from tuyere.core.stations.size.search import search
 from tuyere.core.stations.size.stock import choices, kinds
 
 RPM = to_si(1, "rotation", "rpm")
-ORDINARY = Problem(
+ORDINARY = Demands(
     to_si(30, "power", "hp"),
     1765 * RPM,
     2600 * RPM,
@@ -37,7 +37,7 @@ ORDINARY = Problem(
 OPEN = replace(ORDINARY, tolerance=1e9, centre_low_m=0.0, centre_high_m=1e3, driven_shaft_m=None, fast_wheels=True, least_chain_teeth=7)
 
 
-def plain(problem: Problem, stock: Sequence[Choosable]) -> set[tuple[str, str, str, str, float]]:
+def plain(problem: Demands, stock: Sequence[Choosable]) -> set[tuple[str, str, str, str, float]]:
     """The same space, one candidate at a time."""
     return {
         (kind.name, driver.name, driven.name, length.name if length else "", count)
@@ -50,7 +50,7 @@ def plain(problem: Problem, stock: Sequence[Choosable]) -> set[tuple[str, str, s
     }
 
 
-def fast(problem: Problem, stock: Sequence[Choosable]) -> set[tuple[str, str, str, str, float]]:
+def fast(problem: Demands, stock: Sequence[Choosable]) -> set[tuple[str, str, str, str, float]]:
     """The search's answer as names."""
     return {
         (f.kind.name, f.driver_wheels[i].name, f.driven_wheels[j].name, f.kind.lengths[m].name if f.kind.lengths else "", f.kind.counts[k])
@@ -66,7 +66,7 @@ def part(kind: Choosable, wheels: int, lengths: int) -> Choosable:
     return kind.restricted(lambda w: w.name in some_wheels, lambda x: x.name in some_lengths)
 
 
-def timed(problem: Problem, stock: Sequence[Choosable], rounds: int) -> list[float]:
+def timed(problem: Demands, stock: Sequence[Choosable], rounds: int) -> list[float]:
     found = []
     for _ in range(rounds):
         start = time.perf_counter()

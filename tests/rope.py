@@ -15,11 +15,11 @@ from tuyere.core.kinds.choose import Array, LineKind, Mate
 from tuyere.core.kinds.choose import StockWheel as Wheel
 from tuyere.core.kinds.counter import CounterSlip
 from tuyere.core.kinds.family import Family
-from tuyere.core.kinds.fitted import Duty, PairBelt, Role, StockWheel
+from tuyere.core.kinds.fitted import PairBelt, RatingDuty, Role, StockWheel
 from tuyere.core.kinds.line import LineDrive, LineWheel
-from tuyere.core.kinds.loop import Loop, LoopRead, MadeLength, Rim, Seating, Strand, Turning
+from tuyere.core.kinds.loop import Loop, LoopRead, MadeLoop, Rim, Seating, Strand, Turning
 from tuyere.core.kinds.part_row import PartRow
-from tuyere.core.kinds.problem import Kept, Problem
+from tuyere.core.kinds.problem import Demands, Kept
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.kinds.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.kinds.told import Called
@@ -54,7 +54,7 @@ class RopeLine(LineDrive):
     def too_small(self, page: Page) -> None:
         """Never."""
 
-    def rate(self, own: OwnRatings, duty: Duty, page: Page) -> None:
+    def rate(self, own: OwnRatings, duty: RatingDuty, page: Page) -> None:
         put(page, "capacity", "power the ropes carry", "P", "power", 900.0 * (self.size or 0), [], "P = 900 W each", "made up")
 
     def stock(self) -> tuple[StockWheel, ...]:
@@ -83,7 +83,7 @@ class RopeLoop(Loop):
     def of(self) -> str:
         return "rope"
 
-    def nearest(self, length_m: float) -> Sequence[MadeLength]:
+    def nearest(self, length_m: float) -> Sequence[MadeLoop]:
         return ()
 
     @property
@@ -137,7 +137,7 @@ class RopeKind(LineKind):
     def wheel_kept(self, kept: Kept, drives: bool) -> None:
         return None
 
-    def least_small(self, problem: Problem) -> tuple[float, str]:
+    def least_small(self, problem: Demands) -> tuple[float, str]:
         return 0.25, "a rope wants 0.25 m"
 
     def width(self, count: Array) -> Array:
@@ -152,7 +152,7 @@ class RopeKind(LineKind):
     def capacity(self, unit: Array, mate: Mate, wrap: Array, count: Array) -> Array:
         return unit * count
 
-    def rate(self, driver: Wheel, driven: Wheel, length: Any, count: float, wrap_rad: float, problem: Problem) -> float:
+    def rate(self, driver: Wheel, driven: Wheel, length: Any, count: float, wrap_rad: float, problem: Demands) -> float:
         return 900.0 * count
 
     def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: Any) -> LineDrive:

@@ -9,9 +9,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
-from tuyere.core.stations.inspect.dues.engine import Answered, DueOn, Happened, dues
+from tuyere.core.stations.inspect.dues.engine import DueEvent, DueOn, DueWord, dues
 from tuyere.core.stations.inspect.dues.hours import LayUp, MeterReading, RunningHours
-from tuyere.core.stations.inspect.dues.rules import Rule, standard_rules
+from tuyere.core.stations.inspect.dues.rules import UpkeepRule, standard_rules
 
 START = datetime(2026, 3, 2, 6, tzinfo=UTC)
 HOUR = timedelta(hours=1)
@@ -76,13 +76,13 @@ def test_running_hours_are_those_of_a_simulation_by_the_hour(machine, start: int
     assert when.earliest and when.earliest <= when.likely and (when.latest is None or when.likely <= when.latest)
 
 
-LOOK = Rule("look", "new set", "Look again", after_hours=24)
+LOOK = UpkeepRule("look", "new set", "Look again", after_hours=24)
 
 
 def open_dues(
-    rule: Rule, clock: RunningHours, now: datetime, happened: list[Happened] | None = None, answered: list[Answered] | None = None
+    rule: UpkeepRule, clock: RunningHours, now: datetime, happened: list[DueEvent] | None = None, answered: list[DueWord] | None = None
 ) -> tuple[DueOn, ...]:
-    return dues(happened or [Happened("new set", START)], answered or [], [rule], clock, now, BERLIN)
+    return dues(happened or [DueEvent("new set", START)], answered or [], [rule], clock, now, BERLIN)
 
 
 def test_a_due_by_hours_comes_nearer_with_a_reading_and_goes_when_it_is_done() -> None:
@@ -94,39 +94,39 @@ def test_a_due_by_hours_comes_nearer_with_a_reading_and_goes_when_it_is_done() -
     read = RunningHours([MeterReading(START, 100), MeterReading(after(24), 120)], 8)
     (sooner,) = open_dues(LOOK, read, after(25))
     assert sooner.likely == after(28.8) and sooner.likely < due.likely and "by the hour meter" in sooner.because
-    assert open_dues(LOOK, read, after(40), answered=[Answered("look", "done", after(30))]) == ()
+    assert open_dues(LOOK, read, after(40), answered=[DueWord("look", "done", after(30))]) == ()
     (again,) = open_dues(
-        LOOK, read, after(60), [Happened("new set", START), Happened("new set", after(50))], [Answered("look", "done", after(30))]
+        LOOK, read, after(60), [DueEvent("new set", START), DueEvent("new set", after(50))], [DueWord("look", "done", after(30))]
     )
     assert again.since == after(50), "a new set starts anew"
 
 
 def test_whichever_comes_first_and_again_and_again() -> None:
-    rule = Rule("either", "new set", "Look", after_hours=500, after_months=1, repeats=True)
+    rule = UpkeepRule("either", "new set", "Look", after_hours=500, after_months=1, repeats=True)
     (slow,) = open_dues(rule, RunningHours(hours_per_day=2), after(1))
     assert (slow.by, slow.likely) == ("calendar", datetime(2026, 4, 2, 7, tzinfo=BERLIN)), "the same time of day over summer time"
     (fast,) = open_dues(rule, RunningHours(hours_per_day=24), after(1))
     assert fast.by == "hours" and fast.likely == after(500)
-    (next_one,) = open_dues(rule, RunningHours(hours_per_day=24), after(601), answered=[Answered("either", "done", after(600))])
+    (next_one,) = open_dues(rule, RunningHours(hours_per_day=24), after(601), answered=[DueWord("either", "done", after(600))])
     assert next_one.likely == after(1100) and "it was done last on" in next_one.because
 
 
 def test_moved_not_needed_and_not_known() -> None:
     clock, to = RunningHours(hours_per_day=8), after(200)
-    (moved,) = open_dues(LOOK, clock, after(100), answered=[Answered("look", "moved", after(90), to, "the line runs through")])
+    (moved,) = open_dues(LOOK, clock, after(100), answered=[DueWord("look", "moved", after(90), to, "the line runs through")])
     assert (moved.by, moved.likely, moved.late) == ("moved", to, False) and moved.because.endswith("(the line runs through).")
-    assert open_dues(LOOK, clock, after(100), answered=[Answered("look", "not needed", after(90))]) == ()
+    assert open_dues(LOOK, clock, after(100), answered=[DueWord("look", "not needed", after(90))]) == ()
     (unknown,) = open_dues(LOOK, RunningHours(), after(100))
     assert unknown.likely is None and not unknown.late and "How many hours a day does it run?" in unknown.because
 
 
 def test_nothing_nags_while_the_machine_is_laid_up() -> None:
-    monthly = Rule("month", "new set", "Look", after_months=1)
+    monthly = UpkeepRule("month", "new set", "Look", after_months=1)
     rest = LayUp(after(300), after(2000))
     clock = RunningHours(hours_per_day=8, lay_ups=[rest])
     (due,) = open_dues(monthly, clock, after(900))
     assert due.resting and not due.late and due.likely == rest.end, "it waits for the season"
-    (hours,) = open_dues(Rule("h", "new set", "Look", after_hours=150), clock, after(900))
+    (hours,) = open_dues(UpkeepRule("h", "new set", "Look", after_hours=150), clock, after(900))
     assert hours.likely == after(2000 + (150 - 100) * 3), "100 of them were run before"
     still = RunningHours(hours_per_day=8, lay_ups=[LayUp(after(300))])
     (standing,) = open_dues(monthly, still, after(900))
@@ -137,8 +137,8 @@ def test_nothing_nags_while_the_machine_is_laid_up() -> None:
 def test_days_are_days_of_the_place(day: int, months: int) -> None:
     """Months on, the same wall clock; where the month has no such day, its last."""
     base = datetime(2026, 1, 31, 10, tzinfo=BERLIN) + timedelta(days=day)
-    rule = Rule("m", "new set", "Look", after_months=months)
-    (due,) = open_dues(rule, RunningHours(hours_per_day=8), base, [Happened("new set", base)])
+    rule = UpkeepRule("m", "new set", "Look", after_months=months)
+    (due,) = open_dues(rule, RunningHours(hours_per_day=8), base, [DueEvent("new set", base)])
     assert due.likely
     local = due.likely.astimezone(BERLIN)
     assert (

@@ -13,7 +13,7 @@ from tests.conftest import examples
 from tuyere.core.basis.quantity import to_si
 from tuyere.core.kinds.choose import Choosable
 from tuyere.core.kinds.motor import limit
-from tuyere.core.kinds.problem import Kept, Problem
+from tuyere.core.kinds.problem import Demands, Kept
 from tuyere.core.kinds.rating.own_table import NONE
 from tuyere.core.kinds.rating.service import IDLERS, SURROUNDINGS
 from tuyere.core.stations.size.judge import judge
@@ -84,7 +84,7 @@ def some(kind: Choosable, by: np.random.Generator) -> Choosable:
 
 optional = st.none() | st.floats(0.1, 0.6)
 problems = st.builds(
-    Problem,
+    Demands,
     power_w=st.floats(100, 40_000),
     driver_speed=st.floats(60, 3600).map(lambda n: n * RPM),
     driven_speed=st.floats(60, 3600).map(lambda n: n * RPM),
@@ -115,7 +115,7 @@ problems = st.builds(
 
 @examples(16)
 @given(problems, st.integers(0, 2**31))
-def test_the_arrays_find_what_the_plain_loop_finds(problem: Problem, seed: int) -> None:
+def test_the_arrays_find_what_the_plain_loop_finds(problem: Demands, seed: int) -> None:
     by = np.random.default_rng(seed)
     shop = SHOPS[by.integers(len(SHOPS))]
     drawn = [kinds()[k] for k in by.choice(len(kinds()), 2, replace=False)] + [shop[k] for k in by.choice(len(shop), 2, replace=False)]
@@ -174,7 +174,7 @@ def test_centres_from_a_length_come_back(d: float, big: float, apart: float) -> 
     assert math.isclose(found[0], at, rel_tol=1e-9)
 
 
-FAN = Problem(to_si(5, "power", "hp"), 1750 * RPM, 875 * RPM, 0.02, "light", centre_low_m=inches(20), centre_high_m=inches(24))
+FAN = Demands(to_si(5, "power", "hp"), 1750 * RPM, 875 * RPM, 0.02, "light", centre_low_m=inches(20), centre_high_m=inches(24))
 
 
 def test_a_textbook_drive_is_found_and_its_neighbours_die_of_the_right_thing() -> None:
@@ -183,7 +183,7 @@ def test_a_textbook_drive_is_found_and_its_neighbours_die_of_the_right_thing() -
     wheel = {w.name: w for w in b.driver}
     belt = {x.name: x for x in b.lengths}
 
-    def why(driver: str, driven: str, length: str, count: float, problem: Problem = FAN) -> list[str]:
+    def why(driver: str, driven: str, length: str, count: float, problem: Demands = FAN) -> list[str]:
         return [f.constraint for f in judge(problem, b, wheel[driver], wheel[driven], belt[length], count).failures]
 
     assert why("5.4 in datum", "11 in datum", "B68", 1) == []

@@ -12,7 +12,7 @@ from tuyere.core.basis.origin import Origin, weakest
 from tuyere.core.basis.quantity import to_si
 from tuyere.core.basis.typed import Typed
 from tuyere.core.drive.sheet.solve import Sheet, solve
-from tuyere.core.drive.sheet.typed import Reading, read_form
+from tuyere.core.drive.sheet.typed import FormReading, read_form
 from tuyere.core.kinds.v_belt.kind import V_BELT
 
 BASE = {
@@ -26,13 +26,13 @@ BASE = {
 WORDS = {"section": "B", "belt_count": "2", "driven_class": "light"}
 
 
-def sheet(quantities: dict[str, str] | None = None, words: dict[str, str] | None = None) -> tuple[Reading, Sheet]:
+def sheet(quantities: dict[str, str] | None = None, words: dict[str, str] | None = None) -> tuple[FormReading, Sheet]:
     typed = {k: Typed(v) for k, v in {**BASE, **(quantities or {})}.items()}
     reading = read_form(V_BELT, typed, {**WORDS, **(words or {})})
     return reading, solve(reading.spec)
 
 
-def problems(reading: Reading, solved: Sheet) -> dict[str, str]:
+def problems(reading: FormReading, solved: Sheet) -> dict[str, str]:
     return {p.field: p.sentence for p in (*reading.problems, *solved.problems)}
 
 

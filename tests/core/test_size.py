@@ -20,7 +20,7 @@ from tuyere.core.kinds import registry, v_belt
 from tuyere.core.kinds.flat import flat_belts
 from tuyere.core.kinds.flat.tension import tension_ratio as flat_ratio
 from tuyere.core.kinds.motor import MotorLimit, NotJudged, limit
-from tuyere.core.kinds.problem import Kept, Problem
+from tuyere.core.kinds.problem import Demands, Kept
 from tuyere.core.kinds.rating import duties
 from tuyere.core.kinds.rating.service import service_factor
 from tuyere.core.kinds.registry import family
@@ -273,7 +273,7 @@ def read(words: dict[str, str] | None = None, **typed: str):  # type: ignore[no-
 
 def test_the_form_of_what_is_asked() -> None:
     found = read().problem
-    assert isinstance(found, Problem) and found.tolerance == pytest.approx(0.03) and found.driven_class == "heavy"
+    assert isinstance(found, Demands) and found.tolerance == pytest.approx(0.03) and found.driven_class == "heavy"
     assert read({"tolerance": "5 %"}).problem.tolerance == pytest.approx(0.05)
     assert [p.field for p in read({"tolerance": "a lot"}).problems] == ["tolerance"]
     assert [p.field for p in read(centre_high="20").problems] == ["centre_high"]
@@ -308,7 +308,7 @@ def test_what_the_pull_does_to_a_shaft() -> None:
     assert read_shaft({}, {}, DriveSpec(V_BELT), Page()).verdicts[0].headline == "The pull is not known yet"
 
 
-def rank_key(problem: Problem, family: str) -> str:
+def rank_key(problem: Demands, family: str) -> str:
     ranked = rank(problem, search(replace(problem, families=frozenset({family})), kinds()), Wishes())
     assert ranked
     return ranked.key(listed(ranked, 1, 1)[0])

@@ -12,7 +12,7 @@ from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
 from tuyere.core.basis.typed import Given, Typed
 from tuyere.core.basis.verdict import Tone
-from tuyere.core.drive.layout.duties import Duty, StageDuty, TrainDuty
+from tuyere.core.drive.layout.duties import StageDuty, TrainDemands, TrainDuty
 from tuyere.core.drive.layout.form import PathReading, read_path
 from tuyere.core.drive.layout.stages import duties_of
 from tuyere.core.drive.layout.typed import TypedBelt, TypedPath, TypedWheel
@@ -54,7 +54,7 @@ def read(wheels: list[TypedWheel], belts: list[TypedBelt], rpm: float = 1750) ->
 def train(wheels: list[TypedWheel], belts: list[TypedBelt], rpm: float = 1750, power: float | None = None) -> TrainDuty:
     found = read(wheels, belts, rpm)
     assert not found.problems, found.problems
-    duty = Duty(power * HP if power else None, rpm * RPM, "moderate", "normal", 10, "clean", "seldom")
+    duty = TrainDemands(power * HP if power else None, rpm * RPM, "moderate", "normal", 10, "clean", "seldom")
     duties = duties_of(found, duty, NONE)
     assert duties
     return duties
@@ -264,7 +264,7 @@ def test_a_shaft_read_along_a_train_tells_the_slip_between() -> None:
     found = read(wheels, [vee("B", "B90", "2"), vee("C", "", "2")])
 
     def slip(rpm: float, shaft: str = "") -> Page:
-        duty = Duty(None, 1750 * RPM, None, "normal", None, "clean", "seldom", tach(1750), tach(rpm), shaft)
+        duty = TrainDemands(None, 1750 * RPM, None, "normal", None, "clean", "seldom", tach(1750), tach(rpm), shaft)
         duties = duties_of(found, duty, NONE)
         assert duties
         return duties.page
@@ -277,7 +277,9 @@ def test_a_shaft_read_along_a_train_tells_the_slip_between() -> None:
     assert at_die.values["slip"].n == pytest.approx(0.035, abs=1e-6)
     assert at_die.verdicts[0].tone is Tone.GOOD, "over two belts 3.5 % is what they lose"
     first = next(
-        s for s in duties_of(found, Duty(None, 1750 * RPM, None, "normal", None, "clean", "seldom"), NONE).shafts if "large" in s.wheels
+        s
+        for s in duties_of(found, TrainDemands(None, 1750 * RPM, None, "normal", None, "clean", "seldom"), NONE).shafts
+        if "large" in s.wheels
     )  # type: ignore[union-attr]
     at_jack = slip(1750 / first.ratio * 0.95, first.name)
     assert at_jack.values["slip"].n == pytest.approx(0.05, abs=1e-6) and at_jack.verdicts[0].tone is Tone.WATCH

@@ -19,7 +19,7 @@ from tuyere.core.basis.typed import Typed
 from tuyere.core.basis.verdict import Tone
 from tuyere.core.stations.align.frame import along, turns_of
 from tuyere.core.stations.align.methods import BY_KEY
-from tuyere.core.stations.align.readings import Pair, solve
+from tuyere.core.stations.align.readings import WheelPair, solve
 from tuyere.core.stations.align.stage import pair_of
 from tuyere.instruments.rig import Rig, Truth
 
@@ -31,7 +31,7 @@ def line_on(target: np.ndarray, out: np.ndarray, point: np.ndarray, normal: np.n
     return float((point - target) @ normal / (out @ normal))
 
 
-def read_by_heads(pair: Pair, truth: tuple[float, float, float]) -> tuple[dict[str, float], dict[str, float]]:
+def read_by_heads(pair: WheelPair, truth: tuple[float, float, float]) -> tuple[dict[str, float], dict[str, float]]:
     """What two heads and one head show: the still wheel at the origin, its shaft along x, out being +x."""
     turn = turns_of(truth[0], truth[1], pair.slope_rad)
     turned = Rotation.from_rotvec([0.0, turn.about_y, turn.about_z])
@@ -63,7 +63,7 @@ SMALL = st.floats(-0.008, 0.008)
 def test_a_line_that_falls_outside_the_mark_means_that_this_wheel_stands_in(
     slope: float, angle: float, twist: float, offset: float, still_face: float, moving_face: float
 ) -> None:
-    pair = Pair(slope, 0.7, 0.12, 0.09, still_face, moving_face)
+    pair = WheelPair(slope, 0.7, 0.12, 0.09, still_face, moving_face)
     two, one = read_by_heads(pair, (angle, twist, offset))
     if abs(offset) > 0.001:
         assert (two["at_movable"] > 0) == (offset < 0)
@@ -75,7 +75,7 @@ def test_a_line_that_falls_outside_the_mark_means_that_this_wheel_stands_in(
 @examples(20)
 @given(SMALL, SMALL, st.floats(-0.004, 0.004), st.sampled_from(["two_heads", "one_head"]))
 def test_the_machine_to_practise_on_shows_the_same_beam(angle: float, twist: float, offset: float, method: str) -> None:
-    pair = Pair(0.0, 0.7, 0.12, 0.09)
+    pair = WheelPair(0.0, 0.7, 0.12, 0.09)
     rig = Rig(pair, stage_feet(), Truth(angle, twist, offset))
     drawn = dict(zip(("two_heads", "one_head"), read_by_heads(pair, (angle, twist, offset)), strict=True))[method]
     shows = rig._exact(method)

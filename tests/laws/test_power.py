@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from tests.conftest import examples
 from tests.core.test_stages import HP, RPM, chain, read, vee, wheel
-from tuyere.core.drive.layout.duties import Duty, TrainDuty
+from tuyere.core.drive.layout.duties import TrainDemands, TrainDuty
 from tuyere.core.drive.layout.stages import duties_of
 from tuyere.core.drive.layout.tight import stage_of
 from tuyere.core.drive.layout.typed import TypedBelt, TypedWheel
@@ -59,7 +59,7 @@ def with_teeth(made: TypedWheel, teeth: int) -> TypedWheel:
 def solved(wheels: list[TypedWheel], belts: list[TypedBelt], power_hp: float | None) -> TrainDuty:
     found = read(wheels, belts, 1200)
     assert not found.problems, found.problems
-    duty = Duty(power_hp * HP if power_hp else None, 1200 * RPM, "moderate", "normal", 10, "clean", "seldom")
+    duty = TrainDemands(power_hp * HP if power_hp else None, 1200 * RPM, "moderate", "normal", 10, "clean", "seldom")
     told = duties_of(found, duty, NONE)
     assert told
     return told

@@ -13,7 +13,7 @@ from scipy.spatial.transform import Rotation
 from tuyere.core.stations.align import readings as by
 from tuyere.core.stations.align.frame import along, turns_of
 from tuyere.core.stations.align.moves import Feet, in_steps, moves_for
-from tuyere.core.stations.align.readings import Errors, Pair, solve
+from tuyere.core.stations.align.readings import Errors, WheelPair, solve
 from tuyere.core.stations.align.shims import pack, stock_of
 from tuyere.core.stations.align.tolerance import tolerance
 
@@ -25,7 +25,7 @@ _X = np.array([1.0, 0.0, 0.0])
 class Machine:
     """The movable machine where it truly stands: its wheel's groove centre, and which way its body is turned."""
 
-    def __init__(self, pair: Pair, offset: float, turned: Rotation) -> None:
+    def __init__(self, pair: WheelPair, offset: float, turned: Rotation) -> None:
         self.pair, self.turned = pair, turned
         u, _ = along(pair.slope_rad)
         self.centre = offset * _X - pair.centre_m * u
@@ -135,7 +135,7 @@ small = st.floats(-0.02, 0.02)
 def test_seen_from_the_other_machine_angle_and_twist_are_the_same(slope: float, angle: float, twist: float, offset: float) -> None:
     """Swap which one moves: the shafts close as before, the same sides lean apart, and the offset is what is left at the other wheel."""
     here = pair(slope)
-    there = Pair(
+    there = WheelPair(
         math.remainder(slope + math.pi, 2 * math.pi),
         here.centre_m,
         here.movable_radius_m,
@@ -187,8 +187,8 @@ def edge_on(spots: list[tuple[float, float]]) -> list[float]:
     return best
 
 
-def pair(slope: float, rim: float = 0.0) -> Pair:
-    return Pair(slope, 0.7, 0.14, 0.08, 0.03, 0.03 + rim)
+def pair(slope: float, rim: float = 0.0) -> WheelPair:
+    return WheelPair(slope, 0.7, 0.14, 0.08, 0.03, 0.03 + rim)
 
 
 poses = st.tuples(

@@ -24,7 +24,7 @@ from tuyere.core.kinds.flat import rating as flat
 from tuyere.core.kinds.flat.drive import flat_line
 from tuyere.core.kinds.line import LineDrive, LineWheel
 from tuyere.core.kinds.motor import MotorLimit, NotJudged, limit
-from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.problem import Demands
 from tuyere.core.kinds.roller_chain import chain
 from tuyere.core.kinds.roller_chain import rating as chain_rating
 from tuyere.core.kinds.roller_chain.drive import chain_line
@@ -102,7 +102,7 @@ def every(found: tuple[Found, ...]) -> Iterator[tuple[Found, int]]:
 )
 def test_no_drive_is_offered_past_its_limits(hp: float, driver: float, driven: float, low: float, high: float) -> None:
     """Cast iron's rim 6500 ft/min (IP-20), sprockets' steel 10 000; 120° on the small wheel (ISO 606, handbooks); IP-24's least teeth."""
-    problem = Problem(hp * HP, driver * RPM, driven * RPM, 0.05, "moderate", centre_low_m=low * INCH, centre_high_m=high * INCH)
+    problem = Demands(hp * HP, driver * RPM, driven * RPM, 0.05, "moderate", centre_low_m=low * INCH, centre_high_m=high * INCH)
     found = search(problem, kinds())
     assert found.feasible > 50
     for f, k in every(found.found):

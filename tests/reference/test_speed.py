@@ -19,7 +19,7 @@ from tuyere.core.stations.speed.band import Band, exactly
 from tuyere.core.stations.speed.cones import as_found, design, geometric, length
 from tuyere.core.stations.speed.explain import explain, learn
 from tuyere.core.stations.speed.machine import Limits, Motor, Now, amps_gap, feel
-from tuyere.core.stations.speed.train import Step, by_marks, solve
+from tuyere.core.stations.speed.train import TrainStep, by_marks, solve
 from tuyere.core.stations.speed.wheel import made_wheel, materials
 
 RPM = math.pi / 30
@@ -32,26 +32,26 @@ def rpm(value: float, share: float = 0.002):  # type: ignore[no-untyped-def]
 
 def test_the_pulley_rule() -> None:
     """Machinery's Handbook: driven speed = driver speed x driver diameter / driven diameter; the twice larger pulley halves 3500."""
-    assert solve(exactly(3500), None, [Step(exactly(4), exactly(8))]).speeds[-1].middle == pytest.approx(1750)
+    assert solve(exactly(3500), None, [TrainStep(exactly(4), exactly(8))]).speeds[-1].middle == pytest.approx(1750)
     # A countershaft: the products of the driving over the driven diameters.
-    two = solve(exactly(1750), None, [Step(exactly(5), exactly(12)), Step(exactly(6), exactly(14))])
+    two = solve(exactly(1750), None, [TrainStep(exactly(5), exactly(12)), TrainStep(exactly(6), exactly(14))])
     assert two.speeds[-1].middle == pytest.approx(1750 * 5 * 6 / (12 * 14))
 
 
 def test_an_engine_is_a_band_and_so_is_the_answer() -> None:
     """Common practice, no source: 3400 to 3600 rpm to a pump at 1450 wants about 2.4 to 1."""
-    wanted = solve(Band(3400, 3600), exactly(1450), [Step()])
+    wanted = solve(Band(3400, 3600), exactly(1450), [TrainStep()])
     assert wanted.found == ("ratio", 0)
     ratio = wanted.steps[0].ratio
     assert ratio and (ratio.low, ratio.high) == pytest.approx((2.345, 2.483), abs=0.001) and ratio.middle == pytest.approx(2.4, abs=0.02)
-    pump = solve(Band(3400, 3600), None, [Step(ratio=exactly(2.4))]).speeds[-1]
+    pump = solve(Band(3400, 3600), None, [TrainStep(ratio=exactly(2.4))]).speeds[-1]
     assert (pump.low, pump.high) == pytest.approx((1416.7, 1500), abs=0.1)
 
 
 @given(st.floats(50, 4000), st.lists(st.tuples(st.floats(2, 30), st.floats(2, 30), st.floats(0, 0.05)), min_size=1, max_size=4), st.data())
 def test_whatever_is_left_out_comes_back(first: float, sizes: list[tuple[float, float, float]], data: st.DataObject) -> None:
     """Inverse consistency: leave any one thing out of a consistent train and it is found again."""
-    whole = [Step(exactly(d), exactly(big), None, s) for d, big, s in sizes]
+    whole = [TrainStep(exactly(d), exactly(big), None, s) for d, big, s in sizes]
     last = solve(exactly(first), None, whole).speeds[-1]
     k = data.draw(st.integers(0, len(sizes) - 1))
     d, big, s = sizes[k]
@@ -61,9 +61,9 @@ def test_whatever_is_left_out_comes_back(first: float, sizes: list[tuple[float, 
         return
     steps = list(whole)
     steps[k] = {
-        "driving": Step(None, exactly(big), None, s),
-        "driven": Step(exactly(d), None, None, s),
-        "ratio": Step(None, None, None, s),
+        "driving": TrainStep(None, exactly(big), None, s),
+        "driven": TrainStep(exactly(d), None, None, s),
+        "ratio": TrainStep(None, None, None, s),
     }[left_out]
     found = solve(exactly(first), last, steps)
     assert found.found == (left_out, k)

@@ -19,7 +19,7 @@ from tuyere.core.mechanics import open_belt
 from tuyere.core.mechanics.belt_path import Pulley, belt_path, pull
 from tuyere.core.mechanics.tension import beam, measured, statics
 from tuyere.core.mechanics.tension.moved import move_for
-from tuyere.core.mechanics.tension.window import Stage, Wheel, strain
+from tuyere.core.mechanics.tension.window import WindowStage, WindowWheel, strain
 
 LBF, INCH = to_si(1, "force", "lbf"), to_si(1, "length", "in")
 
@@ -215,6 +215,9 @@ def test_friction_on_an_arc_integrated_element_by_element() -> None:
     r, c = 0.1, 0.6
     lean = (math.pi - wrap) / 2
     big = r + c * math.sin(lean)
-    wheels = (Wheel(0, 0, r, "inside", friction, 900, 100, groove), Wheel(c, 0, big, "inside", friction, -900, 100 * r / big, groove))
-    on = strain(Stage(wheels, mass_kg_per_m=0.2))
+    wheels = (
+        WindowWheel(0, 0, r, "inside", friction, 900, 100, groove),
+        WindowWheel(c, 0, big, "inside", friction, -900, 100 * r / big, groove),
+    )
+    on = strain(WindowStage(wheels, mass_kg_per_m=0.2))
     assert on.grip(0) == pytest.approx(math.exp(grown))

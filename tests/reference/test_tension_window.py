@@ -15,21 +15,21 @@ from scipy.optimize import brentq
 from tuyere.core.mechanics.loads import life_hours, reactions
 from tuyere.core.mechanics.tension import NEW_BELT_LOW, static_tension
 from tuyere.core.mechanics.tension.published import HeldBy
-from tuyere.core.mechanics.tension.window import Shaft, Stage, Wheel, WindowError, strain, window
+from tuyere.core.mechanics.tension.window import Shaft, WindowError, WindowStage, WindowWheel, strain, window
 
 GROOVE = math.radians(38)
 
 
-def pair(power: float = 5000, centre: float = 0.6, r1: float = 0.1, r2: float = 0.2, **more: object) -> Stage:
+def pair(power: float = 5000, centre: float = 0.6, r1: float = 0.1, r2: float = 0.2, **more: object) -> WindowStage:
     """A driver and a driven wheel on level centres, the tight strand below."""
     wheels = (
-        Wheel(0, 0, r1, "inside", 0.3, power, 15 / r1, GROOVE),
-        Wheel(centre, 0, r2, "inside", 0.3, -power, 15 / r2, GROOVE),
+        WindowWheel(0, 0, r1, "inside", 0.3, power, 15 / r1, GROOVE),
+        WindowWheel(centre, 0, r2, "inside", 0.3, -power, 15 / r2, GROOVE),
     )
-    return Stage(wheels, mass_kg_per_m=0.2, **more)
+    return WindowStage(wheels, mass_kg_per_m=0.2, **more)
 
 
-def deck(power: float = 6000) -> Stage:
+def deck(power: float = 6000) -> WindowStage:
     """A driver, two driven wheels, and an idler on the belt's back between them."""
     at = [
         (0, 0, 0.07, "inside", power),
@@ -37,7 +37,9 @@ def deck(power: float = 6000) -> Stage:
         (0.5, 0.12, 0.04, "back", 0),
         (0.9, 0.5, 0.09, "inside", -0.4 * power),
     ]
-    return Stage(tuple(Wheel(x, y, r, c, 0.3, p, 12 / r, GROOVE if c == "inside" else None) for x, y, r, c, p in at), mass_kg_per_m=0.15)
+    return WindowStage(
+        tuple(WindowWheel(x, y, r, c, 0.3, p, 12 / r, GROOVE if c == "inside" else None) for x, y, r, c, p in at), mass_kg_per_m=0.15
+    )
 
 
 def test_the_target_of_two_wheels_is_the_half_sum_of_a_design_at_five_to_one() -> None:

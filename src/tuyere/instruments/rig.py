@@ -14,7 +14,7 @@ from scipy.spatial.transform import Rotation
 
 from tuyere.core.stations.align.frame import Vector, along, turns_of
 from tuyere.core.stations.align.moves import Feet
-from tuyere.core.stations.align.readings import LEVEL_U_RAD, USUAL_U, Pair
+from tuyere.core.stations.align.readings import LEVEL_U_RAD, USUAL_U, WheelPair
 
 _SHIMMED_OFF = 0.006  # what the string is held off by, m
 _TALL = 0.08  # between the marks of a head's target: common practice, no source
@@ -43,7 +43,7 @@ class Truth:
 class Rig:
     """The movable machine in space: its wheel's groove centre (the stationary one is the origin) and which way its body is turned."""
 
-    def __init__(self, pair: Pair, feet: Feet, truth: Truth, seed: int = 0, roll_rad: float = 0.0) -> None:
+    def __init__(self, pair: WheelPair, feet: Feet, truth: Truth, seed: int = 0, roll_rad: float = 0.0) -> None:
         self.pair, self.feet, self.seed = pair, feet, seed
         turn = turns_of(truth.angle_rad, truth.twist_rad, pair.slope_rad)
         u, _ = along(pair.slope_rad)
@@ -52,7 +52,7 @@ class Rig:
         self._made = 0
 
     @classmethod
-    def hidden(cls, pair: Pair, feet: Feet, seed: int, degrees: float) -> "Rig":
+    def hidden(cls, pair: WheelPair, feet: Feet, seed: int, degrees: float) -> "Rig":
         """A pose by chance: angle and twist together that many degrees, an offset of one to four millimetres."""
         chance = random.Random(f"pose {seed}")
         part, whole = math.radians(chance.uniform(25, 65)), math.radians(degrees)

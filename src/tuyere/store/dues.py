@@ -12,9 +12,9 @@ from sqlalchemy import Select, text
 from sqlmodel import Session, col, select
 
 from tuyere.core.stations.inspect.dues import engine
-from tuyere.core.stations.inspect.dues.engine import Answered, DueOn
+from tuyere.core.stations.inspect.dues.engine import DueOn, DueWord
 from tuyere.core.stations.inspect.dues.hours import LayUp, MeterReading, RunningHours
-from tuyere.core.stations.inspect.dues.rules import Rule, oil_rule, rules_of
+from tuyere.core.stations.inspect.dues.rules import UpkeepRule, oil_rule, rules_of
 from tuyere.store.dues_tables import DueAnswer, DueRule, Happened, HourReading, LaidUp
 from tuyere.store.findings import Cause
 from tuyere.store.people import SiteId
@@ -55,12 +55,14 @@ class Facts:
         """Its running hours."""
         return RunningHours(self.hours, hours_per_day, [LayUp(r.began_at, r.ended_at) for r in self.rests])
 
-    def dues(self, rules: Sequence[Rule], hours_per_day: float | None, family: str, at: datetime, zone: ZoneInfo) -> tuple[DueOn, ...]:
+    def dues(
+        self, rules: Sequence[UpkeepRule], hours_per_day: float | None, family: str, at: datetime, zone: ZoneInfo
+    ) -> tuple[DueOn, ...]:
         """What its rules ask for; with the next oil change, where its interval was said."""
         interval = next((h.interval_h for h in reversed(self.happened) if h.kind == "oil change" and h.interval_h), None)
         own = (*rules, oil_rule(interval)) if interval else rules
-        said = [Answered(a.rule, a.answer, a.at, _on(a, zone), a.why) for a in standing(self.answered)]  # type: ignore[arg-type]  # the table's own words
-        events = [engine.Happened(h.kind, h.at) for h in self.happened]
+        said = [DueWord(a.rule, a.answer, a.at, _on(a, zone), a.why) for a in standing(self.answered)]  # type: ignore[arg-type]  # the table's own words
+        events = [engine.DueEvent(h.kind, h.at) for h in self.happened]
         return engine.dues(events, said, own, self.clock(hours_per_day), at, zone, family)
 
 
@@ -113,7 +115,7 @@ class Place:
     """Whose days count at a site, and by which rules things fall due there."""
 
     zone: ZoneInfo
-    rules: tuple[Rule, ...]
+    rules: tuple[UpkeepRule, ...]
 
 
 def place_of(session: Session, site_id: uuid.UUID) -> Place:
@@ -133,10 +135,10 @@ def zone_of(session: Session, site_id: uuid.UUID) -> ZoneInfo:
     return ZoneInfo(session.exec(select(Site.zone).where(Site.id == site_id)).one())
 
 
-def rule_of(row: DueRule) -> Rule:
+def rule_of(row: DueRule) -> UpkeepRule:
     """A site's own rule as the engine takes it."""
     kinds = tuple(k for k in row.kinds.split(";") if k)
-    return Rule(
+    return UpkeepRule(
         row.key, row.event, row.what, row.after_hours, row.after_days, row.after_months, row.repeats, kinds, row.page, "this site's own"
     )
 

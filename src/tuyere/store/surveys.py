@@ -28,7 +28,7 @@ DESIGN_COLUMNS = {
 
 
 @dataclass(frozen=True)
-class Survey:
+class KeptSurvey:
     """A survey to keep: the typed form, what it means in SI, and what the core finds in it, by subject."""
 
     configuration_id: uuid.UUID
@@ -45,7 +45,7 @@ class Survey:
     said: Mapping[str, Sequence[Raised]] = field(default_factory=dict)
 
 
-def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: int, survey: Survey) -> Configuration:
+def keep_survey(session: Session, writer: Writer, drive: Drive, seen_version: int, survey: KeptSurvey) -> Configuration:
     """Keep what is fitted as a new configuration, and the design point; on the drive its family, if that has changed. Raises StaleError."""
     columns: dict[str, Any] = {column: survey.design_si.get(key) for key, column in DESIGN_COLUMNS.items()}
     if survey.family and survey.standing != "proposed":

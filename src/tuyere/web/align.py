@@ -9,7 +9,7 @@ from pydantic import BaseModel, Discriminator, Field, Tag
 from tuyere.core.stations.align import readings as core
 from tuyere.core.stations.align.base import base_of, bases
 from tuyere.core.stations.align.moves import NOT_MOVED, Feet, in_steps, moves_for
-from tuyere.core.stations.align.readings import Equations, Pair
+from tuyere.core.stations.align.readings import Equations, WheelPair
 from tuyere.core.stations.align.tolerance import kinds, tolerance
 from tuyere.core.stations.align.words import AtFeet, corrections
 from tuyere.web.answers import answer
@@ -33,7 +33,7 @@ class StraightedgeIn(Bare):
     gaps_m: Gaps
     reading_u_m: ReadingU = None
 
-    def equations(self, pair: Pair) -> Equations:
+    def equations(self, pair: WheelPair) -> Equations:
         return core.by_edge(pair, self.gaps_m, self.reading_u_m or core.USUAL_U["straightedge"])
 
 
@@ -44,7 +44,7 @@ class StringIn(Bare):
     gaps_m: Gaps
     reading_u_m: ReadingU = None
 
-    def equations(self, pair: Pair) -> Equations:
+    def equations(self, pair: WheelPair) -> Equations:
         return core.by_string(pair, self.gaps_m, self.reading_u_m or core.USUAL_U["string"])
 
 
@@ -56,7 +56,7 @@ class ClockIn(Bare):
     bottom_m: Place
     reading_u_m: ReadingU = None
 
-    def equations(self, pair: Pair) -> Equations:
+    def equations(self, pair: WheelPair) -> Equations:
         return core.by_clock(pair, self.top_m, self.bottom_m, self.reading_u_m or core.USUAL_U["clock"])
 
 
@@ -70,7 +70,7 @@ class OneHeadIn(Bare):
     bottom_m: Place
     reading_u_m: ReadingU = None
 
-    def equations(self, pair: Pair) -> Equations:
+    def equations(self, pair: WheelPair) -> Equations:
         u = self.reading_u_m or core.USUAL_U["one_head"]
         return core.by_one_head(pair, self.toward_m, self.away_m, self.top_m, self.bottom_m, u)
 
@@ -90,7 +90,7 @@ class TwoHeadsIn(Bare):
     reference: core.Reference = "groove"
     reading_u_m: ReadingU = None
 
-    def equations(self, pair: Pair) -> Equations:
+    def equations(self, pair: WheelPair) -> Equations:
         if self.tilt_m is not None and self.target_height_m is None:
             raise refuse("target_height_m", "Give the height over which the tilt was read.")
         u = self.reading_u_m or core.USUAL_U["two_heads"]
@@ -105,7 +105,7 @@ class LevelIn(Bare):
     movable_rad: float = Field(ge=-0.5, le=0.5)
     reading_u_rad: ReadingU = None
 
-    def equations(self, pair: Pair) -> Equations:
+    def equations(self, pair: WheelPair) -> Equations:
         return core.by_level(pair, self.stationary_rad, self.movable_rad, self.reading_u_rad or core.LEVEL_U_RAD)
 
 
@@ -118,7 +118,7 @@ class TapeIn(Bare):
     apart_m: Metres
     reading_u_m: ReadingU = None
 
-    def equations(self, pair: Pair) -> Equations:
+    def equations(self, pair: WheelPair) -> Equations:
         return core.by_tape(self.outer_m, self.inner_m, self.apart_m, self.reading_u_m or core.USUAL_U["tape"])
 
 
@@ -165,9 +165,9 @@ class PairIn(Bare):
     stationary_face_to_groove_m: Place = 0
     movable_face_to_groove_m: Place = 0
 
-    def pair(self) -> Pair:
+    def pair(self) -> WheelPair:
         """As the core takes them."""
-        return Pair(**{k: getattr(self, k) for k in PairIn.model_fields})
+        return WheelPair(**{k: getattr(self, k) for k in PairIn.model_fields})
 
 
 class AlignIn(PairIn):

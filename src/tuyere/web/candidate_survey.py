@@ -5,7 +5,7 @@ from typing import Any
 
 from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.quantity import System, show
-from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.problem import Demands
 from tuyere.core.kinds.rating.duties import driven_classes
 from tuyere.core.kinds.written import Length, Written
 from tuyere.core.stations.size.candidate import Candidate
@@ -18,7 +18,7 @@ def _entry(value: float, kind: str, digits: int) -> Entry:
     return Entry(text=show(value, kind, System.SI if kind == "length" else System.US, digits), unit="", origin=Origin.CHOSEN)
 
 
-def survey_of(problem: Problem, one: Candidate, judged: Judged, standing: SurveyForm) -> SurveyForm:
+def survey_of(problem: Demands, one: Candidate, judged: Judged, standing: SurveyForm) -> SurveyForm:
     """The standing survey with the candidate's wheels, belts and centres on it; it must have measures."""
     assert judged.measures
     survey = standing.model_copy(deep=True)

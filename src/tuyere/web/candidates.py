@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 
 from tuyere.core.basis.verdict import Tone, Verdict
 from tuyere.core.drive.sheet.solve import solve, solve_page
-from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.problem import Demands
 from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.kinds.traits import traits
 from tuyere.core.stations.size.as_sheet import spec_of
@@ -89,7 +89,7 @@ def calc_candidates(body: CandidatesIn) -> Response:
     return _candidates(body, lambda problem: [by_key(problem, key, have) for key in body.keys])
 
 
-def _candidates(body: SizeIn, find: Callable[[Problem], list[Candidate]]) -> Response:
+def _candidates(body: SizeIn, find: Callable[[Demands], list[Candidate]]) -> Response:
     reading, spec = read(body)
     if reading.problem is None:
         raise Refusal(
@@ -104,7 +104,7 @@ def _candidates(body: SizeIn, find: Callable[[Problem], list[Candidate]]) -> Res
     return answer(CandidatesOut(candidates=[_full(reading.problem, c, spec, body) for c in found]))
 
 
-def _full(problem: Problem, one: Candidate, spec: DriveSpec, body: SizeIn) -> CandidateFull:
+def _full(problem: Demands, one: Candidate, spec: DriveSpec, body: SizeIn) -> CandidateFull:
     judged = one.judged(problem)
     sheet = sheet_out(solve(spec_of(problem, one, judged, spec))) if judged.measures else None
     made = judged.measures.length_m if judged.measures else 0.0
@@ -142,7 +142,7 @@ def _number(text: str) -> float | None:
         return None
 
 
-def _savings(problem: Problem, one: Candidate, body: SizeIn, before: str) -> Savings | None:
+def _savings(problem: Demands, one: Candidate, body: SizeIn, before: str) -> Savings | None:
     words = body.size.words
     if before not in traits():
         return None

@@ -345,12 +345,12 @@ def survey_of(
     typed: SurveyForm,
     on: Answer,
     made_at: datetime | None = None,
-) -> surveys.Survey:
+) -> surveys.KeptSurvey:
     """A survey as the store keeps it: typed words beside SI values. Raises Refusal for one that cannot be read."""
     dumped = typed.model_dump(mode="json")
     family = on.survey.first.family
     path = on.path if family.loop(Part()) else None
-    return surveys.Survey(
+    return surveys.KeptSurvey(
         survey_id,
         standing,
         reason,

@@ -9,7 +9,7 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
-from tuyere.core.stations.inspect.dues.rules import Rule, standard_rules
+from tuyere.core.stations.inspect.dues.rules import UpkeepRule, standard_rules
 from tuyere.store import dues as store
 from tuyere.store.clock import now
 from tuyere.store.dues_tables import EVENTS, DueAnswer
@@ -183,7 +183,7 @@ def get_rules(path: SitePath) -> Response:
         return answer(RulesOut(rules=listed, zone=site.zone, site_version=site.row_version, events=list(EVENTS), zones=zones))
 
 
-def _rule(row: Any, standard: Rule) -> RuleOut:
+def _rule(row: Any, standard: UpkeepRule) -> RuleOut:
     rule = store.rule_of(row) if row else standard
     return RuleOut(
         key=rule.key,

@@ -7,9 +7,9 @@ from zoneinfo import ZoneInfo, available_timezones
 from flask import Response
 from pydantic import AfterValidator, AwareDatetime, BaseModel, Field
 
-from tuyere.core.stations.inspect.dues.engine import Answered, DueOn, Happened, dues
+from tuyere.core.stations.inspect.dues.engine import DueEvent, DueOn, DueWord, dues
 from tuyere.core.stations.inspect.dues.hours import LayUp, MeterReading, RunningHours
-from tuyere.core.stations.inspect.dues.rules import Rule, standard_rules
+from tuyere.core.stations.inspect.dues.rules import UpkeepRule, standard_rules
 from tuyere.web.answers import answer
 from tuyere.web.entry import FamilyKey, Strict
 from tuyere.web.routes import routes
@@ -125,10 +125,10 @@ def calc_dues(body: DuesIn) -> Response:
     clock = RunningHours(
         [MeterReading(r.at, r.hours) for r in body.hour_readings], body.hours_per_day, [LayUp(x.start, x.end) for x in body.lay_ups]
     )
-    rules = standard_rules() if body.rules is None else [Rule(**r.model_dump()) for r in body.rules]
+    rules = standard_rules() if body.rules is None else [UpkeepRule(**r.model_dump()) for r in body.rules]
     found = dues(
-        [Happened(h.kind, h.at) for h in body.events],
-        [Answered(a.rule, a.answer, a.at, a.to, a.why.strip()) for a in body.answered],
+        [DueEvent(h.kind, h.at) for h in body.events],
+        [DueWord(a.rule, a.answer, a.at, a.to, a.why.strip()) for a in body.answered],
         rules,
         clock,
         body.now,

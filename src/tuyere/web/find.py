@@ -20,7 +20,7 @@ from tuyere.core.stations.bench import table_book
 from tuyere.core.stations.find.answer import Identified, Name, equivalents, identify
 from tuyere.core.stations.find.counter_slip import counter_slip, link_length, link_slip
 from tuyere.core.stations.find.evidence import read_evidence
-from tuyere.core.stations.find.fit.check import Check, Fitting, check
+from tuyere.core.stations.find.fit.check import Fitting, GrooveCheck, check
 from tuyere.core.stations.find.fit.pairing import mixed_set
 from tuyere.core.stations.find.get_home import Fix, GetHome, get_home
 from tuyere.core.stations.find.grade import DUTIES, Grade, grade
@@ -103,7 +103,7 @@ def _belt(text: str, field: str) -> v_belt.Belt:
 class CheckOut(BaseModel):
     """The groove check (null until the belt is named), verdicts on the set, what each field understood, and the problems."""
 
-    check: Check | None
+    check: GrooveCheck | None
     set_verdicts: list[Verdict]
     notes: dict[str, Note]
     problems: list[Problem]

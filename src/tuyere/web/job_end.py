@@ -9,7 +9,7 @@ from typing import Any
 from pydantic import Field
 from sqlmodel import Session
 
-from tuyere.core.stations.inspect.dues.rules import Rule
+from tuyere.core.stations.inspect.dues.rules import UpkeepRule
 from tuyere.core.stations.jobs.compose import (
     open_safety,
 )
@@ -42,7 +42,7 @@ def refused(field: str, sentence: str) -> Refusal:
     return Refusal(422, sentence, [FieldError(field=field, detail=sentence)])
 
 
-def rules_of(session: Session, drive: Drive) -> Sequence[Rule]:
+def rules_of(session: Session, drive: Drive) -> Sequence[UpkeepRule]:
     return place_of(session, session.get_one(Machine, drive.machine_id).site_id).rules
 
 

@@ -17,7 +17,7 @@ from tuyere.core.basis.typed import Given, Typed, given
 from tuyere.core.basis.verdict import Verdict
 from tuyere.core.stations.inspect.dues.hours import MeterReading, meter_doubt
 from tuyere.core.stations.speed import design_point
-from tuyere.core.stations.tension.methods import BY_KEY, Method
+from tuyere.core.stations.tension.methods import BY_KEY, TensionMethod
 from tuyere.core.stations.tension.read import Tight
 from tuyere.core.stations.tension.settling import beyond_settling
 from tuyere.core.stations.tension.station import tension_of
@@ -249,7 +249,7 @@ def _turned(gauge: GaugeForm) -> int | None:
 METHOD_SAID = {"gauge": "deflection at mid-span", "scale": "deflection by scale and rule"}
 
 
-def _tension_entries(gauge: GaugeForm, method: Method) -> list[ValueEntry]:
+def _tension_entries(gauge: GaugeForm, method: TensionMethod) -> list[ValueEntry]:
     """What the tool showed, belt by belt, and what was measured beside it; several of one kind are counted on."""
     found: list[ValueEntry] = []
     count: Counter[str] = Counter()

@@ -14,7 +14,7 @@ from tuyere.core.basis.units import KINDS
 from tuyere.core.basis.verdict import Problem as Refused
 from tuyere.core.kinds.choose import Choosable
 from tuyere.core.kinds.motor import frames
-from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.problem import Demands
 from tuyere.core.kinds.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.kinds.traits import traits
@@ -242,7 +242,7 @@ def _name(ranked: Ranked, n: int) -> str:
     return f"{f.kind.shown(f.kind.counts[f.count[k]])}, {f.driver_wheels[f.driver[k]].name} to {f.driven_wheels[f.driven[k]].name}"
 
 
-def _listed(ranked: Ranked, n: int, best: bool, problem: Problem) -> Listed:
+def _listed(ranked: Ranked, n: int, best: bool, problem: Demands) -> Listed:
     f, k = ranked.searched.found[ranked.of[n]], int(ranked.at[n])
     m = {name: float(values[n]) for name, values in ranked.measures.items()}
     speed = problem.driven_speed * (1 + m["speed_error"])

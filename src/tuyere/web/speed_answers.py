@@ -13,7 +13,7 @@ from tuyere.core.basis.verdict import Problem, Verdict
 from tuyere.core.kinds.fitted import StockWheel
 from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.stations.speed.cones_form import ConesReading
-from tuyere.core.stations.speed.target import Pair, Targets, carries, rated, say
+from tuyere.core.stations.speed.target import TargetPair, Targets, carries, rated, say
 from tuyere.web.answers import BothOut, both_out
 from tuyere.web.candidate_survey import written_over
 from tuyere.web.entry import Entry
@@ -107,7 +107,7 @@ def target_out(
     )
 
 
-def _one_pair(p: Pair, spec: DriveSpec, before: dict[str, Any]) -> PairOut:
+def _one_pair(p: TargetPair, spec: DriveSpec, before: dict[str, Any]) -> PairOut:
     def size(w: StockWheel, system: int) -> str:
         return f"{w.teeth} teeth" if w.teeth else shown(w.rim_m, "length", decimals=(2, 1))[system]
 

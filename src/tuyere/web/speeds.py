@@ -10,7 +10,7 @@ from tuyere.core.basis.figure import shown
 from tuyere.core.basis.page import Page
 from tuyere.core.basis.reader import FieldReader
 from tuyere.core.basis.verdict import Tone, Verdict
-from tuyere.core.drive.sheet.typed import Reading
+from tuyere.core.drive.sheet.typed import FormReading
 from tuyere.core.stations.speed.adjustable import adjust
 from tuyere.core.stations.speed.cones_form import read_cones
 from tuyere.core.stations.speed.explain import Explanation, eighths
@@ -28,7 +28,7 @@ blueprint = routes("speeds", "/api/calc/speed", "speed", "Getting the driven sha
 Words = dict[str, Annotated[str, Field(max_length=60)]]
 
 
-def solved(form: SheetForm) -> tuple[Reading, Page]:
+def solved(form: SheetForm) -> tuple[FormReading, Page]:
     on = answer_of(form.survey, form.tachometer)
     return on.reading, on.page
 
@@ -280,7 +280,7 @@ def calc_adjustable(body: AdjustableIn) -> Response:
 _SHEAVE = ("open_turns", "most_turns", "turn_drop")
 
 
-def _own(reading: Reading) -> dict[str, Note]:
+def _own(reading: FormReading) -> dict[str, Note]:
     return {k: n for k, n in reading.notes.items() if k in _SHEAVE}
 
 

@@ -135,12 +135,12 @@ def calc_window(body: TensionWindowIn) -> Response:
     return answer(TensionWindowOut(**given, upper=[UpperLimitOut(name=u.name, wheel=u.wheel, limit_n=u.limit_n) for u in found.upper]))
 
 
-def _stage(body: TensionWindowIn) -> core.Stage:
+def _stage(body: TensionWindowIn) -> core.WindowStage:
     seen = [s.wheel for s in body.shafts]
     if len(set(seen)) < len(seen):
         raise refuse("shafts", "Describe each wheel's shaft once.")
     wheels = tuple(
-        core.Wheel(
+        core.WindowWheel(
             w.x_m,
             w.y_m,
             w.radius_m,
@@ -154,7 +154,7 @@ def _stage(body: TensionWindowIn) -> core.Stage:
     )
     plain = {name: getattr(body, name) for name in TensionWindowIn.model_fields if name not in ("wheels", "shafts", "rotation")}
     shafts = tuple(core.Shaft(**s.model_dump()) for s in body.shafts)
-    return core.Stage(wheels, rotation=1 if body.rotation == "counter-clockwise" else -1, shafts=shafts, **plain)
+    return core.WindowStage(wheels, rotation=1 if body.rotation == "counter-clockwise" else -1, shafts=shafts, **plain)
 
 
 class GaugeReading(Bare):

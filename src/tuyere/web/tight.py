@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from pydantic import BaseModel, Field
 
 from tuyere.core.basis.figure import FAR, MANY, Figure, shown
-from tuyere.core.stations.tension.methods import Method
+from tuyere.core.stations.tension.methods import TensionMethod
 from tuyere.core.stations.tension.read import Tight
 from tuyere.core.stations.tension.scale import Band
 from tuyere.core.stations.tension.spans import SpanNote
@@ -189,7 +189,7 @@ def _force(value: float | None) -> BothOut | None:
     return both_out(value, "force") if value else None
 
 
-def _method(m: Method) -> MethodOut:
+def _method(m: TensionMethod) -> MethodOut:
     asks = [AskOut(key=a.key, field=a.field, label=a.label, needed=a.needed, kept=a.kept) for a in m.asks]
     return MethodOut(key=m.key, label=m.label, tool=m.tool, field=m.reads, value=m.value, each=m.each, asks=asks, tools=list(m.tools))
 

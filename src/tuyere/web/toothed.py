@@ -9,7 +9,7 @@ from tuyere.core.basis.field import Note
 from tuyere.core.basis.figure import fine
 from tuyere.core.basis.verdict import Problem, Verdict
 from tuyere.core.kinds import registry
-from tuyere.core.kinds.by_size import Ask, Match
+from tuyere.core.kinds.by_size import Match, NextSize
 from tuyere.core.kinds.roller_chain.dogs import DogReading
 from tuyere.core.kinds.roller_chain.told import dogs_of
 from tuyere.core.kinds.synchronous.linear import LinearReading
@@ -227,7 +227,7 @@ def _fine(value_m: float) -> BothOut:
     return both_out(value_m, "length", decimals=(3, 2))
 
 
-def _next(ask: Ask) -> NextOut:
+def _next(ask: NextSize) -> NextOut:
     says = [f"{fine(v) if isinstance(v, float) else v.capitalize()}: {name}." for name, v in ask.says]
     return NextOut(field=ask.key, how=HOW[ask.key], says=[s if s[0].isupper() else f"About {s}" for s in says])
 

@@ -5,13 +5,13 @@ from functools import cached_property
 from tuyere.core.basis.figure import Figure
 from tuyere.core.basis.page import Page
 from tuyere.core.basis.verdict import Problem
-from tuyere.core.drive.layout.duties import Duty, TrainDuty
+from tuyere.core.drive.layout.duties import TrainDemands, TrainDuty
 from tuyere.core.drive.layout.form import PathReading, read_path
 from tuyere.core.drive.layout.stages import duties_of
 from tuyere.core.drive.layout.tight import stage_of as on_many
 from tuyere.core.drive.sheet.solve import Sheet, sheet_of, solve_page
 from tuyere.core.drive.sheet.tight import stage_of as on_two
-from tuyere.core.drive.sheet.typed import Reading, read_form
+from tuyere.core.drive.sheet.typed import FormReading, read_form
 from tuyere.core.drive.stage import TightStage
 from tuyere.core.drive.survey import NOTHING_READ, Survey, Tachometer
 from tuyere.core.kinds.loop import Loop
@@ -28,7 +28,7 @@ class Answer:
         self.own = own
 
     @cached_property
-    def reading(self) -> Reading:
+    def reading(self) -> FormReading:
         """What was understood of each field, and what is wrong with it."""
         told, stage = self.survey, self.survey.first
         quantities = {
@@ -82,7 +82,7 @@ class Answer:
         spec = self.spec
         hours = spec.hours_per_day.value / 3600 if spec.hours_per_day else None
         power, speed = (given.value if given else None for given in (spec.driver_power, spec.driver_speed))
-        asked = Duty(
+        asked = TrainDemands(
             power,
             speed,
             spec.driven_class,

@@ -106,12 +106,12 @@ class TightStage:
         """Its path and how its strands share the load, before any factor. Raises GeometryError, WindowError."""
         return window.strain(self.as_window())
 
-    def as_window(self) -> window.Stage:
+    def as_window(self) -> window.WindowStage:
         """As the window's model takes it; without power or speed it only has a path. Pull goes by the speed of the pitch line."""
         first = self.wheels[0]
         speed = first.speed * (first.rolls_m or first.line_m) if self.loaded and first.speed else 1.0
         wheels = tuple(
-            window.Wheel(
+            window.WindowWheel(
                 w.x_m,
                 w.y_m,
                 w.line_m,
@@ -124,7 +124,7 @@ class TightStage:
             )
             for w in self.wheels
         )
-        return window.Stage(
+        return window.WindowStage(
             wheels,
             self.rotation,
             self.count,
@@ -139,12 +139,12 @@ class TightStage:
         own = self.strand.friction or FLAT
         return own if w.face == "grooved" and (w.contact == "inside" or self.loop.both_faces) else min(own, FLAT)
 
-    def gripping(self, half_turn: float, flat: float) -> window.Stage:
+    def gripping(self, half_turn: float, flat: float) -> window.WindowStage:
         """The same with wheels that let go at `half_turn` to one at half a turn in the belt's own groove, and at a friction where they have none."""
         whole = self.as_window()
         own = math.log(half_turn) / math.pi if math.isfinite(half_turn) else 0.0
 
-        def gripped(at: StageWheel, w: window.Wheel) -> window.Wheel:
+        def gripped(at: StageWheel, w: window.WindowWheel) -> window.WindowWheel:
             if at.face == "grooved" and (at.contact == "inside" or self.loop.both_faces):
                 return replace(w, friction=own, groove_rad=None)
             return replace(w, friction=min(own, flat) if own else flat)

@@ -18,7 +18,7 @@ _NEVER = 0.004  # a word that speaks against a candidate, seen wrongly or writte
 
 
 @dataclass(frozen=True)
-class Size:
+class ExpectedSize:
     """What a candidate should measure (SI), and how far makers and wear spread it."""
 
     value: float
@@ -36,7 +36,7 @@ class Sized:
     common: float
     pitch_m: float
     grows: bool
-    sizes: Mapping[str, Size]
+    sizes: Mapping[str, ExpectedSize]
     seen: Mapping[str, Mapping[str, float]]
     lacks: tuple[str, ...] = ()
 
@@ -167,17 +167,17 @@ def _below(sigmas: float) -> float:
 
 
 @dataclass(frozen=True)
-class Ask:
+class NextSize:
     """What to measure or look at next, and what the two likeliest candidates would show."""
 
     key: str
     says: tuple[tuple[str, float | str], ...]
 
 
-def next_ask(matches: Matches, seen: Seen, tools: Mapping[str, float], questions: Sequence[str]) -> Ask | None:
+def next_ask(matches: Matches, seen: Seen, tools: Mapping[str, float], questions: Sequence[str]) -> NextSize | None:
     """The reading that tells the two likeliest apart best. `tools`: for each size the doubt of the tool it is taken with (m)."""
     if not measured_pitch(seen) and not seen.named and not seen.sizes:
-        return Ask("pitch_span", ())
+        return NextSize("pitch_span", ())
     likely = [m for m in matches.found if m.probability > 0.02][:2]
     if len(likely) < 2 or likely[0].probability > 0.985:
         return None
@@ -196,9 +196,9 @@ def next_ask(matches: Matches, seen: Seen, tools: Mapping[str, float], questions
             continue
         said = [max(k.seen.get(question, {"": 0.0}).items(), key=lambda pair: pair[1])[0] for k in (a, b)]
         if said[0] != said[1] and all(said) and (best is None or best[0] < 6):
-            return Ask(question, ((a.name, said[0]), (b.name, said[1])))
+            return NextSize(question, ((a.name, said[0]), (b.name, said[1])))
     if best is None or best[0] < 1:
-        return None if seen.named else Ask("label", ())
+        return None if seen.named else NextSize("label", ())
     if best[1] == "pitch_span":
-        return Ask("pitch_span", ((a.name, a.pitch_m), (b.name, b.pitch_m)))
-    return Ask(best[1], ((a.name, a.sizes[best[1]].value), (b.name, b.sizes[best[1]].value)))
+        return NextSize("pitch_span", ((a.name, a.pitch_m), (b.name, b.pitch_m)))
+    return NextSize(best[1], ((a.name, a.sizes[best[1]].value), (b.name, b.sizes[best[1]].value)))

@@ -25,7 +25,7 @@ from tuyere.core.mechanics.speed import CAST_IRON_RIM_LIMIT_M_PER_S, rim_limit
 
 if TYPE_CHECKING:
     from tuyere.core.kinds.part_row import PartRow
-    from tuyere.core.kinds.problem import Kept, Problem
+    from tuyere.core.kinds.problem import Demands, Kept
 
 Array = NDArray[np.float64]
 Places = NDArray[np.int64]
@@ -36,7 +36,7 @@ HUB_OVER_BORE = 1.5  # the least metal round a bore and its key: common practice
 
 
 @dataclass(frozen=True)
-class StockWheel:
+class ChoiceWheel:
     """A wheel that can be had.
 
     Diameter of the belt's line, over the outside, of the largest hub (m); teeth; fewest and most belts it is made for.
@@ -117,8 +117,8 @@ class Choosable(ABC):
     fits: str
     assumed: bool = True
     counted_as: str = ""
-    driver: tuple[StockWheel, ...]
-    driven: tuple[StockWheel, ...]
+    driver: tuple[ChoiceWheel, ...]
+    driven: tuple[ChoiceWheel, ...]
     lengths: tuple[StockLength, ...]
     counts: tuple[float, ...]
     kept_arrays: object = None
@@ -139,7 +139,7 @@ class Choosable(ABC):
         """How many combinations there are."""
         return len(self.driver) * len(self.driven) * max(1, len(self.lengths)) * len(self.counts)
 
-    def restricted(self, wheel: Callable[[StockWheel], bool], length: Callable[[StockLength], bool]) -> Choosable:
+    def restricted(self, wheel: Callable[[ChoiceWheel], bool], length: Callable[[StockLength], bool]) -> Choosable:
         """The same kind with only some of its wheels and lengths, and no prices."""
         one = copy.copy(self)
         one.forget()
@@ -155,11 +155,11 @@ class Choosable(ABC):
         self.kept_arrays = self.kept_lengths = None
 
     @abstractmethod
-    def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
+    def wheel_kept(self, kept: Kept, drives: bool) -> ChoiceWheel | None:
         """The wheel that stays on the driver's shaft, or the driven one, if this kind runs on it."""
 
     @abstractmethod
-    def least_small(self, problem: Problem) -> tuple[float, str]:
+    def least_small(self, problem: Demands) -> tuple[float, str]:
         """The smallest wheel for this kind: a line diameter (m) or a number of teeth, and how to say it."""
 
     def small_measure(self, line_m: Array, teeth: Array) -> Array:
@@ -178,11 +178,11 @@ class Choosable(ABC):
         """The least wrap on the small wheel, rad; 0 where teeth in mesh decide."""
         return 0.0
 
-    def rim_limit(self, problem: Problem) -> float:
+    def rim_limit(self, problem: Demands) -> float:
         """How fast a rim may run, m/s: ordinary cast iron's, or steel's where wheels are balanced for speed."""
         return rim_limit("steel") if problem.fast_wheels else CAST_IRON
 
-    def motor_short(self, driver_line_m: Array, driver_outside_m: Array, problem: Problem) -> Array:
+    def motor_short(self, driver_line_m: Array, driver_outside_m: Array, problem: Demands) -> Array:
         """How far the driver stays under what the motor's shaft wants, m; zero or less: none."""
         if problem.motor is None:
             return np.zeros_like(driver_line_m)
@@ -194,7 +194,7 @@ class Choosable(ABC):
         """How wide a drive the motor's shaft takes, m: the usable shaft, as for narrow belts, where the standard says no more."""
         return motor.narrow_width_m
 
-    def widest(self, problem: Problem) -> tuple[float | None, str]:
+    def widest(self, problem: Demands) -> tuple[float | None, str]:
         """The most width that there is room for, m, and where; None: no limit."""
         on_motor = self.motor_width(problem.motor) if problem.motor else None
         if on_motor is not None and (problem.width_most_m is None or on_motor < problem.width_most_m):
@@ -210,7 +210,7 @@ class Choosable(ABC):
         """
         return None
 
-    def fastest(self, problem: Problem) -> float:
+    def fastest(self, problem: Demands) -> float:
         """How fast it may run, m/s: its own limit, and that of cast-iron wheels unless they are balanced for more."""
         return self.fastest_m_per_s if problem.fast_wheels else min(self.fastest_m_per_s, CAST_IRON)
 
@@ -245,27 +245,27 @@ class Choosable(ABC):
 
     @abstractmethod
     def rate(
-        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
+        self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Demands
     ) -> float:
         """The same by the rating's own code, one at a time, W. Raises OutOfRangeError with the reason."""
 
-    def centre(self, driver: StockWheel, driven: StockWheel, length: StockLength) -> float:
+    def centre(self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength) -> float:
         """Where a length stands taut (m). Raises GeometryError."""
         return open_belt.centre_distance(driver.line_m, driven.line_m, length.line_m)
 
     @abstractmethod
     def on_sheet(
-        self, shared: DriveSpec, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float
+        self, shared: DriveSpec, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float
     ) -> DriveSpec:
         """What the problem asks, with this drive fitted."""
 
     @abstractmethod
-    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
+    def as_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
         """The drive as a person would have typed it into its kind's form."""
 
     @abstractmethod
     def parts(
-        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
+        self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, length_m: float
     ) -> list[tuple[float, str]]:
         """What to fetch: how many, and its name."""
 
@@ -304,14 +304,14 @@ class Choosable(ABC):
         """The same kind in the lengths and counts that are listed."""
 
     @abstractmethod
-    def wheel_of(self, row: PartRow) -> StockWheel:
+    def wheel_of(self, row: PartRow) -> ChoiceWheel:
         """A wheel of the list as the search takes it."""
 
     @abstractmethod
     def shown(self, count: float) -> str:
         """The belt or chain of so many, in words."""
 
-    def made_for(self, wheel: StockWheel) -> str:
+    def made_for(self, wheel: ChoiceWheel) -> str:
         """What may run on a wheel, in words."""
         return f"takes belts up to {both(wheel.most)} wide"
 
@@ -319,7 +319,7 @@ class Choosable(ABC):
         """Whether the shop's list has a belt or chain."""
         return self.had is None or bool(self.had[self.lengths.index(length) if length else 0, self.counts.index(count)])
 
-    def caution(self, problem: Problem, driver: StockWheel, driven: StockWheel) -> str:
+    def caution(self, problem: Demands, driver: ChoiceWheel, driven: ChoiceWheel) -> str:
         """What to mind of an otherwise feasible pair; empty for nothing."""
         return ""
 
@@ -333,13 +333,13 @@ class Choosable(ABC):
         return np.pi * (d + big) / 2, big - d, (big - d) / 2
 
 
-def ratio_of(driver: StockWheel, driven: StockWheel) -> float:
+def ratio_of(driver: ChoiceWheel, driven: ChoiceWheel) -> float:
     """Faster over slower shaft."""
     small, large = sorted((driver.rolls_m, driven.rolls_m))
     return large / small
 
 
-def fast_shaft(driver: StockWheel, driven: StockWheel, problem: Problem) -> float:
+def fast_shaft(driver: ChoiceWheel, driven: ChoiceWheel, problem: Demands) -> float:
     """Speed of the faster shaft, rad/s."""
     return problem.driver_speed * max(1.0, driver.rolls_m / driven.rolls_m)
 
@@ -357,7 +357,7 @@ class LineKind(Choosable):
         """The drive of these wheels, as the sheet takes it."""
 
     def on_sheet(
-        self, shared: DriveSpec, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float
+        self, shared: DriveSpec, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float
     ) -> DriveSpec:
         """What the problem asks, with this drive fitted."""
         first, second = (LineWheel(w.line_m, w.outside_m, 0.0, Origin.CHOSEN, w.teeth) for w in (driver, driven))

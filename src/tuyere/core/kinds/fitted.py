@@ -69,7 +69,7 @@ class Adjustable:
     drop_origin: Origin = Origin.RULE_OF_THUMB
 
 
-class Duty(NamedTuple):
+class RatingDuty(NamedTuple):
     """What a rating and its signs look at besides the wheels: the machine's class, and how the line of centres lies (degrees from level)."""
 
     driven_class: str | None
@@ -163,7 +163,7 @@ class Fitted(ABC):
         """Put the centre distance, spans and wraps on the page, and what its length says."""
 
     @abstractmethod
-    def rating(self, own: "OwnRatings", duty: Duty, page: Page) -> None:
+    def rating(self, own: "OwnRatings", duty: RatingDuty, page: Page) -> None:
         """What it carries on these wheels, by its own method or the shop's table, and whether that will do."""
 
     @abstractmethod

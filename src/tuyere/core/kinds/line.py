@@ -9,7 +9,7 @@ from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
 from tuyere.core.basis.uncertainty import UFloat, exact, uncertain, wrapped
 from tuyere.core.basis.verdict import Tone
-from tuyere.core.kinds.fitted import SMALL, Duty, Fitted, PairBelt, Ratio, Role, Slide, StockWheel
+from tuyere.core.kinds.fitted import SMALL, Fitted, PairBelt, RatingDuty, Ratio, Role, Slide, StockWheel
 from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.two_wheels import crossed_wraps, spans_and_wraps
 from tuyere.core.mechanics import open_belt, speed
@@ -72,7 +72,7 @@ class LineDrive(Fitted):
         """A wheel too small for it is kept, and said."""
 
     @abstractmethod
-    def rate(self, own: "OwnRatings", duty: Duty, page: Page) -> None:
+    def rate(self, own: "OwnRatings", duty: RatingDuty, page: Page) -> None:
         """Put its `capacity` on the page with its working, by the shop's table where it has one. Raises OutOfRangeError."""
 
     @abstractmethod
@@ -140,7 +140,7 @@ class LineDrive(Fitted):
         else:
             spans_and_wraps(page, self.least_wrap, self.too_little_wrap)
 
-    def rating(self, own: "OwnRatings", duty: Duty, page: Page) -> None:
+    def rating(self, own: "OwnRatings", duty: RatingDuty, page: Page) -> None:
         if any(p.field == "centre_distance" for p in page.problems):
             return
         self.too_small(page)

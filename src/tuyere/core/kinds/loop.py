@@ -35,7 +35,7 @@ class Seating(NamedTuple):
     rolls_m: float
 
 
-class MadeLength(NamedTuple):
+class MadeLoop(NamedTuple):
     """A loop that can be had: its name, and its length along the line (m)."""
 
     name: str
@@ -161,12 +161,12 @@ class Loop(ABC):
         return False
 
     @property
-    def made(self) -> MadeLength | None:
+    def made(self) -> MadeLoop | None:
         """The one that is on, by its name; None while not known, or where it is cut to length."""
         return None
 
     @abstractmethod
-    def nearest(self, length_m: float) -> Sequence[MadeLength]:
+    def nearest(self, length_m: float) -> Sequence[MadeLoop]:
         """What can be had that is nearest in length, one shorter and one longer; none where it is cut to length."""
 
     @property

@@ -21,7 +21,7 @@ class Kept:
 
 
 @dataclass(frozen=True)
-class Problem:
+class Demands:
     """Everything a candidate is held against. Lengths m, speeds rad/s, `tolerance` a share of the driven speed; None: no limit.
 
     `families`: None for each kind of drive in its plain form.

@@ -5,16 +5,16 @@ from typing import NamedTuple
 from tuyere.core.basis.table import rows
 
 
-class Choice(NamedTuple):
+class StartChoice(NamedTuple):
     """Something to choose: its key and its words."""
 
     key: str
     label: str
 
 
-def starts() -> tuple[Choice, ...]:
+def starts() -> tuple[StartChoice, ...]:
     """The ways a machine is started."""
-    return tuple(Choice(r["start"], r["label"]) for r in rows("starts"))
+    return tuple(StartChoice(r["start"], r["label"]) for r in rows("starts"))
 
 
 def start_times(start: str, high_torque: bool) -> float:

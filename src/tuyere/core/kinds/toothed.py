@@ -9,7 +9,7 @@ from tuyere.core.basis.figure import fine
 from tuyere.core.basis.quantity import QuantityError, whole_number
 from tuyere.core.basis.typed import Given, Typed, given
 from tuyere.core.basis.verdict import Problem, Tone, Verdict
-from tuyere.core.kinds.by_size import Ask, Matches, Seen, Size, Sized, match, next_ask
+from tuyere.core.kinds.by_size import ExpectedSize, Matches, NextSize, Seen, Sized, match, next_ask
 from tuyere.core.kinds.template import Template
 from tuyere.core.kinds.unknown import NotKnownError
 
@@ -77,7 +77,7 @@ class Recognised(ABC):
         """Each of them with what it should measure."""
 
     @abstractmethod
-    def wheel_measures(self, name: str, teeth: int) -> Size:
+    def wheel_measures(self, name: str, teeth: int) -> ExpectedSize:
         """What a wheel of so many teeth measures, at `wheel_size`."""
 
     @abstractmethod
@@ -100,7 +100,7 @@ class ToothedReading:
     family: Recognised
     seen: Seen
     matches: Matches
-    ask: Ask | None
+    ask: NextSize | None
     verdicts: tuple[Verdict, ...]
     notes: dict[str, Note]
     problems: tuple[Problem, ...]

@@ -12,7 +12,7 @@ _FAR_OUT = 5.0  # times past a limit that is a least: further is said as that
 _BIG_SPROCKET = 67  # teeth above which a chain climbs sooner: 200/N % (Machinery's Handbook style rule)
 
 
-class Limit(NamedTuple):
+class WearLimit(NamedTuple):
     """What is measured, its limit (m or share), and where that is from."""
 
     label: str
@@ -37,7 +37,7 @@ def whats() -> tuple[str, ...]:
     return tuple(dict.fromkeys(r["what"] for r in rows("wear_limits")))
 
 
-def limit_of(what: str, narrow: bool = False, fixed: bool = False, large_teeth: int | None = None) -> Limit:
+def limit_of(what: str, narrow: bool = False, fixed: bool = False, large_teeth: int | None = None) -> WearLimit:
     """The limit that holds.
 
     `narrow`: narrow, joined or ribbed belts; `fixed`: fixed centres, timed or critical; `large_teeth`: of a chain's large sprocket.
@@ -55,7 +55,7 @@ def limit_of(what: str, narrow: bool = False, fixed: bool = False, large_teeth: 
     limit, source = float(row["limit"]), row["source"]
     if what == "chain" and large_teeth and large_teeth > _BIG_SPROCKET and 2 / large_teeth < limit:
         limit, source = 2 / large_teeth, f"{source}; 200/{large_teeth} % on its large sprocket"
-    return Limit(
+    return WearLimit(
         row["label"],
         limit,
         row["unit"],
@@ -85,13 +85,13 @@ class Worn:
     """How far to its limit a part is worn (share), and what that means."""
 
     share: float
-    limit: Limit
+    limit: WearLimit
     tone: Tone
     headline: str
     detail: str
 
 
-def judge(value: float, limit: Limit) -> Worn:
+def judge(value: float, limit: WearLimit) -> Worn:
     """A measured value (m or share) against its limit."""
     share = limit.limit / max(value, limit.limit / _FAR_OUT) if limit.least else value / limit.limit
     if limit.unit == "look":
@@ -109,7 +109,7 @@ def judge(value: float, limit: Limit) -> Worn:
     return Worn(share, limit, Tone.GOOD, f"{limit.label}: {share:.0%} of its limit", "Leave it, and measure again at the next round.")
 
 
-def _seen(share: float, limit: Limit) -> Worn:
+def _seen(share: float, limit: WearLimit) -> Worn:
     """What is judged by eye is there, begins, or is not there."""
     if share >= 1:
         return Worn(share, limit, Tone.STOP, limit.label, f"{limit.then}.")

@@ -14,7 +14,7 @@ ENOUGH = 1e-6
 
 
 @dataclass(frozen=True)
-class Duty:
+class TrainDemands:
     """What the machine asks: power of the driver (W), class of machine and driver, hours a day, surroundings, starts. None where not known.
 
     `tach_driver`, `tach_driven`: the driver's shaft and another as read; which other, by its name, or else the last.

@@ -13,7 +13,7 @@ from dataclasses import replace
 
 from tuyere.core.basis.page import Page
 from tuyere.core.drive.layout.carries import carried_by, carried_whole
-from tuyere.core.drive.layout.duties import ENOUGH, Duty, ShaftDuty, StageDuty, TrainDuty, WheelDuty
+from tuyere.core.drive.layout.duties import ENOUGH, ShaftDuty, StageDuty, TrainDemands, TrainDuty, WheelDuty
 from tuyere.core.drive.layout.form import PathReading
 from tuyere.core.drive.layout.slip import slip_between
 from tuyere.core.kinds.loop import Loop, Turning
@@ -25,7 +25,7 @@ from tuyere.core.mechanics.on_wheels.train import solve_train
 from tuyere.core.mechanics.on_wheels.wheels import BeltOnWheels, PathWheel
 
 
-def duties_of(read: PathReading, duty: Duty, own: OwnRatings) -> TrainDuty | None:
+def duties_of(read: PathReading, duty: TrainDemands, own: OwnRatings) -> TrainDuty | None:
     """The stages of a layout that runs; None until it does."""
     if read.train is None or not read.train.belts[0].path:
         return None
@@ -70,7 +70,7 @@ def _driven_from(on: BeltOnWheels) -> int:
     return on.wheels[_driver(on)].shaft
 
 
-def _powers(read: PathReading, order: Sequence[int], duty: Duty) -> dict[int, dict[int, float]]:
+def _powers(read: PathReading, order: Sequence[int], duty: TrainDemands) -> dict[int, dict[int, float]]:
     """By belt, its power at each wheel (W): what the machines and the belts behind take in there, and its own loss.
 
     Where nobody stated a power and each stage turns one shaft only, the driver's goes through, less each stage's loss.
@@ -128,7 +128,7 @@ def _over(read: PathReading, order: Sequence[int]) -> dict[int, tuple[int, ...]]
     return found
 
 
-def _read(page: Page, read: PathReading, shafts: Sequence[ShaftDuty], last: ShaftDuty | None, duty: Duty) -> None:
+def _read(page: Page, read: PathReading, shafts: Sequence[ShaftDuty], last: ShaftDuty | None, duty: TrainDemands) -> None:
     """The slip between the driver and a shaft that was read: the one named, or else the last."""
     shaft = next((s for s in shafts if s.over and s.name == duty.shaft and math.isfinite(s.ratio)), last)
     if shaft and duty.tach_driven and (duty.tach_driver or duty.driver_speed):
@@ -172,7 +172,7 @@ def _idler_words(on: BeltOnWheels, answer: PathAnswer) -> list[tuple[str, str]]:
     return found
 
 
-def _stage(b: int, read: PathReading, powers: dict[int, float], duty: Duty, own: OwnRatings) -> StageDuty:
+def _stage(b: int, read: PathReading, powers: dict[int, float], duty: TrainDemands, own: OwnRatings) -> StageDuty:
     assert read.train
     loop, answer, on = read.belts[b], read.train.belts[b], read.on_wheels[b]
     assert answer.path
@@ -217,7 +217,7 @@ def _listed(names: Sequence[str]) -> str:
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 
-def _factor(on: BeltOnWheels, answer: PathAnswer, duty: Duty, loop: Loop, ratio: float | None) -> float | None:
+def _factor(on: BeltOnWheels, answer: PathAnswer, duty: TrainDemands, loop: Loop, ratio: float | None) -> float | None:
     if not duty.driven_class or not duty.hours_per_day:
         return None
     up = 1 / ratio if ratio else 1.0

@@ -5,7 +5,7 @@ from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
 from tuyere.core.basis.uncertainty import exact
 from tuyere.core.basis.verdict import Tone
-from tuyere.core.kinds.fitted import Duty
+from tuyere.core.kinds.fitted import RatingDuty
 from tuyere.core.kinds.rating import duties
 from tuyere.core.kinds.rating.service import IDLERS, STARTS, SURROUNDINGS, service_factor
 from tuyere.core.kinds.spec import DriveSpec
@@ -93,4 +93,4 @@ def _idler(idler: str, page: Page) -> None:
 def rating(spec: DriveSpec, page: Page) -> None:
     """What is fitted, rated by its kind's own method."""
     if spec.fitted and page.has("ratio", "belt_speed"):
-        spec.fitted.rating(spec.own, Duty(spec.driven_class, spec.centre_line_deg), page)
+        spec.fitted.rating(spec.own, RatingDuty(spec.driven_class, spec.centre_line_deg), page)

@@ -23,7 +23,7 @@ DESIGN = ("design_speed", "design_airflow", "design_pressure", "design_amps", "d
 
 
 @dataclass(frozen=True)
-class Reading:
+class FormReading:
     """The outcome of reading a form: the spec, what the kind of drive made of its part, a note per field, and the problems."""
 
     spec: DriveSpec
@@ -39,7 +39,7 @@ def read_form(
     words: Mapping[str, str],
     part: Part | None = None,
     own: OwnRatings = NONE,
-) -> Reading:
+) -> FormReading:
     """Read a whole sheet form. Quantities by field key; words are plain (classes, rotation...).
 
     part: what the drive's kind keeps of itself; the form's own fields where it is not given. own: the shop's rating tables.
@@ -72,7 +72,7 @@ def read_form(
         start_times=reader.number("start", 0.5, 5, "") or start_times(start, torque == "high"),
     )
     known = {key: found.value for key, found in design.items() if found}
-    return Reading(spec, surveyed, known, {**surveyed.notes, **reader.notes}, [*surveyed.problems, *reader.problems])
+    return FormReading(spec, surveyed, known, {**surveyed.notes, **reader.notes}, [*surveyed.problems, *reader.problems])
 
 
 def _angle(reader: FieldReader) -> float:

@@ -16,12 +16,12 @@ from tuyere.core.kinds.choose import (
     FLAT_HUB_SHARE,
     SAME_M,
     Array,
+    ChoiceWheel,
     Choosable,
     LineKind,
     Mate,
     Places,
     StockLength,
-    StockWheel,
     ratio_of,
     steps_at,
 )
@@ -36,7 +36,7 @@ from tuyere.core.kinds.written import Length, Written
 
 if TYPE_CHECKING:
     from tuyere.core.kinds.part_row import PartRow
-    from tuyere.core.kinds.problem import Kept, Problem
+    from tuyere.core.kinds.problem import Demands, Kept
 
 
 class FlatKind(LineKind):
@@ -55,11 +55,11 @@ class FlatKind(LineKind):
         self.traits = "flat belt, leather" if of.material == "leather" else "flat belt, synthetic"
         self._row = next((r for r in rows("flat_pull") if r["belt"] == of.name), None)
 
-    def pulley(self, outside_m: float, name: str, widest_m: float = 1e9) -> StockWheel:
+    def pulley(self, outside_m: float, name: str, widest_m: float = 1e9) -> ChoiceWheel:
         """A pulley for belts up to `widest_m`."""
-        return StockWheel(name, outside_m + self.of.thickness_m, outside_m, FLAT_HUB_SHARE * outside_m, None, 0.0, widest_m)
+        return ChoiceWheel(name, outside_m + self.of.thickness_m, outside_m, FLAT_HUB_SHARE * outside_m, None, 0.0, widest_m)
 
-    def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
+    def wheel_kept(self, kept: Kept, drives: bool) -> ChoiceWheel | None:
         return self.pulley(kept.outside_m, "the one kept") if kept.fits == "flat" and kept.outside_m else None
 
     @cached_property
@@ -68,7 +68,7 @@ class FlatKind(LineKind):
         rim = least - self.of.thickness_m
         return least, f"{self.name} wants a pulley of {show(rim, 'length', System.US)} ({show(rim, 'length', System.SI)}) at least"
 
-    def least_small(self, problem: Problem) -> tuple[float, str]:
+    def least_small(self, problem: Demands) -> tuple[float, str]:
         return self._least
 
     @property
@@ -121,19 +121,19 @@ class FlatKind(LineKind):
         return unit * count
 
     def rate(
-        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
+        self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Demands
     ) -> float:
         small = min(driver.outside_m, driven.outside_m)
         return flat_rating.rated_power(
             self.of, count, small, problem.driver_speed * driver.line_m / 2, wrap_rad, self.own, ratio_of(driver, driven)
         ).power_w
 
-    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
+    def as_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
         sizes = {"driver_diameter": driver.outside_m, "driven_diameter": driven.outside_m, "flat_width": count, "centre_distance": centre_m}
         return {"belt": self.name, "quantities": {key: Length(value) for key, value in sizes.items()}}
 
     def parts(
-        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
+        self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, length_m: float
     ) -> list[tuple[float, str]]:
         wide = f"{count * 1000:g} mm"
         return [
@@ -155,7 +155,7 @@ class FlatKind(LineKind):
         one.counts = tuple(sorted({r.width_m for r in belts}))
         return one
 
-    def wheel_of(self, row: PartRow) -> StockWheel:
+    def wheel_of(self, row: PartRow) -> ChoiceWheel:
         return self.pulley(row.size, row.pulley_name, row.width_m * (1 + 1e-9))
 
     def shown(self, count: float) -> str:

@@ -12,7 +12,7 @@ from tuyere.core.basis.page import Page
 from tuyere.core.basis.table import rows
 from tuyere.core.basis.uncertainty import standard_uncertainty
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.fitted import SMALL, Duty, PairBelt, Role, StockWheel, small_wheel
+from tuyere.core.kinds.fitted import SMALL, PairBelt, RatingDuty, Role, StockWheel, small_wheel
 from tuyere.core.kinds.flat import FlatBelt, flat_belts
 from tuyere.core.kinds.flat.about import ABOUT
 from tuyere.core.kinds.flat.rating import rated_power
@@ -78,7 +78,7 @@ class FlatLine(LineDrive):
                 f"The {role} pulley is below the smallest for {self.of.name} ({both(least)}, {self.of.source}): bent tighter it cracks.",
             )
 
-    def rate(self, own: "OwnRatings", duty: Duty, page: Page) -> None:
+    def rate(self, own: "OwnRatings", duty: RatingDuty, page: Page) -> None:
         assert self.of and self.size is not None
         small, fast = small_wheel(page)
         rim, table = (self.driver if small == "driver" else self.driven).rim_m, own.of(self.of.name)

@@ -32,7 +32,7 @@ class Cut:
 
 
 @dataclass(frozen=True)
-class Size:
+class FastenerSize:
     """A size of fastener (empty.
 
     The joint has none), the smallest pulley it runs on (m, None: as the belt), its share of the belt's strength.
@@ -47,7 +47,7 @@ class Size:
     source: str
 
 
-def size_of(joint: Joint, thickness_m: float) -> Size | None:
+def size_of(joint: Joint, thickness_m: float) -> FastenerSize | None:
     """The size whose belts are so thick; None outside the table. Where two meet, the smaller.
 
     >>> size_of("metal hooks", 0.25 * IN).size, size_of("metal hooks", 0.02)
@@ -58,7 +58,7 @@ def size_of(joint: Joint, thickness_m: float) -> Size | None:
         if r["joint"] == joint and float(r["thick_from_mm"]) - 1e-6 <= mm <= float(r["thick_to_mm"]) + 1e-6:
             pulley = float(r["smallest_pulley_in"]) * IN if r["smallest_pulley_in"] else None
             said = f"{r['source']} ({r['confidence']})"
-            return Size(joint, r["size"], pulley, float(r["adds_mm"]) / 1000, float(r["holds"]), float(r["to_m_s"]), said)
+            return FastenerSize(joint, r["size"], pulley, float(r["adds_mm"]) / 1000, float(r["holds"]), float(r["to_m_s"]), said)
     return None
 
 

@@ -14,7 +14,7 @@ from tuyere.core.kinds.flat.about import ABOUT
 from tuyere.core.kinds.flat.joint import JOINTS, size_of
 from tuyere.core.kinds.flat.rating import rated_power
 from tuyere.core.kinds.flat.tension import FRICTION_DRY, SHARE, tension_ratio
-from tuyere.core.kinds.loop import Loop, LoopRead, MadeLength, Rim, Seating, Strand, Stretch, Turning, on_roller
+from tuyere.core.kinds.loop import Loop, LoopRead, MadeLoop, Rim, Seating, Strand, Stretch, Turning, on_roller
 from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.survey import Part
 from tuyere.core.mechanics.on_wheels.wheels import Seat
@@ -45,7 +45,7 @@ class FlatLoop(Loop):
     def traits(self) -> str:
         return "flat belt, leather" if self.belt and self.belt.material == "leather" else "flat belt, synthetic"
 
-    def nearest(self, length_m: float) -> Sequence[MadeLength]:
+    def nearest(self, length_m: float) -> Sequence[MadeLoop]:
         return []
 
     @property

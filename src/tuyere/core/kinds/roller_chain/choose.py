@@ -12,7 +12,7 @@ from tuyere.core.basis.limit import limit
 from tuyere.core.basis.quantity import from_si, to_si
 from tuyere.core.basis.table import rows
 from tuyere.core.kinds import roller_chain
-from tuyere.core.kinds.choose import Array, Choosable, LineKind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of
+from tuyere.core.kinds.choose import Array, ChoiceWheel, Choosable, LineKind, Mate, Places, StockLength, fast_shaft, ratio_of
 from tuyere.core.kinds.line import LineDrive, LineWheel
 from tuyere.core.kinds.meshing import teeth_typed
 from tuyere.core.kinds.rating.duties import OutOfRangeError
@@ -27,7 +27,7 @@ from tuyere.core.mechanics.speed import rim_limit
 
 if TYPE_CHECKING:
     from tuyere.core.kinds.part_row import PartRow
-    from tuyere.core.kinds.problem import Kept, Problem
+    from tuyere.core.kinds.problem import Demands, Kept
 
 
 class ChainKind(LineKind):
@@ -55,25 +55,25 @@ class ChainKind(LineKind):
         self._limits = None if own else chain_rating.constants(of)
         self.counted_as = self._limits[2] if self._limits else ""
 
-    def sprocket(self, teeth: int, name: str, strands: int | None = None) -> StockWheel:
+    def sprocket(self, teeth: int, name: str, strands: int | None = None) -> ChoiceWheel:
         """A sprocket, made for so many strands where given."""
         found = roller_chain.sprocket(self.of, teeth)
         line = roller_chain.pitch_diameter(self.of.pitch_m, teeth)
-        return StockWheel(
+        return ChoiceWheel(
             name, line, found.outside_m, max(0.0, found.hub_most_m), teeth, strands or 0, strands or 1e9, teeth * self.of.pitch_m / math.pi
         )
 
-    def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
+    def wheel_kept(self, kept: Kept, drives: bool) -> ChoiceWheel | None:
         return self.sprocket(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.name and kept.teeth else None
 
     @property
     def least_wrap(self) -> float:
         return limit("least wrap of a chain").value
 
-    def rim_limit(self, problem: Problem) -> float:
+    def rim_limit(self, problem: Demands) -> float:
         return rim_limit("steel")  # sprockets
 
-    def least_small(self, problem: Problem) -> tuple[float, str]:
+    def least_small(self, problem: Demands) -> tuple[float, str]:
         return problem.least_chain_teeth, f"{problem.least_chain_teeth} teeth are asked for, so that it runs smoothly"
 
     def small_measure(self, line_m: Array, teeth: Array) -> Array:
@@ -83,7 +83,7 @@ class ChainKind(LineKind):
     def overhung(self) -> float:
         return self.drive.overhung_factor
 
-    def centre(self, driver: StockWheel, driven: StockWheel, length: StockLength) -> float:
+    def centre(self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength) -> float:
         assert driver.teeth and driven.teeth
         return roller_chain.centre_distance(driver.teeth, driven.teeth, length.line_m / self.of.pitch_m) * self.of.pitch_m
 
@@ -115,7 +115,7 @@ class ChainKind(LineKind):
         return np.asarray(np.minimum(by_wear, chain_rating.strength_power(self.of, count, mate.belt_speed)))
 
     def rate(
-        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
+        self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Demands
     ) -> float:
         small = min((driver, driven), key=lambda w: w.line_m)
         assert small.teeth
@@ -124,14 +124,14 @@ class ChainKind(LineKind):
         pitches = length.line_m / self.of.pitch_m
         return chain_rating.rated_power(self.of, small.teeth, fast, int(count), self.own, ratio_of(driver, driven), pitches).power_w
 
-    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
+    def as_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
         return {
             "drive": teeth_typed(self.name, self.of.pitch_m, driver.teeth, driven.teeth, length.line_m if length else 0.0)
             | {"strands": f"{count:.0f}"}
         }
 
     def parts(
-        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
+        self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, length_m: float
     ) -> list[tuple[float, str]]:
         strand = self.name if count == 1 else f"{self.name}-{count:.0f}"
         return [
@@ -141,7 +141,7 @@ class ChainKind(LineKind):
             (1, f"{strand} connecting link"),
         ]
 
-    def made_for(self, wheel: StockWheel) -> str:
+    def made_for(self, wheel: ChoiceWheel) -> str:
         return f"is for {wheel.most:.0f} strand{'' if wheel.most == 1 else 's'}"
 
     per_metre = True
@@ -157,14 +157,14 @@ class ChainKind(LineKind):
         one.counts = tuple(sorted({float(r.grooves) for r in belts}))
         return one
 
-    def wheel_of(self, row: PartRow) -> StockWheel:
+    def wheel_of(self, row: PartRow) -> ChoiceWheel:
         strands = f", {row.grooves} strands" if row.grooves > 1 else ""
         return self.sprocket(int(row.size), f"{teeth_named(int(row.size))}{strands}{row.numbered}", row.grooves)
 
     def shown(self, count: float) -> str:
         return f"{self.name} chain" if count == 1 else f"{self.name} chain, {count:.0f} strands"
 
-    def caution(self, problem: Problem, driver: StockWheel, driven: StockWheel) -> str:
+    def caution(self, problem: Demands, driver: ChoiceWheel, driven: ChoiceWheel) -> str:
         found = []
         small = min(driver.teeth or 999, driven.teeth or 999)
         if small < limit("smooth sprocket").value:

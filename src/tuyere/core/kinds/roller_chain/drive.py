@@ -14,7 +14,7 @@ from tuyere.core.basis.table import rows
 from tuyere.core.basis.verdict import Tone
 from tuyere.core.kinds import roller_chain
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.fitted import Duty, PairBelt, Role, StockWheel, small_wheel
+from tuyere.core.kinds.fitted import PairBelt, RatingDuty, Role, StockWheel, small_wheel
 from tuyere.core.kinds.line import LineDrive, LineWheel
 from tuyere.core.kinds.meshing import teeth_written
 from tuyere.core.kinds.roller_chain import Chain, rating
@@ -79,7 +79,7 @@ class ChainLine(LineDrive):
     def too_small(self, page: Page) -> None:
         """Few teeth are said with the ripple."""
 
-    def rate(self, own: "OwnRatings", duty: Duty, page: Page) -> None:
+    def rate(self, own: "OwnRatings", duty: RatingDuty, page: Page) -> None:
         small, fast = small_wheel(page)
         teeth, table = (self.driver if small == "driver" else self.driven).teeth, own.of(self.of.name)
         assert teeth
@@ -164,7 +164,7 @@ class ChainLine(LineDrive):
         if oiling := lubrication(self.of, page.values["belt_speed"].n):
             page.say("oil", Tone.OPEN, oiling.headline, oiling.detail)
 
-    def _sag(self, duty: Duty, page: Page) -> None:
+    def _sag(self, duty: RatingDuty, page: Page) -> None:
         """How far the slack run should move at its middle, up and down together.
 
         4 to 6 % of the span, half of that on steep or shock drives.

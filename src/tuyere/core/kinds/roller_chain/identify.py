@@ -2,7 +2,7 @@
 
 from tuyere.core.basis.verdict import Tone, Verdict
 from tuyere.core.kinds import roller_chain
-from tuyere.core.kinds.by_size import Size, Sized
+from tuyere.core.kinds.by_size import ExpectedSize, Sized
 from tuyere.core.kinds.roller_chain.chain import Chain
 from tuyere.core.kinds.template import DrawnShape, Template
 from tuyere.core.kinds.toothed import Named
@@ -20,7 +20,7 @@ def candidate(c: Chain) -> Sized:
         "pin_diameter": (c.pin_m, 0.01),
     }
     sizes = {
-        key: Size(value * (1 - _WORN_ROLLER / 2 if key == "roller_diameter" else 1), max(0.00004, share * value))
+        key: ExpectedSize(value * (1 - _WORN_ROLLER / 2 if key == "roller_diameter" else 1), max(0.00004, share * value))
         for key, (value, share) in made.items()
         if value
     }
@@ -35,11 +35,11 @@ def candidate(c: Chain) -> Sized:
     return Sized(c.name, c.common, c.pitch_m, True, sizes, {"body": body, "plates": plates}, lacks)
 
 
-def wheel_measures(name: str, teeth: int) -> Size:
+def wheel_measures(name: str, teeth: int) -> ExpectedSize:
     """A sprocket of so many teeth, by callipers in its bottoms (m)."""
     of = roller_chain.chain(name)
     size = roller_chain.caliper_diameter(of.pitch_m, teeth, of.on_sprocket_m)
-    return Size(size, max(0.0002, 0.003 * size))  # worn bottoms read low
+    return ExpectedSize(size, max(0.0002, 0.003 * size))  # worn bottoms read low
 
 
 def named(text: str) -> Named:

@@ -5,7 +5,7 @@ from functools import cache
 
 from tuyere.core.basis.verdict import Verdict
 from tuyere.core.kinds import roller_chain
-from tuyere.core.kinds.by_size import Size, Sized
+from tuyere.core.kinds.by_size import ExpectedSize, Sized
 from tuyere.core.kinds.choose import Choosable
 from tuyere.core.kinds.counter import CounterSlip
 from tuyere.core.kinds.line import LineDrive, LineWheel
@@ -42,7 +42,7 @@ class RollerChain(Chains, Meshing):
     def candidates(self) -> tuple[Sized, ...]:
         return _candidates()
 
-    def wheel_measures(self, name: str, teeth: int) -> Size:
+    def wheel_measures(self, name: str, teeth: int) -> ExpectedSize:
         return identify.wheel_measures(name, teeth)
 
     def named(self, text: str) -> Named:

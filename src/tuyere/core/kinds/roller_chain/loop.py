@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from tuyere.core.basis.reader import FieldReader
 from tuyere.core.basis.verdict import Problem
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.loop import Loop, LoopRead, MadeLength, Rim, Seating, Strand, Turning, on_roller
+from tuyere.core.kinds.loop import Loop, LoopRead, MadeLoop, Rim, Seating, Strand, Turning, on_roller
 from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.roller_chain.about import ABOUT
 from tuyere.core.kinds.roller_chain.chain import Chain, ChainError, parse_mark
@@ -43,14 +43,14 @@ class ChainLoop(Loop):
     def of(self) -> str:
         return self.chain.name
 
-    def _made(self, pitches: int) -> MadeLength:
-        return MadeLength(f"{self.chain.name}, {pitches} pitches", pitches * self.chain.pitch_m)
+    def _made(self, pitches: int) -> MadeLoop:
+        return MadeLoop(f"{self.chain.name}, {pitches} pitches", pitches * self.chain.pitch_m)
 
     @property
-    def made(self) -> MadeLength | None:
+    def made(self) -> MadeLoop | None:
         return self._made(self.pitches) if self.pitches else None
 
-    def nearest(self, length_m: float) -> Sequence[MadeLength]:
+    def nearest(self, length_m: float) -> Sequence[MadeLoop]:
         """An even number of pitches wants no offset link."""
         below = 2 * math.floor(length_m / self.chain.pitch_m / 2 + 1e-9)
         return [self._made(n) for n in (below, below + 2) if n]

@@ -11,7 +11,7 @@ import numpy as np
 from tuyere.core.basis.limit import limit
 from tuyere.core.basis.quantity import System, show
 from tuyere.core.kinds import synchronous
-from tuyere.core.kinds.choose import SAME_M, Array, Choosable, LineKind, Mate, Places, StockLength, StockWheel, fast_shaft, ratio_of
+from tuyere.core.kinds.choose import SAME_M, Array, ChoiceWheel, Choosable, LineKind, Mate, Places, StockLength, fast_shaft, ratio_of
 from tuyere.core.kinds.line import LineDrive, LineWheel
 from tuyere.core.kinds.meshing import teeth_typed
 from tuyere.core.kinds.rating.own_table import OwnRatings, OwnTable
@@ -25,7 +25,7 @@ from tuyere.core.mechanics.speed import CAST_IRON_RIM_LIMIT_M_PER_S
 
 if TYPE_CHECKING:
     from tuyere.core.kinds.part_row import PartRow
-    from tuyere.core.kinds.problem import Kept, Problem
+    from tuyere.core.kinds.problem import Demands, Kept
 
 
 class ToothedKind(LineKind):
@@ -49,17 +49,17 @@ class ToothedKind(LineKind):
             else "No standard rates this pitch in figures known here: an engineering estimate on the low side."
         )
 
-    def pulley(self, teeth: int, name: str, widest_m: float = 1e9) -> StockWheel:
+    def pulley(self, teeth: int, name: str, widest_m: float = 1e9) -> ChoiceWheel:
         """A pulley for belts up to `widest_m`."""
         outside = synchronous.outside_diameter(self.of, teeth)
-        return StockWheel(
+        return ChoiceWheel(
             name, synchronous.pitch_diameter(self.of, teeth), outside, outside - 2 * self.of.tooth_height_m, teeth, 0.0, widest_m
         )
 
-    def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
+    def wheel_kept(self, kept: Kept, drives: bool) -> ChoiceWheel | None:
         return self.pulley(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.name and kept.teeth else None
 
-    def least_small(self, problem: Problem) -> tuple[float, str]:
+    def least_small(self, problem: Demands) -> tuple[float, str]:
         least = self.of.fewest_teeth or 10
         return least, f"{self.name} wants {least} teeth at least"
 
@@ -117,7 +117,7 @@ class ToothedKind(LineKind):
         return np.asarray(np.maximum(0.0, unit * mm - float(self._row["mass_per_mm"]) * mm * mate.belt_speed**2) * mate.belt_speed)
 
     def rate(
-        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
+        self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Demands
     ) -> float:
         small = min((driver, driven), key=lambda w: w.line_m)
         fast = fast_shaft(driver, driven, problem)
@@ -126,14 +126,14 @@ class ToothedKind(LineKind):
             self.of, count, small.teeth, fast, small.teeth * wrap_rad / math.tau, self.own, ratio_of(driver, driven)
         ).power_w
 
-    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
+    def as_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
         return {
             "drive": teeth_typed(self.name, self.of.pitch_m, driver.teeth, driven.teeth, length.line_m if length else 0.0),
             "quantities": {"belt_width": Length(count)},
         }
 
     def parts(
-        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
+        self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, length_m: float
     ) -> list[tuple[float, str]]:
         wide = f"{count * 1000:g} mm wide"
         made = f", {wide}" if self.assumed else ""
@@ -155,7 +155,7 @@ class ToothedKind(LineKind):
         one.counts = tuple(sorted({r.width_m for r in belts}))
         return one
 
-    def wheel_of(self, row: PartRow) -> StockWheel:
+    def wheel_of(self, row: PartRow) -> ChoiceWheel:
         teeth, wide = int(row.size), row.width_m * (1 + 1e-9)
         return self.pulley(teeth, f"{teeth_named(teeth)}, to {show(row.width_m, 'length', System.SI)}{row.numbered}", wide)
 

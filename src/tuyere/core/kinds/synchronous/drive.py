@@ -14,7 +14,7 @@ from tuyere.core.basis.quantity import System, show
 from tuyere.core.basis.table import rows
 from tuyere.core.kinds import synchronous
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.fitted import SMALL, Duty, PairBelt, Role, StockWheel, small_wheel
+from tuyere.core.kinds.fitted import SMALL, PairBelt, RatingDuty, Role, StockWheel, small_wheel
 from tuyere.core.kinds.line import LineDrive, LineWheel
 from tuyere.core.kinds.meshing import teeth_written
 from tuyere.core.kinds.slide import slide_needed
@@ -83,7 +83,7 @@ class ToothedLine(LineDrive):
             "so often, cords and teeth crack early.",
         )
 
-    def rate(self, own: "OwnRatings", duty: Duty, page: Page) -> None:
+    def rate(self, own: "OwnRatings", duty: RatingDuty, page: Page) -> None:
         small, fast = small_wheel(page)
         wheel, table = self.driver if small == "driver" else self.driven, own.of(self.of.name)
         assert wheel.teeth and self.size is not None

@@ -2,7 +2,7 @@
 
 from tuyere.core.basis.verdict import Tone, Verdict
 from tuyere.core.kinds import synchronous
-from tuyere.core.kinds.by_size import Size, Sized
+from tuyere.core.kinds.by_size import ExpectedSize, Sized
 from tuyere.core.kinds.synchronous.profile import Profile
 from tuyere.core.kinds.template import DrawnShape, Template
 from tuyere.core.kinds.toothed import Named
@@ -11,18 +11,18 @@ from tuyere.core.kinds.toothed import Named
 def candidate(p: Profile) -> Sized:
     """A profile with what it should measure."""
     sizes = {
-        "tooth_height": Size(p.tooth_height_m, max(0.0001, 0.03 * p.tooth_height_m)),
-        "belt_thickness": Size(p.belt_height_m, max(0.00012, 0.025 * p.belt_height_m)),
+        "tooth_height": ExpectedSize(p.tooth_height_m, max(0.0001, 0.03 * p.tooth_height_m)),
+        "belt_thickness": ExpectedSize(p.belt_height_m, max(0.00012, 0.025 * p.belt_height_m)),
     }
     shape = {"straight": 0.97, "round": 0.03} if p.form == "straight" else {"straight": 0.03, "round": 0.97}
     material = {"rubber": 0.9, "polyurethane": 0.1} if p.material == "rubber" else {"rubber": 0.04, "polyurethane": 0.96}
     return Sized(p.name, p.common, p.pitch_m, False, sizes, {"shape": shape, "material": material})
 
 
-def wheel_measures(name: str, teeth: int) -> Size:
+def wheel_measures(name: str, teeth: int) -> ExpectedSize:
     """A pulley of so many teeth, over its tips (m)."""
     size = synchronous.outside_diameter(synchronous.profile(name), teeth)
-    return Size(size, max(0.0001, 0.0012 * size))
+    return ExpectedSize(size, max(0.0001, 0.0012 * size))
 
 
 def named(text: str) -> Named:

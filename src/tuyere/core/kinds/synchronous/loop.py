@@ -9,7 +9,7 @@ from tuyere.core.basis.limit import limit
 from tuyere.core.basis.reader import FieldReader
 from tuyere.core.basis.verdict import Problem
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.loop import Loop, LoopRead, MadeLength, Rim, Seating, Stated, Strand, Turning, on_roller
+from tuyere.core.kinds.loop import Loop, LoopRead, MadeLoop, Rim, Seating, Stated, Strand, Turning, on_roller
 from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.survey import Part
 from tuyere.core.kinds.synchronous.about import ABOUT
@@ -47,15 +47,15 @@ class ToothedLoop(Loop):
     def of(self) -> str:
         return self.profile.name
 
-    def _made(self, teeth: int) -> MadeLength:
+    def _made(self, teeth: int) -> MadeLoop:
         belt = ToothedBelt(self.profile, teeth, self.width, teeth in standard_teeth(self.profile))
-        return MadeLength(belt.designation, belt.length_m)
+        return MadeLoop(belt.designation, belt.length_m)
 
     @property
-    def made(self) -> MadeLength | None:
+    def made(self) -> MadeLoop | None:
         return self._made(self.teeth) if self.teeth else None
 
-    def nearest(self, length_m: float) -> Sequence[MadeLength]:
+    def nearest(self, length_m: float) -> Sequence[MadeLoop]:
         wanted = length_m / self.profile.pitch_m + 1e-9
         most = limit("near length").value
         counts = sorted(n for n in standard_teeth(self.profile) if abs(n - wanted) <= most * max(n, wanted))

@@ -129,7 +129,7 @@ def _rate(on: VSet, section: v_belt.Section, belt: v_belt.Belt, ratings: OwnRati
     _belts(on, page, corrected)
 
 
-def _power_per_belt(section: v_belt.Section, how: vee.Method, small: str, fast_key: str, rated: RatedPower, page: Page) -> None:
+def _power_per_belt(section: v_belt.Section, how: vee.RatingMethod, small: str, fast_key: str, rated: RatedPower, page: Page) -> None:
     other = ""
     if how.standard == "IP-20" and _outside_in_range(section, small, fast_key, page):
         ratio = max(page.values["ratio"].n, 1 / page.values["ratio"].n)

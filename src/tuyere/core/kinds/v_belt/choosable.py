@@ -17,11 +17,11 @@ from tuyere.core.kinds import v_belt
 from tuyere.core.kinds.choose import (
     FLAT_HUB_SHARE,
     Array,
+    ChoiceWheel,
     Choosable,
     Mate,
     Places,
     StockLength,
-    StockWheel,
     chosen,
     fast_shaft,
     ratio_of,
@@ -42,7 +42,7 @@ from tuyere.core.mechanics.tension import INCH_FORM
 
 if TYPE_CHECKING:
     from tuyere.core.kinds.part_row import PartRow
-    from tuyere.core.kinds.problem import Kept, Problem
+    from tuyere.core.kinds.problem import Demands, Kept
 
 
 MOST_JOINED = 5  # ribs of one joined belt: common practice, no source
@@ -63,12 +63,12 @@ class VKind(Choosable):
         self,
         of: v_belt.Section,
         family: str,
-        wheels: tuple[StockWheel, ...],
+        wheels: tuple[ChoiceWheel, ...],
         belts: tuple[v_belt.Belt, ...],
         most: int,
         own: OwnTable | None = None,
         bands: tuple[int, ...] = (),
-        flat: tuple[StockWheel, ...] = (),
+        flat: tuple[ChoiceWheel, ...] = (),
     ) -> None:
         self.of, self.family, self.fits, self.bands, self.flat = of, family, of.groove, bands, bool(flat)
         self.name = _NAMES.get(family, "{}").format(of.name)
@@ -99,7 +99,7 @@ class VKind(Choosable):
         one._take(tuple(sorted(belts, key=lambda b: b.datum_length_m)))
         return one
 
-    def wheel_kept(self, kept: Kept, drives: bool) -> StockWheel | None:
+    def wheel_kept(self, kept: Kept, drives: bool) -> ChoiceWheel | None:
         if self.flat and not drives:
             return flat_wheel(self.of, kept.outside_m, "the one kept, flat") if kept.fits == "flat" and kept.outside_m else None
         if kept.fits != self.of.groove or kept.outside_m is None:
@@ -111,14 +111,14 @@ class VKind(Choosable):
         least = v_belt.min_datum_diameter(self.of)
         return least, f"section {self.of.name} wants {show(least, 'length', System.US)} ({show(least, 'length', System.SI)}) at least"
 
-    def least_small(self, problem: Problem) -> tuple[float, str]:
+    def least_small(self, problem: Demands) -> tuple[float, str]:
         return self._least
 
     @property
     def least_wrap(self) -> float:
         return limit("least wrap of a belt").value
 
-    def motor_short(self, driver_line_m: Array, driver_outside_m: Array, problem: Problem) -> Array:
+    def motor_short(self, driver_line_m: Array, driver_outside_m: Array, problem: Demands) -> Array:
         if problem.motor is None:
             return np.zeros_like(driver_line_m)
         return np.asarray(short(problem.motor, "narrow" in self.of.series, driver_line_m, driver_outside_m))
@@ -131,7 +131,7 @@ class VKind(Choosable):
         return RIBBED_OVERHUNG if self.family == "ribbed" else self.drive.overhung_factor
 
     def on_sheet(
-        self, shared: DriveSpec, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float
+        self, shared: DriveSpec, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float
     ) -> DriveSpec:
         assert length
         many, belt = self.belts(length.name, count)
@@ -209,7 +209,7 @@ class VKind(Choosable):
         return unit * count
 
     def rate(
-        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Problem
+        self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, wrap_rad: float, problem: Demands
     ) -> float:
         small = min(driver.line_m, driven.line_m)
         if self.flat and driven.line_m < driver.line_m:
@@ -220,7 +220,7 @@ class VKind(Choosable):
             rated.total_w * float(arc_factor(self.of, wrap_rad, self.flat)) * vee.length_factor(self._belts[length.name], self.own) * count
         )
 
-    def as_typed(self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
+    def as_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
         assert length
         many, belt = self.belts(length.name, count)
         big = driven.outside_m if self.flat else driven.line_m
@@ -238,7 +238,7 @@ class VKind(Choosable):
         return {"choices": words, "quantities": {key: Length(value) for key, value in sizes.items()}}
 
     def parts(
-        self, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float, length_m: float
+        self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, length_m: float
     ) -> list[tuple[float, str]]:
         made = f", {count:.0f} groove{'' if count == 1 else 's'}" if self.assumed else ""  # a listed sheave's name says it
         assert length
@@ -290,7 +290,7 @@ class VKind(Choosable):
         one.counts = tuple(c for c in self.counts if c <= most) if self.bands else tuple(float(n) for n in range(1, most + 1))
         return one
 
-    def wheel_of(self, row: PartRow) -> StockWheel:
+    def wheel_of(self, row: PartRow) -> ChoiceWheel:
         if row.of == "flat":
             fitting = [c for c in self.counts if self.takes(row, c)]
             return flat_wheel(self.of, row.size, row.pulley_name, max(fitting, default=0.0))
@@ -304,7 +304,7 @@ class VKind(Choosable):
         many, belt = self.belts(self.of.name, count)
         return f"{belt}{' ribbed' if self.family == 'ribbed' else ' joined'}" if many == 1 else f"{many:.0f} × {belt} joined"
 
-    def made_for(self, wheel: StockWheel) -> str:
+    def made_for(self, wheel: ChoiceWheel) -> str:
         return f"is made with {grooves(wheel)}"
 
     @property
@@ -312,20 +312,20 @@ class VKind(Choosable):
         return not self.bands
 
 
-def grooves(wheel: StockWheel) -> str:
+def grooves(wheel: ChoiceWheel) -> str:
     """How many grooves a sheave can have, in words."""
     least, most = max(1, int(wheel.fewest)), int(wheel.most)
     return f"{most} groove{'' if most == 1 else 's'}" if least == most else f"{least} to {most} grooves"
 
 
-def flat_wheel(of: v_belt.Section, rim_m: float, name: str, most: float = 1e9) -> StockWheel:
+def flat_wheel(of: v_belt.Section, rim_m: float, name: str, most: float = 1e9) -> ChoiceWheel:
     """A flat wheel under V-belts, broad enough for `most` of them."""
     line = v_belt.line_on_flat(of, rim_m)
-    return StockWheel(name, line, rim_m, FLAT_HUB_SHARE * rim_m, None, 0.0, most, line + v_belt.pitch_over_datum(of))
+    return ChoiceWheel(name, line, rim_m, FLAT_HUB_SHARE * rim_m, None, 0.0, most, line + v_belt.pitch_over_datum(of))
 
 
-def sheave(of: v_belt.Section, line_m: float, outside_m: float, name: str, fewest: float = 0.0, most: float = 1e9) -> StockWheel:
+def sheave(of: v_belt.Section, line_m: float, outside_m: float, name: str, fewest: float = 0.0, most: float = 1e9) -> ChoiceWheel:
     """A V-sheave; its hub may reach to the bottom of the grooves."""
     grooves = v_belt.grooves_of(of.groove)
     depth = grooves[0].depth_min_m if grooves else of.height_m
-    return StockWheel(name, line_m, outside_m, max(0.0, outside_m - 2 * depth), None, fewest, most, line_m + v_belt.pitch_over_datum(of))
+    return ChoiceWheel(name, line_m, outside_m, max(0.0, outside_m - 2 * depth), None, fewest, most, line_m + v_belt.pitch_over_datum(of))

@@ -8,8 +8,8 @@ from tuyere.core.basis.quantity import System, show, to_si
 from tuyere.core.basis.table import rows
 from tuyere.core.kinds import v_belt
 from tuyere.core.kinds.choose import (
+    ChoiceWheel,
     Choosable,
-    StockWheel,
 )
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.kinds.v_belt import rating as vee
@@ -82,7 +82,7 @@ def _on_flat(singles: list[VKind]) -> list[Choosable]:
     return found
 
 
-def _sheaves(of: v_belt.Section) -> tuple[StockWheel, ...]:
+def _sheaves(of: v_belt.Section) -> tuple[ChoiceWheel, ...]:
     found = []
     for r in rows("v_sheaves"):
         if r["groove"] != of.groove:

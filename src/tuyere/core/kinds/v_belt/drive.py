@@ -13,7 +13,7 @@ from tuyere.core.basis.typed import Given
 from tuyere.core.basis.uncertainty import UFloat, wrapped
 from tuyere.core.kinds import v_belt
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.fitted import ROLES, Duty, Fitted, PairBelt, Ratio, Role, ShortSet, Slide, StockWheel
+from tuyere.core.kinds.fitted import ROLES, Fitted, PairBelt, RatingDuty, Ratio, Role, ShortSet, Slide, StockWheel
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.kinds.slide import slide_needed
 from tuyere.core.kinds.survey import Record, RecordedWheel
@@ -94,7 +94,7 @@ class VDrive(VSet, Fitted):
     def centres(self, slide: Slide, page: Page) -> None:
         on_centres.length_and_centres(self, slide, page)
 
-    def rating(self, own: OwnRatings, duty: Duty, page: Page) -> None:
+    def rating(self, own: OwnRatings, duty: RatingDuty, page: Page) -> None:
         carries.rating(self, own, page)
 
     def tension_ratio(self, wrap_rad: Numbers) -> tuple[Numbers, str]:

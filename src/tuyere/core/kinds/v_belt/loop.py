@@ -9,7 +9,7 @@ from tuyere.core.basis.limit import limit
 from tuyere.core.basis.quantity import whole_number
 from tuyere.core.basis.verdict import Problem
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.loop import Loop, LoopRead, MadeLength, Rim, Seating, Strand, Turning, on_roller
+from tuyere.core.kinds.loop import Loop, LoopRead, MadeLoop, Rim, Seating, Strand, Turning, on_roller
 from tuyere.core.kinds.v_belt.about import ABOUT
 from tuyere.core.kinds.v_belt.belt import Belt, nearest_belts, parse_designation
 from tuyere.core.kinds.v_belt.groove import datum_from_outside, groove_at_outside, grooves_of, min_datum_diameter, pitch_over_datum
@@ -63,11 +63,11 @@ class VLoop(Loop):
         return (self.belt.ribs if self.belt else None) or self.band or 1
 
     @property
-    def made(self) -> MadeLength | None:
-        return MadeLength(self.belt.designation, self.belt.datum_length_m) if self.belt else None
+    def made(self) -> MadeLoop | None:
+        return MadeLoop(self.belt.designation, self.belt.datum_length_m) if self.belt else None
 
-    def nearest(self, length_m: float) -> Sequence[MadeLength]:
-        return [MadeLength(n.designation, n.datum_length_m) for n in nearest_belts(self.section, length_m) if n]
+    def nearest(self, length_m: float) -> Sequence[MadeLoop]:
+        return [MadeLoop(n.designation, n.datum_length_m) for n in nearest_belts(self.section, length_m) if n]
 
     @property
     def mass_kg_per_m(self) -> float:

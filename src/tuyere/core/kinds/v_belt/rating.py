@@ -25,7 +25,7 @@ _INCH_FORM = "HP = d r [K1 - K2/d - K3 (r d)² - K4 log(r d)] + K2 r (1 - 1/K_SR
 
 
 @dataclass(frozen=True)
-class Method:
+class RatingMethod:
     """How a section is rated: the standard, the section its figures are of, the share of them that counts, and what the working says.
 
     `likeness`: how many times larger and slower the wheel of the rated section is taken, where a ribbed belt is a small likeness of it.
@@ -67,14 +67,14 @@ def _narrow() -> dict[str, Coefficients]:
     return {r["section"]: read(r) for r in rows("ip22_power")}
 
 
-def method(of: Section, own: OwnTable | None = None) -> Method:
+def method(of: Section, own: OwnTable | None = None) -> RatingMethod:
     """The method that rates a section, or the shop's own table of it. Raises OutOfRangeError with a sentence when there is none.
 
     >>> method(section("5V")).standard, method(section("SPA")).standard, method(section("XPB")).rated_as.name
     ('IP-22', 'ISO 5292 form', 'SPB')
     """
     if own:
-        return Method(
+        return RatingMethod(
             "own table",
             of,
             1.0,
@@ -91,7 +91,7 @@ def method(of: Section, own: OwnTable | None = None) -> Method:
     if row:
         like = method(section(row["rated_as"]))
         estimate = f"Estimate: counted as {row['share'] if row['share'] != '1.0' else 'all'} of {row['rated_as']}: {row['why']}."
-        return Method(
+        return RatingMethod(
             like.standard,
             like.rated_as,
             float(row["share"]),
@@ -107,7 +107,7 @@ def method(of: Section, own: OwnTable | None = None) -> Method:
         return _as_a_likeness(of, section(rib["like"]), rib["source"])
     if of.name in {r["section"] for r in rows("ip20_power")}:
         c = ip20.coefficients(of.name)
-        return Method(
+        return RatingMethod(
             "IP-20",
             of,
             1.0,
@@ -121,7 +121,7 @@ def method(of: Section, own: OwnTable | None = None) -> Method:
         )
     if of.name in _narrow():
         c = _narrow()[of.name]
-        return Method(
+        return RatingMethod(
             "IP-22",
             of,
             1.0,
@@ -134,7 +134,7 @@ def method(of: Section, own: OwnTable | None = None) -> Method:
             c.confidence,
         )
     if light := _light(of.name):
-        return Method(
+        return RatingMethod(
             "IP-23",
             of,
             1.0,
@@ -147,7 +147,7 @@ def method(of: Section, own: OwnTable | None = None) -> Method:
             Confidence(light["confidence"]),
         )
     if (f := metric_v.fits().get(of.name)) and f.cells:
-        return Method(
+        return RatingMethod(
             "ISO 5292 form",
             of,
             1.0,
@@ -160,7 +160,7 @@ def method(of: Section, own: OwnTable | None = None) -> Method:
             f.confidence,
         )
     if f:
-        return Method(
+        return RatingMethod(
             "ISO 5292 form",
             of,
             1.0,
@@ -177,7 +177,7 @@ def method(of: Section, own: OwnTable | None = None) -> Method:
     )
 
 
-def _as_a_likeness(rib: Section, like: Section, source: str) -> Method:
+def _as_a_likeness(rib: Section, like: Section, source: str) -> RatingMethod:
     """A rib counted as the V-belt it is a small likeness of: tables/ribbed_rated_as.csv has the reasoning."""
     whole, times = method(like), like.height_m / rib.height_m
     share = rib.top_width_m / like.top_width_m / times
@@ -186,7 +186,7 @@ def _as_a_likeness(rib: Section, like: Section, source: str) -> Method:
         "in cord and bend. "
         "Real belts are usually rated 1.5 to 2 times higher; their maker's table decides."
     )
-    return Method(
+    return RatingMethod(
         whole.standard,
         like,
         share,
@@ -239,7 +239,7 @@ def rated_power(
     return RatedPower(found.basic_w * how.share, found.added_for_ratio_w * how.share, how.confidence)
 
 
-def _by(how: Method, diameter_m: float, speed: float, ratio: float) -> RatedPower:
+def _by(how: RatingMethod, diameter_m: float, speed: float, ratio: float) -> RatedPower:
     of = how.rated_as
     if how.own:
         return RatedPower(how.own.rated(diameter_m, speed, ratio), 0.0, how.confidence)
@@ -255,7 +255,7 @@ def _by(how: Method, diameter_m: float, speed: float, ratio: float) -> RatedPowe
     return RatedPower(to_si(basic, "power", "hp"), to_si(added, "power", "hp"), how.confidence)
 
 
-def inch_horsepower(how: Method, d_in: Numbers, r_thousand_rpm: Numbers, k_sr: Numbers) -> tuple[Numbers, Numbers]:
+def inch_horsepower(how: RatingMethod, d_in: Numbers, r_thousand_rpm: Numbers, k_sr: Numbers) -> tuple[Numbers, Numbers]:
     """The equation of an inch method in its own units, for one or many: basic hp and the hp that the ratio adds."""
     of, d, r = how.rated_as, d_in, r_thousand_rpm
     if how.standard == "IP-23":
@@ -265,7 +265,7 @@ def inch_horsepower(how: Method, d_in: Numbers, r_thousand_rpm: Numbers, k_sr: N
     return ip20.horsepower(ip20.coefficients(of.name) if how.standard == "IP-20" else _narrow()[of.name], d, r, k_sr)
 
 
-def speed_ratio_factor(how: Method, ratio: float) -> float:
+def speed_ratio_factor(how: RatingMethod, ratio: float) -> float:
     """K_SR by the method; 1 where it does not count the ratio."""
     return ip20.at_step(how.ratio_steps, ratio)
 

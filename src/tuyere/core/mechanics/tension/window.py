@@ -35,7 +35,7 @@ class WindowError(ValueError):
 
 
 @dataclass(frozen=True)
-class Wheel:
+class WindowWheel:
     """A wheel on the belt's way.
 
     Centre and radius of the belt's line (m), groove (whole angle, rad; None: flat), friction of the material.
@@ -81,13 +81,13 @@ class Shaft:
 
 
 @dataclass(frozen=True)
-class Stage:
+class WindowStage:
     """A belt on its wheels, in the order in which it meets them while the first turns `rotation` (+1 counter-clockwise, -1 clockwise).
 
     `arms`: of a pivoted base, square from its pivot to each strand: the moment of the effective strands stays what its weight gives.
     """
 
-    wheels: tuple[Wheel, ...]
+    wheels: tuple[WindowWheel, ...]
     rotation: int = 1
     belts: int = 1
     mass_kg_per_m: float = 0.0
@@ -180,7 +180,7 @@ class Strained:
     `offset_n`: m v² where T counts it (fixed centres), nothing where a spring holds the effective tension itself.
     """
 
-    stage: Stage
+    stage: WindowStage
     path: BeltPath
     shares: tuple[float, ...]
     centrifugal_n: float
@@ -250,7 +250,7 @@ class Strained:
         return max(0.0, (-cross + math.sqrt(inside)) / square) if inside >= 0 else 0.0
 
 
-def strain(stage: Stage) -> Strained:
+def strain(stage: WindowStage) -> Strained:
     """The path, and how the strands share the load. Raises WindowError; GeometryError where the belt cannot run so."""
     if len(stage.wheels) < 2:
         raise WindowError("wheels", "A belt needs two wheels at least.")
@@ -270,7 +270,7 @@ def strain(stage: Stage) -> Strained:
                 raise WindowError("wheels", f"Wheels {k} and {i} overlap: check their places and radii.")
     way = stage.rotation * (1 if stage.wheels[0].contact == "inside" else -1)
 
-    def turns(index: int, w: Wheel) -> int:
+    def turns(index: int, w: WindowWheel) -> int:
         if stage.crossed:
             return way if index == 0 else -way
         return way if w.contact == "inside" else -way
@@ -292,7 +292,7 @@ def strain(stage: Stage) -> Strained:
     return Strained(stage, path, shares, centrifugal, offset, speed)
 
 
-def _path(pulleys: list[Pulley], stage: Stage) -> BeltPath:
+def _path(pulleys: list[Pulley], stage: WindowStage) -> BeltPath:
     """The path looked at from a wheel that turns with the belt, whichever comes first in the list."""
     first = next((i for i, w in enumerate(stage.wheels) if w.contact == "inside"), 0)
     found = belt_path(pulleys[first:] + pulleys[:first], stage.crossed)
@@ -322,7 +322,7 @@ def target(on: Strained) -> float:
     return pull * share + on.offset_n
 
 
-def window(stage: Stage) -> Window:
+def window(stage: WindowStage) -> Window:
     """Everything of it. Raises WindowError, GeometryError."""
     on = strain(stage)
     running = on.first_slip(1.0, on.offset_n)

@@ -39,7 +39,7 @@ def face_limit(outside_m: float) -> float:
 
 
 @dataclass(frozen=True)
-class Check:
+class BeforeCheck:
     """One check as shown: what to look at, fields it asks, what was said of it, and what that means."""
 
     key: str
@@ -52,7 +52,7 @@ class Check:
     means: str
 
 
-def read_checks(reader: FieldReader, seat: str, outsides_m: tuple[float, float], stock: Stock) -> tuple[Check, ...]:
+def read_checks(reader: FieldReader, seat: str, outsides_m: tuple[float, float], stock: Stock) -> tuple[BeforeCheck, ...]:
     """The checks of a drive as typed; `outsides_m`: across the movable and the stationary wheel.
 
     What was measured goes before what was said.
@@ -68,7 +68,7 @@ def read_checks(reader: FieldReader, seat: str, outsides_m: tuple[float, float],
         tone, means = _measured(r["key"], values, outsides_m, stock) if values else _said(said, why)
         if said == "skip" and not values and not why:
             reader.problems.append(Problem(f"{r['key']}_why", "Say why it is skipped: the reason goes on the record."))
-        found.append(Check(r["key"], r["title"], r["how"], asks, "measured" if values else said, why, tone, means))
+        found.append(BeforeCheck(r["key"], r["title"], r["how"], asks, "measured" if values else said, why, tone, means))
     return tuple(found)
 
 
@@ -126,6 +126,6 @@ def _run_out(values: dict[str, float], outsides_m: tuple[float, float]) -> tuple
     )
 
 
-def open_checks(checks: Sequence[Check]) -> list[Check]:
+def open_checks(checks: Sequence[BeforeCheck]) -> list[BeforeCheck]:
     """Those that want something done first."""
     return [c for c in checks if c.tone in (Tone.WATCH, Tone.STOP)]

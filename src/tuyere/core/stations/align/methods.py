@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 from tuyere.core.stations.align import readings as by
-from tuyere.core.stations.align.readings import LEVEL_U_RAD, USUAL_U, Equations, Pair
+from tuyere.core.stations.align.readings import LEVEL_U_RAD, USUAL_U, Equations, WheelPair
 
 Error = str  # "angle", "twist" or "offset"
 
@@ -23,7 +23,7 @@ class Point(NamedTuple):
 
 
 @dataclass(frozen=True)
-class Method:
+class AlignMethod:
     """`sees`: which errors it settles by itself.
 
     `seats`: what it can be used on, empty for all. `steps`: how to go about it. `together`: points of which one says nothing without the
@@ -36,7 +36,7 @@ class Method:
     sees: tuple[Error, ...]
     points: tuple[Point, ...]
     steps: tuple[str, ...]
-    equations: Callable[[Pair, Mapping[str, float]], Equations]
+    equations: Callable[[WheelPair, Mapping[str, float]], Equations]
     seats: tuple[str, ...] = ()
     words: tuple[str, ...] = ()
     together: tuple[str, str] = ("", "")
@@ -52,7 +52,7 @@ def _gaps(of: Mapping[str, float]) -> list[float]:
     return [of[f"gap_{i}"] for i in (1, 2, 3, 4)]
 
 
-def _two_heads(pair: Pair, of: Mapping[str, float]) -> Equations:
+def _two_heads(pair: WheelPair, of: Mapping[str, float]) -> Equations:
     """A line that falls outside the mark means that the wheel which carries the target stands in.
 
     Its tilt counts over marks that were measured.
@@ -62,12 +62,12 @@ def _two_heads(pair: Pair, of: Mapping[str, float]) -> Equations:
     return by.by_two_heads(pair, -of["at_movable"], -of["at_still"], leans, tall or 1.0, "groove", USUAL_U["two_heads"])
 
 
-def _one_head(pair: Pair, of: Mapping[str, float]) -> Equations:
+def _one_head(pair: WheelPair, of: Mapping[str, float]) -> Equations:
     return by.by_one_head(pair, -of["toward"], -of["away"], -of["top"], -of["bottom"], USUAL_U["one_head"])
 
 
-METHODS: tuple[Method, ...] = (
-    Method(
+METHODS: tuple[AlignMethod, ...] = (
+    AlignMethod(
         "straightedge",
         "Straightedge across the faces",
         "straightedge and feelers",
@@ -80,7 +80,7 @@ METHODS: tuple[Method, ...] = (
         ),
         lambda pair, of: by.by_edge(pair, _gaps(of), USUAL_U["straightedge"]),
     ),
-    Method(
+    AlignMethod(
         "string",
         "Taut string",
         "string and rule",
@@ -92,7 +92,7 @@ METHODS: tuple[Method, ...] = (
         ),
         lambda pair, of: by.by_string(pair, _gaps(of), USUAL_U["string"]),
     ),
-    Method(
+    AlignMethod(
         "clock",
         "Straightedge at two clock positions",
         "straightedge and feelers",
@@ -108,7 +108,7 @@ METHODS: tuple[Method, ...] = (
         ),
         lambda pair, of: by.by_clock(pair, of["top"], of["bottom"], USUAL_U["clock"]),
     ),
-    Method(
+    AlignMethod(
         "two_heads",
         "Two laser heads",
         "two magnetic heads",
@@ -131,7 +131,7 @@ METHODS: tuple[Method, ...] = (
         _two_heads,
         together=("tilt", "target_height"),
     ),
-    Method(
+    AlignMethod(
         "one_head",
         "One laser head with targets",
         "one magnetic head",
@@ -148,7 +148,7 @@ METHODS: tuple[Method, ...] = (
         ),
         _one_head,
     ),
-    Method(
+    AlignMethod(
         "level",
         "Level on both shafts",
         "level",
@@ -164,7 +164,7 @@ METHODS: tuple[Method, ...] = (
         ),
         lambda pair, of: by.by_level(pair, of["still"], of["moving"], LEVEL_U_RAD),
     ),
-    Method(
+    AlignMethod(
         "tape",
         "Tape between the shafts",
         "tape or trammel",
@@ -180,7 +180,7 @@ METHODS: tuple[Method, ...] = (
         ),
         lambda pair, of: by.by_tape(of["outer"], of["inner"], of["apart"], USUAL_U["tape"]),
     ),
-    Method(
+    AlignMethod(
         "tracking",
         "Where the belt tracks",
         "eye",
@@ -198,7 +198,7 @@ METHODS: tuple[Method, ...] = (
 BY_KEY = {m.key: m for m in METHODS}
 
 
-def methods_for(seat: str) -> tuple[Method, ...]:
+def methods_for(seat: str) -> tuple[AlignMethod, ...]:
     """What can be used on a loop that sits so."""
     return tuple(m for m in METHODS if not m.seats or seat in m.seats)
 

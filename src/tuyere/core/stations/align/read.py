@@ -17,17 +17,17 @@ from tuyere.core.basis.verdict import Problem, Tone, Verdict
 from tuyere.core.drive.stage import TightStage
 from tuyere.core.stations.align import readings as core
 from tuyere.core.stations.align.base import Base, base_of
-from tuyere.core.stations.align.before import Check, open_checks, read_checks
+from tuyere.core.stations.align.before import BeforeCheck, open_checks, read_checks
 from tuyere.core.stations.align.frame import along
 from tuyere.core.stations.align.judge import judge
-from tuyere.core.stations.align.methods import BY_KEY, Method, Point, methods_for, tracking_words
+from tuyere.core.stations.align.methods import BY_KEY, AlignMethod, Point, methods_for, tracking_words
 from tuyere.core.stations.align.moves import NOT_MOVED, Feet, Moves, moves_for
-from tuyere.core.stations.align.readings import Errors, Pair
+from tuyere.core.stations.align.readings import Errors, WheelPair
 from tuyere.core.stations.align.shims import Stock, pack, stock_of
 from tuyere.core.stations.align.stage import BODIES, AlignStage, pair_of
 from tuyere.core.stations.align.tolerance import Tolerance, tolerance
 from tuyere.core.stations.align.views import View, lie_of, side_of, views
-from tuyere.core.stations.align.words import AtFeet, Names, Step, corrections, seen, steps_of, toward, within
+from tuyere.core.stations.align.words import AtFeet, Correction, Names, corrections, seen, steps_of, toward, within
 
 FEET = ("front", "span", "width", "height")
 
@@ -57,7 +57,7 @@ class TypedAlign:
 class Taken:
     """A reading as shown: its method, its points as called here, how to go about it, and what is still to read."""
 
-    method: Method
+    method: AlignMethod
     points: tuple[Point, ...]
     steps: tuple[str, ...]
     lacks: str
@@ -71,7 +71,7 @@ class Aligned:
     """
 
     stage: AlignStage
-    pair: Pair
+    pair: WheelPair
     names: Names
     base: Base | None
     stock: Stock
@@ -79,12 +79,12 @@ class Aligned:
     errors: Errors
     allowed: Tolerance
     moves: Moves | None
-    steps: tuple[Step, ...]
+    steps: tuple[Correction, ...]
     words: tuple[str, ...]
     seen: tuple[str, ...]
-    methods: tuple[Method, ...]
+    methods: tuple[AlignMethod, ...]
     taken: tuple[Taken, ...]
-    checks: tuple[Check, ...]
+    checks: tuple[BeforeCheck, ...]
     views: tuple[View, View]
     left: str
     costs: tuple[tuple[str, str, str], ...]
@@ -199,7 +199,7 @@ def _allowed(kept: FieldReader, on: AlignStage) -> Tolerance:
 
 
 def _readings(
-    typed: TypedAlign, on: AlignStage, pair: Pair, reader: FieldReader, base: Base | None
+    typed: TypedAlign, on: AlignStage, pair: WheelPair, reader: FieldReader, base: Base | None
 ) -> tuple[tuple[Taken, ...], list[core.Equations], list[str]]:
     taken, equations, spoken = [], [], []
     _, v = along(on.slope_rad)
@@ -253,7 +253,7 @@ FORMULAS = {
 _SOURCE = "rigid-body geometry, all readings together by weighted least squares (derived, checked by rotations)"
 
 
-def _figures(errors: Errors, allowed: Tolerance, pair: Pair, on: AlignStage, page: Page) -> None:
+def _figures(errors: Errors, allowed: Tolerance, pair: WheelPair, on: AlignStage, page: Page) -> None:
     lines = [
         _line("C", "centre distance", pair.centre_m),
         _line("R", "radius touched, the one that moves", pair.movable_radius_m),
@@ -308,7 +308,7 @@ def _line(symbol: str, label: str, value_m: float) -> Line:
     return Line(symbol, label, us, si, Origin.MEASURED, Origin.MEASURED)
 
 
-def _before(checks: Sequence[Check]) -> list[Verdict]:
+def _before(checks: Sequence[BeforeCheck]) -> list[Verdict]:
     first = open_checks(checks)
     if not first:
         return []

@@ -28,7 +28,7 @@ BENDS = "The thread may bend over a rim that it touches: read the gaps with a ri
 
 
 @dataclass(frozen=True)
-class Pair:
+class WheelPair:
     """The two wheels.
 
     Slope (rad), centre distance (m), radii where the edge or head touches the faces, groove centres from the +x faces inward (m).
@@ -64,7 +64,7 @@ class Equations:
 NOTHING = Equations((), (), ())
 
 
-def by_edge(pair: Pair, gaps_m: Sequence[float], u_m: float) -> Equations:
+def by_edge(pair: WheelPair, gaps_m: Sequence[float], u_m: float) -> Equations:
     """A rigid edge on the +x faces: gaps at [stationary far rim, stationary near, movable near, movable far], 0 where it touches.
 
     The edge is a line p + q η, η along u from the movable wheel; gap = edge less face.
@@ -77,20 +77,20 @@ def by_edge(pair: Pair, gaps_m: Sequence[float], u_m: float) -> Equations:
     return Equations(tuple(tuple(float(x) for x in r) for r in rows), right, (u_m,) * 4, 2)
 
 
-def by_string(pair: Pair, gaps_m: Sequence[float], u_m: float) -> Equations:
+def by_string(pair: WheelPair, gaps_m: Sequence[float], u_m: float) -> Equations:
     """A taut thread held on the outer rims: straight only where it stands clear of both inner ones."""
     if min(gaps_m[1], gaps_m[2]) <= 0:
         return Equations((), (), (), instead=BENDS)
     return by_edge(pair, gaps_m, u_m)
 
 
-def by_clock(pair: Pair, top_m: float, bottom_m: float, u_m: float) -> Equations:
+def by_clock(pair: WheelPair, top_m: float, bottom_m: float, u_m: float) -> Equations:
     """The movable face at v and -v from the plane of the stationary face."""
     r, face = pair.movable_radius_m, pair.face_over_groove_m
     return Equations(((0.0, r, 1.0), (0.0, -r, 1.0)), (top_m - face, bottom_m - face), (u_m, u_m))
 
 
-def by_one_head(pair: Pair, toward_m: float, away_m: float, top_m: float, bottom_m: float, u_m: float) -> Equations:
+def by_one_head(pair: WheelPair, toward_m: float, away_m: float, top_m: float, bottom_m: float, u_m: float) -> Equations:
     """The movable face at u, -u, v and -v from the plane of the stationary face."""
     r, face = pair.movable_radius_m, pair.face_over_groove_m
     rows = ((-r, 0.0, 1.0), (r, 0.0, 1.0), (0.0, r, 1.0), (0.0, -r, 1.0))
@@ -98,7 +98,13 @@ def by_one_head(pair: Pair, toward_m: float, away_m: float, top_m: float, bottom
 
 
 def by_two_heads(
-    pair: Pair, at_movable_m: float, at_stationary_m: float, tilt_m: float | None, target_height_m: float, reference: Reference, u_m: float
+    pair: WheelPair,
+    at_movable_m: float,
+    at_stationary_m: float,
+    tilt_m: float | None,
+    target_height_m: float,
+    reference: Reference,
+    u_m: float,
 ) -> Equations:
     """Each wheel's reference from the other's plane, both + toward +x; the tilt of the line on the movable target, v side minus other."""
     face = pair.face_over_groove_m if reference == "face" else 0.0
@@ -111,7 +117,7 @@ def by_two_heads(
     return Equations(tuple(rows), tuple(right), tuple(u))
 
 
-def by_level(pair: Pair, stationary_rad: float, movable_rad: float, u_rad: float) -> Equations:
+def by_level(pair: WheelPair, stationary_rad: float, movable_rad: float, u_rad: float) -> Equations:
     """Both shafts by a level, + when the +x end is high: the turn about y, which is angle and twist by the slope."""
     c, s = math.cos(pair.slope_rad), math.sin(pair.slope_rad)
     return Equations(((-s, c, 0.0),), (stationary_rad - movable_rad,), (u_rad * math.sqrt(2),))

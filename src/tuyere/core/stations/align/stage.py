@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from tuyere.core.basis.reader import FieldReader
 from tuyere.core.drive.stage import StageWheel, TightStage
-from tuyere.core.stations.align.readings import Pair
+from tuyere.core.stations.align.readings import WheelPair
 from tuyere.core.stations.align.words import Names
 
 BODIES = ("behind", "in front")
@@ -70,7 +70,7 @@ class AlignStage:
         """How what is kept of this wheel is called."""
         return f"align_{self.moving + 1}_{what}"
 
-    def pair(self, kept: FieldReader) -> Pair:
+    def pair(self, kept: FieldReader) -> WheelPair:
         """The two wheels with what is kept of their faces: the diameter that the edge touches, and where the groove lies."""
 
         def touched(which: str, wheel: StageWheel) -> float:
@@ -81,7 +81,7 @@ class AlignStage:
             typed = kept.value(self.key(f"face_{which}"), "face_to_groove")
             return typed if typed is not None else self.groove_m(which, wheel, kept) or 0.0
 
-        return Pair(
+        return WheelPair(
             self.slope_rad,
             self.centre_m,
             touched("still", self.stays),

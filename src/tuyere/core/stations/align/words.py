@@ -32,7 +32,7 @@ UNNAMED = Names()
 
 
 @dataclass(frozen=True)
-class Step:
+class Correction:
     """One correction.
 
     Its words, the feet it is made at (1 front-left, 2 front-right, 3 back-left, 4 back-right), which way and how far (m).
@@ -91,32 +91,32 @@ def cures(slope_rad: float) -> tuple[str, str]:
     return ("The twist", "The angle") if lie == "level" else ("The angle", "The twist")
 
 
-def steps_of(moves: Moves, slope_rad: float, at: AtFeet, names: Names = UNNAMED) -> list[Step]:
+def steps_of(moves: Moves, slope_rad: float, at: AtFeet, names: Names = UNNAMED) -> list[Correction]:
     """The corrections in order: shims at one end, swing, slide, then tension and a reading again.
 
     A move that the base cannot make is not advised.
     """
-    found: list[Step] = []
+    found: list[Correction] = []
     base = at.base
     lifted, swung = cures(slope_rad)
     if moves.shims_m and (by := moves.shims_m[0] or moves.shims_m[2]) and abs(by) > _HAIR:
-        found.append(_lift(by, moves, lifted, at) if base.lift else Step("cannot", f"{lifted}: {base.no_lift}."))
+        found.append(_lift(by, moves, lifted, at) if base.lift else Correction("cannot", f"{lifted}: {base.no_lift}."))
     if moves.jack_back_m is not None and abs(moves.jack_back_m) > _BY_HAND:
         side: Literal["left", "right"] = "left" if moves.jack_back_m > 0 else "right"
         how = base.swing.format(back=base.back, by=fine(abs(moves.jack_back_m)), side=toward(slope_rad, names, side))
         text = f"{swung}: {how or base.no_swing}{'; seen from the back of the machine' if how else ''}."
-        found.append(Step("swing" if how else "cannot", text, BACK if how else (), side, abs(moves.jack_back_m)))
+        found.append(Correction("swing" if how else "cannot", text, BACK if how else (), side, abs(moves.jack_back_m)))
     if moves.slide_m is not None and abs(moves.slide_m) > _BY_HAND:
         way = "out, away from its body" if moves.slide_m > 0 else "back, toward its body"
         how = base.slide.format(wheel=names.wheel, by=fine(abs(moves.slide_m)), way=way)
-        found.append(Step("slide", f"The offset: {how}.", (), "out" if moves.slide_m > 0 else "in", abs(moves.slide_m)))
+        found.append(Correction("slide", f"The offset: {how}.", (), "out" if moves.slide_m > 0 else "in", abs(moves.slide_m)))
     if found:
         change = moves.centre_change_m or 0.0
         effect = ""
         if abs(change) > 0.0002:
             effect = f"All this brings the centres {fine(abs(change))} {'farther apart, tighter' if change > 0 else 'nearer, slacker'}."
         found.append(
-            Step(
+            Correction(
                 "tension",
                 "Set the tension with equal turns on both screws, tighten the feet crosswise, turn both wheels round half a turn, and "
                 "read again at final tension.",
@@ -126,7 +126,7 @@ def steps_of(moves: Moves, slope_rad: float, at: AtFeet, names: Names = UNNAMED)
     return found
 
 
-def _lift(by: float, moves: Moves, lifted: str, at: AtFeet) -> Step:
+def _lift(by: float, moves: Moves, lifted: str, at: AtFeet) -> Correction:
     assert moves.shims_m
     front = moves.shims_m[0] != 0
     end = at.base.front if front else at.base.back
@@ -150,7 +150,7 @@ def _lift(by: float, moves: Moves, lifted: str, at: AtFeet) -> Step:
         notes.append(
             f"It carries the wheel {fine(abs(moves.carries_m))} {'out' if moves.carries_m > 0 else 'in'}; the slide allows for it."
         )
-    return Step("lift", text, FRONT if front else BACK, "lift" if by > 0 else "lower", abs(by), " ".join(notes))
+    return Correction("lift", text, FRONT if front else BACK, "lift" if by > 0 else "lower", abs(by), " ".join(notes))
 
 
 def within(errors: Errors, allowed: Tolerance) -> bool:

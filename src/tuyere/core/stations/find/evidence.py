@@ -56,7 +56,7 @@ QUANTITIES = tuple(f.name for f in fields(Evidence) if f.type == Given | None)
 
 
 @dataclass(frozen=True)
-class Reading:
+class MeasuredSize:
     """The evidence as read from a form, a note per field and the problems."""
 
     evidence: Evidence
@@ -64,7 +64,7 @@ class Reading:
     problems: tuple[Problem, ...]
 
 
-def read_evidence(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> Reading:
+def read_evidence(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> MeasuredSize:
     """Read what was typed; each field on its own, its problem kept beside it."""
     values: dict[str, Given] = {}
     notes: dict[str, Note] = {}
@@ -101,7 +101,7 @@ def read_evidence(quantities: Mapping[str, Typed], words: Mapping[str, str]) -> 
         machine=cleaned["machine"],
         ribs=ribs,
     )
-    return Reading(evidence, notes, tuple(problems))
+    return MeasuredSize(evidence, notes, tuple(problems))
 
 
 def _ribs(text: str, problems: list[Problem]) -> int | None:

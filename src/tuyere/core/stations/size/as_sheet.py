@@ -4,13 +4,13 @@ from dataclasses import replace
 
 from tuyere.core.kinds.choose import chosen
 from tuyere.core.kinds.fitted import Slide
-from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.problem import Demands
 from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.stations.size.candidate import Candidate
 from tuyere.core.stations.size.judge import Judged
 
 
-def spec_of(problem: Problem, candidate: Candidate, judged: Judged, base: DriveSpec) -> DriveSpec:
+def spec_of(problem: Demands, candidate: Candidate, judged: Judged, base: DriveSpec) -> DriveSpec:
     """The candidate as the sheet takes it; how the drive lies and turns is the base's. It must have measures."""
     assert judged.measures
     shared = replace(

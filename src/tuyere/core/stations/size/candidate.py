@@ -5,8 +5,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from tuyere.core.basis.quantity import to_si
-from tuyere.core.kinds.choose import Choosable, StockLength, StockWheel
-from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.choose import ChoiceWheel, Choosable, StockLength
+from tuyere.core.kinds.problem import Demands
 from tuyere.core.stations.size.judge import CONSTRAINTS, Judged, judge, pair_failures
 from tuyere.core.stations.size.search import search
 from tuyere.core.stations.size.stock import choices
@@ -22,12 +22,12 @@ class Candidate:
 
     key: str
     kind: Choosable
-    driver: StockWheel
-    driven: StockWheel
+    driver: ChoiceWheel
+    driven: ChoiceWheel
     length: StockLength | None
     count: float
 
-    def judged(self, problem: Problem) -> Judged:
+    def judged(self, problem: Demands) -> Judged:
         """Held against every demand."""
         return judge(problem, self.kind, self.driver, self.driven, self.length, self.count)
 
@@ -46,7 +46,7 @@ class Candidate:
         return None if math.isnan(total) else total
 
 
-def sides(problem: Problem, kind: Choosable) -> tuple[tuple[StockWheel, ...], tuple[StockWheel, ...]]:
+def sides(problem: Demands, kind: Choosable) -> tuple[tuple[ChoiceWheel, ...], tuple[ChoiceWheel, ...]]:
     """The wheels either shaft may carry: all of the stock's, or the one that stays."""
     found = []
     for kept, wheels, drives in ((problem.keep_driver, kind.driver, True), (problem.keep_driven, kind.driven, False)):
@@ -55,7 +55,7 @@ def sides(problem: Problem, kind: Choosable) -> tuple[tuple[StockWheel, ...], tu
     return found[0], found[1]
 
 
-def by_key(problem: Problem, key: str, stock: Iterable[Choosable]) -> Candidate:
+def by_key(problem: Demands, key: str, stock: Iterable[Choosable]) -> Candidate:
     """The candidate of a key that `key_of` gave. Raises CandidateError for one that the stock does not have."""
     try:
         name, driver, driven, length, count = key.split("|")
@@ -69,12 +69,12 @@ def by_key(problem: Problem, key: str, stock: Iterable[Choosable]) -> Candidate:
         raise CandidateError("That drive is not in the stock any more: choose it from the list again.") from None
 
 
-def key_of(kind: Choosable, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float) -> str:
+def key_of(kind: Choosable, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float) -> str:
     """A candidate's name in links, by the names of its parts, so that it outlasts a list that is put in another order."""
     return f"{kind.name}|{driver.name}|{driven.name}|{length.name if length else ''}|{count:g}"
 
 
-def at_places(problem: Problem, kind: Choosable, driver: int, driven: int, length: int, count: int) -> Candidate:
+def at_places(problem: Demands, kind: Choosable, driver: int, driven: int, length: int, count: int) -> Candidate:
     """The candidate at places among a kind's wheels, lengths and counts. Raises CandidateError where there is no such place."""
     first, second = sides(problem, kind)
     try:
@@ -85,7 +85,7 @@ def at_places(problem: Problem, kind: Choosable, driver: int, driven: int, lengt
     return Candidate(key_of(kind, *chosen), kind, *chosen)
 
 
-def nearest(problem: Problem, kind: Choosable) -> tuple[int, int, int, int]:
+def nearest(problem: Demands, kind: Choosable) -> tuple[int, int, int, int]:
     """Places (driver, driven, length, count) of what comes nearest to the demands in one kind: where a person's question starts."""
     first, second = sides(problem, kind)
 
@@ -119,7 +119,7 @@ class Relaxed:
     lets_in: int
 
 
-def relaxed(problem: Problem, stock: Sequence[Choosable]) -> list[Relaxed]:
+def relaxed(problem: Demands, stock: Sequence[Choosable]) -> list[Relaxed]:
     """When nothing holds: how many would if one demand gave way, most first."""
     wider = to_si(1, "length", "in")
     changes = {

@@ -11,7 +11,7 @@ from tuyere.core.basis.reader import FieldReader
 from tuyere.core.basis.typed import Typed
 from tuyere.core.basis.verdict import Problem as Refused
 from tuyere.core.kinds.motor import MotorLimit, NotJudged, frames, limit
-from tuyere.core.kinds.problem import Kept, Problem
+from tuyere.core.kinds.problem import Demands, Kept
 from tuyere.core.kinds.rating import duties
 from tuyere.core.kinds.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.kinds.spec import DriverClass, DriveSpec
@@ -51,7 +51,7 @@ class SizeReading:
     What was taken from the survey, by field, in both systems; what is still missing, and what is not judged, in words.
     """
 
-    problem: Problem | None
+    problem: Demands | None
     notes: dict[str, Note]
     problems: tuple[Refused, ...]
     from_survey: dict[str, tuple[str, str]]
@@ -94,7 +94,7 @@ def read_size(
     motor = limited if isinstance(limited, MotorLimit) else None
     not_judged = (f"The motor's shaft is not judged. {limited.says}",) if isinstance(limited, NotJudged) else ()
     shaft = found["driver_shaft"] or (frames()[frame].shaft_m if frame in frames() else None)
-    problem = Problem(
+    problem = Demands(
         power,
         speed,
         found["driven_speed"] or 0.0,

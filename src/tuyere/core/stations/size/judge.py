@@ -12,8 +12,8 @@ import numpy as np
 from tuyere.core.basis.figure import both
 from tuyere.core.basis.numbers import Numbers
 from tuyere.core.basis.quantity import System, show
-from tuyere.core.kinds.choose import HUB_OVER_BORE, Choosable, StockLength, StockWheel
-from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.choose import HUB_OVER_BORE, ChoiceWheel, Choosable, StockLength
+from tuyere.core.kinds.problem import Demands
 from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.traits import Measures, traits
 from tuyere.core.mechanics import open_belt
@@ -65,7 +65,7 @@ class Judged:
     measures: Measures | None
 
 
-def judge(problem: Problem, kind: Choosable, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float) -> Judged:
+def judge(problem: Demands, kind: Choosable, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float) -> Judged:
     """Hold one candidate against the problem; everything that fails is said."""
     found = list(pair_failures(problem, kind, driver, driven))
     small = min((driver, driven), key=lambda w: w.line_m)
@@ -153,7 +153,7 @@ def _power(value: float) -> str:
     return f"{show(value, 'power', System.US)} ({show(value, 'power', System.SI)})"
 
 
-def pair_failures(problem: Problem, kind: Choosable, driver: StockWheel, driven: StockWheel) -> Iterator[Failure]:
+def pair_failures(problem: Demands, kind: Choosable, driver: ChoiceWheel, driven: ChoiceWheel) -> Iterator[Failure]:
     """What kills two wheels whatever runs on them."""
     if not kind.wanted_by(problem.families) or (problem.kinds and kind.name not in problem.kinds):
         yield Failure("family", f"{kind.name} is not among the drives that you allow.", 1.0)
@@ -213,7 +213,7 @@ def pair_failures(problem: Problem, kind: Choosable, driver: StockWheel, driven:
     yield from _turning(problem, kind, driver, driven, speed)
 
 
-def _turning(problem: Problem, kind: Choosable, driver: StockWheel, driven: StockWheel, speed: float) -> Iterator[Failure]:
+def _turning(problem: Demands, kind: Choosable, driver: ChoiceWheel, driven: ChoiceWheel, speed: float) -> Iterator[Failure]:
     """What the wheels' own speeds forbid: rims past their limit, and too few teeth for the small one."""
     most = kind.rim_limit(problem)
     for side, wheel, turns in (("driver", driver, problem.driver_speed), ("driven wheel", driven, speed)):
@@ -236,13 +236,13 @@ def _turning(problem: Problem, kind: Choosable, driver: StockWheel, driven: Stoc
         yield Failure("teeth", says, 1 - (small.teeth or 0) / fewest)
 
 
-def _centre(problem: Problem, kind: Choosable, driver: StockWheel, driven: StockWheel, length: StockLength | None) -> float:
+def _centre(problem: Demands, kind: Choosable, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None) -> float:
     if length is None:
         return problem.centre_middle_m
     return kind.centre(driver, driven, length)
 
 
-def _centres(problem: Problem, driver: StockWheel, driven: StockWheel, centre: float) -> Iterator[Failure]:
+def _centres(problem: Demands, driver: ChoiceWheel, driven: ChoiceWheel, centre: float) -> Iterator[Failure]:
     touching = (driver.outside_m + driven.outside_m) / 2 + CLEAR_M
     if centre < touching:
         yield Failure("centres", f"At {both(centre)} the wheels would touch: they want {both(touching)}.", touching / centre - 1)
@@ -261,7 +261,7 @@ def _centres(problem: Problem, driver: StockWheel, driven: StockWheel, centre: f
 
 
 def _count(
-    problem: Problem, kind: Choosable, driver: StockWheel, driven: StockWheel, length: StockLength | None, count: float
+    problem: Demands, kind: Choosable, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float
 ) -> Iterator[Failure]:
     width = float(kind.width(np.array(count)))
     most, where = kind.widest(problem)
@@ -286,7 +286,7 @@ def _count(
         yield Failure("list", f"Your list has no {kind.shown(count)}{f' as {length.name}' if length else ''}, or not enough of them.", 1.0)
 
 
-def hang_of(problem: Problem, kind: Choosable, driver_m: Numbers, driven_m: Numbers, centre_m: Numbers, count: Numbers) -> Numbers:
+def hang_of(problem: Demands, kind: Choosable, driver_m: Numbers, driven_m: Numbers, centre_m: Numbers, count: Numbers) -> Numbers:
     """What the slack run of `count` strands hangs with (N), the wheels' line diameters and centres in m; 0 where it does not hang free.
 
     Scalars or arrays.
@@ -304,7 +304,7 @@ def hang_of(problem: Problem, kind: Choosable, driver_m: Numbers, driven_m: Numb
     )
 
 
-def _strands(problem: Problem, kind: Choosable, design: float, belt_speed: float, wrap: float, hang: float) -> Strands:
+def _strands(problem: Demands, kind: Choosable, design: float, belt_speed: float, wrap: float, hang: float) -> Strands:
     """At the tension that design power sets; a chain hangs free on its slack side and pulls by the power there is.
 
     The centrifugal part is left out: it holds the belt on its curve, and no shaft feels it.

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tuyere.core.kinds.choose import Array
-from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.problem import Demands
 from tuyere.core.kinds.traits import traits
 from tuyere.core.mechanics.open_belt import belt_length
 from tuyere.core.stations.size.candidate import key_of
@@ -110,7 +110,7 @@ def efficiency(kind_traits: str) -> float:
     return (t.kept + t.neglected) / 2
 
 
-def rank(problem: Problem, searched: Searched, wishes: Wishes) -> Field | None:
+def rank(problem: Demands, searched: Searched, wishes: Wishes) -> Field | None:
     """Score every feasible candidate; None when there is none."""
     if not searched.feasible:
         return None

@@ -10,8 +10,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from tuyere.core.kinds.choose import Array, Choosable, Mate, StockWheel
-from tuyere.core.kinds.problem import Problem
+from tuyere.core.kinds.choose import Array, ChoiceWheel, Choosable, Mate
+from tuyere.core.kinds.problem import Demands
 from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.traits import traits
 from tuyere.core.stations.size.judge import CLEAR_M, CONSTRAINTS, hang_of
@@ -32,8 +32,8 @@ class Found:
     """The feasible combinations of one kind: indices into its wheels, lengths (0 where cut to length) and counts, and measures (SI)."""
 
     kind: Choosable
-    driver_wheels: tuple[StockWheel, ...]
-    driven_wheels: tuple[StockWheel, ...]
+    driver_wheels: tuple[ChoiceWheel, ...]
+    driven_wheels: tuple[ChoiceWheel, ...]
     driver: Ints
     driven: Ints
     length: Ints
@@ -67,7 +67,7 @@ class Searched:
         return sum(f.size for f in self.found)
 
 
-def search(problem: Problem, stock: Iterable[Choosable]) -> Searched:
+def search(problem: Demands, stock: Iterable[Choosable]) -> Searched:
     """Hold every combination of the stock against the problem."""
     killed = dict.fromkeys(CONSTRAINTS, 0)
     found, looked_at = [], 0
@@ -85,7 +85,7 @@ def search(problem: Problem, stock: Iterable[Choosable]) -> Searched:
     return Searched(tuple(found), looked_at, killed)
 
 
-def _sides(problem: Problem, kind: Choosable, killed: dict[str, int]) -> tuple[tuple[StockWheel, ...], tuple[StockWheel, ...]] | None:
+def _sides(problem: Demands, kind: Choosable, killed: dict[str, int]) -> tuple[tuple[ChoiceWheel, ...], tuple[ChoiceWheel, ...]] | None:
     sides = []
     for kept, wheels, drives in ((problem.keep_driver, kind.driver, True), (problem.keep_driven, kind.driven, False)):
         stays = kind.wheel_kept(kept, drives) if kept else None
@@ -98,7 +98,7 @@ def _sides(problem: Problem, kind: Choosable, killed: dict[str, int]) -> tuple[t
     return sides[0], sides[1]
 
 
-def _one_kind(problem: Problem, kind: Choosable, killed: dict[str, int]) -> Found | None:
+def _one_kind(problem: Demands, kind: Choosable, killed: dict[str, int]) -> Found | None:
     sides = _sides(problem, kind, killed)
     if sides is None:
         return None
@@ -129,7 +129,7 @@ def _one_kind(problem: Problem, kind: Choosable, killed: dict[str, int]) -> Foun
 class _Wheels:
     """One side's wheels as arrays."""
 
-    def __init__(self, wheels: tuple[StockWheel, ...]) -> None:
+    def __init__(self, wheels: tuple[ChoiceWheel, ...]) -> None:
         self.line = np.array([w.line_m for w in wheels])
         self.rolls = np.array([w.rolls_m for w in wheels])
         self.outside = np.array([w.outside_m for w in wheels])
@@ -139,7 +139,7 @@ class _Wheels:
         self.most = np.array([w.most for w in wheels])
 
 
-def _wheels(kind: Choosable, side: tuple[StockWheel, ...]) -> _Wheels:
+def _wheels(kind: Choosable, side: tuple[ChoiceWheel, ...]) -> _Wheels:
     """The arrays of a side, kept with the kind while it is the whole stock's."""
     if side is not kind.driver:
         return _Wheels(side)
@@ -149,7 +149,7 @@ def _wheels(kind: Choosable, side: tuple[StockWheel, ...]) -> _Wheels:
     return kept
 
 
-def _pairs(problem: Problem, kind: Choosable, first: _Wheels, second: _Wheels, killed: dict[str, int], each: int) -> tuple[Ints, Ints]:
+def _pairs(problem: Demands, kind: Choosable, first: _Wheels, second: _Wheels, killed: dict[str, int], each: int) -> tuple[Ints, Ints]:
     """The pairs of wheels that pass all that needs no length. All but the speed asks one wheel at a time: two masks, and their product."""
     alive = [np.ones(len(first.line), bool), np.ones(len(second.line), bool)]
     left = [len(first.line), len(second.line)]
@@ -231,7 +231,7 @@ def _sorted_lengths(kind: Choosable) -> tuple[Array, NDArray[np.int64]]:
 
 
 def _lengths(
-    problem: Problem, kind: Choosable, first: _Wheels, second: _Wheels, i: Ints, j: Ints, design: float, killed: dict[str, int]
+    problem: Demands, kind: Choosable, first: _Wheels, second: _Wheels, i: Ints, j: Ints, design: float, killed: dict[str, int]
 ) -> tuple[NDArray[np.generic], ...] | None:
     counts = np.array(kind.counts)
     touching = (first.outside[i] + second.outside[j]) / 2 + CLEAR_M

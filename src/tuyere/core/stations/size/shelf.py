@@ -8,7 +8,7 @@ from typing import Literal
 
 import numpy as np
 
-from tuyere.core.kinds.choose import SAME_M, Array, Choosable, Prices, StockLength, StockWheel
+from tuyere.core.kinds.choose import SAME_M, Array, ChoiceWheel, Choosable, Prices, StockLength
 from tuyere.core.kinds.part_row import PartRow
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.stations.size.parts_list import PartsList
@@ -74,7 +74,7 @@ def _priced(kind: Choosable, parts: PartsList) -> Choosable:
     return one
 
 
-def _same(row: PartRow, wheel: StockWheel) -> bool:
+def _same(row: PartRow, wheel: ChoiceWheel) -> bool:
     if wheel.teeth is not None:
         return row.size == wheel.teeth
     return abs(row.size - (wheel.outside_m if row.of == "flat" else wheel.line_m)) <= SAME_M

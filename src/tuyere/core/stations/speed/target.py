@@ -29,7 +29,7 @@ SHOWN = 12
 
 
 @dataclass(frozen=True)
-class Pair:
+class TargetPair:
     """One pair of wheels that gives the speed: driven speed (rad/s), off the target (a share), and what runs `on` it.
 
     `changes`: which wheels are new. `against`: what speaks against it, in words.
@@ -54,7 +54,7 @@ class Targets:
     reading is to be explained first.
     """
 
-    pairs: tuple[Pair, ...]
+    pairs: tuple[TargetPair, ...]
     stock: int
     hits: int
     by: str
@@ -209,13 +209,13 @@ def say(found: Targets | None, spec: DriveSpec, page: Page, target: float | None
     return said
 
 
-def with_pair(pair: Pair, spec: DriveSpec) -> DriveSpec:
+def with_pair(pair: TargetPair, spec: DriveSpec) -> DriveSpec:
     """A drive with this pair and what runs on it, untouched by what the tachometer read of the old one."""
     assert spec.fitted
     return replace(spec, fitted=spec.fitted.with_pair(pair.driver, pair.driven, pair.on), tach_driver=None, tach_driven=None)
 
 
-def carries(pair: Pair, spec: DriveSpec) -> str:
+def carries(pair: TargetPair, spec: DriveSpec) -> str:
     """What the pair carries or wants, in few words; empty where it is not rated, or nothing runs on it."""
     if not rated(spec) or not pair.on.belt or spec.fitted is None:
         return ""
@@ -267,7 +267,7 @@ def _pair(
     speed: float,
     target: float,
     limits: _Limits,
-) -> Pair | None:
+) -> TargetPair | None:
     changes: list[Role] = [r for r, w in zip(ROLES, (driver, driven), strict=True) if w is not now[r]]
     belt = _belt(spec, on, page, driver, driven)
     centre = belt.tight_at
@@ -275,7 +275,7 @@ def _pair(
         return None
     velocity = (driver.line_m + driver.over_m) * page.values["driver_speed"].n / 2
     wrap = min(open_belt.wraps(driver.line_m, driven.line_m, centre)) if centre and centre > (driver.line_m + driven.line_m) / 2 else None
-    return Pair(
+    return TargetPair(
         driver,
         driven,
         speed,
@@ -333,6 +333,6 @@ def _clear(driver: StockWheel, driven: StockWheel, now: float) -> float:
     return max(now, max(driver.line_m + driven.line_m, driver.rim_m + driven.rim_m) / 2 * _APART)
 
 
-def _rank(pair: Pair) -> tuple[int, int, int, float]:
+def _rank(pair: TargetPair) -> tuple[int, int, int, float]:
     """Sound ones first, then the fewest new parts, then the nearest speed."""
     return len(pair.against), len(pair.changes), 0 if pair.on.stays else 1, abs(pair.off)

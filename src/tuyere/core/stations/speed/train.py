@@ -21,7 +21,7 @@ class SpeedError(ValueError):
 
 
 @dataclass(frozen=True)
-class Step:
+class TrainStep:
     """One stage: diameters (m) or teeth of the wheel that drives and the one driven, or their ratio D/d; None where not known.
 
     `slip`: a share.
@@ -45,12 +45,12 @@ class Solved:
     """Every speed from the first shaft to the last (rad/s), every stage with what was found, and what that was (stage counted from 0)."""
 
     speeds: tuple[Band, ...]
-    steps: tuple[Step, ...]
+    steps: tuple[TrainStep, ...]
     found: tuple[Unknown, int] | None
     off: float | None = None
 
 
-def solve(first: Band | None, last: Band | None, steps: Sequence[Step]) -> Solved:
+def solve(first: Band | None, last: Band | None, steps: Sequence[TrainStep]) -> Solved:
     """Find the one thing left out. With nothing left out, `off` is how far the given last speed lies from the one that follows (a share).
 
     Raises SpeedError naming the field to fill in, when more than one thing is missing.
@@ -81,7 +81,7 @@ def solve(first: Band | None, last: Band | None, steps: Sequence[Step]) -> Solve
     return Solved((*speeds[:-1], last), tuple(steps), (found, k))
 
 
-def _settled(k: int, step: Step) -> Step:
+def _settled(k: int, step: TrainStep) -> TrainStep:
     """A stage with two of its three given has the third."""
     if step.ratio and step.driving and not step.driven:
         return replace(step, driven=step.driving * step.ratio)
@@ -94,11 +94,11 @@ def _settled(k: int, step: Step) -> Step:
     return step
 
 
-def _field(k: int, step: Step) -> str:
+def _field(k: int, step: TrainStep) -> str:
     return f"driven_{k + 1}" if step.driving or not step.driven else f"driving_{k + 1}"
 
 
-def _fill(step: Step, reduction: Band) -> tuple[Step, Unknown]:
+def _fill(step: TrainStep, reduction: Band) -> tuple[TrainStep, Unknown]:
     if step.driving:
         return replace(step, driven=step.driving * reduction), "driven"
     if step.driven:
@@ -106,7 +106,7 @@ def _fill(step: Step, reduction: Band) -> tuple[Step, Unknown]:
     return replace(step, ratio=reduction), "ratio"
 
 
-def _run(first: Band, steps: Sequence[Step]) -> list[Band]:
+def _run(first: Band, steps: Sequence[TrainStep]) -> list[Band]:
     speeds = [first]
     for s in steps:
         assert s.reduction
@@ -114,7 +114,7 @@ def _run(first: Band, steps: Sequence[Step]) -> list[Band]:
     return speeds
 
 
-def _speeds(first: Band | None, last: Band | None, steps: Sequence[Step]) -> Solved:
+def _speeds(first: Band | None, last: Band | None, steps: Sequence[TrainStep]) -> Solved:
     if first is None and last is None:
         raise SpeedError("first_speed", "Give the speed of one shaft.")
     if first is not None:

@@ -10,7 +10,7 @@ from tuyere.core.basis.reader import FieldReader
 from tuyere.core.basis.typed import Typed
 from tuyere.core.basis.verdict import Problem, Tone, Verdict
 from tuyere.core.stations.speed.band import Band, exactly, read_band
-from tuyere.core.stations.speed.train import Solved, SpeedError, Step, by_marks, solve
+from tuyere.core.stations.speed.train import Solved, SpeedError, TrainStep, by_marks, solve
 
 MOST_STAGES = 4
 
@@ -71,7 +71,7 @@ def read_unknown(quantities: Mapping[str, Typed], words: Mapping[str, str], stag
     steps = [_step(reader, k, teeth, loss) for k in range(1, max(1, min(stages, MOST_STAGES)) + 1)]
     marks = [reader.number(f"marks_{r}", 0.5, 1000, "Write the turns counted, such as 20 or 8.5.") for r in ("driving", "driven")]
     if marks[0] and marks[1] and not steps[0].reduction:
-        steps[0] = Step(steps[0].driving, steps[0].driven, by_marks(marks[0], marks[1]), loss)
+        steps[0] = TrainStep(steps[0].driving, steps[0].driven, by_marks(marks[0], marks[1]), loss)
     if reader.problems:
         return UnknownAnswer((), (), (), (), reader.notes, tuple(reader.problems))
     try:
@@ -103,7 +103,7 @@ def _band(reader: FieldReader, key: str, as_field: str) -> Band | None:
     return found
 
 
-def _step(reader: FieldReader, k: int, teeth: bool, slip: float) -> Step:
+def _step(reader: FieldReader, k: int, teeth: bool, slip: float) -> TrainStep:
     ratio = reader.number(f"ratio_{k}", 0.01, 100, "Write the ratio as turns of the driver to one of the driven, such as 2.4.")
     wheels: list[Band | None] = []
     for key in (f"driving_{k}", f"driven_{k}"):
@@ -112,7 +112,7 @@ def _step(reader: FieldReader, k: int, teeth: bool, slip: float) -> Step:
             wheels.append(exactly(float(count)) if count else None)
         else:
             wheels.append(_band(reader, key, "train_wheel"))
-    return Step(wheels[0], wheels[1], exactly(ratio) if ratio else None, 0.0 if teeth else slip)
+    return TrainStep(wheels[0], wheels[1], exactly(ratio) if ratio else None, 0.0 if teeth else slip)
 
 
 def _wheels(solved: Solved, teeth: bool) -> list[WheelRow]:

@@ -12,7 +12,7 @@ from tuyere.core.drive.stage import TightStage
 from tuyere.core.mechanics.tension.hanging import chain_slack
 from tuyere.core.stations.tension.grip import grip_of
 from tuyere.core.stations.tension.limits import Holds
-from tuyere.core.stations.tension.methods import SHOWS, Method, Setting
+from tuyere.core.stations.tension.methods import SHOWS, Setting, TensionMethod
 from tuyere.core.stations.tension.scale import Scale
 
 MODEL = "elastic belt on its wheels; Euler's belt friction (Shigley); design ratio of the strands by kind"
@@ -31,7 +31,7 @@ FORMULAS = {
 }
 
 
-def strand_figure(i: int, tension: UFloat, line: Line, formula: str, at: Setting, method: Method) -> Figure:
+def strand_figure(i: int, tension: UFloat, line: Line, formula: str, at: Setting, method: TensionMethod) -> Figure:
     """The tension of one strand as a figure with its working."""
     label = f"{at.stage.loop.family.runs} {i}" if method.each else "strand"
     us, si = shown(at.span.n, "length", to_set=True)
@@ -170,7 +170,7 @@ def _target_formula(stage: TightStage) -> str:
     }[stage.holds]
 
 
-def aims(method: Method, at: Setting, scale: Scale, holds: Holds, fresh: bool, page: Page) -> None:
+def aims(method: TensionMethod, at: Setting, scale: Scale, holds: Holds, fresh: bool, page: Page) -> None:
     """What the tool should show at the band's edges."""
     band = scale.band(fresh, holds.by_manual)
     if band is None or (method.key == "marks" and not at.stage.strand.rigidity_n):

@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 from tuyere.core.basis.table import rows
 from tuyere.core.drive.stage import TightStage
-from tuyere.core.kinds.starts import Choice
+from tuyere.core.kinds.starts import StartChoice
 from tuyere.core.mechanics.on_wheels.strain import FLAT
 
 CAUTIOUS_FLAT = (
@@ -26,9 +26,9 @@ class Grip(NamedTuple):
     said: str
 
 
-def surfaces() -> tuple[Choice, ...]:
+def surfaces() -> tuple[StartChoice, ...]:
     """The faces a belt may run on."""
-    return tuple(Choice(r["surface"], r["label"]) for r in rows("grip_surfaces"))
+    return tuple(StartChoice(r["surface"], r["label"]) for r in rows("grip_surfaces"))
 
 
 def grip_of(stage: TightStage, surface: str = "dry", lets_go: float | None = None) -> Grip:

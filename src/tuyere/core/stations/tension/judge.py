@@ -12,7 +12,7 @@ from tuyere.core.drive.stage import TightStage
 from tuyere.core.mechanics.open_belt import GeometryError
 from tuyere.core.mechanics.tension.moved import move_for
 from tuyere.core.stations.tension.limits import Holds
-from tuyere.core.stations.tension.methods import Method
+from tuyere.core.stations.tension.methods import TensionMethod
 from tuyere.core.stations.tension.scale import Band, Scale
 
 _SURE = 2 / 3
@@ -22,7 +22,7 @@ LOCKS = "Lock the adjuster, read again; then look at alignment, and at brake and
 
 
 def judge(
-    stage: TightStage, method: Method, scale: Scale, holds: Holds, fresh: bool, strands: Sequence[UFloat], average: UFloat
+    stage: TightStage, method: TensionMethod, scale: Scale, holds: Holds, fresh: bool, strands: Sequence[UFloat], average: UFloat
 ) -> list[Verdict]:
     """Of the set, and of its tension."""
     found = _of_set(stage, method, strands, average)
@@ -34,7 +34,7 @@ def judge(
     return found
 
 
-def _of_set(stage: TightStage, method: Method, strands: Sequence[UFloat], average: UFloat) -> list[Verdict]:
+def _of_set(stage: TightStage, method: TensionMethod, strands: Sequence[UFloat], average: UFloat) -> list[Verdict]:
     found = []
     many = stage.loop.count if method.each else 1
     if len(strands) > 1:

@@ -20,7 +20,7 @@ from tuyere.core.mechanics.tension.beam import SlackError, frequency_of, push_fo
 LEVER = ("lever idler, slack side", "spring idler, slack side", "weight idler, slack side", "idler, tight side")
 
 
-class Ask(NamedTuple):
+class MethodAsk(NamedTuple):
     """Something more to type for a method.
 
     Its key, its field, how it is called, whether it cannot be done without, whether it stands with the stage.
@@ -34,7 +34,7 @@ class Ask(NamedTuple):
 
 
 @dataclass(frozen=True)
-class Method:
+class TensionMethod:
     """`reads`: the field of what the tool shows, and `each`: one for every belt, or one for all.
 
     `seats`: what it can be used on; `held`: only where that holds the tension.
@@ -47,44 +47,44 @@ class Method:
     value: str
     seats: tuple[str, ...]
     each: bool = True
-    asks: tuple[Ask, ...] = ()
+    asks: tuple[MethodAsk, ...] = ()
     held: tuple[str, ...] = ()
     tools: tuple[str, ...] = ()
 
 
 BELTS = ("groove", "teeth", "rim")
-METHODS: tuple[Method, ...] = (
-    Method(
+METHODS: tuple[TensionMethod, ...] = (
+    TensionMethod(
         "gauge",
         "Spring deflection gauge",
         "spring gauge",
         "force",
         "Force under the small ring",
         BELTS,
-        asks=(Ask("deflection", "deflection", "Pushed down by", False),),
+        asks=(MethodAsk("deflection", "deflection", "Pushed down by", False),),
         tools=("spring gauge", "spring scale"),
     ),
-    Method(
+    TensionMethod(
         "scale",
         "Push-pull scale and rule",
         "spring scale",
         "force",
         "Force on the scale",
         BELTS,
-        asks=(Ask("deflection", "deflection", "Pushed down by", False),),
+        asks=(MethodAsk("deflection", "deflection", "Pushed down by", False),),
         tools=("spring scale", "spring gauge"),
     ),
-    Method(
+    TensionMethod(
         "note",
         "Plucked note",
         "tension meter",
         "frequency",
         "Note",
         BELTS,
-        asks=(Ask("note_tension", "belt_tension", "Or what the meter says in force", False),),
+        asks=(MethodAsk("note_tension", "belt_tension", "Or what the meter says in force", False),),
     ),
-    Method("strand", "Press-on strand gauge", "strand gauge", "belt_tension", "Its arm shows", ("groove",)),
-    Method(
+    TensionMethod("strand", "Press-on strand gauge", "strand gauge", "belt_tension", "Its arm shows", ("groove",)),
+    TensionMethod(
         "clip",
         "Three-post clip-on gauge",
         "clip-on gauge",
@@ -92,11 +92,11 @@ METHODS: tuple[Method, ...] = (
         "Force on its spring",
         ("groove", "teeth"),
         asks=(
-            Ask("clip_offset", "clip_offset", "Middle post pushes the belt in by"),
-            Ask("clip_base", "clip_base", "From an outer post to the middle one"),
+            MethodAsk("clip_offset", "clip_offset", "Middle post pushes the belt in by"),
+            MethodAsk("clip_base", "clip_base", "From an outer post to the middle one"),
         ),
     ),
-    Method(
+    TensionMethod(
         "marks",
         "Two marks on the belt",
         "rule",
@@ -104,9 +104,9 @@ METHODS: tuple[Method, ...] = (
         "Marks apart, fitted",
         ("groove", "rim"),
         each=False,
-        asks=(Ask("mark_slack", "mark", "Marks apart on the slack belt"),),
+        asks=(MethodAsk("mark_slack", "mark", "Marks apart on the slack belt"),),
     ),
-    Method(
+    TensionMethod(
         "sag",
         "Sag of the slack strand",
         "rule",
@@ -114,10 +114,10 @@ METHODS: tuple[Method, ...] = (
         "Sag at the middle",
         ("sprocket",),
         each=False,
-        asks=(Ask("sag_other", "sag", "Sag of the other strand, if it hangs too", False),),
+        asks=(MethodAsk("sag_other", "sag", "Sag of the other strand, if it hangs too", False),),
     ),
-    Method("moves", "How far it moves up and down", "rule", "sag", "Moves in all", ("sprocket",), each=False),
-    Method(
+    TensionMethod("moves", "How far it moves up and down", "rule", "sag", "Moves in all", ("sprocket",), each=False),
+    TensionMethod(
         "lever",
         "Pull at the idler’s handle",
         "spring scale",
@@ -127,13 +127,13 @@ METHODS: tuple[Method, ...] = (
         each=False,
         held=LEVER,
         asks=(
-            Ask("handle", "lever_arm", "Pivot to where you pull", kept=True),
-            Ask("arm", "lever_arm", "Pivot to the idler’s middle", kept=True),
-            Ask("wrap", "wrap_angle", "Belt’s wrap on the idler", kept=True),
-            Ask("off_square", "lean_angle", "Belt’s pull off square to the arm", False, True),
+            MethodAsk("handle", "lever_arm", "Pivot to where you pull", kept=True),
+            MethodAsk("arm", "lever_arm", "Pivot to the idler’s middle", kept=True),
+            MethodAsk("wrap", "wrap_angle", "Belt’s wrap on the idler", kept=True),
+            MethodAsk("off_square", "lean_angle", "Belt’s pull off square to the arm", False, True),
         ),
     ),
-    Method(
+    TensionMethod(
         "base",
         "Weight of the pivoted base",
         "scale",
@@ -143,16 +143,16 @@ METHODS: tuple[Method, ...] = (
         each=False,
         held=("pivoted base",),
         asks=(
-            Ask("weight_arm", "lever_arm", "Pivot to the common centre of weight, level", kept=True),
-            Ask("strand_arm_1", "lever_arm", "Pivot square to the tight strand", kept=True),
-            Ask("strand_arm_2", "lever_arm", "Pivot square to the slack strand", kept=True),
+            MethodAsk("weight_arm", "lever_arm", "Pivot to the common centre of weight, level", kept=True),
+            MethodAsk("strand_arm_1", "lever_arm", "Pivot square to the tight strand", kept=True),
+            MethodAsk("strand_arm_2", "lever_arm", "Pivot square to the slack strand", kept=True),
         ),
     ),
 )
 BY_KEY = {m.key: m for m in METHODS}
 
 
-def methods_for(stage: TightStage) -> tuple[Method, ...]:
+def methods_for(stage: TightStage) -> tuple[TensionMethod, ...]:
     """What can be used on a stage, the usual one first; a span that a manual gives is plucked."""
     fit = [m for m in METHODS if stage.loop.seat in m.seats and (not m.held or stage.held_by in m.held)]
     return tuple(sorted(fit, key=lambda m: m.key != "note")) if stage.loop.stated else tuple(fit)
@@ -305,7 +305,7 @@ SHOWS: dict[str, Callable[[Setting, float], float]] = {
 _NEEDS_MASS = ("note", "sag", "moves")
 
 
-def lacks(method: Method, at: Setting) -> str:
+def lacks(method: TensionMethod, at: Setting) -> str:
     """What is still wanted before the method can be reckoned, in words; empty once nothing is."""
     for ask in method.asks:
         if ask.needed and ask.key not in at.more:
@@ -330,7 +330,7 @@ def stem_for(force_n: float) -> str:
     return "More than a triple-stem gauge reads: use a bar and scale over the whole set, the note or the marks."
 
 
-def steps(method: Method, at: Setting, aim: tuple[str, str] | None) -> tuple[str, ...]:
+def steps(method: TensionMethod, at: Setting, aim: tuple[str, str] | None) -> tuple[str, ...]:
     """How to go about it here; `aim`: what the tool should show, from and to, in words."""
     shows = f"It should show {aim[0]} to {aim[1]}." if aim else ""
     q, span = both(at.deflection_m), both(at.span.n)

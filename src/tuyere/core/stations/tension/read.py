@@ -17,7 +17,7 @@ from tuyere.core.mechanics.tension.window import WindowError, strain
 from tuyere.core.stations.tension.figures import aim_words, aims, window_figures
 from tuyere.core.stations.tension.grip import grip_of
 from tuyere.core.stations.tension.limits import Holds, read_holds
-from tuyere.core.stations.tension.methods import BY_KEY, Method, Setting, lacks, methods_for, stem_for, steps
+from tuyere.core.stations.tension.methods import BY_KEY, Setting, TensionMethod, lacks, methods_for, stem_for, steps
 from tuyere.core.stations.tension.scale import ASKS, Scale, scale_of
 from tuyere.core.stations.tension.spans import SpanNote, span_notes
 from tuyere.core.stations.tension.strands import strands_of, stretch_of, values_of
@@ -56,8 +56,8 @@ class Tight:
 
     stage: TightStage
     at: Setting | None
-    method: Method
-    methods: tuple[Method, ...]
+    method: TensionMethod
+    methods: tuple[TensionMethod, ...]
     scale: Scale | None
     holds: Holds | None
     uppers: tuple[Upper, ...]
@@ -170,7 +170,7 @@ def read_tension(stage: TightStage, typed: TypedTension) -> Tight:
     )
 
 
-def _nothing(stage: TightStage, method: Method, methods: tuple[Method, ...], why: str, reader: FieldReader) -> Tight:
+def _nothing(stage: TightStage, method: TensionMethod, methods: tuple[TensionMethod, ...], why: str, reader: FieldReader) -> Tight:
     said = Verdict("tension", Tone.OPEN, "No window yet", why)
     return Tight(
         stage,

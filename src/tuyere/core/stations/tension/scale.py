@@ -63,7 +63,7 @@ class Band:
     source: str
 
 
-class Rule(NamedTuple):
+class ThumbRule(NamedTuple):
     """One school's rule here: what it comes to (N; 5 to 95 %), in words."""
 
     key: str
@@ -93,7 +93,7 @@ class Scale:
     lowest: Upper | None
     capped: bool
     empty: bool
-    rules: tuple[Rule, ...]
+    rules: tuple[ThumbRule, ...]
     manual: Band | None
 
     def band(self, fresh: bool, by_manual: bool) -> Band | None:
@@ -109,7 +109,7 @@ def scale_of(stage: TightStage, holds: Holds, span_m: float | None) -> Scale:
     return replace(found, rules=tuple(r._replace(said=means(r, found)) for r in rules)) if found.run_in else found
 
 
-def means(rule: Rule, scale: Scale) -> str:
+def means(rule: ThumbRule, scale: Scale) -> str:
     """What a rule of thumb would do here, in a few words: by its middle, and by how far its band reaches."""
     band = scale.run_in
     if band is None:
@@ -130,7 +130,7 @@ def means(rule: Rule, scale: Scale) -> str:
     return f"most likely {mid}; anything from {low} to {high}" if low != high else mid
 
 
-def _scale_of(stage: TightStage, holds: Holds, span_m: float | None, rules: tuple[Rule, ...]) -> Scale:
+def _scale_of(stage: TightStage, holds: Holds, span_m: float | None, rules: tuple[ThumbRule, ...]) -> Scale:
     manual = _manual(stage, holds, span_m)
     if stage.hangs:
         run_in = _by_sag(stage)
@@ -261,7 +261,7 @@ def _manual(stage: TightStage, holds: Holds, span_m: float | None) -> Band | Non
     return Band(tension * (1 - within), tension * (1 + within), tension, said)
 
 
-def _rules(stage: TightStage, span_m: float) -> list[Rule]:
+def _rules(stage: TightStage, span_m: float) -> list[ThumbRule]:
     found = []
     for r in rows("tension_thumb_rules"):
         if stage.loop.seat not in r["seats"].split(";"):
@@ -276,5 +276,5 @@ def _rules(stage: TightStage, span_m: float) -> list[Rule]:
             continue
         mid = q if r["given_in"] == "tension" else tension_under(to_si(float(r["push_lbf"]), "force", "lbf"), span_m, q)
         spread = math.pow(float(r["factor"]), _NINETY)
-        found.append(Rule(r["key"], r["rule"], mid / spread, mid, mid * spread, r["source"]))
+        found.append(ThumbRule(r["key"], r["rule"], mid / spread, mid, mid * spread, r["source"]))
     return found

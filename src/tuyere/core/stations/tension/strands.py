@@ -16,7 +16,7 @@ from tuyere.core.mechanics.tension import measured
 from tuyere.core.mechanics.tension.beam import SlackError
 from tuyere.core.mechanics.tension.statics import SteepError
 from tuyere.core.stations.tension.figures import FORMULAS, STATICS, strand_figure
-from tuyere.core.stations.tension.methods import TENSION, Method, Setting
+from tuyere.core.stations.tension.methods import TENSION, Setting, TensionMethod
 from tuyere.core.stations.tension.typed import TypedTension
 
 _METER = 0.06  # a tension meter's own word, one standard deviation: common practice, no source
@@ -25,7 +25,7 @@ _METER = 0.06  # a tension meter's own word, one standard deviation: common prac
 _USUAL = {"force": "force", "frequency": "frequency", "mark": "mark", "sag": "sag", "belt_tension": "force", "weight": "weight"}
 
 
-def values_of(method: Method, typed: TypedTension, reader: FieldReader) -> list[Given]:
+def values_of(method: TensionMethod, typed: TypedTension, reader: FieldReader) -> list[Given]:
     """What the tool showed; a meter that says force instead of its note is read as force."""
     inner = FieldReader({f"force_{i}": v for i, v in enumerate(typed.values, 1)}, {}, reader.notes, reader.problems)
     tool = typed.words.get("tool") or (method.tools[0] if method.tools else None)
@@ -59,7 +59,7 @@ def _ask_of_tenfold(found: Sequence[Given | None], typed: Sequence[Typed], reade
 
 
 def strands_of(
-    method: Method, at: Setting, values: Sequence[Given], typed: TypedTension, reader: FieldReader, page: Page
+    method: TensionMethod, at: Setting, values: Sequence[Given], typed: TypedTension, reader: FieldReader, page: Page
 ) -> tuple[UFloat, ...]:
     """The tension of each strand by what the tool showed; puts their figures on the page."""
     found: list[UFloat] = []
@@ -138,7 +138,7 @@ def strands_of(
 SLACK = ("gauge", "scale", "note", "clip")  # what a tool shows of a strand without tension is its stiffness alone
 
 
-def _slack(method: Method, at: Setting, shows: UFloat) -> UFloat:
+def _slack(method: TensionMethod, at: Setting, shows: UFloat) -> UFloat:
     """A strand too slack for its tension to be reckoned: somewhere from nought to what the tool would show the least more of."""
     most = next((t.n for k in (1, 2, 3, 4, 6, 8, 12) if (t := _or_none(method, at, shows.n + k * max(shows.s, 0.02 * shows.n)))), 0.0)
     return uncertain(most / 2, max(most / 4, 1e-6), "a strand that is slack")
@@ -149,7 +149,7 @@ def _said_slack(told: Figure, below_n: float) -> Figure:
     return replace(told, us=f"slack, below {us}", si=f"slack, below {si}")
 
 
-def _or_none(method: Method, at: Setting, value: float) -> UFloat | None:
+def _or_none(method: TensionMethod, at: Setting, value: float) -> UFloat | None:
     try:
         found = TENSION[method.key](at, exact(value))
     except SlackError:
@@ -157,7 +157,7 @@ def _or_none(method: Method, at: Setting, value: float) -> UFloat | None:
     return found if found.n > 0 else None
 
 
-def stretch_of(stage: TightStage, method: Method, at: Setting, values: Sequence[Given], page: Page) -> list[Verdict]:
+def stretch_of(stage: TightStage, method: TensionMethod, at: Setting, values: Sequence[Given], page: Page) -> list[Verdict]:
     """Two marks on a belt whose pull by stretch is not known: its stretch against what its material is set to."""
     usual = stage.loop.stretch
     if method.key != "marks" or stage.strand.rigidity_n or not usual or not values:

@@ -7,13 +7,13 @@ from tuyere.core.basis.verdict import Tone, Verdict
 from tuyere.core.drive.stage import TightStage
 from tuyere.core.stations.tension.judge import between, judge
 from tuyere.core.stations.tension.limits import Holds
-from tuyere.core.stations.tension.methods import Method
+from tuyere.core.stations.tension.methods import TensionMethod
 from tuyere.core.stations.tension.scale import Scale
 from tuyere.core.stations.tension.typed import TypedTension
 
 
 def verdicts_of(
-    stage: TightStage, method: Method, scale: Scale, holds: Holds, typed: TypedTension, strands: tuple[UFloat, ...], page: Page
+    stage: TightStage, method: TensionMethod, scale: Scale, holds: Holds, typed: TypedTension, strands: tuple[UFloat, ...], page: Page
 ) -> list[Verdict]:
     """What the reading means, then what is to be said of the start and of the manual."""
     found: list[Verdict] = []

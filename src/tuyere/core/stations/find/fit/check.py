@@ -14,7 +14,7 @@ from tuyere.core.basis.uncertainty import UFloat, probability_between, sureness,
 from tuyere.core.basis.verdict import Tone, Verdict
 from tuyere.core.kinds.v_belt import BeltError, Section
 from tuyere.core.kinds.v_belt.groove import Groove, groove_at_outside, grooves_of
-from tuyere.core.stations.find.fit.pairing import Pair, in_groove
+from tuyere.core.stations.find.fit.pairing import SectionPair, in_groove
 from tuyere.core.stations.find.fit.seat import Trapezoid, seat
 
 _MADE_WIDTH_M, _MADE_GROOVE_M = 0.0002, 0.0001  # how far a made belt and groove lie from the table: common practice, no source
@@ -64,7 +64,7 @@ class Outline:
 
 
 @dataclass(frozen=True)
-class Check:
+class GrooveCheck:
     """The groove check: belt and groove to scale, where the belt rests, and what to say of it."""
 
     belt: Outline
@@ -105,7 +105,7 @@ def groove_for(fitting: Fitting) -> Groove:
     return found[0]
 
 
-def check(fitting: Fitting) -> Check:
+def check(fitting: Fitting) -> GrooveCheck:
     """Seat the belt and judge it. Raises BeltError where the groove is not tabled."""
     table = groove_for(fitting)
     belt = fitting.belt
@@ -164,7 +164,7 @@ def check(fitting: Fitting) -> Check:
         if by_design or pair.match == "other system"
         else tuple(_school(s, judged, bool(fitting.ride)) for s in bands(system(fitting.made_for)))
     )
-    return Check(
+    return GrooveCheck(
         Outline(u_width.n, u_height.n, u_angle.n, bool(fitting.top_width)),
         Outline(u_groove.n, u_depth.n, u_groove_angle.n, bool(fitting.groove_width)),
         rest.ride_m,
@@ -226,7 +226,14 @@ def _band(low: float, high: float) -> tuple[str, str, str, str]:
 
 
 def _verdicts(
-    fitting: Fitting, pair: Pair, judged: UFloat, ride: UFloat, bottoms: bool, room: float, schools: tuple[School, ...], by_design: bool
+    fitting: Fitting,
+    pair: SectionPair,
+    judged: UFloat,
+    ride: UFloat,
+    bottoms: bool,
+    room: float,
+    schools: tuple[School, ...],
+    by_design: bool,
 ) -> list[Verdict]:
     found = [pair.verdict]
     if bottoms or room < 0.0002:

@@ -17,17 +17,17 @@ _NEAR_WIDTH = 0.10  # within this share, classical and wedge sections are taken 
 
 
 @dataclass(frozen=True)
-class Pair:
+class SectionPair:
     """A belt section in a groove made for another (or the same) section."""
 
     match: Match
     verdict: Verdict
 
 
-def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
+def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> SectionPair:
     """What running `belt` in a groove made for `made_for` means. Both are judged by section, before anything is measured."""
     if made_for.construction == "hexagonal" and belt.construction != "hexagonal" and belt.groove == made_for.groove:
-        return Pair(
+        return SectionPair(
             "right",
             Verdict(
                 "pairing",
@@ -38,9 +38,11 @@ def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
             ),
         )
     if belt.groove == made_for.groove or belt.name in alike.shares_groove(made_for.name):
-        return Pair("right", Verdict("pairing", Tone.GOOD, f"{belt.name} belongs in {a(made_for.name)} groove", _deep(made_for, kind)))
+        return SectionPair(
+            "right", Verdict("pairing", Tone.GOOD, f"{belt.name} belongs in {a(made_for.name)} groove", _deep(made_for, kind))
+        )
     if kind == "combination" and belt.groove in ("A", "B") and made_for.groove in ("A", "B"):
-        return Pair(
+        return SectionPair(
             "right",
             Verdict(
                 "pairing",
@@ -52,7 +54,7 @@ def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
     if one_width := _one_datum_width(belt, made_for):
         return one_width
     if alike.near(belt.name, made_for.name):
-        return Pair(
+        return SectionPair(
             "near",
             Verdict(
                 "pairing",
@@ -62,7 +64,7 @@ def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
             ),
         )
     if belt.construction == "ribbed" or made_for.construction == "ribbed":
-        return Pair(
+        return SectionPair(
             "other system",
             Verdict(
                 "pairing",
@@ -74,7 +76,7 @@ def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
     if belt.wedge != made_for.wedge and abs(belt.top_width_m / made_for.top_width_m - 1) < _NEAR_WIDTH:
         return _other_system(belt, made_for)
     if belt.top_width_m > made_for.top_width_m * (1 + _SAME_WIDTH):
-        return Pair(
+        return SectionPair(
             "wider",
             Verdict(
                 "pairing",
@@ -86,7 +88,7 @@ def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
     if belt.wedge != made_for.wedge:
         return _other_system(belt, made_for)
     if belt.top_width_m < made_for.top_width_m * (1 - _SAME_WIDTH):
-        return Pair(
+        return SectionPair(
             "narrower",
             Verdict(
                 "pairing",
@@ -95,7 +97,9 @@ def in_groove(belt: Section, made_for: Section, kind: str = "standard") -> Pair:
                 "It sits low and carries less. Record it as a get-home fix, and order the right belt now.",
             ),
         )
-    return Pair("right", Verdict("pairing", Tone.GOOD, f"{belt.name} runs in {a(made_for.name)} groove", "Equal in width and system."))
+    return SectionPair(
+        "right", Verdict("pairing", Tone.GOOD, f"{belt.name} runs in {a(made_for.name)} groove", "Equal in width and system.")
+    )
 
 
 # The classical and the wedge section of one datum width (ISO 4183): their grooves differ in depth alone.
@@ -103,13 +107,13 @@ _ONE_WIDTH = (("Z", "SPZ"), ("ISO A", "SPA"), ("ISO B", "SPB"), ("ISO C", "SPC")
 _CLASSICAL = ("classical metric", "classical inch", "agricultural inch")
 
 
-def _one_datum_width(belt: Section, made_for: Section) -> Pair | None:
+def _one_datum_width(belt: Section, made_for: Section) -> SectionPair | None:
     """A classical belt in the wedge groove of its datum width, or the other way; None where the two are no such pair."""
     never = "Never both kinds on one drive."
     for classical, wedge in _ONE_WIDTH:
         flat_ones, deep_ones = alike.shares_groove(classical), alike.shares_groove(wedge)
         if belt.name in flat_ones and belt.series in _CLASSICAL and made_for.name in deep_ones:
-            return Pair(
+            return SectionPair(
                 "right",
                 Verdict(
                     "pairing",
@@ -123,7 +127,7 @@ def _one_datum_width(belt: Section, made_for: Section) -> Pair | None:
             groove = grooves_of(made_for.groove, "standard")[0]
             room = seat(_trapezoid(belt), Trapezoid(groove.top_width_m, groove.depth_min_m, math.radians(groove.angle_deg))).room_below_m
             least = min_datum_diameter(belt)
-            return Pair(
+            return SectionPair(
                 "near",
                 Verdict(
                     "pairing",
@@ -141,8 +145,8 @@ def _trapezoid(belt: Section) -> Trapezoid:
     return Trapezoid(belt.top_width_m, belt.height_m, math.radians(belt.angle_deg))
 
 
-def _other_system(belt: Section, made_for: Section) -> Pair:
-    return Pair(
+def _other_system(belt: Section, made_for: Section) -> SectionPair:
+    return SectionPair(
         "other system",
         Verdict(
             "pairing",

@@ -9,7 +9,7 @@ from typing import Any, Literal
 
 from tuyere.core.basis import keeper
 from tuyere.core.basis.figure import both
-from tuyere.core.kinds.wear_limits import Limit, limit_of
+from tuyere.core.kinds.wear_limits import WearLimit, limit_of
 
 Family = Literal["v", "ribbed", "synchronous", "flat", "chain", "conveyor"]
 FAMILIES: tuple[Family, ...] = ("v", "ribbed", "synchronous", "flat", "chain", "conveyor")
@@ -114,7 +114,7 @@ class Fact:
 
 
 @dataclass(frozen=True)
-class Step:
+class TriageStep:
     """One step of a triage: done and ticked, or a check; what it means where it comes out `yes` or `no`, empty where one goes on."""
 
     family: str
@@ -137,7 +137,7 @@ class Knowledge:
     causes: dict[str, Cause]
     checks: dict[str, Check]
     facts: dict[str, Fact]
-    triage: tuple[Step, ...]
+    triage: tuple[TriageStep, ...]
     sure: frozenset[str]
     kinds: frozenset[str]
 
@@ -159,7 +159,7 @@ def knowledge(narrow: bool = False, fixed: bool = False, large_teeth: int | None
     """
     text = (resources.files("tuyere.core.stations.inspect.diagnosis") / "knowledge.toml").read_text(encoding="utf-8")
 
-    def limit(what: str) -> Limit:
+    def limit(what: str) -> WearLimit:
         return limit_of(what, narrow, fixed, large_teeth)
 
     text = keeper.filled(text).replace("{groove}", _words(limit("groove")))
@@ -176,7 +176,7 @@ def knowledge(narrow: bool = False, fixed: bool = False, large_teeth: int | None
         {k: Cause(key=k, **_row(c)) for k, c in told["causes"].items()},
         {k: _check(k, c, limit(c["limit"]) if "limit" in c else None) for k, c in told["checks"].items()},
         facts | _on_record(found),
-        tuple(Step(**s) for s in told["triage"]),
+        tuple(TriageStep(**s) for s in told["triage"]),
         frozenset(told["there"]["sure"]),
         frozenset(told["there"]["kinds"]),
     )
@@ -200,7 +200,7 @@ def _row(told: dict[str, Any]) -> dict[str, Any]:
     return {k: tuple(v) if isinstance(v, list) else v for k, v in told.items()}
 
 
-def _check(key: str, told: dict[str, Any], limit: Limit | None) -> Check:
+def _check(key: str, told: dict[str, Any], limit: WearLimit | None) -> Check:
     over = _shown_unit(limit) if limit and told.get("unit") else told.get("over")
     question = told["question"].replace("{limit}", _words(limit)) if limit else told["question"]
     return Check(
@@ -220,15 +220,15 @@ def _check(key: str, told: dict[str, Any], limit: Limit | None) -> Check:
     )
 
 
-def _then(told: dict[str, Any], limit: Callable[[str], Limit]) -> Then:
+def _then(told: dict[str, Any], limit: Callable[[str], WearLimit]) -> Then:
     value = _shown_unit(limit(told["value"])) if isinstance(told["value"], str) else told["value"]
     return Then(**{**told, "value": value})
 
 
-def _shown_unit(limit: Limit) -> float:
+def _shown_unit(limit: WearLimit) -> float:
     """A limit in the unit that a check asks for: per cent of a share, millimetres of a length."""
     return limit.limit * (100 if limit.unit == "share" else 1000)
 
 
-def _words(limit: Limit) -> str:
+def _words(limit: WearLimit) -> str:
     return f"{limit.limit * 100:.3g} %" if limit.unit == "share" else both(limit.limit, decimals=None)

@@ -3,14 +3,14 @@
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 
-from tuyere.core.stations.inspect.diagnosis.knowledge import Step, knowledge
+from tuyere.core.stations.inspect.diagnosis.knowledge import TriageStep, knowledge
 
 
 @dataclass(frozen=True)
 class Taken:
     """A step, how it came out (None: it is the next to do), and what that means where it ends the matter."""
 
-    step: Step
+    step: TriageStep
     answer: bool | None
     ends: str = ""
 

@@ -8,13 +8,13 @@ from typing import Literal
 from zoneinfo import ZoneInfo
 
 from tuyere.core.stations.inspect.dues.hours import RunningHours
-from tuyere.core.stations.inspect.dues.rules import Rule
+from tuyere.core.stations.inspect.dues.rules import UpkeepRule
 
 Answer = Literal["done", "moved", "not needed"]
 
 
 @dataclass(frozen=True)
-class Happened:
+class DueEvent:
     """An event at a drive that starts a count."""
 
     kind: str
@@ -22,7 +22,7 @@ class Happened:
 
 
 @dataclass(frozen=True)
-class Answered:
+class DueWord:
     """What somebody said of a due, by its rule: done, moved `to` another day, or not needed; and why."""
 
     rule: str
@@ -39,7 +39,7 @@ class DueOn:
     by: what brings it, "hours", "calendar" or "moved". resting: the machine is laid up, and nothing nags. late: past its likeliest day.
     """
 
-    rule: Rule
+    rule: UpkeepRule
     since: datetime
     earliest: datetime | None
     likely: datetime | None
@@ -92,9 +92,9 @@ _EVENTS = {
 
 
 def dues(
-    happened: Sequence[Happened],
-    answered: Sequence[Answered],
-    rules: Sequence[Rule],
+    happened: Sequence[DueEvent],
+    answered: Sequence[DueWord],
+    rules: Sequence[UpkeepRule],
     clock: RunningHours,
     now: datetime,
     zone: ZoneInfo,
@@ -116,7 +116,7 @@ def dues(
     return tuple(sorted(found, key=lambda d: (d.likely is None, d.likely or now, d.rule.key)))
 
 
-def _of(rule: Rule, started: datetime, said: list[Answered], clock: RunningHours, now: datetime, zone: ZoneInfo) -> DueOn | None:
+def _of(rule: UpkeepRule, started: datetime, said: list[DueWord], clock: RunningHours, now: datetime, zone: ZoneInfo) -> DueOn | None:
     said.sort(key=lambda a: a.at)
     if any(a.answer == "not needed" for a in said) or (not rule.repeats and any(a.answer == "done" for a in said)):
         return None
@@ -150,7 +150,7 @@ def _of(rule: Rule, started: datetime, said: list[Answered], clock: RunningHours
     return DueOn(rule, base, earliest, likely, latest, by, late, resting, because)
 
 
-def _on_calendar(rule: Rule, base: datetime, clock: RunningHours, zone: ZoneInfo) -> datetime | None:
+def _on_calendar(rule: UpkeepRule, base: datetime, clock: RunningHours, zone: ZoneInfo) -> datetime | None:
     """By days and months of the site's own calendar, at the same time of day; one that falls into a lay-up waits for its end."""
     local = base.astimezone(zone)
     days = [_days_on(local, rule.after_days)] if rule.after_days is not None else []
@@ -174,7 +174,7 @@ def _months_on(local: datetime, months: int) -> datetime:
     return local.replace(year=year, month=month + 1, day=day, fold=0)
 
 
-def _because(rule: Rule, started: datetime, base: datetime, clock: RunningHours, zone: ZoneInfo) -> str:
+def _because(rule: UpkeepRule, started: datetime, base: datetime, clock: RunningHours, zone: ZoneInfo) -> str:
     first = base == started
     event = _EVENTS.get(rule.event, rule.event) if first else "it was done last"
     about = ""

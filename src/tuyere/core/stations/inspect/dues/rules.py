@@ -11,7 +11,7 @@ Event = Literal["new set", "new wheel", "re-tension", "first start", "oil change
 
 
 @dataclass(frozen=True)
-class Rule:
+class UpkeepRule:
     """What to do so many running hours, days or months after an event, whichever comes first; once, or repeating.
 
     kinds: of drive, by key; empty for every one. page: the station that answers it.
@@ -43,17 +43,17 @@ class Rule:
         return " or ".join(said) + (", whichever comes first" if len(said) > 1 else "") if said else "at once"
 
 
-OIL = Rule(
+OIL = UpkeepRule(
     "oil", "oil change", "Change the oil, and look at the belts with it", repeats=False, page="tension", source="the machine's own manual"
 )
 
 
-def oil_rule(interval_h: float) -> Rule:
+def oil_rule(interval_h: float) -> UpkeepRule:
     """The next oil change, by the interval that was asked for once."""
     return replace(OIL, after_hours=interval_h)
 
 
-def rules_of(own: Iterable[tuple[Rule, bool]]) -> tuple[Rule, ...]:
+def rules_of(own: Iterable[tuple[UpkeepRule, bool]]) -> tuple[UpkeepRule, ...]:
     """The standard rules, with a shop's `own` in their place or beside them; one of its own that is not used leaves nothing."""
     held = {rule.key: (rule, used) for rule, used in own}
     standard = [held.pop(rule.key, (rule, True)) for rule in standard_rules()]
@@ -61,10 +61,10 @@ def rules_of(own: Iterable[tuple[Rule, bool]]) -> tuple[Rule, ...]:
 
 
 @cache
-def standard_rules() -> tuple[Rule, ...]:
+def standard_rules() -> tuple[UpkeepRule, ...]:
     """The rules that hold where a shop has none of its own."""
     return tuple(
-        Rule(
+        UpkeepRule(
             r["key"],
             r["event"],
             r["what"],

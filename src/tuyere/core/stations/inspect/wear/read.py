@@ -8,7 +8,7 @@ from tuyere.core.basis.reader import FieldReader
 from tuyere.core.basis.table import rows
 from tuyere.core.basis.typed import Typed
 from tuyere.core.basis.verdict import Problem
-from tuyere.core.kinds.wear_limits import LOOKED, Dogs, Limit, Worn, elongation, judge, judge_dogs, limit_of
+from tuyere.core.kinds.wear_limits import LOOKED, Dogs, WearLimit, Worn, elongation, judge, judge_dogs, limit_of
 
 SPANS = ("chain", "dogs")  # measured over many pitches
 
@@ -33,7 +33,7 @@ class WearRead:
     """What was measured, its value (m or share), what it means, and what is still to say."""
 
     what: str
-    limit: Limit
+    limit: WearLimit
     value: float | None
     worn: Worn | None
     lacks: str
@@ -41,7 +41,7 @@ class WearRead:
     problems: tuple[Problem, ...]
 
 
-def tool_of(limit: Limit) -> str | None:
+def tool_of(limit: WearLimit) -> str | None:
     """The tool whose doubt a depth has, of those that are named for it: the finest."""
     return next((t for t in ("feeler", "dial", "caliper", "rule") if t in limit.tool), None)
 
