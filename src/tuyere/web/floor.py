@@ -21,7 +21,7 @@ from tuyere.core.kinds.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.kinds.starts import starts
 from tuyere.core.kinds.survey import Part
 from tuyere.core.mechanics.belt_path import Pulley, belt_path
-from tuyere.core.mechanics.open_belt import DrawnWheel, GeometryError, Span, open_path
+from tuyere.core.mechanics.open_belt import GeometryError, RoundWheel, Span, open_path
 from tuyere.core.stations.find.grade import DUTIES
 from tuyere.core.stations.floor.attention import Level
 from tuyere.core.stations.tension.grip import surfaces
@@ -52,7 +52,7 @@ class SitePath(BaseModel):
 class SketchOut(BaseModel):
     """A drive in small, to scale (m, y up, driver first): wheels and strands."""
 
-    wheels: list[DrawnWheel]
+    wheels: list[RoundWheel]
     strands: list[Span]
 
 
@@ -138,14 +138,14 @@ def _sketch(item: drives.FloorDrive) -> SketchOut | None:
 def _sketch_of_many(item: drives.FloorDrive) -> SketchOut:
     """Many wheels in small, the belts drawn on their rims; one that cannot run so shows its wheels alone."""
     way = -1 if item.rotation == "clockwise" else 1
-    drawn: list[DrawnWheel] = []
+    drawn: list[RoundWheel] = []
     strands: list[Span] = []
     for stage, wheels in item.stages:
         pulleys = [
             Pulley(w.x_m or 0.0, w.y_m or 0.0, (w.diameter_m or 0.1) / 2, way if w.contact == "inside" else -way, w.name) for w in wheels
         ]
         first = sorted(zip(wheels, pulleys, strict=True), key=lambda pair: pair[0].role != "driver")
-        drawn += [DrawnWheel(p.x_m, p.y_m, p.radius_m) for _, p in first]
+        drawn += [RoundWheel(p.x_m, p.y_m, p.radius_m) for _, p in first]
         if stage.lay == "crossed" and len(pulleys) == 2:
             pulleys[1] = replace(pulleys[1], turns=-pulleys[0].turns)
         try:

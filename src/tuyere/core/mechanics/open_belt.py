@@ -99,7 +99,7 @@ def centre_distance(driver_diameter_m: float, driven_diameter_m: float, belt_len
 
 
 @dataclass(frozen=True)
-class DrawnWheel:
+class RoundWheel:
     """A wheel in the drawing plane: centre (m) and the radius of the belt's line on it (m)."""
 
     x_m: float
@@ -125,7 +125,7 @@ class OpenPath:
     (the belt's back, its inside).
     """
 
-    wheels: tuple[DrawnWheel, DrawnWheel]
+    wheels: tuple[RoundWheel, RoundWheel]
     upper: Span
     lower: Span
     upper_normal_rad: float
@@ -135,8 +135,8 @@ class OpenPath:
 def open_path(driver_diameter_m: float, driven_diameter_m: float, centre_distance_m: float, centre_line_rad: float = 0.0) -> OpenPath:
     """The path with the driver at the origin and the driven wheel along `centre_line_rad`, m and rad."""
     _checked_centres(driver_diameter_m, driven_diameter_m, centre_distance_m)
-    first = DrawnWheel(0.0, 0.0, driver_diameter_m / 2)
-    second = DrawnWheel(centre_distance_m * math.cos(centre_line_rad), centre_distance_m * math.sin(centre_line_rad), driven_diameter_m / 2)
+    first = RoundWheel(0.0, 0.0, driver_diameter_m / 2)
+    second = RoundWheel(centre_distance_m * math.cos(centre_line_rad), centre_distance_m * math.sin(centre_line_rad), driven_diameter_m / 2)
     lean = math.acos((first.radius_m - second.radius_m) / centre_distance_m)
 
     def span(normal: float) -> Span:
