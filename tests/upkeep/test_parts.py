@@ -74,3 +74,13 @@ def test_no_request_imports_a_migration() -> None:
     code = "import sys, tuyere.web.app; print([m for m in sys.modules if m.startswith('tuyere.store.migrations')])"
     said = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
     assert said.stdout.strip() == "[]"
+
+
+def test_whoever_asks_for_every_table_has_every_table() -> None:
+    """A process that grants rights knows no page; a table that only pages import would have none."""
+    code = "import sys, {0}; from sqlmodel import SQLModel; print(*sorted(SQLModel.metadata.tables))"
+    asked = [
+        subprocess.run([sys.executable, "-c", code.format(module)], capture_output=True, text=True, check=True).stdout
+        for module in ("tuyere.store.roles", "tuyere.web.app")
+    ]
+    assert asked[0] == asked[1] and len(asked[0].split()) > 30

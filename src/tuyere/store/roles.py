@@ -7,7 +7,8 @@ correcting and restoring have theirs. It cannot empty or drop a table or turn a 
 
 from psycopg import sql
 from sqlalchemy import Engine
-from sqlmodel import SQLModel
+
+from tuyere.store.every_table import METADATA
 
 APPEND = "SELECT, INSERT"
 PASSING = "SELECT, INSERT, UPDATE, DELETE"  # rows that are of use for a while only
@@ -121,5 +122,5 @@ def grant(owner: Engine, role: str) -> None:
             "GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO {name}",
         ):
             raw.execute(sql.SQL(statement).format(database=database, name=name))
-        for table in SQLModel.metadata.tables:
+        for table in METADATA.tables:
             raw.execute(sql.SQL("GRANT {} ON {} TO {}").format(sql.SQL(RIGHTS[table]), sql.Identifier(table), name))

@@ -2,16 +2,15 @@
 
 from alembic import context
 from sqlalchemy import Engine, text
-from sqlmodel import SQLModel
 
-from tuyere.store import dues_tables, factor_tables, inspect_tables, job_tables, tables  # noqa: F401  (fill SQLModel.metadata)
+from tuyere.store.every_table import METADATA
 
 MIGRATION_LOCK = 7_021_140
 
 engine: Engine = context.config.attributes["engine"]
 with engine.connect() as connection:
     connection.execute(text("SELECT pg_advisory_lock(:lock)"), {"lock": MIGRATION_LOCK})
-    context.configure(connection=connection, target_metadata=SQLModel.metadata, compare_type=True)
+    context.configure(connection=connection, target_metadata=METADATA, compare_type=True)
     with context.begin_transaction():
         context.run_migrations()
     connection.commit()
