@@ -12,7 +12,7 @@ from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
 from tuyere.core.kinds.about import About, Slip
 from tuyere.core.kinds.choose import Array, LineKind, Mate
-from tuyere.core.kinds.choose import StockWheel as Wheel
+from tuyere.core.kinds.choose import ChoiceWheel as Wheel
 from tuyere.core.kinds.counter import CounterSlip
 from tuyere.core.kinds.family import Family
 from tuyere.core.kinds.fitted import PairBelt, RatingDuty, Role, StockWheel

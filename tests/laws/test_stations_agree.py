@@ -39,7 +39,7 @@ def test_job_and_card_have_the_stations_figures(name: str) -> None:
     if sheet.tight.method in ("gauge", "scale"):
         assert sheet.figures["deflection"].us == sheet.tight.figures["deflection"].us
         assert sheet.tight.figures["deflection"].us in told.detail and sheet.tight.pushes in told.detail
-    about: Any = SimpleNamespace(on=on, numbers=numbers, belts="")
+    about: Any = SimpleNamespace(survey=on.survey, numbers=numbers, belts="")
     rows = " ".join(f"{r.label} {r.value} {r.detail}" for r in _strand(about, "us"))
     assert low.us.split(" ")[0] in rows and high.us in rows
     if sheet.tight.method in ("gauge", "scale"):
@@ -70,7 +70,7 @@ def test_a_bands_force_is_never_printed_as_a_ribs() -> None:
     many = sheet_answer(SheetForm(survey=band)).tight
     assert one and many and "whole band" in many.pushes
     assert many.figures["aim_low"].value_si == pytest.approx(3 * one.figures["aim_low"].value_si, rel=0.06)
-    about: Any = SimpleNamespace(on=answer(band.typed()), numbers={}, belts="")
+    about: Any = SimpleNamespace(survey=band.typed(), numbers={}, belts="")
     rows = [r.label for r in _strand(about, "us")]
     assert any("whole band" in r for r in rows) and not any("one rib" in r for r in rows)
 

@@ -6,6 +6,7 @@ from sqlmodel import Session
 
 from tuyere.core.basis.figure import Figure
 from tuyere.core.basis.number import Number, range_of
+from tuyere.core.drive.answer import answer
 from tuyere.core.stations.tension.station import tension_of
 from tuyere.core.stations.tension.typed import TypedTension
 from tuyere.documents.drive_card import Card, CardRow, Size, card_pdf, card_svg, job_sheet_pdf
@@ -21,6 +22,7 @@ from tuyere.web.job_answers import job_out
 from tuyere.web.jobs import JobPath
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_job
+from tuyere.web.shop import the_shop
 from tuyere.web.state import reading, site_day
 
 blueprint = routes("cards", "/api", "cards", "Drive cards, guard labels and job sheets")
@@ -63,7 +65,7 @@ def get_job_sheet(path: JobPath) -> Response:
 def _card(session: Session, drive: Drive, system: str) -> Card:
     machine = session.get_one(Machine, drive.machine_id)
     told = about(session, drive, drives.current_configuration(session, drive.id), {})
-    turning = told.on.survey.driver.rotation if told.belts else ""
+    turning = told.survey.driver.rotation if told.belts else ""
     return Card(
         machine=machine.name,
         drive=f"{drive.name}{f', {machine.place}' if machine.place else ''}",
@@ -98,7 +100,8 @@ def _row(label: str, number: Number, system: str) -> CardRow:
 
 def _strand(told: About, system: str) -> list[CardRow]:
     """What the usual tool shows, run in and new, per what, and the note a plucked span gives: as the Tension station has them."""
-    run_in, new, note = (tension_of(told.on, 1, how) for how in (TypedTension(), TypedTension(fresh=True), TypedTension("note")))
+    on = answer(told.survey, own=the_shop().ratings)
+    run_in, new, note = (tension_of(on, 1, how) for how in (TypedTension(), TypedTension(fresh=True), TypedTension("note")))
     if run_in is None or new is None or "aim_low" not in run_in.figures or "aim_low" not in new.figures:
         return []
     found = []

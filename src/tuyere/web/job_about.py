@@ -9,7 +9,7 @@ from sqlmodel import Session, col, select
 
 from tuyere.core.basis import number
 from tuyere.core.basis.number import Number
-from tuyere.core.drive.answer import Answer
+from tuyere.core.drive.survey import Survey
 from tuyere.core.stations.jobs.library import RUNS, Guess, JobKind, machine_facts
 from tuyere.core.stations.jobs.of_drive import of_drive
 from tuyere.core.stations.jobs.read import library
@@ -31,7 +31,7 @@ class About:
     kept: Mapping[str, bool]
     numbers: Mapping[str, Number]
     belts: str
-    on: Answer
+    survey: Survey
     notes: Mapping[str, Mapping[str, str]] = field(default_factory=dict)
 
 
@@ -82,7 +82,7 @@ def _worked_out(
         found["ask_for"] = number.said("Ask for", belts, page="counter")
     short = [library().traits[k].short for k in sorted(facts & set(library().traits))]
     found["machine_is"] = number.said("Taken to be", ", ".join(["electric"] * ("electric" in facts) + short))
-    return About(facts, answers, taken.guesses, taken.kept, found, belts, on, told.notes)
+    return About(facts, answers, taken.guesses, taken.kept, found, belts, on.survey, told.notes)
 
 
 def _stages(session: Session, configuration: Configuration | None) -> list[str]:

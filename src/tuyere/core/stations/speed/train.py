@@ -55,7 +55,7 @@ def solve(first: Band | None, last: Band | None, steps: Sequence[TrainStep]) -> 
 
     Raises SpeedError naming the field to fill in, when more than one thing is missing.
 
-    >>> one = solve(exactly(1750.0), None, [Step(exactly(5.0), exactly(10.0))])
+    >>> one = solve(exactly(1750.0), None, [TrainStep(exactly(5.0), exactly(10.0))])
     >>> one.speeds[-1].middle, one.found
     (875.0, ('last speed', 1))
     """
