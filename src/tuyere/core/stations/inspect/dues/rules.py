@@ -32,7 +32,7 @@ class UpkeepRule:
     def interval(self) -> str:
         """In words.
 
-        >>> Rule("x", "new set", "look", after_hours=24).interval, UpkeepRule("x", "new set", "look", after_hours=500, after_months=3).interval
+        >>> UpkeepRule("x", "new set", "look", after_hours=24).interval, UpkeepRule("x", "new set", "look", after_hours=500, after_months=3).interval
         ('24 running hours', '500 running hours or 3 months, whichever comes first')
         """
         said = [
