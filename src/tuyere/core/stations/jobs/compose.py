@@ -106,7 +106,7 @@ class _Made:
         self._emit(step)
 
     def close(self) -> None:
-        """Take back all that is left, in the order of the kind's own steps."""
+        """Undo all that is left, in the order of the kind's own steps."""
         if self.testing is not None:
             self._isolate_after_test()
         self.reblock = []
@@ -238,7 +238,7 @@ def _must_stand(before: Step, step: Step) -> bool:
 
 
 def waits_for(steps: Sequence[Step], key: str, settled: Collection[str]) -> tuple[Step, ...]:
-    """The steps that must be done or passed over before one may be."""
+    """The steps that must be done or skipped before one may be."""
     by_key = {s.key: s for s in steps}
     return tuple(by_key[a] for a in by_key[key].after if a not in settled and a in by_key)
 
@@ -255,7 +255,7 @@ def held_up_by(steps: Sequence[Step], key: str, settled: Collection[str]) -> tup
 
 
 def open_safety(steps: Sequence[Step], done: Collection[str]) -> tuple[Step, ...]:
-    """Lock and guard steps that were not done (passed over counts as open), and what was put in and not taken back."""
+    """Lock and guard steps that were not done (skipped counts as open), and what was put in and not taken back."""
     return tuple(s for s in steps if s.key not in done and (s.safety or any(k in done for k in s.undoes)))
 
 
