@@ -5,8 +5,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-import numpy as np
-
 from tuyere.core.basis.numbers import Numbers
 from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
@@ -15,56 +13,18 @@ from tuyere.core.kinds.choose import Array, LineKind, Mate
 from tuyere.core.kinds.choose import ChoiceWheel as Wheel
 from tuyere.core.kinds.counter import CounterSlip
 from tuyere.core.kinds.family import Family
-from tuyere.core.kinds.fitted import PairBelt, RatingDuty, Role, StockWheel
+from tuyere.core.kinds.fitted import RatingDuty, Role
 from tuyere.core.kinds.line import LineDrive, LineWheel
 from tuyere.core.kinds.loop import Loop, LoopRead, MadeLoop, Rim, Seating, Strand, Turning
 from tuyere.core.kinds.part_row import PartRow
 from tuyere.core.kinds.problem import Demands, Kept
 from tuyere.core.kinds.rating.own_table import OwnRatings
+from tuyere.core.kinds.stock_wheel import PairBelt, StockWheel
 from tuyere.core.kinds.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.kinds.told import Called
 from tuyere.core.kinds.workings import put
 from tuyere.core.kinds.written import Length, Written
 from tuyere.core.mechanics.on_wheels.wheels import Seat
-
-
-@dataclass(frozen=True)
-class RopeLine(LineDrive):
-    """A rope in a groove, made up for this test."""
-
-    @property
-    def family(self) -> Family:
-        return ROPE
-
-    @property
-    def name(self) -> str:
-        return "rope"
-
-    @property
-    def mass_of_one(self) -> float:
-        return 0.4
-
-    @property
-    def missing(self) -> tuple[str, str] | None:
-        return None if self.size else ("How many ropes?", "Count them.")
-
-    def tension_ratio(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
-        return math.exp(0.6) + 0.0 * wrap_rad, "made up"
-
-    def too_small(self, page: Page) -> None:
-        """Never."""
-
-    def rate(self, own: OwnRatings, duty: RatingDuty, page: Page) -> None:
-        put(page, "capacity", "power the ropes carry", "P", "power", 900.0 * (self.size or 0), [], "P = 900 W each", "made up")
-
-    def stock(self) -> tuple[StockWheel, ...]:
-        return (StockWheel(0.3, 0.28),)
-
-    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> PairBelt:
-        return PairBelt("rope, spliced", False, now_m)
-
-    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: PairBelt) -> Written:
-        return {"quantities": {"driver_diameter": Length(driver.rim_m)}}
 
 
 @dataclass(frozen=True)
@@ -110,8 +70,23 @@ class RopeLoop(Loop):
     def strand(self) -> Strand:
         return Strand("rope", 0.4, 0.03, 0.3)
 
-    def design_ratio(self, wrap_rad: float) -> float:
-        return math.exp(0.6)
+    @property
+    def fastest(self) -> tuple[float | None, str]:
+        return 30.0, "made up"
+
+    @property
+    def overhung(self) -> tuple[str, float]:
+        return "rope", 2.0
+
+    @property
+    def traits(self) -> str:
+        return "flat belt, leather"
+
+    def grips(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
+        return math.exp(0.6) + 0.0 * wrap_rad, "made up"
+
+    def stock(self) -> tuple[StockWheel, ...]:
+        return (StockWheel(0.3, 0.28),)
 
     def sits(self, rim: Rim) -> Seating | None:
         return Seating(rim.diameter_m / 2 + 0.01, rim.diameter_m / 2, rim.diameter_m / 2 + 0.01) if rim.diameter_m else None
@@ -120,19 +95,29 @@ class RopeLoop(Loop):
         return 900.0
 
 
+@dataclass(frozen=True)
+class RopeLine(LineDrive):
+    """Ropes in grooves, made up for this test."""
+
+    def rate(self, own: OwnRatings, duty: RatingDuty, page: Page) -> None:
+        put(page, "capacity", "power the ropes carry", "P", "power", 900.0 * self.of.count, [], "P = 900 W each", "made up")
+
+    def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> PairBelt:
+        return PairBelt("rope, spliced", False, now_m)
+
+    def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: PairBelt) -> Written:
+        return {"quantities": {"driver_diameter": Length(driver.rim_m)}}
+
+
 class RopeKind(LineKind):
     """Ropes as they can be chosen: a few wheels, one to six ropes, cut to length."""
 
-    family, drive, traits, fastest_m_per_s, per_metre = "rope", None, "flat belt, leather", 30.0, True  # type: ignore[assignment]
+    family, per_metre, pair = "rope", True, RopeLine
 
     def __init__(self) -> None:
-        self.name, self.fits, self.drive, self.lengths = "rope", "rope groove", ROPE, ()
+        self.name, self.fits, self.loop, self.lengths = "rope", "rope groove", RopeLoop(), ()
         self.driver = self.driven = tuple(Wheel(f"{d} m rope wheel", d, d - 0.02, d / 2) for d in (0.3, 0.6, 0.9))
         self.counts = tuple(float(n) for n in range(1, 7))
-
-    @property
-    def overhung(self) -> float:
-        return 2.0
 
     def wheel_kept(self, kept: Kept, drives: bool) -> None:
         return None
@@ -143,9 +128,6 @@ class RopeKind(LineKind):
     def width(self, count: Array) -> Array:
         return count * 0.03
 
-    def tension_ratio(self, wrap: Array) -> Array:
-        return np.full_like(wrap, math.exp(0.6))
-
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Array) -> Array:  # type: ignore[override]
         return 900.0 + 0.0 * wrap
 
@@ -155,11 +137,14 @@ class RopeKind(LineKind):
     def rate(self, driver: Wheel, driven: Wheel, length: Any, count: float, wrap_rad: float, problem: Demands) -> float:
         return 900.0 * count
 
-    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: Any) -> LineDrive:
-        return RopeLine(driver, driven, centre_m, 0.02, 0.01, 30.0, "made up", size=count)
+    def of_count(self, count: float, length: Any) -> RopeLoop:
+        return RopeLoop(count=int(count))
 
-    def as_typed(self, driver: Wheel, driven: Wheel, length: Any, count: float, centre_m: float) -> Written:
-        return {"quantities": {"driver_diameter": Length(driver.outside_m)}, "words": {"ropes": f"{count:.0f}"}}
+    def loop_typed(self, length: Any, count: float) -> Written:
+        return {"words": {"ropes": f"{count:.0f}"}}
+
+    def wheels_typed(self, driver: Wheel, driven: Wheel, centre_m: float) -> Written:
+        return {"quantities": {"driver_diameter": Length(driver.outside_m)}}
 
     def parts(self, driver: Wheel, driven: Wheel, length: Any, count: float, length_m: float) -> list[tuple[float, str]]:
         return [(1, driver.name), (1, driven.name), (count, "rope")]
@@ -201,7 +186,7 @@ class Rope(Family):
             return Surveyed()
         wheels = LineWheel(0.3, 0.28, 0.0, Origin.MEASURED), LineWheel(0.6, 0.58, 0.0, Origin.MEASURED)
         record = Record("rope", None, 2.0, (RecordedWheel("driver", 0.28, "outside"), RecordedWheel("driven", 0.58, "outside")))
-        return Surveyed(RopeLine(*wheels, 2.0, 0.02, 0.01, 30.0, "made up", size=3), record)
+        return Surveyed(RopeLine(*wheels, 2.0, RopeLoop()), record)
 
     def called(self, part: Part) -> Called:
         return Called("", "", "the ropes")

@@ -70,13 +70,13 @@ def test_what_is_fitted_answers_every_question(key: str) -> None:
     found = family.survey(SURVEYS[key])
     assert isinstance(found.fitted, LineDrive) and found.record and not found.problems
     line = found.fitted
-    assert line.family.key == family.key and line.name and line.mass_kg_per_m > 0 and not line.missing
-    assert float(line.tension_ratio(math.pi)[0]) > 1 and line.tension_ratio(2.5)[1]
+    assert line.family.key == family.key and line.known and line.of.mass_kg_per_m > 0 and not line.of.missing
+    assert line.of.design_ratio(math.pi) > 1 and line.of.grips(2.5)[1]
     assert [w.role for w in found.record.wheels] == ["driver", "driven"]
     page = speeds(line)
     assert page.has("ratio", "belt_speed", "capacity", "service_factor", "shaft_pull")
     assert page.figures["belt_speed"].label == f"{family.runs} speed"
-    stock = line.stock()
+    stock = line.of.stock()
     on = line.belt_for(stock[3], stock[-1], 1.5, 1.5, Slide())
     assert on.belt and on.tight_at and all(w.rolls > 0 for w in stock)
     slip = family.counter_slip(SURVEYS[key], "KX-1")

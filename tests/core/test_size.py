@@ -93,7 +93,7 @@ def test_pull_over_effective_pull_is_the_handbooks_overhung_factor() -> None:
         "round": toothed_ratio(profile("H8M"), math.pi),
         "straight": toothed_ratio(profile("H"), math.pi),
         "v": tension_ratio(section("5V"), math.pi),
-        "flat": flat_ratio(flat_belts()["polyamide 0.11in"], math.pi),
+        "flat": flat_ratio(flat_belts()["polyamide 0.11in"].friction, math.pi),
     }
     over = {}
     for name, found in ratios.items():

@@ -98,7 +98,9 @@ def test_the_stock_search_finds_what_a_plain_loop_finds(rpm: float, tolerance: f
     assert found.held is (measured and not -0.02 <= page.values["slip"].n <= 0.03)
     over = 0.35 * INCH  # from datum to pitch, section B: IP-20
     now = [page.values[f"{r}_datum"].n for r in ("driver", "driven")]
-    lines = [w.line_m for w in fit(spec).stock()]
+    loop = fit(spec).loop
+    assert loop
+    lines = [w.line_m for w in loop.stock()]
     sides = [
         [d] if keep == role else [d, *(x for x in lines if abs(x - d) > 0.0008)] for role, d in zip(("driver", "driven"), now, strict=True)
     ]

@@ -47,14 +47,15 @@ def chain(name: str, strands: str = "1") -> TypedBelt:
     return TypedBelt(family("roller chain"), Part(more={"drive": Part(words={"name": name, "strands": strands})}))
 
 
-def read(wheels: list[TypedWheel], belts: list[TypedBelt], rpm: float = 1750) -> PathReading:
-    return read_path(TypedPath(wheels, belts, placed_by="coordinates", driver_speed=Typed(f"{rpm}", "rpm")))
+def read(wheels: list[TypedWheel], belts: list[TypedBelt], rpm: float = 1750, power: float | None = None) -> PathReading:
+    speed, given = Typed(f"{rpm}", "rpm"), Typed(f"{power}" if power else "", "hp")
+    return read_path(TypedPath(wheels, belts, placed_by="coordinates", driver_speed=speed, driver_power=given))
 
 
 def train(wheels: list[TypedWheel], belts: list[TypedBelt], rpm: float = 1750, power: float | None = None) -> TrainDuty:
-    found = read(wheels, belts, rpm)
+    found = read(wheels, belts, rpm, power)
     assert not found.problems, found.problems
-    duty = TrainDemands(power * HP if power else None, rpm * RPM, "moderate", "normal", 10, "clean", "seldom")
+    duty = TrainDemands(rpm * RPM, "moderate", "normal", 10, "clean", "seldom")
     duties = duties_of(found, duty, NONE)
     assert duties
     return duties
@@ -264,7 +265,7 @@ def test_a_shaft_read_along_a_train_tells_the_slip_between() -> None:
     found = read(wheels, [vee("B", "B90", "2"), vee("C", "", "2")])
 
     def slip(rpm: float, shaft: str = "") -> Page:
-        duty = TrainDemands(None, 1750 * RPM, None, "normal", None, "clean", "seldom", tach(1750), tach(rpm), shaft)
+        duty = TrainDemands(1750 * RPM, None, "normal", None, "clean", "seldom", tach(1750), tach(rpm), shaft)
         duties = duties_of(found, duty, NONE)
         assert duties
         return duties.page
@@ -278,7 +279,7 @@ def test_a_shaft_read_along_a_train_tells_the_slip_between() -> None:
     assert at_die.verdicts[0].tone is Tone.GOOD, "over two belts 3.5 % is what they lose"
     first = next(
         s
-        for s in duties_of(found, TrainDemands(None, 1750 * RPM, None, "normal", None, "clean", "seldom"), NONE).shafts
+        for s in duties_of(found, TrainDemands(1750 * RPM, None, "normal", None, "clean", "seldom"), NONE).shafts
         if "large" in s.wheels
     )  # type: ignore[union-attr]
     at_jack = slip(1750 / first.ratio * 0.95, first.name)

@@ -57,9 +57,9 @@ def with_teeth(made: TypedWheel, teeth: int) -> TypedWheel:
 
 
 def solved(wheels: list[TypedWheel], belts: list[TypedBelt], power_hp: float | None) -> TrainDuty:
-    found = read(wheels, belts, 1200)
+    found = read(wheels, belts, 1200, power_hp)
     assert not found.problems, found.problems
-    duty = TrainDemands(power_hp * HP if power_hp else None, 1200 * RPM, "moderate", "normal", 10, "clean", "seldom")
+    duty = TrainDemands(1200 * RPM, "moderate", "normal", 10, "clean", "seldom")
     told = duties_of(found, duty, NONE)
     assert told
     return told

@@ -21,16 +21,19 @@ from tuyere.core.drive.sheet.typed import read_form
 from tuyere.core.kinds import synchronous, v_belt
 from tuyere.core.kinds.flat import flat_belts
 from tuyere.core.kinds.flat import rating as flat
-from tuyere.core.kinds.flat.drive import flat_line
+from tuyere.core.kinds.flat.drive import FlatLine
+from tuyere.core.kinds.flat.loop import FlatLoop
 from tuyere.core.kinds.line import LineDrive, LineWheel
 from tuyere.core.kinds.motor import MotorLimit, NotJudged, limit
 from tuyere.core.kinds.problem import Demands
 from tuyere.core.kinds.roller_chain import chain
 from tuyere.core.kinds.roller_chain import rating as chain_rating
-from tuyere.core.kinds.roller_chain.drive import chain_line
+from tuyere.core.kinds.roller_chain.drive import ChainLine
+from tuyere.core.kinds.roller_chain.loop import ChainLoop
 from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.kinds.synchronous import profile
-from tuyere.core.kinds.synchronous.drive import toothed_line
+from tuyere.core.kinds.synchronous.drive import ToothedLine
+from tuyere.core.kinds.synchronous.loop import ToothedLoop
 from tuyere.core.kinds.v_belt.kind import V_BELT
 from tuyere.core.mechanics import open_belt
 from tuyere.core.mechanics.belt_path import Pulley, along_line, belt_path, moved, take_up_for
@@ -81,13 +84,13 @@ def wheel(line_m: float, rim_m: float, teeth: int | None = None) -> LineWheel:
 def toothed(name: str, z1: int, z2: int, centre_m: float, width_m: float) -> LineDrive:
     of = profile(name)
     wheels = (wheel(synchronous.pitch_diameter(of, z), synchronous.outside_diameter(of, z), z) for z in (z1, z2))
-    return toothed_line(of, *wheels, centre_m, width_m)
+    return ToothedLine(*wheels, centre_m, ToothedLoop(of, width_m))
 
 
 def of_chain(name: str, z1: int, z2: int, pitches: int, centre_m: float) -> LineDrive:
     of = chain(name)
     wheels = (wheel(of.pitch_m / math.sin(math.pi / z), of.pitch_m * (0.6 + 1 / math.tan(math.pi / z)), z) for z in (z1, z2))
-    return chain_line(of, *wheels, centre_m, 1, pitches)
+    return ChainLine(*wheels, centre_m, ChainLoop(of, 1, pitches))
 
 
 def every(found: tuple[Found, ...]) -> Iterator[tuple[Found, int]]:
@@ -348,9 +351,8 @@ def test_a_polyamide_belt_past_its_tension_is_not_good() -> None:
     By the loads its tight strand passes 94 lbf an inch, so it does not carry it.
     """
     of = flat_belts()["polyamide 0.13in"]
-    line = flat_line(
-        of, wheel(16 * INCH + of.thickness_m, 16 * INCH), wheel(36 * INCH + of.thickness_m, 36 * INCH), 8 * 12 * INCH, 10 * INCH
-    )
+    small, large = (wheel(rim * INCH + of.thickness_m, rim * INCH) for rim in (16, 36))
+    line = FlatLine(small, large, 8 * 12 * INCH, FlatLoop(of.thickness_m, of, 10 * INCH))
     sheet = line_drive(line, 60, 860, "moderate")
     rated = flat.rated_power(of, 10 * INCH, 16 * INCH, sheet.figures["belt_speed"].value_si, sheet.figures["wrap_driver"].value_si)
     over = sheet.figures["tight_strand"].value_si > rated.tight_n
@@ -373,7 +375,7 @@ def test_crossed_and_quarter_turn_belts_carry_less() -> None:
     assert [flat.rated_power(of, 0.1, 0.3, 10, 3.2, lay=lay).power_w / one for lay in ("crossed", "quarter-turn")] == pytest.approx(
         [0.8, 0.7]
     )
-    line = flat_line(of, wheel(0.3, 0.296), wheel(0.4, 0.396), 2.5, 0.1, "crossed")
+    line = FlatLine(wheel(0.3, 0.296), wheel(0.4, 0.396), 2.5, FlatLoop(0.004, of, 0.1), "crossed")
     figures = line_drive(line, 1, 600).figures
     assert figures["capacity"].value_si > 0 and figures["wrap_driver"].value_si == pytest.approx(math.pi + 2 * math.asin(0.7 / 5))
 
@@ -381,9 +383,9 @@ def test_crossed_and_quarter_turn_belts_carry_less() -> None:
 def test_leather_has_one_speed_limit() -> None:
     """Handbooks: 5500 to 6000 ft/min; the lower, on the sheet, in the search and in the rating."""
     of = flat_belts()["leather 1ply medium"]
-    line = flat_line(of, wheel(0.3, 0.296), wheel(0.4, 0.396), 2.5, 0.1)
-    in_search = next(k for k in kinds() if k.name == of.name).fastest_m_per_s
-    assert line.fastest_m_per_s == in_search == flat.leather_limit() == pytest.approx(5500 * FT_MIN)
+    line = FlatLine(wheel(0.3, 0.296), wheel(0.4, 0.396), 2.5, FlatLoop(0.004, of, 0.1))
+    in_search = next(k for k in kinds() if k.name == of.name).loop.fastest[0]
+    assert line.of.fastest[0] == in_search == flat.leather_limit() == pytest.approx(5500 * FT_MIN)
 
 
 # ---- joined belts, get home -----------------------------------------------------------------------------------------------------------

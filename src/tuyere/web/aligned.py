@@ -1,6 +1,6 @@
 """The Align station of a sheet, as core/stations/align has it."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping
 
 from pydantic import BaseModel, Field
 
@@ -11,7 +11,7 @@ from tuyere.core.stations.align.read import Aligned, Taken
 from tuyere.core.stations.align.shims import stocks
 from tuyere.core.stations.align.views import View, lie_of
 from tuyere.web.answers import BothOut, both_out
-from tuyere.web.tight import StageName
+from tuyere.web.stages import StageName, named
 
 
 class AlignPointOut(BaseModel):
@@ -161,13 +161,13 @@ class AlignedOut(BaseModel):
     figures: dict[str, Figure]
 
 
-def aligned_out(found: Aligned, titles: Sequence[str]) -> AlignedOut:
+def aligned_out(found: Aligned, titles: Mapping[int, str]) -> AlignedOut:
     """A station as an answer."""
     on, pair = found.stage, found.pair
     return AlignedOut(
         number=on.stage.number,
         title=on.stage.title,
-        stages=[StageName(number=i, title=t) for i, t in enumerate(titles, 1)],
+        stages=named(titles),
         wheels=[w.name for w in on.stage.wheels],
         wheel=on.moving + 1,
         still=on.still + 1,

@@ -6,7 +6,9 @@ from flask import Response
 from pydantic import BaseModel, Field
 
 from tuyere.core.basis.verdict import Tone, Verdict
-from tuyere.core.drive.sheet.solve import solve, solve_page
+from tuyere.core.drive.answer import Answer
+from tuyere.core.drive.layout.pair import Pair
+from tuyere.core.drive.sheet.solve import solve
 from tuyere.core.kinds.problem import Demands
 from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.kinds.traits import traits
@@ -15,7 +17,7 @@ from tuyere.core.stations.size.candidate import Candidate, CandidateError, at_pl
 from tuyere.core.stations.size.conversion import changes, saving
 from tuyere.core.stations.size.judge import CONSTRAINTS
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.candidate_survey import survey_of
+from tuyere.web.candidate_survey import Where, survey_of
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.forms import SurveyForm
 from tuyere.web.routes import routes
@@ -90,7 +92,7 @@ def calc_candidates(body: CandidatesIn) -> Response:
 
 
 def _candidates(body: SizeIn, find: Callable[[Demands], list[Candidate]]) -> Response:
-    reading, spec = read(body)
+    reading, pair, on = read(body)
     if reading.problem is None:
         raise Refusal(
             422,
@@ -101,17 +103,18 @@ def _candidates(body: SizeIn, find: Callable[[Demands], list[Candidate]]) -> Res
         found = find(reading.problem)
     except CandidateError as reason:
         raise Refusal(422, str(reason), [FieldError(field="keys", detail=str(reason))]) from None
-    return answer(CandidatesOut(candidates=[_full(reading.problem, c, spec, body) for c in found]))
+    return answer(CandidatesOut(candidates=[_full(reading.problem, c, pair, on, body) for c in found]))
 
 
-def _full(problem: Demands, one: Candidate, spec: DriveSpec, body: SizeIn) -> CandidateFull:
+def _full(problem: Demands, one: Candidate, pair: Pair, on: Answer, body: SizeIn) -> CandidateFull:
+    spec = pair.spec
     judged = one.judged(problem)
     sheet = sheet_out(solve(spec_of(problem, one, judged, spec))) if judged.measures else None
     made = judged.measures.length_m if judged.measures else 0.0
     parts = [Part(many=many, name=name) for many, name in one.kind.parts(one.driver, one.driven, one.length, one.count, made)]
     price = one.price(made)
     before = body.size.words.get("before") or _standing(spec)
-    old_speed = solve_page(spec).values.get("driven_speed")
+    old_speed = pair.page.values.get("driven_speed")
     ratio = judged.measures.driven_speed / old_speed.n if judged.measures and old_speed is not None else 1.0
     said = changes(before, one.kind.traits, problem.driven_class in _SHOCKS, ratio) if before in traits() else []
     return CandidateFull(
@@ -124,7 +127,7 @@ def _full(problem: Demands, one: Candidate, spec: DriveSpec, body: SizeIn) -> Ca
         failures=[Verdict(f.constraint, Tone.STOP, CONSTRAINTS[f.constraint].capitalize(), f.says) for f in judged.failures],
         parts=parts,
         price="" if price is None else f"{price:,.2f}",
-        survey=survey_of(problem, one, judged, body.sheet.survey) if judged.measures else None,
+        survey=survey_of(problem, one, judged, body.sheet.survey, Where(body.size.stage, pair, on.train)) if judged.measures else None,
         changes=[Change(headline=h, detail=d) for h, d in said],
         savings=_savings(problem, one, body, before),
     )

@@ -75,7 +75,7 @@ def _out(reading: FlatReading) -> FlatOut:
 
 
 def _layout(d: FlatDrive) -> LayoutOut:
-    train = TrainAnswer((d.answer,), (), (1.0,))
+    train = TrainAnswer((d.answer,))
     return layout_out(PathReading(train, d.wheels, ((0, 1),), (), (), (), None, {}, (), (), ()))
 
 

@@ -13,6 +13,7 @@ from sqlmodel import Session, col, select
 from tuyere.core.basis.caution import DEFERENCE, Caution, cautions
 from tuyere.core.basis.field import FIELDS
 from tuyere.core.basis.units import KINDS
+from tuyere.core.drive.wanted import Wanted, wanted_words
 from tuyere.core.kinds import registry, v_belt
 from tuyere.core.kinds.family import Family
 from tuyere.core.kinds.held import HELD_BY, LABELS
@@ -281,6 +282,7 @@ class ChoicesOut(BaseModel):
     duties: list[Choice]
     fields: dict[str, UnitsOut]
     cautions: CautionsOut
+    wanted: dict[str, Wanted] = Field(description="what a drive is still wanted to say, by field")
 
 
 class FamilyOut(BaseModel):
@@ -359,6 +361,7 @@ def get_choices() -> Response:
                 )
                 for key, f in FIELDS.items()
             },
+            wanted=wanted_words(),
             cautions=CautionsOut(
                 survey=list(cautions("survey")),
                 speed=list(cautions("speed")),

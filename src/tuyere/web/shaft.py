@@ -7,6 +7,8 @@ from tuyere.core.basis.field import Note
 from tuyere.core.basis.figure import Figure
 from tuyere.core.basis.verdict import Problem as Refused
 from tuyere.core.basis.verdict import Verdict
+from tuyere.core.drive.layout.form import MOST_BELTS
+from tuyere.core.drive.layout.pair import Pair
 from tuyere.core.stations.size.shaft import read_shaft
 from tuyere.web.answers import answer
 from tuyere.web.entry import Entry, Strict
@@ -19,9 +21,10 @@ blueprint = routes("shaft", "/api/calc", "size", "Choosing a drive across all fa
 
 
 class ShaftIn(Strict):
-    """A sheet and one of its shafts."""
+    """A sheet and one of its shafts; `stage`: of a train, whose wheels they carry, from 1."""
 
     sheet: SheetForm = Field(default_factory=SheetForm)
+    stage: int = Field(1, ge=1, le=MOST_BELTS)
     quantities: dict[str, Entry] = Field(default_factory=dict, max_length=20)
     words: dict[str, Word] = Field(default_factory=dict, max_length=20)
 
@@ -47,7 +50,8 @@ class ShaftOut(BaseModel):
 @computes()
 def calc_shaft(body: ShaftIn) -> Response:
     on = answer_of(body.sheet.survey, body.sheet.tachometer)
-    found = read_shaft({k: e.typed() for k, e in body.quantities.items()}, body.words, on.spec, on.page)
+    spec, page, _ = on.pair(body.stage) or Pair(on.spec, on.page)
+    found = read_shaft({k: e.typed() for k, e in body.quantities.items()}, body.words, spec, page)
     return answer(
         ShaftOut(
             figures=found.figures,

@@ -12,11 +12,13 @@ from tuyere.core.basis.figure import MANY
 from tuyere.core.basis.quantity import to_si
 from tuyere.core.basis.units import KINDS
 from tuyere.core.basis.verdict import Problem as Refused
+from tuyere.core.drive.answer import Answer
+from tuyere.core.drive.layout.form import MOST_BELTS
+from tuyere.core.drive.layout.pair import Pair
 from tuyere.core.kinds.choose import Choosable
 from tuyere.core.kinds.motor import frames
 from tuyere.core.kinds.problem import Demands
 from tuyere.core.kinds.rating.service import IDLERS, STARTS, SURROUNDINGS
-from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.kinds.traits import traits
 from tuyere.core.stations.size.candidate import nearest, relaxed, sides
 from tuyere.core.stations.size.form import SizeReading, read_size
@@ -48,6 +50,7 @@ class SizeForm(Strict):
     words: dict[str, Word] = Field(default_factory=dict, max_length=40)
     families: list[Word] = Field(default_factory=list, max_length=20)
     kinds: list[Word] = Field(default_factory=list, max_length=200)
+    stage: int = Field(1, ge=1, le=MOST_BELTS, description="which stage of a train it is for, from 1")
     stock: Which = "common"
     weights: dict[str, Annotated[float, Field(ge=0, le=5)]] = Field(default_factory=dict, max_length=30)
     x: Word = "pull"
@@ -154,11 +157,14 @@ def axis_of(key: str, says: str, kind: str, more: bool) -> Axis:
     return Axis(key=key, says=says, us_unit=k.us_symbol, si_unit=k.si_symbol, us_factor=us, si_factor=si, more=more)
 
 
-def read(body: SizeIn) -> tuple[SizeReading, DriveSpec]:
-    """What is asked, and the drive as it stands."""
+def read(body: SizeIn) -> tuple[SizeReading, Pair, Answer]:
+    """What is asked, and the two wheels that stand there now."""
     on = answer_of(body.sheet.survey, body.sheet.tachometer)
-    quantities = {k: e.typed() for k, e in body.size.quantities.items()}
-    return read_size(quantities, body.size.words, body.size.families, body.size.kinds, on.spec, on.page), on.spec
+    pair, quantities = on.pair(body.size.stage), {k: e.typed() for k, e in body.size.quantities.items()}
+    if pair is None:
+        refused = Refused("stage", "Choose a stage of two wheels that runs: a belt on more is tried wheel by wheel, under As fitted.")
+        return SizeReading(None, {}, (refused,), {}, ()), Pair(on.spec, on.page), on
+    return read_size(quantities, body.size.words, body.size.families, body.size.kinds, pair.spec, pair.page), pair, on
 
 
 def stock_of(body: SizeIn) -> tuple[Choosable, ...]:
@@ -178,7 +184,7 @@ def kind_named(body: SizeIn, name: str) -> Choosable:
 @blueprint.post("/size", summary="Every stock drive that would do, ranked, and what ruled out the rest", responses={"200": SearchOut})
 @computes()
 def calc_size(body: SizeIn) -> Response:
-    reading, _ = read(body)
+    reading, _, _ = read(body)
     x, y = (
         axis_of(k, *AXES[k]) if k in AXES else axis_of(usual, *AXES[usual]) for k, usual in ((body.size.x, "pull"), (body.size.y, "width"))
     )
@@ -303,7 +309,7 @@ class StockOut(BaseModel):
 @computes()
 def calc_stock(body: StockIn) -> Response:
     kind = kind_named(body, body.kind)
-    reading, _ = read(body)
+    reading, _, _ = read(body)
     first, second = sides(reading.problem, kind) if reading.problem else (kind.driver, kind.driven)
     return answer(
         StockOut(

@@ -10,8 +10,8 @@ from tuyere.core.basis.page import Page
 from tuyere.core.basis.reader import FieldReader
 from tuyere.core.basis.typed import Typed
 from tuyere.core.basis.verdict import Problem, Verdict
-from tuyere.core.kinds.fitted import StockWheel
 from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.stock_wheel import StockWheel
 from tuyere.core.stations.speed.cones_form import ConesReading
 from tuyere.core.stations.speed.target import TargetPair, Targets, carries, rated, say
 from tuyere.web.answers import BothOut, both_out

@@ -1,6 +1,7 @@
 """A surveyed layout on the sheet: every stage and shaft, as core/drive/layout/stages.py has them."""
 
 import math
+from collections.abc import Mapping
 
 from pydantic import BaseModel
 
@@ -31,9 +32,22 @@ class WheelDutyOut(BaseModel):
     place: int
 
 
+class StageName(BaseModel):
+    """A stage to choose."""
+
+    number: int
+    title: str
+
+
+def named(titles: Mapping[int, str]) -> list[StageName]:
+    """Stages by their numbers."""
+    return [StageName(number=n, title=title) for n, title in titles.items()]
+
+
 class StageOut(BaseModel):
     """One belt set on its wheels. `tension`: of one belt at rest, `stated` or the least that carries the powers."""
 
+    number: int
     title: str
     belt: str
     fitted: int
@@ -80,6 +94,7 @@ def _both(value: float | None, kind: str) -> BothOut | None:
 
 def _stage(s: StageDuty) -> StageOut:
     return StageOut(
+        number=s.number,
         title=s.title,
         belt=s.belt,
         fitted=s.fitted,

@@ -1,6 +1,6 @@
 """The Tension station of a sheet, as core/stations/tension has it."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping
 
 from pydantic import BaseModel, Field
 
@@ -10,6 +10,7 @@ from tuyere.core.stations.tension.read import Tight
 from tuyere.core.stations.tension.scale import Band
 from tuyere.core.stations.tension.spans import SpanNote
 from tuyere.web.answers import BothOut, both_out
+from tuyere.web.stages import StageName, named
 
 
 class AskOut(BaseModel):
@@ -84,13 +85,6 @@ class ReadOut(BaseModel):
     std: float
 
 
-class StageName(BaseModel):
-    """A stage to choose."""
-
-    number: int
-    title: str
-
-
 class TightOut(BaseModel):
     """Everything the station shows of one stage. `values`: how many readings there are to take; `one`: what one of them is of."""
 
@@ -129,14 +123,14 @@ class TightOut(BaseModel):
     start_by: str = ""
 
 
-def tight_out(found: Tight, titles: Sequence[str]) -> TightOut:
+def tight_out(found: Tight, titles: Mapping[int, str]) -> TightOut:
     """A station as an answer. `titles`: of the stages of a train."""
     stage, scale = found.stage, found.scale
     slips = scale.slips if scale else None
     return TightOut(
         number=stage.number,
         title=stage.title,
-        stages=[StageName(number=i, title=t) for i, t in enumerate(titles, 1)],
+        stages=named(titles),
         runs=stage.loop.family.runs,
         one=stage.strand.one,
         wheels=[w.name for w in stage.wheels],

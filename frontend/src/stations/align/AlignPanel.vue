@@ -12,6 +12,7 @@ import { useKeepAlignment } from '../../sheet/useKeepAlignment'
 import { moreFiguresKey, sheetKey } from '../../sheet/useSheet'
 import VerdictSlip from '../../sheet/VerdictSlip.vue'
 import KeepSurvey from '../survey/KeepSurvey.vue'
+import StageChoice from '../StageChoice.vue'
 import WordField from '../survey/WordField.vue'
 import AlignReading from './AlignReading.vue'
 import AlignSteps from './AlignSteps.vue'
@@ -78,12 +79,7 @@ const STANDINGS = ['as found', 'between', 'as left'] as const
   <div class="station">
     <VerdictSlip :topics="['before', 'align']" :next="read ? '' : next" />
     <CautionStrip :cautions="choices.cautions.align" state="Machine isolated." />
-    <div v-if="a && a.stages.length > 1" class="stages" role="radiogroup" aria-label="Stage">
-      <label v-for="s in a.stages" :key="s.number" :class="{ on: s.number === align.stage }">
-        <input type="radio" class="sr" name="stage" :checked="s.number === align.stage" @change="desk.goTo(s.number)" />
-        {{ s.number }}. {{ say(s.title) }}
-      </label>
-    </div>
+    <StageChoice v-if="a" :stages="a.stages" :model-value="align.stage" @update:model-value="desk.goTo" />
     <template v-if="a">
       <WordField
         v-if="a.wheels.length > 2"
@@ -132,22 +128,6 @@ const STANDINGS = ['as found', 'between', 'as left'] as const
   display: grid;
   gap: 14px;
 }
-.stages {
-  display: grid;
-  gap: 4px;
-}
-.stages label {
-  border: 1px solid var(--hair);
-  border-radius: 3px;
-  padding: 10px 12px;
-  min-height: 44px;
-  cursor: pointer;
-}
-.stages .on {
-  border-color: var(--ink);
-  box-shadow: inset 4px 0 0 var(--ink);
-  font-weight: 620;
-}
 .seen {
   margin: 0;
   padding-left: 18px;
@@ -173,8 +153,7 @@ const STANDINGS = ['as found', 'between', 'as left'] as const
   background: var(--ink);
   color: var(--sheet);
 }
-.standing label:focus-within,
-.stages label:focus-within {
+.standing label:focus-within {
   outline: 2px solid var(--focus);
   outline-offset: -3px;
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, inject, ref, toRef } from 'vue'
+import { computed, inject, ref, toRef, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { Choices, DriveOut, Layout } from '../../api/client'
@@ -10,6 +10,7 @@ import { sheetKey } from '../../sheet/useSheet'
 import { SIZE_ASKS, SIZE_TITLES, type SizeAsk } from '../asks'
 import TrainPanel from '../train/TrainPanel.vue'
 import AskStrip from '../AskStrip.vue'
+import StageChoice from '../StageChoice.vue'
 import AsItStands from './ask/AsItStands.vue'
 import OnShafts from './ask/OnShafts.vue'
 import SideBySide from './ask/SideBySide.vue'
@@ -38,6 +39,18 @@ const marks = computed(() =>
 )
 const found = (key: string) => desk.candidates.value.find((c) => c.key === key)
 
+/** The stages of a train that are chosen for as a pair of wheels is; none where the drive is no train. */
+const train = computed(() => state.train.value)
+const pairs = computed(() => (train.value?.stages ?? []).filter((s) => s.wheels.length === 2))
+const stage = computed({
+  get: () => desk.asked.value.size.stage,
+  set: (number) => (desk.asked.value.size.stage = number),
+})
+watchEffect(() => {
+  const known = train.value ? pairs.value.map((s) => s.number) : [1]
+  if (known.length && !known.includes(stage.value)) stage.value = known[0]!
+})
+
 async function propose(key: string): Promise<void> {
   const one = found(key)
   if (!one?.survey) return
@@ -63,13 +76,16 @@ function write(key: string): void {
   const one = found(key)
   if (!one?.survey) return
   done.value = ''
-  if (one.drive_family !== drive.family) {
+  if (stage.value === 1 && one.drive_family !== drive.family) {
     refusedFamily.value = `This drive is surveyed as ${drive.family}; that one is ${one.family}. Propose it, or change the family at Survey when it is fitted.`
     return
   }
   refusedFamily.value = ''
   state.form.value.survey = completedSurvey(drive.family, one.survey)
-  done.value = 'In the survey, not kept yet: Survey keeps it.'
+  const further = pairs.value.length
+    ? ' Look at the stages beside it: a shaft that moved carries their wheels too.'
+    : ''
+  done.value = `In the survey, not kept yet: Survey keeps it.${further}`
 }
 </script>
 
@@ -78,14 +94,16 @@ function write(key: string): void {
   <p v-if="done" class="done" role="status">✓ {{ done }}</p>
   <p v-if="refusedFamily" class="done ember" role="alert">{{ refusedFamily }}</p>
   <p v-if="keeper.problem.value" class="done ember" role="alert">Not kept: {{ keeper.problem.value.detail }}</p>
-  <TrainPanel
-    v-if="ask === 'stands' && state.train.value"
-    :drive="drive"
-    :choices="choices"
-    :layout="layout"
-    station="size"
-  />
+  <div v-if="train && ask !== 'stands'" class="stage">
+    <StageChoice v-model="stage" :stages="pairs" />
+    <p v-if="!pairs.length" class="small" role="status">
+      Options are pairs of wheels, and this belt runs on more. Under As fitted its wheels are tried one by one; on the
+      bench a pair is chosen freely.
+    </p>
+  </div>
+  <TrainPanel v-if="ask === 'stands' && train" :drive="drive" :choices="choices" :layout="layout" station="size" />
   <AsItStands v-else-if="ask === 'stands'" :drive="drive" :choices="choices" />
+  <template v-else-if="train && !pairs.length" />
   <WhatWouldDo
     v-else-if="ask === 'choose'"
     can-copy
@@ -101,7 +119,8 @@ function write(key: string): void {
 </template>
 
 <style scoped>
-.done {
+.done,
+.stage {
   padding: 12px 18px 0;
 }
 </style>

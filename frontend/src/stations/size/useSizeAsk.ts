@@ -61,6 +61,7 @@ export function blankSize() {
       words: { ...WORDS },
       families: [],
       kinds: [],
+      stage: 1,
       stock: 'common',
       weights: {},
       x: 'pull',

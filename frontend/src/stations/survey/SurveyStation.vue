@@ -42,24 +42,13 @@ async function keepNow(): Promise<void> {
   await keeper.keep(standing.value, reason.value)
 }
 
-const NEXT: Record<string, string> = {
-  section: 'Choose the section: it is printed on the belt, or measure its top width',
-  driver_diameter: 'Measure the driver sheave across the outside',
-  driven_diameter: 'Measure the driven sheave across the outside',
-  centre_distance: 'Tape the centre distance, or read the belt name',
-  driver_speed: 'Read the motor speed from its plate',
-  driver_power: 'Read the motor power from its plate',
-  driven_class: 'Say what kind of machine is driven',
-  hours_per_day: 'Say how many hours a day it runs',
-  belt_count: 'Count the belts',
-}
 /** The name on the belt says section and ribs too: all of it set in one tap. */
 const named = computed(() => state.sheet.value?.belt_named)
 function takeNamed(): void {
   const { section, ribs, belt } = named.value!
   Object.assign(c.value, { section, ribs, belt })
 }
-const next = computed(() => NEXT[state.sheet.value?.wanted[0] ?? ''] ?? '')
+const next = computed(() => choices.wanted[state.sheet.value?.wanted[0] ?? '']?.next ?? '')
 const FLAGS = [
   ...MEANT,
   'small-sheave',

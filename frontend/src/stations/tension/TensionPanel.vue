@@ -15,6 +15,7 @@ import { moreFiguresKey, sheetKey } from '../../sheet/useSheet'
 import VerdictSlip from '../../sheet/VerdictSlip.vue'
 import { ago } from '../../words'
 import KeepSurvey from '../survey/KeepSurvey.vue'
+import StageChoice from '../StageChoice.vue'
 import WordField from '../survey/WordField.vue'
 import HeldBy from './HeldBy.vue'
 import MethodChoice from './MethodChoice.vue'
@@ -39,20 +40,10 @@ const figures = computed(() => tight.value?.figures ?? {})
 /** What moves a run clear of what shakes it: slacker, tighter, one of the two, or neither. */
 const clearOf = (n: { clear: { us: string; si: string } | null; clear_up: { us: string; si: string } | null }) =>
   [n.clear, n.clear_up].filter((t) => t !== null).map((t) => inSystem(t))
-const WANTED: Record<string, string> = {
-  belt_count: 'how many belts',
-  driver_power: 'the driver power',
-  driven_class: 'the kind of machine',
-  hours_per_day: 'the hours a day',
-  centre_distance: 'the centre distance or the belt',
-  section: 'the section',
-  driver_speed: 'the driver speed',
-  driver_diameter: 'the driver sheave',
-  driven_diameter: 'the driven sheave',
-  wheel_power: 'the power that each driven wheel takes',
-}
 const missing = computed(() =>
-  (state.train.value ? state.train.value.wanted : (state.sheet.value?.wanted ?? [])).map((w) => WANTED[w] ?? w),
+  (state.train.value ? state.train.value.wanted : (state.sheet.value?.wanted ?? [])).map(
+    (w) => choices.wanted[w]?.says ?? w,
+  ),
 )
 const next = computed(() => {
   if (missing.value.length && !tight.value?.marks.some((m) => m.kind === 'band' || m.kind === 'manual'))
@@ -98,12 +89,7 @@ const each = (i: number) =>
       Last read {{ ago(last.at) }}: <b>{{ say(last.headline || 'not judged') }}</b> ({{ last.method }})
     </p>
     <CautionStrip :cautions="choices.cautions.tension" state="Machine isolated." />
-    <div v-if="tight && tight.stages.length > 1" class="stages" role="radiogroup" aria-label="Stage">
-      <label v-for="s in tight.stages" :key="s.number" :class="{ on: s.number === gauge.stage }">
-        <input type="radio" class="sr" name="stage" :checked="s.number === gauge.stage" @change="desk.goTo(s.number)" />
-        {{ s.number }}. {{ say(s.title) }}
-      </label>
-    </div>
+    <StageChoice v-if="tight" :stages="tight.stages" :model-value="gauge.stage" @update:model-value="desk.goTo" />
     <template v-if="tight">
       <HeldBy v-if="tight.runs !== 'chain'" :choices="choices.held_by" />
       <TensionScale v-if="narrow" />
@@ -305,26 +291,9 @@ const each = (i: number) =>
   background: var(--ink);
   color: var(--sheet);
 }
-.state label:focus-within,
-.stages label:focus-within {
+.state label:focus-within {
   outline: 2px solid var(--focus);
   outline-offset: -3px;
-}
-.stages {
-  display: grid;
-  gap: 4px;
-}
-.stages label {
-  border: 1px solid var(--hair);
-  border-radius: 3px;
-  padding: 10px 12px;
-  min-height: 44px;
-  cursor: pointer;
-}
-.stages .on {
-  border-color: var(--ink);
-  box-shadow: inset 4px 0 0 var(--ink);
-  font-weight: 620;
 }
 .do {
   margin: 0;

@@ -32,13 +32,7 @@ const {
 const state = inject(sheetKey)!
 const train = computed(() => state.train.value)
 const STATE = { speed: 'Running, guard on.', size: 'Machine isolated.' } as const
-const WANTED: Record<string, string> = {
-  driven_class: 'the kind of machine',
-  hours_per_day: 'the hours a day',
-  driver_speed: 'the driver speed',
-  wheel_power: 'the power that each driven wheel takes',
-}
-const missing = computed(() => (train.value?.wanted ?? []).map((w) => WANTED[w] ?? w))
+const missing = computed(() => (train.value?.wanted ?? []).map((w) => choices.wanted[w]?.says ?? w))
 /** The layout says what is wrong with its own fields, the sheet what is wrong with the readings. */
 provide(answersKey, {
   note: (name) => layout?.notes[name] ?? state.sheet.value?.notes[name],
@@ -104,8 +98,8 @@ const loaded = (role: string) => role !== 'idler'
       </p>
     </section>
 
-    <section v-for="(s, i) in station === 'speed' ? [] : train.stages" :key="i" :aria-label="`Stage ${i + 1}`">
-      <h3>{{ train.stages.length > 1 ? `Stage ${i + 1}: ` : '' }}{{ say(s.title) }}</h3>
+    <section v-for="s in station === 'speed' ? [] : train.stages" :key="s.number" :aria-label="`Stage ${s.number}`">
+      <h3>{{ train.stages.length > 1 ? `Stage ${s.number}: ` : '' }}{{ say(s.title) }}</h3>
       <p class="small soft">
         {{ s.counted ? `${s.fitted} × ` : '' }}{{ s.belt || 'belt not named' }}
         <template v-if="s.power"> · takes in {{ inSystem(s.power) }}</template>

@@ -7,6 +7,7 @@ from tuyere.core.basis.page import Page
 from tuyere.core.basis.verdict import Problem
 from tuyere.core.drive.layout.duties import TrainDemands, TrainDuty
 from tuyere.core.drive.layout.form import PathReading, read_path
+from tuyere.core.drive.layout.pair import Pair, pair_of
 from tuyere.core.drive.layout.stages import duties_of
 from tuyere.core.drive.layout.tight import stage_of as on_many
 from tuyere.core.drive.sheet.solve import Sheet, sheet_of, solve_page
@@ -81,10 +82,8 @@ class Answer:
             return None
         spec = self.spec
         hours = spec.hours_per_day.value / 3600 if spec.hours_per_day else None
-        power, speed = (given.value if given else None for given in (spec.driver_power, spec.driver_speed))
         asked = TrainDemands(
-            power,
-            speed,
+            spec.driver_speed.value if spec.driver_speed else None,
             spec.driven_class,
             spec.driver_class,
             hours,
@@ -105,7 +104,8 @@ class Answer:
         """How fast the belt or chain of a stage runs, by its number from 1 (m/s); None while not known."""
         if number == 1 and "belt_speed" in self.figures:
             return self.figures["belt_speed"].value_si
-        return self.train.stages[number - 1].belt_speed if self.train and number <= len(self.train.stages) else None
+        stage = self.train.stage(number) if self.train else None
+        return stage.belt_speed if stage else None
 
     @property
     def problems(self) -> tuple[Problem, ...]:
@@ -117,6 +117,13 @@ class Answer:
         stage = self.survey.stages[number - 1]
         read = stage.family.loop(stage.part)
         return read.loop if read else None
+
+    def pair(self, number: int = 1) -> Pair | None:
+        """Two wheels of a stage, from 1, as a drive of their own; None for a stage of more wheels, or while it does not run."""
+        if self.train:
+            return pair_of(self.train, number, self.survey.stages[number - 1].family, self.spec)
+        whole = self.path is None or self.page.has("ratio")
+        return Pair(self.spec, self.page) if number == 1 and whole else None
 
     def stage(self, number: int) -> TightStage | None:
         """A stage by its number, from 1, with its wheels where they stand; None until that is known well enough."""
@@ -131,9 +138,9 @@ class Answer:
         return on_two(spec, self.sheet, loop, stage.held_by)
 
     @property
-    def stage_titles(self) -> list[str]:
-        """What the stages of a train are called; none where there is only one pair."""
-        return [s.title for s in self.train.stages] if self.train else []
+    def stage_titles(self) -> dict[int, str]:
+        """What the stages of a train are called, by number; none where there is only one pair."""
+        return {s.number: s.title for s in sorted(self.train.stages, key=lambda s: s.number)} if self.train else {}
 
 
 def answer(survey: Survey, seen: Tachometer = NOTHING_READ, own: OwnRatings = NONE) -> Answer:

@@ -89,7 +89,7 @@ class TightStage:
     @property
     def hangs(self) -> bool:
         """Whether its slack side hangs free, so that its sag is set and not its tension."""
-        return self.loop.seat == "sprocket"
+        return self.loop.hangs
 
     @property
     def loaded(self) -> bool:

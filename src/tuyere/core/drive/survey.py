@@ -114,4 +114,16 @@ class Survey:
         on = self.layout
         belts = [TypedBelt(s.family, s.part, s.lay, s.tension) for s in self.stages]
         turns, lies = self.driver.rotation, self.first.centre_line_deg
-        return TypedPath(on.wheels, belts, on.tapes, on.placed_by, on.mirrored, turns, lies, self.driver.speed, on.keepers, on.carriage)
+        return TypedPath(
+            on.wheels,
+            belts,
+            on.tapes,
+            on.placed_by,
+            on.mirrored,
+            turns,
+            lies,
+            self.driver.speed,
+            self.driver.power,
+            on.keepers,
+            on.carriage,
+        )

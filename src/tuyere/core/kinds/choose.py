@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import copy
+import math
 from abc import ABC, abstractmethod
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -16,11 +18,13 @@ from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.typed import Given
 from tuyere.core.kinds.about import About
 from tuyere.core.kinds.line import LineDrive, LineWheel
+from tuyere.core.kinds.loop import Loop
 from tuyere.core.kinds.motor import MotorLimit
 from tuyere.core.kinds.rating.own_table import OwnTable
 from tuyere.core.kinds.spec import DriveSpec
-from tuyere.core.kinds.written import Written
+from tuyere.core.kinds.written import Written, merged
 from tuyere.core.mechanics import open_belt
+from tuyere.core.mechanics.on_wheels.wheels import Face
 from tuyere.core.mechanics.speed import CAST_IRON_RIM_LIMIT_M_PER_S, rim_limit
 
 if TYPE_CHECKING:
@@ -107,12 +111,12 @@ def chosen(value: float, name: str) -> Given:
 class Choosable(ABC):
     """One section, profile, chain or flat belt, with the wheels, lengths and counts it can be had in.
 
-    `lengths` empty: cut to length. `counts`: belts, strands, or widths in m. `own`: the shop's table that rates it. `had`: by length and
-    count, whether the shop's list has it (None: all can be had). `hangs_kg_per_m`: the mass of one strand whose slack run hangs free.
+    `loop`: one of it, of no certain length. `lengths` empty: cut to length. `counts`: belts, strands, or widths in m. `own`: the shop's
+    table that rates it. `had`: by length and count, whether the shop's list has it (None: all can be had).
     """
 
+    loop: Loop
     family: str
-    drive: About
     name: str
     fits: str
     assumed: bool = True
@@ -126,9 +130,16 @@ class Choosable(ABC):
     own: OwnTable | None = None
     had: NDArray[np.bool_] | None = None
     prices: Prices | None = None
-    fastest_m_per_s: float
-    traits: str
-    hangs_kg_per_m: float | None = None
+
+    @property
+    def drive(self) -> About:
+        """Which kind of drive it makes."""
+        return self.loop.family
+
+    @property
+    def traits(self) -> str:
+        """Which row of the kinds' traits holds for it."""
+        return self.loop.traits
 
     def wanted_by(self, families: frozenset[str] | None) -> bool:
         """Whether it is among those; of none named, whether it is its kind of drive in its plain form."""
@@ -173,10 +184,10 @@ class Choosable(ABC):
         """
         return np.zeros_like(fast)
 
-    @property
+    @cached_property
     def least_wrap(self) -> float:
         """The least wrap on the small wheel, rad; 0 where teeth in mesh decide."""
-        return 0.0
+        return self.loop.least_wrap.value if self.loop.least_wrap else 0.0
 
     def rim_limit(self, problem: Demands) -> float:
         """How fast a rim may run, m/s: ordinary cast iron's, or steel's where wheels are balanced for speed."""
@@ -187,7 +198,7 @@ class Choosable(ABC):
         if problem.motor is None:
             return np.zeros_like(driver_line_m)
         # Where no sheave table holds, the pull by the usual factor may be what V-belts at the smallest sheave would make it.
-        least = self.overhung * 2 * problem.power_w / (problem.driver_speed * problem.motor.pull_n)
+        least = self.loop.overhung[1] * 2 * problem.power_w / (problem.driver_speed * problem.motor.pull_n)
         return least - driver_line_m
 
     def motor_width(self, motor: MotorLimit) -> float | None:
@@ -212,12 +223,8 @@ class Choosable(ABC):
 
     def fastest(self, problem: Demands) -> float:
         """How fast it may run, m/s: its own limit, and that of cast-iron wheels unless they are balanced for more."""
-        return self.fastest_m_per_s if problem.fast_wheels else min(self.fastest_m_per_s, CAST_IRON)
-
-    @property
-    @abstractmethod
-    def overhung(self) -> float:
-        """Overhung-load factor of the family."""
+        own = self.loop.fastest[0] or math.inf
+        return own if problem.fast_wheels else min(own, CAST_IRON)
 
     @abstractmethod
     def width(self, count: Array) -> Array:
@@ -227,10 +234,6 @@ class Choosable(ABC):
     def standing(self) -> float:
         """The share of the exact half-sum of the strands that it is set to."""
         return 1.0
-
-    @abstractmethod
-    def tension_ratio(self, wrap: Array) -> Array:
-        """(T1 - Tc)/(T2 - Tc) that a design supposes, by the wrap on the small wheel (rad); inf where the slack side hangs free."""
 
     @abstractmethod
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
@@ -260,8 +263,21 @@ class Choosable(ABC):
         """What the problem asks, with this drive fitted."""
 
     @abstractmethod
+    def loop_typed(self, length: StockLength | None, count: float) -> Written:
+        """What goes round, as a person would have typed it into its kind's form."""
+
+    @abstractmethod
+    def wheels_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, centre_m: float) -> Written:
+        """Two wheels and their centres, as a person would have typed them into it."""
+
     def as_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
         """The drive as a person would have typed it into its kind's form."""
+        return merged(self.loop_typed(length, count), self.wheels_typed(driver, driven, centre_m))
+
+    @property
+    def driven_face(self) -> Face:
+        """What its driven wheels show it."""
+        return "grooved"
 
     @abstractmethod
     def parts(
@@ -350,15 +366,17 @@ def steps_at(froms: Array, values: Array, x: Array) -> Array:
 
 
 class LineKind(Choosable):
-    """A kind that goes by the line of its belt or chain."""
+    """A kind that goes by the line of its belt or chain. `pair`: the drive that it makes on two wheels."""
+
+    pair: type[LineDrive]
 
     @abstractmethod
-    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:
-        """The drive of these wheels, as the sheet takes it."""
+    def of_count(self, count: float, length: StockLength | None) -> Loop:
+        """It, in so many strands or so wide, and that long."""
 
     def on_sheet(
         self, shared: DriveSpec, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float
     ) -> DriveSpec:
         """What the problem asks, with this drive fitted."""
         first, second = (LineWheel(w.line_m, w.outside_m, 0.0, Origin.CHOSEN, w.teeth) for w in (driver, driven))
-        return replace(shared, fitted=self.fitted(first, second, centre_m, count, length))
+        return replace(shared, fitted=self.pair(first, second, centre_m, self.of_count(count, length)))

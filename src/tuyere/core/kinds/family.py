@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from tuyere.core.kinds.about import About
 from tuyere.core.kinds.choose import Choosable
 from tuyere.core.kinds.counter import CounterSlip
-from tuyere.core.kinds.loop import LoopRead
+from tuyere.core.kinds.fitted import Fitted
+from tuyere.core.kinds.loop import Loop, LoopRead, Rim
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.kinds.survey import Part, Surveyed
 from tuyere.core.kinds.told import Asked, Called, Told
@@ -25,6 +26,10 @@ class Family(About, ABC):
 
     def loop(self, part: Part) -> LoopRead | None:
         """What goes round many wheels, by its part of a survey; None where it is surveyed on two only."""
+        return None
+
+    def on_two(self, loop: Loop, driver: Rim, driven: Rim, centre_m: float) -> Fitted | None:
+        """It on two wheels of a layout, as a drive of its own; None where it does not run so."""
         return None
 
     def counter_slip(self, part: Part, machine_part: str) -> CounterSlip | None:

@@ -5,13 +5,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Literal, NamedTuple
 
-from tuyere.core.basis.limit import Limit, limit
-from tuyere.core.basis.numbers import Numbers
 from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
 from tuyere.core.basis.typed import Given
 from tuyere.core.basis.uncertainty import UFloat
 from tuyere.core.kinds.about import About
+from tuyere.core.kinds.loop import Loop
+from tuyere.core.kinds.stock_wheel import PairBelt, StockWheel
 from tuyere.core.kinds.written import Written
 
 if TYPE_CHECKING:
@@ -20,39 +20,6 @@ if TYPE_CHECKING:
 Role = Literal["driver", "driven"]
 ROLES: tuple[Role, Role] = ("driver", "driven")
 SMALL = "small-sheave"  # the flag of a wheel under its belt's smallest: no rating stands beside it
-
-
-@dataclass(frozen=True)
-class StockWheel:
-    """A wheel on the shelf: diameter of the belt's line and over the rim (m), teeth where it has them.
-
-    A V-sheave's speed goes by its pitch diameter, `over_m` beyond that line.
-    """
-
-    line_m: float
-    rim_m: float
-    teeth: int | None = None
-    over_m: float = 0.0
-
-    @property
-    def rolls(self) -> float:
-        """What its speed goes by: its teeth, else its pitch diameter (m)."""
-        return float(self.teeth or self.line_m + self.over_m)
-
-
-class PairBelt(NamedTuple):
-    """The belt or chain for a pair of stock wheels; empty where none fits, and then which comes `nearest`. `tight_at`: its centres (m).
-
-    `stays`: the one that is on fits within the take-up. `slide`: how far the motor has to slide for it, in words. `links`: how many,
-    where it is bought by them.
-    """
-
-    belt: str
-    stays: bool
-    tight_at: float | None
-    slide: str = ""
-    nearest: str = ""
-    links: int | None = None
 
 
 @dataclass(frozen=True)
@@ -106,7 +73,7 @@ class ShortSet:
 
 
 class Fitted(ABC):
-    """A drive on two wheels, as it is on.
+    """A drive on two wheels, as it is on: what goes round, and the wheels as they were measured.
 
     The sheet asks it step by step; each step puts on the page what it knows, and leaves out the rest.
     """
@@ -118,13 +85,18 @@ class Fitted(ABC):
 
     @property
     @abstractmethod
+    def loop(self) -> Loop | None:
+        """What goes round its wheels; None while it is not said which."""
+
+    @property
     def known(self) -> bool:
         """Whether it is said which one of its kind runs."""
+        return self.loop is not None and self.loop.named
 
     @property
     def traits(self) -> str:
         """Which row of the kinds' traits holds for it."""
-        return self.family.key
+        return self.loop.traits if self.loop else self.family.key
 
     @property
     def wanted(self) -> tuple[tuple[str, object], ...]:
@@ -153,11 +125,6 @@ class Fitted(ABC):
     def pays_out(self, page: Page) -> tuple[UFloat, str]:
         """What one turn of the driver pays out, over π (m), and the belt's speed by it as a formula."""
 
-    @property
-    @abstractmethod
-    def fastest(self) -> tuple[float | None, str]:
-        """The usual limit of its speed (m/s), and where that comes from."""
-
     @abstractmethod
     def centres(self, slide: Slide, page: Page) -> None:
         """Put the centre distance, spans and wraps on the page, and what its length says."""
@@ -165,20 +132,6 @@ class Fitted(ABC):
     @abstractmethod
     def rating(self, own: "OwnRatings", duty: RatingDuty, page: Page) -> None:
         """What it carries on these wheels, by its own method or the shop's table, and whether that will do."""
-
-    @abstractmethod
-    def tension_ratio(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
-        """Tight strand over slack at that wrap on the small wheel, and where it is from."""
-
-    @property
-    @abstractmethod
-    def mass_kg_per_m(self) -> float:
-        """Mass of the whole set; zero where its size is not known."""
-
-    @property
-    def by_load(self) -> bool:
-        """Whether its slack side hangs free, so that its tension follows the load and nothing is set."""
-        return False
 
     def standing_n(self, design_power_w: float, speed_m_per_s: float, page: Page) -> float | None:
         """The tension of the whole set that is set by a target of its own; None where it has none."""
@@ -192,16 +145,6 @@ class Fitted(ABC):
         return ()
 
     @property
-    def least_wrap(self) -> Limit | None:
-        """The least wrap of the small wheel; None where teeth in mesh decide."""
-        return limit("least wrap of a belt")
-
-    @property
-    def too_little_wrap(self) -> tuple[str, str]:
-        """Who wraps too little, and what comes of it."""
-        return "The belt", "it slips early under"
-
-    @property
     def flat_wheel(self) -> Role | None:
         """Which wheel has a plain face though the belt is made for grooves."""
         return None
@@ -212,11 +155,6 @@ class Fitted(ABC):
     def crossed(self) -> bool:
         """Whether it lies otherwise than open, in one plane."""
         return False
-
-    @property
-    @abstractmethod
-    def thick_m(self) -> float:
-        """From its back to its underside (m)."""
 
     @abstractmethod
     def back_over_line(self, page: Page) -> float:
@@ -230,12 +168,14 @@ class Fitted(ABC):
     @property
     def in_bands(self) -> bool:
         """Whether it runs in bands of several ribs, which are counted as so many pieces."""
-        return False
+        return self.loop is not None and self.loop.ribs > 1
 
     @property
     def bands(self) -> str:
         """Belts joined side by side, in words; empty where they are not."""
-        return ""
+        if self.loop is None or not self.in_bands or not self.pieces:
+            return ""
+        return f"{self.pieces} {'band' if self.pieces == 1 else 'bands'} of {self.loop.ribs} ribs"
 
     # --- other wheels on it
 
@@ -245,23 +185,9 @@ class Fitted(ABC):
         """Of a wheel that has them."""
         return None
 
-    @property
-    def over_m(self) -> float:
-        """How far its pitch diameter lies beyond its line's (m)."""
-        return 0.0
-
-    @abstractmethod
-    def stock(self) -> tuple[StockWheel, ...]:
-        """The wheels that the tables' common sizes hold for it."""
-
     @abstractmethod
     def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float, slide: Slide) -> PairBelt:
         """What runs on that pair with the centres near `centre_m`, when they are `now_m` apart today."""
-
-    @property
-    def belt_on(self) -> str:
-        """The belt that is on, by its name; empty while not known, or where it is cut to length."""
-        return ""
 
     @abstractmethod
     def with_pair(self, driver: StockWheel, driven: StockWheel, on: PairBelt) -> "Fitted":
@@ -272,27 +198,6 @@ class Fitted(ABC):
         """That pair, of which `new` wheels are not on yet, written over this drive's own form."""
 
     @abstractmethod
-    def rateable(self, own: "OwnRatings") -> bool:
-        """Whether its power can be rated here."""
-
-    @abstractmethod
-    def carries(self, page: Page, fitted: "Fitted") -> str:
-        """What a page of it says it carries or wants, beside what is `fitted` today, in few words; empty where it is not rated."""
-
-    def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
-        """What of a pair, and its faster shaft (rad/s), speaks against it."""
-        return []
-
-    def below_least(self, role: Role, page: Page) -> bool:
-        """Whether a wheel is under the smallest for it, where one is told of without its speed."""
-        return False
-
-    @property
-    def smallest(self) -> tuple[float, str]:
-        """The smallest diameter that its speed goes by (m), and by what; nothing where there is none at every speed."""
-        return 0.0, ""
-
-    @abstractmethod
     def rolls_at(self, role: Role, diameter_m: float, page: Page) -> float:
         """The diameter that speed goes by of a new wheel on that shaft, measured as the old one was (m)."""
 
@@ -300,36 +205,10 @@ class Fitted(ABC):
     def by_diameters(self, page: Page) -> list[tuple[str, tuple[float, float]]]:
         """Both wheels by each kind of diameter that people go by (m), the one that speeds go by first; none where teeth settle it."""
 
-    # --- what its shafts feel
-
-    @property
-    def narrow(self) -> bool | None:
-        """Whether it counts as narrow or as classical belts in the tables of motors; None where those say nothing of it."""
-        return None
-
-    def rolls_by_motor(self, classical_m: float, narrow_m: float) -> float:
-        """The diameter its speed goes by, of the smallest wheel that a motor's table allows for either (m)."""
-        return classical_m
-
     @property
     def face_m(self) -> float | None:
         """Over all its belts (m), where known."""
         return None
-
-    @property
-    def far_apart(self) -> Limit:
-        """How many times their diameters together the wheels may stand apart before a slip of the hand is likelier."""
-        return limit("far apart")
-
-    @property
-    def broad_m(self) -> float | None:
-        """How broad a belt is that goes by its width (m)."""
-        return None
-
-    @property
-    def overhung(self) -> tuple[str, float]:
-        """How many times the effective pull it pulls its shaft, when its tensions are not known, and what that is said of."""
-        return self.family.key, self.family.overhung_factor
 
 
 def small_wheel(page: Page) -> tuple[Role, float]:

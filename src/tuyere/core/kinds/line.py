@@ -7,10 +7,13 @@ from typing import TYPE_CHECKING, Self
 from tuyere.core.basis.figure import Line, figure, given_figure, over
 from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
-from tuyere.core.basis.uncertainty import UFloat, exact, uncertain, wrapped
+from tuyere.core.basis.uncertainty import UFloat, exact, standard_uncertainty, uncertain, wrapped
 from tuyere.core.basis.verdict import Tone
-from tuyere.core.kinds.fitted import SMALL, Fitted, PairBelt, RatingDuty, Ratio, Role, Slide, StockWheel
+from tuyere.core.kinds.about import About
+from tuyere.core.kinds.fitted import SMALL, Fitted, RatingDuty, Ratio, Role, Slide
+from tuyere.core.kinds.loop import Loop, Rim
 from tuyere.core.kinds.rating.duties import OutOfRangeError
+from tuyere.core.kinds.stock_wheel import PairBelt, StockWheel
 from tuyere.core.kinds.two_wheels import crossed_wraps, spans_and_wraps
 from tuyere.core.mechanics import open_belt, speed
 
@@ -37,37 +40,14 @@ class LineWheel:
 
 @dataclass(frozen=True)
 class LineDrive(Fitted):
-    """`back_m`: the back over the line; `fastest_m_per_s`: its usual limit.
-
-    `size`: its width (m) or its strands; None while not known. `lay`: open, crossed or quarter-turn.
-    """
+    """`of`: what goes round. `lay`: open, crossed or quarter-turn."""
 
     driver: LineWheel
     driven: LineWheel
     centre_m: float | None
-    height_m: float
-    back_m: float
-    fastest_m_per_s: float | None
-    fastest_source: str
+    of: Loop
     lay: str = "open"
-    size: float | None = None
 
-    @property
-    @abstractmethod
-    def name(self) -> str:
-        """Which one of its kind runs on it; empty while not known."""
-
-    @property
-    @abstractmethod
-    def mass_of_one(self) -> float:
-        """Mass of a strand (kg/m), or of a belt one metre wide (kg/m²)."""
-
-    @property
-    @abstractmethod
-    def missing(self) -> tuple[str, str] | None:
-        """What is still wanted before it can be rated, and what to do; None once it can, or where nothing helps."""
-
-    @abstractmethod
     def too_small(self, page: Page) -> None:
         """A wheel too small for it is kept, and said."""
 
@@ -85,27 +65,19 @@ class LineDrive(Fitted):
         return None
 
     @property
-    def known(self) -> bool:
-        return bool(self.name)
+    def family(self) -> About:
+        return self.of.family
+
+    @property
+    def loop(self) -> Loop:
+        return self.of
 
     @property
     def crossed(self) -> bool:
         return self.lay != "open"
 
-    @property
-    def mass_kg_per_m(self) -> float:
-        return self.mass_of_one * self.size if self.size is not None else 0.0
-
-    @property
-    def fastest(self) -> tuple[float | None, str]:
-        return self.fastest_m_per_s, self.fastest_source
-
-    @property
-    def thick_m(self) -> float:
-        return self.height_m
-
     def back_over_line(self, page: Page) -> float:
-        return self.back_m
+        return self.of.faces[1]
 
     def wheels(self, page: Page) -> None:
         _wheel("driver", self.driver, page)
@@ -138,14 +110,14 @@ class LineDrive(Fitted):
         if self.crossed:
             crossed_wraps(self.lay, page)
         else:
-            spans_and_wraps(page, self.least_wrap, self.too_little_wrap)
+            spans_and_wraps(page, self.of.least_wrap, self.of.too_little_wrap)
 
     def rating(self, own: "OwnRatings", duty: RatingDuty, page: Page) -> None:
         if any(p.field == "centre_distance" for p in page.problems):
             return
         self.too_small(page)
-        if self.missing:
-            page.say("rating", Tone.OPEN, *self.missing)
+        if self.of.missing:
+            page.say("rating", Tone.OPEN, *self.of.missing)
             return
         try:
             self.rate(own, duty, page)
@@ -164,16 +136,6 @@ class LineDrive(Fitted):
         first, second = (LineWheel(w.line_m, w.rim_m, 0.0, Origin.CHOSEN, w.teeth) for w in (driver, driven))
         return replace(self, driver=first, driven=second, centre_m=on.tight_at if on.tight_at is not None else self.centre_m)
 
-    def rateable(self, own: "OwnRatings") -> bool:
-        return self.known and self.missing is None
-
-    def carries(self, page: Page, fitted: Fitted) -> str:
-        if not page.has("capacity"):
-            return ""
-        if not page.has("design_power"):
-            return f"carries {page.figures['capacity'].us} ({page.figures['capacity'].si})"
-        return f"carries {page.values['capacity'].n / page.values['design_power'].n:.0%} of the design power"
-
     def rolls_at(self, role: Role, diameter_m: float, page: Page) -> float:
         over: float = page.values[f"{role}_datum"].n - page.values[f"{role}_outside"].n
         return diameter_m + over
@@ -183,6 +145,18 @@ class LineDrive(Fitted):
             return []
         line, rim = ((page.values[f"driver_{k}"].n, page.values[f"driven_{k}"].n) for k in ("datum", "outside"))
         return [("at mid-thickness", line), ("outside", rim)]
+
+
+def on_two(pair: type[LineDrive], loop: Loop, driver: Rim, driven: Rim, centre_m: float) -> LineDrive | None:
+    """A drive of that kind on two wheels as they were measured over the rim, or by their teeth."""
+    found = []
+    for rim in (driver, driven):
+        at = loop.sits(rim)
+        if at is None:
+            return None
+        doubt = 0.0 if rim.teeth else standard_uncertainty(2 * at.rim_m, "length", Origin.MEASURED)
+        found.append(LineWheel(2 * at.line_m, 2 * at.rim_m, doubt, Origin.MEASURED, rim.teeth))
+    return pair(found[0], found[1], centre_m, loop)
 
 
 def _wheel(role: str, wheel: LineWheel, page: Page) -> None:

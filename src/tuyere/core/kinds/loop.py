@@ -7,12 +7,15 @@ from types import MappingProxyType
 from typing import TYPE_CHECKING, NamedTuple
 
 from tuyere.core.basis.field import Note
+from tuyere.core.basis.limit import Limit, limit
+from tuyere.core.basis.numbers import Numbers
 from tuyere.core.basis.verdict import Problem
 from tuyere.core.kinds.about import About
 from tuyere.core.mechanics.on_wheels.wheels import Contact, Face, Seat
 
 if TYPE_CHECKING:
     from tuyere.core.kinds.rating.own_table import OwnRatings
+    from tuyere.core.kinds.stock_wheel import StockWheel
 
 
 class Rim(NamedTuple):
@@ -97,13 +100,26 @@ class Loop(ABC):
 
     `counted`: whether more of them side by side is how it is made stronger. `seat`: what holds it on a wheel.
 
-    `both_faces`: whether it drives from its back too.
+    `both_faces`: whether it drives from its back too. `named`: whether it is said which one of its kind it is.
     """
 
     seat: Seat
     count: int = 1
     counted: bool = False
     both_faces: bool = False
+
+    @property
+    def named(self) -> bool:
+        return True
+
+    @property
+    def missing(self) -> tuple[str, str] | None:
+        """What is still wanted before it can be rated, and what to do; None once it can."""
+        return None
+
+    def rateable(self, own: "OwnRatings") -> bool:
+        """Whether its power can be rated here."""
+        return self.named and self.missing is None
 
     @property
     def pitch_m(self) -> float | None:
@@ -129,6 +145,11 @@ class Loop(ABC):
     def slips(self) -> bool:
         """Whether it holds by friction."""
         return self.seat in ("groove", "rim")
+
+    @property
+    def hangs(self) -> bool:
+        """Whether its slack side hangs free: its tension follows the load, and its sag is set."""
+        return self.seat == "sprocket"
 
     @property
     def flat_only(self) -> bool:
@@ -185,6 +206,63 @@ class Loop(ABC):
         """How far its inside and its back stand off its line (m)."""
 
     @property
+    @abstractmethod
+    def fastest(self) -> tuple[float | None, str]:
+        """The usual limit of its speed (m/s), and where that comes from."""
+
+    @property
+    def overhung(self) -> tuple[str, float]:
+        """How many times the effective pull it pulls its shaft, when its tensions are not known, and what that is said of."""
+        return self.family.key, self.family.overhung_factor
+
+    @property
+    def least_wrap(self) -> Limit | None:
+        """The least wrap of the small wheel; None where teeth in mesh decide."""
+        return limit("least wrap of a belt")
+
+    @property
+    def too_little_wrap(self) -> tuple[str, str]:
+        """Who wraps too little, and what comes of it."""
+        return "The belt", "it slips early under"
+
+    @property
+    def far_apart(self) -> Limit:
+        """How many times their diameters together the wheels may stand apart before a slip of the hand is likelier."""
+        return limit("far apart")
+
+    @property
+    def broad_m(self) -> float | None:
+        """How broad it is, where it goes by its width (m)."""
+        return None
+
+    @property
+    def over_m(self) -> float:
+        """How far a wheel's pitch diameter, which speeds go by, lies beyond its line's (m)."""
+        return 0.0
+
+    @property
+    def smallest(self) -> tuple[float, str]:
+        """The smallest diameter that its speed goes by (m), and by what; nothing where there is none at every speed."""
+        return 0.0, ""
+
+    @property
+    def narrow_series(self) -> bool | None:
+        """Whether it counts as narrow or as classical belts in the tables of motors; None where those say nothing of it."""
+        return None
+
+    def rolls_by_motor(self, classical_m: float, narrow_m: float) -> float:
+        """The diameter its speed goes by, of the smallest wheel that a motor's table allows for either (m)."""
+        return classical_m
+
+    @abstractmethod
+    def stock(self) -> Sequence["StockWheel"]:
+        """The wheels that the tables' common sizes hold for it."""
+
+    def speaks_against(self, driver: "StockWheel", driven: "StockWheel", fastest: float) -> list[str]:
+        """What of a pair, and its faster shaft (rad/s), speaks against it."""
+        return []
+
+    @property
     def least_m(self) -> float:
         """The smallest diameter that its line bends round (m); zero where that goes by speed or is not known."""
         return 0.0
@@ -208,9 +286,16 @@ class Loop(ABC):
     def strand(self) -> Strand:
         """What is tensioned of it, one."""
 
+    @abstractmethod
+    def grips(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
+        """Tight over slack strand that a sound design supposes at that wrap (infinite where the slack side hangs free), and where it is from.
+
+        Scalars or arrays.
+        """
+
     def design_ratio(self, wrap_rad: float) -> float:
-        """Tight over slack strand that a sound design supposes at that wrap; infinite where the slack side hangs free."""
-        return float("inf")
+        """That ratio alone."""
+        return float(self.grips(wrap_rad)[0])
 
     def groove_rad(self, rim_m: float) -> float | None:
         """The whole angle of its groove in a wheel of that diameter over the rim (m); None where it lies flat."""

@@ -5,10 +5,11 @@ from dataclasses import replace
 
 from tuyere.core.basis.origin import Origin
 from tuyere.core.kinds.about import AboutTeeth
+from tuyere.core.kinds.choose import ChoiceWheel, StockLength
 from tuyere.core.kinds.counter import CounterSlip
 from tuyere.core.kinds.family import Family
-from tuyere.core.kinds.fitted import PairBelt, StockWheel
 from tuyere.core.kinds.line import LineDrive, LineWheel
+from tuyere.core.kinds.stock_wheel import PairBelt, StockWheel
 from tuyere.core.kinds.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.kinds.teeth import DriveReading, ToothedDrive, read_toothed_drive
 from tuyere.core.kinds.told import Called
@@ -79,7 +80,12 @@ def teeth_written(driver: StockWheel, driven: StockWheel, on: PairBelt) -> Writt
     return {"drive": {"teeth_1": str(driver.teeth), "teeth_2": str(driven.teeth), "count": str(on.links or "")}}
 
 
-def teeth_typed(name: str, pitch_m: float, driver: int | None, driven: int | None, line_m: float) -> Written:
-    """A chosen pair by its teeth and the belt's or chain's count, which gives the centres."""
+def loop_typed(name: str, pitch_m: float, length: StockLength | None) -> Written:
+    """A belt or chain by its count, which gives the centres."""
+    return {"drive": {"name": name, "count": str(round(length.line_m / pitch_m) if length else 0)}}
+
+
+def teeth_typed(driver: ChoiceWheel, driven: ChoiceWheel) -> Written:
+    """A chosen pair by its teeth."""
     centre = {"text": "", "unit": "", "origin": None}
-    return {"name": name, "teeth_1": str(driver), "teeth_2": str(driven), "count": str(round(line_m / pitch_m)), "centre_distance": centre}
+    return {"drive": {"teeth_1": str(driver.teeth), "teeth_2": str(driven.teeth), "centre_distance": centre}}

@@ -46,21 +46,7 @@ const PULLS = [
   'starting_strand',
   'shock_strand',
 ]
-const WANTED: Record<string, string> = {
-  driver_power: 'the driver’s power',
-  driver_speed: 'the driver’s speed',
-  driven_class: 'the kind of machine',
-  hours_per_day: 'the hours a day',
-  belt_count: 'how many belts',
-  centre_distance: 'the centres',
-  section: 'the belt section',
-  driver_diameter: 'the driver’s diameter',
-  driven_diameter: 'the driven diameter',
-}
-const missing = computed(() => {
-  const open = state.sheet.value?.wanted ?? []
-  return open.map((k) => WANTED[k]).filter(Boolean)
-})
+const missing = computed(() => (state.sheet.value?.wanted ?? []).flatMap((w) => choices.wanted[w]?.says ?? []))
 const groups = computed(() =>
   [
     { title: 'What it carries', keys: POWER },

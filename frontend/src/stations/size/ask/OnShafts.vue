@@ -20,7 +20,9 @@ const state = inject(sheetKey)!
 const { data: sizes } = useSizeChoices()
 const q = computed(() => desk.asked.value.shaft.quantities)
 const w = computed(() => desk.asked.value.shaft.words)
-const body = computed(() => trimmed({ sheet: state.form.value, ...desk.asked.value.shaft }))
+const body = computed(() =>
+  trimmed({ sheet: state.form.value, stage: desk.asked.value.size.stage, ...desk.asked.value.shaft }),
+)
 const { answer } = useAnswer(body, (signal) => unwrap(api.POST('/api/calc/size/shaft', { body: body.value, signal })))
 useAnswers(answer)
 const more = inject(moreFiguresKey, null)

@@ -26,15 +26,15 @@ const { answer, unreachable, again } = useAnswer(asked, (signal) =>
   unwrap(api.POST('/api/calc/length-window', { body: trimmed(asked.value), signal })),
 )
 const window = computed(() => answer.value?.window)
+/** Without a belt these two are told another way. */
 const NEXT: Record<string, string> = {
   section: 'Which section? Measure the groove under “Which belt?”',
-  driver_diameter: 'Measure the driver sheave across the outside',
-  driven_diameter: 'Measure the driven sheave across the outside',
   centre_distance: 'Tape the centres with the motor about the middle of its slide',
-  travel_in: 'Measure how far the motor slides closer',
-  travel_out: 'Measure how far the motor slides away',
 }
-const next = computed(() => NEXT[answer.value?.wanted[0] ?? ''])
+const next = computed(() => {
+  const first = answer.value?.wanted[0] ?? ''
+  return NEXT[first] ?? choices.wanted[first]?.next
+})
 const BASIS = [
   { value: 'outside', label: 'outside' },
   { value: 'datum', label: 'datum (pitch)' },

@@ -15,12 +15,11 @@ ENOUGH = 1e-6
 
 @dataclass(frozen=True)
 class TrainDemands:
-    """What the machine asks: power of the driver (W), class of machine and driver, hours a day, surroundings, starts. None where not known.
+    """What the machine asks: class of machine and driver, hours a day, surroundings, starts. None where not known.
 
     `tach_driver`, `tach_driven`: the driver's shaft and another as read; which other, by its name, or else the last.
     """
 
-    driver_power_w: float | None
     driver_speed: float | None
     driven_class: str | None
     driver_class: str
@@ -60,7 +59,7 @@ class WheelDuty:
 
 @dataclass(frozen=True)
 class StageDuty:
-    """One stage.
+    """One stage, by its `number`: that of its belt in the survey, from 1.
 
     `runs`: what goes round, in a word; `counted`: whether more of it side by side makes it stronger. `power_w`: what its driver takes in,
     losses included; `factor`: its service factor; `needed`: whole belts; `governs`: the wheel that wants most.
@@ -69,6 +68,7 @@ class StageDuty:
     or else the least that carries the powers.
     """
 
+    number: int
     title: str
     belt: str
     fitted: int
@@ -106,10 +106,15 @@ class ShaftDuty:
 
 @dataclass(frozen=True)
 class TrainDuty:
-    """Every stage and shaft, the figures of the whole, what is still to be said by somebody, and the layout as solved with its powers."""
+    """Every stage (as power goes) and shaft, the `last` of them, the figures of the whole, what is still to be said, and the layout."""
 
     read: PathReading
     stages: tuple[StageDuty, ...]
     shafts: tuple[ShaftDuty, ...]
+    last: ShaftDuty | None
     page: Page
     wanted: tuple[str, ...]
+
+    def stage(self, number: int) -> StageDuty | None:
+        """A stage by its number; None where its belt does not run."""
+        return next((s for s in self.stages if s.number == number), None)

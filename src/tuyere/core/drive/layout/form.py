@@ -54,7 +54,10 @@ def read_path(typed: TypedPath) -> PathReading:
     places, net = places_of(typed, shafts, reader)
     powers = [reader.value(f"wheel_{k}_power", w.power, "wheel_power") or 0.0 for k, w in enumerate(typed.wheels, 1)]
     take_ups = [_take_up(k, w.take_up, reader, places) for k, w in enumerate(typed.wheels, 1)]
-    speed = PathReader().value("driver_speed", typed.driver_speed, "driver_speed")  # the sheet itself says what is wrong with it
+    # The sheet itself says what is wrong with these two.
+    speed, power = (
+        PathReader().value(key, entry, key) for key, entry in (("driver_speed", typed.driver_speed), ("driver_power", typed.driver_power))
+    )
     by_belt = tuple(tuple(i for i, w in enumerate(typed.wheels) if w.belt == b) for b in range(1, len(belts) + 1))
     loops = tuple(b for b in belts if b)
     whole = len(loops) == len(belts) and sum(map(len, by_belt)) == len(typed.wheels)
@@ -68,7 +71,7 @@ def read_path(typed: TypedPath) -> PathReading:
     )
     on_wheels = tuple(_on_wheels(typed, b, loops[b], wheels, by_belt[b], reader) for b in range(len(loops)))
     rotation = -1 if typed.rotation == "clockwise" else 1
-    train = solve_train(on_wheels, rotation, speed)
+    train = solve_train(on_wheels, rotation, speed, power)
     problems = list(_problems(train, wheels, by_belt))
     if problems and train.belts and train.belts[0].path is None and solve_train(on_wheels, -rotation).belts[0].path:
         # Tapes cannot tell a layout from its mirror image, nor wheels their order from the way the driver turns; the belt can.

@@ -8,8 +8,7 @@ stage has two wheels its ratio counts. An engineering estimate, on the safe side
 """
 
 import math
-from collections.abc import Sequence
-from dataclasses import replace
+from collections.abc import Mapping, Sequence
 
 from tuyere.core.basis.page import Page
 from tuyere.core.drive.layout.carries import carried_by, carried_whole
@@ -21,7 +20,7 @@ from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.kinds.rating.service import IDLERS, service_factor
 from tuyere.core.mechanics.on_wheels.one_belt import PathAnswer
-from tuyere.core.mechanics.on_wheels.train import solve_train
+from tuyere.core.mechanics.on_wheels.train import TrainAnswer
 from tuyere.core.mechanics.on_wheels.wheels import BeltOnWheels, PathWheel
 
 
@@ -29,103 +28,25 @@ def duties_of(read: PathReading, duty: TrainDemands, own: OwnRatings) -> TrainDu
     """The stages of a layout that runs; None until it does."""
     if read.train is None or not read.train.belts[0].path:
         return None
-    order = _in_turn(read)
-    shares = _powers(read, order, duty)
-    if not any(w.power_w > 0 for on in read.on_wheels for w in on.wheels) and any(shares.values()):
-        read = _loaded(read, order, shares, duty.driver_speed)
+    order, shares = read.train.order, read.train.powers
     stages = [_stage(b, read, shares[b], duty, own) for b in order]
-    shafts = _shafts(read, order)
+    shafts = _shafts(read, read.train)
     wanted = [
         w
         for w, known in (("driven_class", duty.driven_class), ("hours_per_day", duty.hours_per_day), ("driver_speed", duty.driver_speed))
         if not known
     ]
-    if not any(any(s.values()) for s in shares.values()):
+    if not any(shares):
         wanted.append("wheel_power")
     page = Page()
     last = _last(stages, shafts)
     carried_whole(page, stages, last)
     _read(page, read, shafts, last, duty)
-    return TrainDuty(read, tuple(stages), shafts, page, tuple(wanted))
+    return TrainDuty(read, tuple(stages), shafts, last, page, tuple(wanted))
 
 
 def _driver(on: BeltOnWheels) -> int:
     return next(i for i, w in enumerate(on.wheels) if w.role == "driver")
-
-
-def _in_turn(read: PathReading) -> list[int]:
-    """The belts that run, from the engine on, each after the one that turns its driver's shaft."""
-    assert read.train
-    waiting = [b for b, answer in enumerate(read.train.belts) if answer.path]
-    turned = {_driven_from(read.on_wheels[0])}
-    order: list[int] = []
-    while ready := [b for b in waiting if _driven_from(read.on_wheels[b]) in turned]:
-        order.append(ready[0])
-        waiting.remove(ready[0])
-        turned |= {w.shaft for w in read.on_wheels[ready[0]].wheels}
-    return order
-
-
-def _driven_from(on: BeltOnWheels) -> int:
-    return on.wheels[_driver(on)].shaft
-
-
-def _powers(read: PathReading, order: Sequence[int], duty: TrainDemands) -> dict[int, dict[int, float]]:
-    """By belt, its power at each wheel (W): what the machines and the belts behind take in there, and its own loss.
-
-    Where nobody stated a power and each stage turns one shaft only, the driver's goes through, less each stage's loss.
-    """
-    passed: dict[int, float] = {}
-    found: dict[int, dict[int, float]] = {b: {} for b in order}
-    if any(w.power_w > 0 for b in order for w in read.on_wheels[b].wheels):
-        for b in reversed(order):
-            on = read.on_wheels[b]
-            taken = {i: w.power_w + passed.get(w.shaft, 0.0) for i, w in enumerate(on.wheels) if w.role != "driver"}
-            found[b] = {i: p / on.kept for i, p in taken.items() if p > 0}
-            found[b][_driver(on)] = sum(taken.values()) / on.kept
-            passed[_driven_from(on)] = passed.get(_driven_from(on), 0.0) + found[b][_driver(on)]
-        return found
-    in_line = all(sum(w.role == "driven" for w in read.on_wheels[b].wheels) == 1 for b in order)
-    in_line = in_line and len({_driven_from(read.on_wheels[b]) for b in order}) == len(order)
-    if duty.driver_power_w is None or not in_line:
-        return found
-    power = duty.driver_power_w
-    for b in order:
-        on = read.on_wheels[b]
-        found[b] = {_driver(on): power, next(i for i, w in enumerate(on.wheels) if w.role == "driven"): power}
-        power *= on.kept
-    return found
-
-
-def _loaded(read: PathReading, order: Sequence[int], shares: dict[int, dict[int, float]], speed: float | None) -> PathReading:
-    """The layout again with the driver's power at the last wheel, so that pulls and slip are known too."""
-    assert read.train
-    last = read.on_wheels[order[-1]]
-    taken = shares[order[-1]]
-    wheels = tuple(replace(w, power_w=taken.get(i, 0.0) * last.kept) if w.role == "driven" else w for i, w in enumerate(last.wheels))
-    on_wheels = tuple(replace(last, wheels=wheels) if b == order[-1] else on for b, on in enumerate(read.on_wheels))
-    return replace(read, on_wheels=on_wheels, train=solve_train(on_wheels, read.train.belts[0].wheels[0].turns, speed))
-
-
-def _ratios(read: PathReading, order: Sequence[int]) -> dict[int, float]:
-    """By shaft, the driver's speed over its own."""
-    found = {_driven_from(read.on_wheels[0]): 1.0}
-    for b in order:
-        on = read.on_wheels[b]
-        first = on.wheels[_driver(on)]
-        for w in on.wheels:
-            found.setdefault(w.shaft, found[first.shaft] * w.rolls_radius_m / first.rolls_radius_m)
-    return found
-
-
-def _over(read: PathReading, order: Sequence[int]) -> dict[int, tuple[int, ...]]:
-    """By shaft, the belts between the driver and it."""
-    found: dict[int, tuple[int, ...]] = {_driven_from(read.on_wheels[0]): ()}
-    for b in order:
-        before = found[_driven_from(read.on_wheels[b])]
-        for w in read.on_wheels[b].wheels:
-            found.setdefault(w.shaft, (*before, b))
-    return found
 
 
 def _read(page: Page, read: PathReading, shafts: Sequence[ShaftDuty], last: ShaftDuty | None, duty: TrainDemands) -> None:
@@ -135,14 +56,12 @@ def _read(page: Page, read: PathReading, shafts: Sequence[ShaftDuty], last: Shaf
         slip_between(page, read, shaft.name, shaft.wheels, shaft.ratio, shaft.over, (duty.tach_driver, duty.driver_speed, duty.tach_driven))
 
 
-def _shafts(read: PathReading, order: Sequence[int]) -> tuple[ShaftDuty, ...]:
-    assert read.train
-    ratios, over = _ratios(read, order), _over(read, order)
+def _shafts(read: PathReading, train: TrainAnswer) -> tuple[ShaftDuty, ...]:
     speeds: dict[int, float | None] = {}
     names: dict[int, list[str]] = {}
     alone: dict[int, float | None] = {}
-    for b in order:
-        answer, on = read.train.belts[b], read.on_wheels[b]
+    for b in train.order:
+        answer, on = train.belts[b], read.on_wheels[b]
         states = {i: s for i, s in zip(answer.order, answer.wheels, strict=True)}
         for i, w in enumerate(on.wheels):
             names.setdefault(w.shaft, []).append(w.name)
@@ -150,9 +69,11 @@ def _shafts(read: PathReading, order: Sequence[int]) -> tuple[ShaftDuty, ...]:
                 speeds.setdefault(w.shaft, states[i].speed_rad_per_s)
                 pull = states[i].pull_n
                 alone[w.shaft] = math.hypot(*pull) if pull else None
-    shared = {s.number: s.force_n for s in read.train.shafts}
+    shared = {s.number: s.force_n for s in train.shafts}
     return tuple(
-        ShaftDuty(" and ".join(n), tuple(n), speeds.get(s), ratios.get(s, math.nan), shared.get(s, alone.get(s)), over.get(s, ()))
+        ShaftDuty(
+            " and ".join(n), tuple(n), speeds.get(s), train.ratios.get(s, math.nan), shared.get(s, alone.get(s)), train.over.get(s, ())
+        )
         for s, n in names.items()
     )
 
@@ -172,7 +93,7 @@ def _idler_words(on: BeltOnWheels, answer: PathAnswer) -> list[tuple[str, str]]:
     return found
 
 
-def _stage(b: int, read: PathReading, powers: dict[int, float], duty: TrainDemands, own: OwnRatings) -> StageDuty:
+def _stage(b: int, read: PathReading, powers: Mapping[int, float], duty: TrainDemands, own: OwnRatings) -> StageDuty:
     assert read.train
     loop, answer, on = read.belts[b], read.train.belts[b], read.on_wheels[b]
     assert answer.path
@@ -194,6 +115,7 @@ def _stage(b: int, read: PathReading, powers: dict[int, float], duty: TrainDeman
     title = f"{first.name} to {_listed([w.name for w in driven])}" if driven else first.name
     verdicts = carried_by(wheels, worst, needed, fitted, factor, loop, on)
     return StageDuty(
+        b + 1,
         title,
         loop.made.name if loop.made else loop.of,
         fitted,

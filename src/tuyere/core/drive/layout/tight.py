@@ -12,7 +12,7 @@ def stage_of(train: TrainDuty, number: int, held_by: HeldBy, driven_class: str |
     if read.train is None or not 0 <= b < len(read.train.belts) or read.on_wheels[b].lay is Lay.QUARTER:
         return None
     answer, on = read.train.belts[b], read.on_wheels[b]
-    duty = next((s for s in train.stages if s.wheels[0].place in read.places[b]), None)
+    duty = train.stage(number)
     if answer.path is None or duty is None:
         return None
     powers = {w.place: w.power_w for w in duty.wheels}

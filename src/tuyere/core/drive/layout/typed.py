@@ -124,5 +124,6 @@ class TypedPath:
     rotation: str = "clockwise"
     lies_deg: str = "0"
     driver_speed: Typed = _NONE
+    driver_power: Typed = _NONE
     keepers: Sequence[TypedKeeper] = ()
     carriage: TypedCarriage = TypedCarriage()

@@ -95,7 +95,7 @@ def draw(spec: DriveSpec, page: Page) -> Drawing | None:
     return Drawing(
         wheels,
         (_span(path.upper, upper, not clockwise), _span(path.lower, lower, clockwise)),
-        on.thick_m,
+        on.loop.strand.thick_m if on.loop else 0.0,
         on.back_over_line(page),
         clockwise,
         page.values["deflection"].n if page.has("deflection") else None,

@@ -8,7 +8,8 @@ from tuyere.core.kinds.spec import DriveSpec
 
 def asks(spec: DriveSpec, page: Page) -> None:
     """Flags of a power that is nothing to the drive, of wheels far apart for their size, and of a belt far broader than its small wheel."""
-    if spec.fitted is None:
+    loop = spec.fitted.loop if spec.fitted else None
+    if loop is None:
         return
     if page.has("capacity", "design_power") and page.values["capacity"].n >= MANY * page.values["design_power"].n > 0:
         times = page.values["capacity"].n / page.values["design_power"].n
@@ -18,12 +19,12 @@ def asks(spec: DriveSpec, page: Page) -> None:
     outside = [page.values[f"{role}_outside"].n for role in ("driver", "driven")]
     if page.has("centre_distance"):
         apart = page.values["centre_distance"].n
-        if apart > spec.fitted.far_apart.value * sum(outside):
+        if apart > loop.far_apart.value * sum(outside):
             page.flag(
                 "far-apart",
                 "centre_distance",
                 f"{both(apart)} between wheels of {both(outside[0])} and {both(outside[1])}: look at the unit and the point again.",
             )
-    broad, small = spec.fitted.broad_m, min(outside)
+    broad, small = loop.broad_m, min(outside)
     if broad and broad > limit("belt over small wheel").value * small:
         page.flag("broad", "belt_width", f"{both(broad)} broad on a wheel of {both(small)}: nobody builds it so. Look at both again.")

@@ -18,18 +18,18 @@ SOURCE = "statics; Shigley, Mechanical Engineering Design; Machinery's Handbook 
 def loads(spec: DriveSpec, page: Page) -> None:
     """Strand tensions and shaft pulls at the tension that the design power asks for; a chain's by the driver's power."""
     on = spec.fitted
-    if not on or not on.known or not spec.driver_power or not page.has("belt_speed", "driver_power", "wrap_driver"):
+    if not on or not on.loop or not on.known or not spec.driver_power or not page.has("belt_speed", "driver_power", "wrap_driver"):
         return
-    chain = on.by_load
+    loop, chain = on.loop, on.loop.hangs
     if not chain and not page.has("design_power"):
         return
     wrap = min(page.values["wrap_driver"].n, page.values["wrap_driven"].n)
     speed = page.values["belt_speed"].n
     power = spec.driver_power.value if chain else page.values["design_power"].n
-    found, said = on.tension_ratio(wrap)
+    found, said = loop.grips(wrap)
     ratio = float(found)
     effective = power / speed
-    mass = on.mass_kg_per_m
+    mass = loop.mass_kg_per_m
     centrifugal = mass * speed**2
     hang = _hang(spec, page) if chain else None
     # The tension that the Tension station sets, for the whole set: what the strands at work come from, where the kind says it.
@@ -141,11 +141,14 @@ def loads(spec: DriveSpec, page: Page) -> None:
 
 def _hang(spec: DriveSpec, page: Page) -> float | None:
     """What a chain's slack run hangs with (N), as the Tension station sets it; None while its place or its mass is not known."""
-    if not page.has("centre_distance", "driver_datum", "driven_datum") or not spec.fitted or not spec.fitted.mass_kg_per_m:
+    if not page.has("centre_distance", "driver_datum", "driven_datum") or not spec.fitted or not spec.fitted.loop:
+        return None
+    mass = spec.fitted.loop.mass_kg_per_m
+    if not mass:
         return None
     apart, driver, driven = page.values["centre_distance"].n, page.values["driver_datum"].n / 2, page.values["driven_datum"].n / 2
     lies, clockwise = math.radians(spec.centre_line_deg), spec.rotation == "clockwise"
-    return float(pair_hang(spec.fitted.mass_kg_per_m, apart, driver, driven, lies, clockwise, spec.driven_class))
+    return float(pair_hang(mass, apart, driver, driven, lies, clockwise, spec.driven_class))
 
 
 def _shock(spec: DriveSpec, standing: float, hang: float, speed: float, page: Page) -> None:

@@ -67,7 +67,7 @@ def ratio_and_speeds(spec: DriveSpec, page: Page) -> None:
     )
     rolls, formula = spec.fitted.pays_out(page)
     velocity = _belt_speed(rolls, driver_value)
-    fastest, source = spec.fitted.fastest
+    fastest, source = spec.fitted.loop.fastest if spec.fitted.loop else (None, "")
     page.put(
         figure(
             "belt_speed",
@@ -113,7 +113,7 @@ def _speed_limits(spec: DriveSpec, page: Page, driven_speed: float) -> None:
                 f"The {role} rim runs faster than {speed.CAST_IRON_RIM_LIMIT_BOTH}, the limit for cast iron: stop at {most}, or fit a "
                 "wheel marked for the speed.",
             )
-    fastest, source = spec.fitted.fastest
+    fastest, source = spec.fitted.loop.fastest if spec.fitted.loop else (None, "")
     if fastest and page.values["belt_speed"].n > fastest:
         most = f"{show(fastest, 'velocity', System.US)} ({show(fastest, 'velocity', System.SI)})"
         page.flag("belt-speed", "driver_speed", f"The belt runs faster than {most}: use smaller wheels or a slower motor. {source}.")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import copy
+from dataclasses import replace
 from functools import cached_property
 from typing import TYPE_CHECKING
 
@@ -12,7 +13,6 @@ from tuyere.core.basis.limit import limit
 from tuyere.core.basis.quantity import System, from_si, show
 from tuyere.core.basis.table import rows
 from tuyere.core.kinds.choose import (
-    CAST_IRON,
     FLAT_HUB_SHARE,
     SAME_M,
     Array,
@@ -27,10 +27,8 @@ from tuyere.core.kinds.choose import (
 )
 from tuyere.core.kinds.flat import FlatBelt, flat_belts
 from tuyere.core.kinds.flat import rating as flat_rating
-from tuyere.core.kinds.flat.about import ABOUT
-from tuyere.core.kinds.flat.drive import flat_line
-from tuyere.core.kinds.flat.tension import tension_ratio
-from tuyere.core.kinds.line import LineDrive, LineWheel
+from tuyere.core.kinds.flat.drive import FlatLine
+from tuyere.core.kinds.flat.loop import FlatLoop
 from tuyere.core.kinds.rating.own_table import OwnRatings, OwnTable
 from tuyere.core.kinds.written import Length, Written
 
@@ -43,7 +41,8 @@ class FlatKind(LineKind):
     """One kind of flat belt."""
 
     family = "flat belt"
-    drive = ABOUT
+    pair = FlatLine
+    loop: FlatLoop
 
     def __init__(self, of: FlatBelt, pulleys: tuple[float, ...], widths: tuple[float, ...], own: OwnTable | None = None) -> None:
         self.own = own
@@ -51,8 +50,7 @@ class FlatKind(LineKind):
         self.driver = self.driven = tuple(self.pulley(d, f"{show(d, 'length', System.SI)} pulley") for d in pulleys)
         self.lengths = ()
         self.counts = widths
-        self.fastest_m_per_s = flat_rating.leather_limit() if of.material == "leather" else CAST_IRON
-        self.traits = "flat belt, leather" if of.material == "leather" else "flat belt, synthetic"
+        self.loop = FlatLoop(of.thickness_m, of)
         self._row = next((r for r in rows("flat_pull") if r["belt"] == of.name), None)
 
     def pulley(self, outside_m: float, name: str, widest_m: float = 1e9) -> ChoiceWheel:
@@ -71,16 +69,8 @@ class FlatKind(LineKind):
     def least_small(self, problem: Demands) -> tuple[float, str]:
         return self._least
 
-    @property
-    def least_wrap(self) -> float:
-        return limit("least wrap of a belt").value
-
-    @property
-    def overhung(self) -> float:
-        return self.drive.overhung_factor
-
-    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:
-        return flat_line(self.of, driver, driven, centre_m, count)
+    def of_count(self, count: float, length: StockLength | None) -> FlatLoop:
+        return replace(self.loop, width=count)
 
     def width(self, count: Array) -> Array:
         return count
@@ -88,9 +78,6 @@ class FlatKind(LineKind):
     @property
     def most_over_wheel(self) -> float:
         return limit("belt over small wheel").value
-
-    def tension_ratio(self, wrap: Array) -> Array:
-        return np.asarray(tension_ratio(self.of, wrap)[0])
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         """Power per metre of width, W/m."""
@@ -128,9 +115,12 @@ class FlatKind(LineKind):
             self.of, count, small, problem.driver_speed * driver.line_m / 2, wrap_rad, self.own, ratio_of(driver, driven)
         ).power_w
 
-    def as_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
-        sizes = {"driver_diameter": driver.outside_m, "driven_diameter": driven.outside_m, "flat_width": count, "centre_distance": centre_m}
-        return {"belt": self.name, "quantities": {key: Length(value) for key, value in sizes.items()}}
+    def loop_typed(self, length: StockLength | None, count: float) -> Written:
+        return {"belt": self.name, "quantities": {"flat_width": Length(count)}}
+
+    def wheels_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, centre_m: float) -> Written:
+        sizes = {"driver_diameter": driver.outside_m, "driven_diameter": driven.outside_m, "centre_distance": centre_m}
+        return {"quantities": {key: Length(value) for key, value in sizes.items()}}
 
     def parts(
         self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, length_m: float

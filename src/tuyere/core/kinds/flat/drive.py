@@ -1,94 +1,56 @@
 """A flat belt on two pulleys."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from tuyere.core.basis.figure import both, given_figure
-from tuyere.core.basis.limit import Limit, limit
-from tuyere.core.basis.numbers import Numbers
 from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
-from tuyere.core.basis.table import rows
 from tuyere.core.basis.uncertainty import standard_uncertainty
-from tuyere.core.kinds.about import About
-from tuyere.core.kinds.fitted import SMALL, PairBelt, RatingDuty, Role, StockWheel, small_wheel
+from tuyere.core.kinds.fitted import SMALL, RatingDuty, Role, small_wheel
 from tuyere.core.kinds.flat import FlatBelt, flat_belts
-from tuyere.core.kinds.flat.about import ABOUT
+from tuyere.core.kinds.flat.loop import FlatLoop
 from tuyere.core.kinds.flat.rating import rated_power
 from tuyere.core.kinds.flat.survey import FlatDrive
-from tuyere.core.kinds.flat.tension import tension_ratio
 from tuyere.core.kinds.line import LineDrive, LineWheel
+from tuyere.core.kinds.stock_wheel import PairBelt, StockWheel
 from tuyere.core.kinds.workings import factor_line, own_capacity, put, rim_line
 from tuyere.core.kinds.written import Length, Written
-from tuyere.core.mechanics.speed import CAST_IRON_RIM_LIMIT, CAST_IRON_RIM_LIMIT_M_PER_S
 
 if TYPE_CHECKING:
     from tuyere.core.kinds.rating.own_table import OwnRatings, OwnTable
 
-_MISSING = "The belt's width is missing", "Measure it: the rating goes by it."
-
 
 @dataclass(frozen=True)
 class FlatLine(LineDrive):
-    """`of`: the kind of belt, None while not known; `size`: its width (m)."""
+    """A flat belt on two pulleys."""
 
-    of: FlatBelt | None = field(kw_only=True, default=None)
-
-    @property
-    def family(self) -> About:
-        return ABOUT
-
-    @property
-    def name(self) -> str:
-        return self.of.name if self.of else ""
-
-    @property
-    def traits(self) -> str:
-        return "flat belt, leather" if self.of and self.of.material == "leather" else "flat belt, synthetic"
-
-    @property
-    def far_apart(self) -> Limit:
-        return limit("flat far apart")
-
-    @property
-    def broad_m(self) -> float | None:
-        return self.size
-
-    @property
-    def mass_of_one(self) -> float:
-        return self.of.density_kg_m3 * self.of.thickness_m if self.of else 0.0
-
-    def tension_ratio(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
-        assert self.of
-        return tension_ratio(self.of, wrap_rad)
-
-    @property
-    def missing(self) -> tuple[str, str] | None:
-        return _MISSING if self.of is None or self.size is None else None
+    of: FlatLoop
 
     def too_small(self, page: Page) -> None:
         role, _ = small_wheel(page)
         wheel = self.driver if role == "driver" else self.driven
-        least = self.of.least_pulley_m(self.height_m) if self.of else None
-        if self.of and least and wheel.rim_m < least * (1 - 1e-6):
+        least, belt = self.of.least_m, self.of.belt
+        if belt and least and wheel.rim_m < least * (1 - 1e-6):
             page.flag(
                 SMALL,
                 f"{role}_diameter",
-                f"The {role} pulley is below the smallest for {self.of.name} ({both(least)}, {self.of.source}): bent tighter it cracks.",
+                f"The {role} pulley is below the smallest for {belt.name} ({both(least)}, {belt.source}): bent tighter it cracks.",
             )
 
     def rate(self, own: "OwnRatings", duty: RatingDuty, page: Page) -> None:
-        assert self.of and self.size is not None
+        belt, width = self.of.belt, self.of.width
+        assert belt and width is not None
         small, fast = small_wheel(page)
-        rim, table = (self.driver if small == "driver" else self.driven).rim_m, own.of(self.of.name)
+        rim, table = (self.driver if small == "driver" else self.driven).rim_m, own.of(belt.name)
         if not page.has(f"wrap_{small}"):
             return
         wrap = page.values[f"wrap_{small}"].n
         if table:
-            self._by_own(self.of, self.size, table, rim, wrap, small, fast, page)
+            self._by_own(belt, width, table, rim, wrap, small, fast, page)
         else:
-            self._by_handbook(self.of, self.size, rim, wrap, small, page)
+            self._by_handbook(belt, width, rim, wrap, small, page)
 
     def _by_own(
         self, of: FlatBelt, width_m: float, own: "OwnTable", rim_m: float, wrap_rad: float, small: str, fast: float, page: Page
@@ -127,34 +89,11 @@ class FlatLine(LineDrive):
             confidence=found.confidence,
         )
 
-    def stock(self) -> tuple[StockWheel, ...]:
-        sizes = [float(r["diameter"]) / 1000 for r in rows("flat_crowns")]
-        return tuple(StockWheel(d + self.height_m, d) for d in sizes)
-
-    def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
-        least = (self.of.least_pulley_m(self.height_m) or 0.0) if self.of else 0.0
-        small = min(driver.rim_m, driven.rim_m) < least * (1 - 1e-6)
-        return [f"under the smallest for {self.name} ({both(least)})"] if small else []
-
     def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: PairBelt) -> Written:
         return {"quantities": {"driver_diameter": Length(driver.rim_m), "driven_diameter": Length(driven.rim_m)}}
 
     def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> PairBelt:
         return PairBelt("cut to length", False, now_m)
-
-
-def flat_line(
-    of: FlatBelt | None, driver: LineWheel, driven: LineWheel, centre_m: float, width_m: float | None, lay: str = "open"
-) -> FlatLine:
-    """A flat belt on two pulleys; one of a kind that is not known counts as leather."""
-    thickness = driver.line_m - driver.rim_m
-    leather = of is None or of.material == "leather"
-    fastest, source = (
-        (limit("leather speed").value, limit("leather speed").source)
-        if leather
-        else (CAST_IRON_RIM_LIMIT_M_PER_S, f"{CAST_IRON_RIM_LIMIT} on cast iron (high)")
-    )
-    return FlatLine(driver, driven, centre_m, thickness, thickness / 2, fastest, source, lay, width_m, of=of)
 
 
 def of_survey(drive: FlatDrive, belt: str, width_m: float | None = None) -> FlatLine:
@@ -165,5 +104,5 @@ def of_survey(drive: FlatDrive, belt: str, width_m: float | None = None) -> Flat
         )
         for w in drive.wheels
     )
-    centre = drive.wheels[1].x_m - drive.wheels[0].x_m
-    return flat_line(flat_belts().get(belt), driver, driven, centre, width_m, drive.lay.value)
+    loop = FlatLoop(driver.line_m - driver.rim_m, flat_belts().get(belt), width_m)
+    return FlatLine(driver, driven, drive.wheels[1].x_m - drive.wheels[0].x_m, loop, drive.lay.value)

@@ -9,10 +9,11 @@ from tuyere.core.kinds.flat import told
 from tuyere.core.kinds.flat.about import FlatBelts
 from tuyere.core.kinds.flat.choose import kinds
 from tuyere.core.kinds.flat.counter import slip_of
-from tuyere.core.kinds.flat.drive import of_survey
+from tuyere.core.kinds.flat.drive import FlatLine, of_survey
 from tuyere.core.kinds.flat.loop import read_loop
 from tuyere.core.kinds.flat.survey import read_flat
-from tuyere.core.kinds.loop import LoopRead
+from tuyere.core.kinds.line import LineDrive, on_two
+from tuyere.core.kinds.loop import Loop, LoopRead, Rim
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.kinds.survey import Part, Record, RecordedWheel, Surveyed
 from tuyere.core.kinds.told import Asked, Called, Told
@@ -39,6 +40,9 @@ class Flat(FlatBelts, Family):
 
     def loop(self, part: Part) -> LoopRead:
         return read_loop(part)
+
+    def on_two(self, loop: Loop, driver: Rim, driven: Rim, centre_m: float) -> LineDrive | None:
+        return on_two(FlatLine, loop, driver, driven, centre_m)
 
     def facts(self, part: Part) -> tuple[str, ...]:
         return ("leather",) if part.words.get("belt", "").startswith("leather") else ()

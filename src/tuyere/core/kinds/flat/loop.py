@@ -5,7 +5,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
-from tuyere.core.basis.limit import limit
+from tuyere.core.basis.figure import both
+from tuyere.core.basis.limit import Limit, limit
+from tuyere.core.basis.numbers import Numbers
 from tuyere.core.basis.reader import FieldReader
 from tuyere.core.basis.table import rows
 from tuyere.core.kinds.about import About
@@ -13,11 +15,13 @@ from tuyere.core.kinds.flat import FlatBelt, flat_belts
 from tuyere.core.kinds.flat.about import ABOUT
 from tuyere.core.kinds.flat.joint import JOINTS, size_of
 from tuyere.core.kinds.flat.rating import rated_power
-from tuyere.core.kinds.flat.tension import FRICTION_DRY, SHARE, tension_ratio
+from tuyere.core.kinds.flat.tension import FRICTION_DRY, tension_ratio
 from tuyere.core.kinds.loop import Loop, LoopRead, MadeLoop, Rim, Seating, Strand, Stretch, Turning, on_roller
 from tuyere.core.kinds.rating.duties import OutOfRangeError
+from tuyere.core.kinds.stock_wheel import StockWheel
 from tuyere.core.kinds.survey import Part
 from tuyere.core.mechanics.on_wheels.wheels import Seat
+from tuyere.core.mechanics.speed import CAST_IRON_RIM_LIMIT, CAST_IRON_RIM_LIMIT_M_PER_S
 
 if TYPE_CHECKING:
     from tuyere.core.kinds.rating.own_table import OwnRatings
@@ -70,6 +74,37 @@ class FlatLoop(Loop):
         return math.exp(math.pi * (self.belt.friction if self.belt else FRICTION_DRY))
 
     @property
+    def named(self) -> bool:
+        return self.belt is not None
+
+    @property
+    def missing(self) -> tuple[str, str] | None:
+        return ("The belt's width is missing", "Measure it: the rating goes by it.") if self.belt is None or self.width is None else None
+
+    @property
+    def broad_m(self) -> float | None:
+        return self.width
+
+    @property
+    def far_apart(self) -> Limit:
+        return limit("flat far apart")
+
+    @property
+    def fastest(self) -> tuple[float | None, str]:
+        """One of a kind that is not known counts as leather."""
+        if self.belt is None or self.belt.material == "leather":
+            return limit("leather speed").value, limit("leather speed").source
+        return CAST_IRON_RIM_LIMIT_M_PER_S, f"{CAST_IRON_RIM_LIMIT} on cast iron (high)"
+
+    def stock(self) -> Sequence[StockWheel]:
+        sizes = [float(r["diameter"]) / 1000 for r in rows("flat_crowns")]
+        return [StockWheel(d + self.thick_m, d) for d in sizes]
+
+    def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
+        small = min(driver.rim_m, driven.rim_m) < self.least_m * (1 - 1e-6)
+        return [f"under the smallest for {self.of} ({both(self.least_m)})"] if small else []
+
+    @property
     def strand(self) -> Strand:
         return Strand("belt", self.mass_kg_per_m, self.thick_m, self.belt.friction if self.belt else FRICTION_DRY)
 
@@ -85,8 +120,8 @@ class FlatLoop(Loop):
             return None
         return limit("leather stress").value * size.holds * self.thick_m * self.width
 
-    def design_ratio(self, wrap_rad: float) -> float:
-        return float(tension_ratio(self.belt, wrap_rad)[0]) if self.belt else math.exp(SHARE * FRICTION_DRY * wrap_rad)
+    def grips(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
+        return tension_ratio(self.belt.friction if self.belt else FRICTION_DRY, wrap_rad)
 
     def sits(self, rim: Rim) -> Seating | None:
         return on_roller(rim.diameter_m / 2, rim.contact, self.faces) if rim.diameter_m else None

@@ -92,7 +92,7 @@ def pulley_factor(belt: FlatBelt, small_pulley_m: float) -> float:
 
 def grip(belt: FlatBelt, wrap_rad: Numbers) -> Numbers:
     """The share of the tight strand (less its centrifugal part) that turns the wheel at a wrap: 1 - 1/R. One or many."""
-    return 1 - 1 / tension_ratio(belt, wrap_rad)[0]
+    return 1 - 1 / tension_ratio(belt.friction, wrap_rad)[0]
 
 
 def arc_share(belt: FlatBelt, wrap_rad: Numbers) -> Numbers:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import copy
 import math
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -13,16 +14,14 @@ from tuyere.core.basis.quantity import from_si, to_si
 from tuyere.core.basis.table import rows
 from tuyere.core.kinds import roller_chain
 from tuyere.core.kinds.choose import Array, ChoiceWheel, Choosable, LineKind, Mate, Places, StockLength, fast_shaft, ratio_of
-from tuyere.core.kinds.line import LineDrive, LineWheel
-from tuyere.core.kinds.meshing import teeth_typed
+from tuyere.core.kinds.meshing import loop_typed, teeth_typed
 from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.rating.own_table import OwnRatings, OwnTable
 from tuyere.core.kinds.roller_chain import rating as chain_rating
-from tuyere.core.kinds.roller_chain.about import ABOUT
-from tuyere.core.kinds.roller_chain.drive import chain_line
-from tuyere.core.kinds.roller_chain.tension import tension_ratio as chain_ratio
+from tuyere.core.kinds.roller_chain.drive import ChainLine
+from tuyere.core.kinds.roller_chain.loop import ChainLoop
 from tuyere.core.kinds.teeth import teeth_named
-from tuyere.core.kinds.written import Written
+from tuyere.core.kinds.written import Written, merged
 from tuyere.core.mechanics.speed import rim_limit
 
 if TYPE_CHECKING:
@@ -34,7 +33,8 @@ class ChainKind(LineKind):
     """One size of roller chain; counts are its strands. Lengths are even numbers of pitches."""
 
     family = "roller chain"
-    drive = ABOUT
+    pair = ChainLine
+    loop: ChainLoop
 
     def __init__(
         self,
@@ -46,12 +46,10 @@ class ChainKind(LineKind):
     ) -> None:
         self.own = own
         self.of, self.name, self.fits = of, of.name, of.name
-        self.hangs_kg_per_m = of.mass_kg_per_m or 0.0
+        self.loop = ChainLoop(of)
         self.driver = self.driven = tuple(self.sprocket(z, teeth_named(z)) for z in teeth)
         self.lengths = tuple(StockLength(f"{n} pitches", n * of.pitch_m) for n in pitches)
         self.counts = tuple(float(n) for n in strands)
-        self.fastest_m_per_s = limit("chain speed").value
-        self.traits = "roller chain"
         self._limits = None if own else chain_rating.constants(of)
         self.counted_as = self._limits[2] if self._limits else ""
 
@@ -66,10 +64,6 @@ class ChainKind(LineKind):
     def wheel_kept(self, kept: Kept, drives: bool) -> ChoiceWheel | None:
         return self.sprocket(kept.teeth, f"{teeth_named(kept.teeth)}, the one kept") if kept.fits == self.name and kept.teeth else None
 
-    @property
-    def least_wrap(self) -> float:
-        return limit("least wrap of a chain").value
-
     def rim_limit(self, problem: Demands) -> float:
         return rim_limit("steel")  # sprockets
 
@@ -79,24 +73,17 @@ class ChainKind(LineKind):
     def small_measure(self, line_m: Array, teeth: Array) -> Array:
         return teeth
 
-    @property
-    def overhung(self) -> float:
-        return self.drive.overhung_factor
-
     def centre(self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength) -> float:
         assert driver.teeth and driven.teeth
         return roller_chain.centre_distance(driver.teeth, driven.teeth, length.line_m / self.of.pitch_m) * self.of.pitch_m
 
-    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:
-        return chain_line(self.of, driver, driven, centre_m, count, round(length.line_m / self.of.pitch_m) if length else None)
+    def of_count(self, count: float, length: StockLength | None) -> ChainLoop:
+        return replace(self.loop, strands=int(count), pitches=round(length.line_m / self.of.pitch_m) if length else None)
 
     def width(self, count: Array) -> Array:
         of = self.of
         over_pins = (of.inner_width_m or 0.0) + 5 * (of.plate_thickness_m or 0.1 * of.pitch_m)
         return np.asarray((count - 1) * (of.transverse_pitch_m or 1.6 * over_pins) + over_pins)
-
-    def tension_ratio(self, wrap: Array) -> Array:
-        return np.asarray(chain_ratio(wrap)[0])
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         pitches = np.array([x.line_m for x in self.lengths])[lengths] / self.of.pitch_m
@@ -124,11 +111,11 @@ class ChainKind(LineKind):
         pitches = length.line_m / self.of.pitch_m
         return chain_rating.rated_power(self.of, small.teeth, fast, int(count), self.own, ratio_of(driver, driven), pitches).power_w
 
-    def as_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
-        return {
-            "drive": teeth_typed(self.name, self.of.pitch_m, driver.teeth, driven.teeth, length.line_m if length else 0.0)
-            | {"strands": f"{count:.0f}"}
-        }
+    def loop_typed(self, length: StockLength | None, count: float) -> Written:
+        return merged(loop_typed(self.name, self.of.pitch_m, length), {"drive": {"strands": f"{count:.0f}"}})
+
+    def wheels_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, centre_m: float) -> Written:
+        return teeth_typed(driver, driven)
 
     def parts(
         self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, length_m: float

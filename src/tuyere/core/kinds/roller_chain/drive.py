@@ -2,26 +2,23 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from tuyere.core.basis.figure import FAR, Line, both, shown
-from tuyere.core.basis.limit import Limit, limit
-from tuyere.core.basis.numbers import Numbers
+from tuyere.core.basis.limit import limit
 from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
-from tuyere.core.basis.table import rows
 from tuyere.core.basis.verdict import Tone
 from tuyere.core.kinds import roller_chain
-from tuyere.core.kinds.about import About
-from tuyere.core.kinds.fitted import PairBelt, RatingDuty, Role, StockWheel, small_wheel
-from tuyere.core.kinds.line import LineDrive, LineWheel
+from tuyere.core.kinds.fitted import RatingDuty, Role, small_wheel
+from tuyere.core.kinds.line import LineDrive
 from tuyere.core.kinds.meshing import teeth_written
-from tuyere.core.kinds.roller_chain import Chain, rating
-from tuyere.core.kinds.roller_chain.about import ABOUT
+from tuyere.core.kinds.roller_chain import rating
+from tuyere.core.kinds.roller_chain.loop import ChainLoop
 from tuyere.core.kinds.roller_chain.lubrication import lubrication
-from tuyere.core.kinds.roller_chain.tension import tension_ratio
 from tuyere.core.kinds.slide import slide_needed
+from tuyere.core.kinds.stock_wheel import PairBelt, StockWheel
 from tuyere.core.kinds.workings import own_capacity, put, speed_line, teeth_line
 from tuyere.core.kinds.written import Written
 from tuyere.core.mechanics.tension.hanging import chain_slack, runs_lean
@@ -35,53 +32,18 @@ _FAR = 5.0  # times the limit that governs: the other is not met on this drive, 
 
 @dataclass(frozen=True)
 class ChainLine(LineDrive):
-    """`of`: which chain; `size`: its strands; `pitches`: how long it is, None while not known."""
+    """A chain on two sprockets."""
 
-    of: Chain = field(kw_only=True)
-    pitches: int | None = field(kw_only=True, default=None)
-
-    @property
-    def family(self) -> About:
-        return ABOUT
-
-    @property
-    def name(self) -> str:
-        return self.of.name
-
-    @property
-    def by_load(self) -> bool:
-        return True
+    of: ChainLoop
 
     @property
     def rolls_m(self) -> float | None:
         """A chain lies on a polygon: a turn pays out the teeth times the pitch, less than its pitch circle."""
-        return self.driver.teeth * self.of.pitch_m / math.pi if self.driver.teeth is not None else None
-
-    @property
-    def mass_of_one(self) -> float:
-        return self.of.mass_kg_per_m or 0.0
-
-    def tension_ratio(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
-        return tension_ratio(wrap_rad)
-
-    @property
-    def least_wrap(self) -> Limit | None:
-        return limit("least wrap of a chain")
-
-    @property
-    def too_little_wrap(self) -> tuple[str, str]:
-        return "The chain", "it wants"
-
-    @property
-    def missing(self) -> tuple[str, str] | None:
-        return None if self.size is not None else ("Say which chain it is", "The rating goes by its size.")
-
-    def too_small(self, page: Page) -> None:
-        """Few teeth are said with the ripple."""
+        return self.driver.teeth * self.of.chain.pitch_m / math.pi if self.driver.teeth is not None else None
 
     def rate(self, own: "OwnRatings", duty: RatingDuty, page: Page) -> None:
         small, fast = small_wheel(page)
-        teeth, table = (self.driver if small == "driver" else self.driven).teeth, own.of(self.of.name)
+        teeth, table = (self.driver if small == "driver" else self.driven).teeth, own.of(self.of.of)
         assert teeth
         if table:
             self._by_own(table, teeth, small, fast, page)
@@ -91,15 +53,15 @@ class ChainLine(LineDrive):
 
     def _by_own(self, own: "OwnTable", teeth: int, small: str, fast: float, page: Page) -> None:
         ratio = max(page.values["ratio"].n, 1 / page.values["ratio"].n)
-        found = rating.rated_power(self.of, teeth, fast, int(self.size or 1), own, ratio, self.pitches or rating.USUAL_PITCHES)
+        found = rating.rated_power(self.of.chain, teeth, fast, self.of.strands, own, ratio, self.of.pitches or rating.USUAL_PITCHES)
         self._signs(teeth, found, page)
         self._oil(page)
         factors = (("K_2", "strands", found.strand_factor), ("K_o", "offset link", found.offset))
         own_capacity(page, own, teeth_line("wheel", teeth), teeth, fast, small, found.power_w, factors, found.source)
 
     def _by_standard(self, teeth: int, small: str, fast: float, page: Page) -> None:
-        strands = int(self.size or 1)
-        found = rating.rated_power(self.of, teeth, fast, strands, pitches=self.pitches or rating.USUAL_PITCHES)
+        strands = self.of.strands
+        found = rating.rated_power(self.of.chain, teeth, fast, strands, pitches=self.of.pitches or rating.USUAL_PITCHES)
         origin = Origin.ASSUMED if found.estimate else Origin.COMPUTED
         shared = [teeth_line("sprocket", teeth), *page.lines(speed_line(small))]
         limits = "hp, p in inches, n in 1/min; 15 000 h, the right lubricant."
@@ -161,7 +123,7 @@ class ChainLine(LineDrive):
         self._oil(page)
 
     def _oil(self, page: Page) -> None:
-        if oiling := lubrication(self.of, page.values["belt_speed"].n):
+        if oiling := lubrication(self.of.chain, page.values["belt_speed"].n):
             page.say("oil", Tone.OPEN, oiling.headline, oiling.detail)
 
     def _sag(self, duty: RatingDuty, page: Page) -> None:
@@ -183,8 +145,8 @@ class ChainLine(LineDrive):
         )
 
     def _pitches_line(self) -> Line:
-        text = str(self.pitches or f"{rating.USUAL_PITCHES:.0f}")
-        origin = Origin.MEASURED if self.pitches else Origin.ASSUMED
+        text = str(self.of.pitches or f"{rating.USUAL_PITCHES:.0f}")
+        origin = Origin.MEASURED if self.of.pitches else Origin.ASSUMED
         return Line("L_p", "pitches of the chain", text, text, origin, origin)
 
     def _signs(self, teeth: int, found: rating.ChainRating, page: Page) -> None:
@@ -213,13 +175,13 @@ class ChainLine(LineDrive):
             page.flag(
                 "offset-link",
                 "count",
-                f"{self.pitches} pitches are an odd number: the chain needs an offset link, and carries {found.offset:.0%} of its rating "
+                f"{self.of.pitches} pitches are an odd number: the chain needs an offset link, and carries {found.offset:.0%} of its rating "
                 f"({limit('offset link').source}). Use an even number if the centres can be moved.",
             )
-        if found.strength_w is None or not page.has("design_power") or self.of.strength_n is None:
+        if found.strength_w is None or not page.has("design_power") or self.of.chain.strength_n is None:
             return
-        strands = int(self.size or 1)
-        safety = self.of.strength_n * strands * page.values["belt_speed"].n / page.values["design_power"].n
+        strands = self.of.strands
+        safety = self.of.chain.strength_n * strands * page.values["belt_speed"].n / page.values["design_power"].n
         wanted = limit("slow chain safety")
         put(
             page,
@@ -233,7 +195,7 @@ class ChainLine(LineDrive):
                 Line(
                     "Q",
                     f"breaking load, {strands} strand{'s' if strands > 1 else ''}",
-                    *shown(self.of.strength_n * strands, "force"),
+                    *shown(self.of.chain.strength_n * strands, "force"),
                     Origin.STANDARD,
                     Origin.STANDARD,
                 ),
@@ -251,43 +213,15 @@ class ChainLine(LineDrive):
                 f"factor, and {wanted.printed} is wanted ({wanted.source}).",
             )
 
-    def stock(self) -> tuple[StockWheel, ...]:
-        c = self.of
-        series = "metric" if c.name[-1:] == "B" else "inch"
-        teeth = next(_counts(r["teeth"]) for r in rows("sprockets_stock") if r["series"] == series)
-        return tuple(StockWheel(roller_chain.pitch_diameter(c.pitch_m, z), roller_chain.sprocket(c, z).outside_m, z) for z in teeth)
-
     def pair_written(self, driver: StockWheel, driven: StockWheel, new: Sequence[Role], on: PairBelt) -> Written:
         return teeth_written(driver, driven, on)
 
     def runs_on(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float) -> PairBelt:
-        c = self.of
+        c = self.of.chain
         assert driver.teeth and driven.teeth
         pitches = 2 * math.ceil(roller_chain.length_in_pitches(driver.teeth, driven.teeth, centre_m / c.pitch_m) / 2 - 0.5)
         at = roller_chain.centre_distance(driver.teeth, driven.teeth, pitches) * c.pitch_m
         return PairBelt(f"{c.name}, {pitches} pitches", False, at, slide_needed(at, now_m), links=pitches)
 
     def with_pair(self, driver: StockWheel, driven: StockWheel, on: PairBelt) -> "ChainLine":
-        return replace(LineDrive.with_pair(self, driver, driven, on), pitches=on.links)
-
-    def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
-        small_teeth = min(driver.teeth or 999, driven.teeth or 999)
-        smooth = limit("smooth sprocket")
-        return [f"under {smooth.printed}: runs roughly"] if small_teeth < smooth.value else []
-
-
-def chain_line(
-    of: Chain, driver: LineWheel, driven: LineWheel, centre_m: float | None, strands: float | None, pitches: int | None = None
-) -> ChainLine:
-    """A chain on two sprockets."""
-    height = of.plate_height_m or 1.2 * of.on_sprocket_m
-    fast = limit("chain speed")
-    return ChainLine(driver, driven, centre_m, height, height / 2, fast.value, fast.source, size=strands or 1, of=of, pitches=pitches)
-
-
-def _counts(text: str) -> list[int]:
-    found: list[int] = []
-    for part in text.split():
-        low, _, high = part.partition("-")
-        found += range(int(low), int(high or low) + 1)
-    return found
+        return replace(LineDrive.with_pair(self, driver, driven, on), of=replace(self.of, pitches=on.links))

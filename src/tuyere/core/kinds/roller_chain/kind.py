@@ -8,16 +8,16 @@ from tuyere.core.kinds import roller_chain
 from tuyere.core.kinds.by_size import ExpectedSize, Sized
 from tuyere.core.kinds.choose import Choosable
 from tuyere.core.kinds.counter import CounterSlip
-from tuyere.core.kinds.line import LineDrive, LineWheel
-from tuyere.core.kinds.loop import LoopRead
+from tuyere.core.kinds.line import LineDrive, LineWheel, on_two
+from tuyere.core.kinds.loop import Loop, LoopRead, Rim
 from tuyere.core.kinds.meshing import Meshing
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.kinds.roller_chain import identify, told
 from tuyere.core.kinds.roller_chain.about import Chains
 from tuyere.core.kinds.roller_chain.choose import kinds
 from tuyere.core.kinds.roller_chain.counter import slip_of
-from tuyere.core.kinds.roller_chain.drive import chain_line
-from tuyere.core.kinds.roller_chain.loop import read_loop
+from tuyere.core.kinds.roller_chain.drive import ChainLine
+from tuyere.core.kinds.roller_chain.loop import ChainLoop, read_loop
 from tuyere.core.kinds.roller_chain.pair import lay_out
 from tuyere.core.kinds.survey import Part, Surveyed
 from tuyere.core.kinds.teeth import DriveReading, ToothedDrive
@@ -60,14 +60,17 @@ class RollerChain(Chains, Meshing):
 
     def line(self, drive: ToothedDrive, wheels: tuple[LineWheel, LineWheel], seen: ToothedReading, driven: DriveReading) -> LineDrive:
         fit = drive.fittings[0] if drive.fittings else None
-        strands = float(driven.strands or seen.strands or 1)
-        return chain_line(roller_chain.chain(drive.of), *wheels, fit.centre_m if fit else None, strands, fit.count if fit else None)
+        loop = ChainLoop(roller_chain.chain(drive.of), driven.strands or seen.strands or 1, fit.count if fit else None)
+        return ChainLine(*wheels, fit.centre_m if fit else None, loop)
 
     def loop(self, part: Part) -> LoopRead:
         return read_loop(part)
 
     def group_of(self, part: Part) -> str:
         return "conveyor" if told.dogs_of(part) else self.group
+
+    def on_two(self, loop: Loop, driver: Rim, driven: Rim, centre_m: float) -> LineDrive | None:
+        return on_two(ChainLine, loop, driver, driven, centre_m)
 
     def facts(self, part: Part) -> tuple[str, ...]:
         return ("dogs",) if told.dogs_of(part) else ()

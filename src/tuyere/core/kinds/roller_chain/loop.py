@@ -5,7 +5,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
+from tuyere.core.basis.limit import Limit, limit
+from tuyere.core.basis.numbers import Numbers
 from tuyere.core.basis.reader import FieldReader
+from tuyere.core.basis.table import rows
 from tuyere.core.basis.verdict import Problem
 from tuyere.core.kinds.about import About
 from tuyere.core.kinds.loop import Loop, LoopRead, MadeLoop, Rim, Seating, Strand, Turning, on_roller
@@ -13,7 +16,9 @@ from tuyere.core.kinds.rating.duties import OutOfRangeError
 from tuyere.core.kinds.roller_chain.about import ABOUT
 from tuyere.core.kinds.roller_chain.chain import Chain, ChainError, parse_mark
 from tuyere.core.kinds.roller_chain.rating import USUAL_PITCHES, rated_power
-from tuyere.core.kinds.roller_chain.sprocket import outside_diameter, pitch_diameter
+from tuyere.core.kinds.roller_chain.sprocket import outside_diameter, pitch_diameter, sprocket
+from tuyere.core.kinds.roller_chain.tension import tension_ratio
+from tuyere.core.kinds.stock_wheel import StockWheel
 from tuyere.core.kinds.survey import Part
 from tuyere.core.mechanics.on_wheels.wheels import Seat
 
@@ -69,6 +74,32 @@ class ChainLoop(Loop):
         return half, half
 
     @property
+    def fastest(self) -> tuple[float | None, str]:
+        return limit("chain speed").value, limit("chain speed").source
+
+    @property
+    def least_wrap(self) -> Limit | None:
+        return limit("least wrap of a chain")
+
+    @property
+    def too_little_wrap(self) -> tuple[str, str]:
+        return "The chain", "it wants"
+
+    def grips(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
+        return tension_ratio(wrap_rad)
+
+    def stock(self) -> Sequence[StockWheel]:
+        c = self.chain
+        series = "metric" if c.name[-1:] == "B" else "inch"
+        teeth = next(_counts(r["teeth"]) for r in rows("sprockets_stock") if r["series"] == series)
+        return [StockWheel(pitch_diameter(c.pitch_m, z), sprocket(c, z).outside_m, z) for z in teeth]
+
+    def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
+        small_teeth = min(driver.teeth or 999, driven.teeth or 999)
+        smooth = limit("smooth sprocket")
+        return [f"under {smooth.printed}: runs roughly"] if small_teeth < smooth.value else []
+
+    @property
     def strand(self) -> Strand:
         strength = self.chain.strength_n
         return Strand("chain", self.mass_kg_per_m, sum(self.faces), strength_n=strength * self.strands if strength else None)
@@ -88,6 +119,14 @@ class ChainLoop(Loop):
         pitches = self.pitches or (on.length_m / self.chain.pitch_m if on.length_m else USUAL_PITCHES)
         whole = 2 * round(pitches / 2) if self.pitches is None else pitches
         return rated_power(self.chain, on.teeth, on.speed, self.strands, own.of(self.chain.name), on.ratio, whole).power_w
+
+
+def _counts(text: str) -> list[int]:
+    found: list[int] = []
+    for part in text.split():
+        low, _, high = part.partition("-")
+        found += range(int(low), int(high or low) + 1)
+    return found
 
 
 def read_loop(part: Part) -> LoopRead:

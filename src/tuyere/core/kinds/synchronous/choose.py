@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import copy
 import math
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -12,16 +13,13 @@ from tuyere.core.basis.limit import limit
 from tuyere.core.basis.quantity import System, show
 from tuyere.core.kinds import synchronous
 from tuyere.core.kinds.choose import SAME_M, Array, ChoiceWheel, Choosable, LineKind, Mate, Places, StockLength, fast_shaft, ratio_of
-from tuyere.core.kinds.line import LineDrive, LineWheel
-from tuyere.core.kinds.meshing import teeth_typed
+from tuyere.core.kinds.meshing import loop_typed, teeth_typed
 from tuyere.core.kinds.rating.own_table import OwnRatings, OwnTable
 from tuyere.core.kinds.synchronous import rating as toothed_rating
-from tuyere.core.kinds.synchronous.about import ABOUT
-from tuyere.core.kinds.synchronous.drive import toothed_line
-from tuyere.core.kinds.synchronous.tension import tension_ratio as toothed_ratio
+from tuyere.core.kinds.synchronous.drive import ToothedLine
+from tuyere.core.kinds.synchronous.loop import ToothedLoop
 from tuyere.core.kinds.teeth import teeth_named
 from tuyere.core.kinds.written import Length, Written
-from tuyere.core.mechanics.speed import CAST_IRON_RIM_LIMIT_M_PER_S
 
 if TYPE_CHECKING:
     from tuyere.core.kinds.part_row import PartRow
@@ -32,7 +30,8 @@ class ToothedKind(LineKind):
     """One profile of toothed belt; counts are its widths (m)."""
 
     family = "synchronous"
-    drive = ABOUT
+    pair = ToothedLine
+    loop: ToothedLoop
 
     def __init__(self, of: synchronous.Profile, teeth: tuple[int, ...], belts: tuple[int, ...], own: OwnTable | None = None) -> None:
         self.own = own
@@ -40,8 +39,7 @@ class ToothedKind(LineKind):
         self.driver = self.driven = tuple(self.pulley(z, teeth_named(z)) for z in teeth)
         self.lengths = tuple(StockLength(synchronous.ToothedBelt(of, z, None, True).designation, z * of.pitch_m) for z in belts)
         self.counts = of.widths_m
-        self.fastest_m_per_s = CAST_IRON_RIM_LIMIT_M_PER_S
-        self.traits = "synchronous"
+        self.loop = ToothedLoop(of)
         self._row = toothed_rating.row(of.name)
         self.counted_as = (
             ""
@@ -69,12 +67,8 @@ class ToothedKind(LineKind):
     def small_measure(self, line_m: Array, teeth: Array) -> Array:
         return teeth
 
-    @property
-    def overhung(self) -> float:
-        return self.drive.overhung_factor
-
-    def fitted(self, driver: LineWheel, driven: LineWheel, centre_m: float, count: float, length: StockLength | None) -> LineDrive:
-        return toothed_line(self.of, driver, driven, centre_m, count)
+    def of_count(self, count: float, length: StockLength | None) -> ToothedLoop:
+        return replace(self.loop, width=count)
 
     def width(self, count: Array) -> Array:
         return count
@@ -82,9 +76,6 @@ class ToothedKind(LineKind):
     @property
     def most_over_wheel(self) -> float:
         return limit("belt over small wheel").value
-
-    def tension_ratio(self, wrap: Array) -> Array:
-        return np.asarray(toothed_ratio(self.of, wrap)[0])
 
     def unit_capacity(self, mate: Mate, wrap: Array, lengths: Places) -> Array:
         """Pull (N) before the width counts, by the teeth in mesh; by an own table its power (W)."""
@@ -126,11 +117,11 @@ class ToothedKind(LineKind):
             self.of, count, small.teeth, fast, small.teeth * wrap_rad / math.tau, self.own, ratio_of(driver, driven)
         ).power_w
 
-    def as_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
-        return {
-            "drive": teeth_typed(self.name, self.of.pitch_m, driver.teeth, driven.teeth, length.line_m if length else 0.0),
-            "quantities": {"belt_width": Length(count)},
-        }
+    def loop_typed(self, length: StockLength | None, count: float) -> Written:
+        return loop_typed(self.name, self.of.pitch_m, length) | {"quantities": {"belt_width": Length(count)}}
+
+    def wheels_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, centre_m: float) -> Written:
+        return teeth_typed(driver, driven)
 
     def parts(
         self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, length_m: float

@@ -8,8 +8,8 @@ from tuyere.core.kinds import synchronous
 from tuyere.core.kinds.by_size import ExpectedSize, Sized
 from tuyere.core.kinds.choose import Choosable
 from tuyere.core.kinds.counter import CounterSlip
-from tuyere.core.kinds.line import LineDrive, LineWheel
-from tuyere.core.kinds.loop import LoopRead
+from tuyere.core.kinds.line import LineDrive, LineWheel, on_two
+from tuyere.core.kinds.loop import Loop, LoopRead, Rim
 from tuyere.core.kinds.meshing import Meshing
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.kinds.survey import Part, Surveyed
@@ -17,8 +17,8 @@ from tuyere.core.kinds.synchronous import identify, told
 from tuyere.core.kinds.synchronous.about import ToothedBelts
 from tuyere.core.kinds.synchronous.choose import kinds
 from tuyere.core.kinds.synchronous.counter import slip_of
-from tuyere.core.kinds.synchronous.drive import toothed_line
-from tuyere.core.kinds.synchronous.loop import read_loop
+from tuyere.core.kinds.synchronous.drive import ToothedLine
+from tuyere.core.kinds.synchronous.loop import ToothedLoop, read_loop
 from tuyere.core.kinds.synchronous.pair import lay_out
 from tuyere.core.kinds.teeth import DriveReading, ToothedDrive
 from tuyere.core.kinds.template import Template
@@ -60,10 +60,14 @@ class Toothed(ToothedBelts, Meshing):
 
     def line(self, drive: ToothedDrive, wheels: tuple[LineWheel, LineWheel], seen: ToothedReading, driven: DriveReading) -> LineDrive:
         width = seen.width_m or (seen.named.width_m if seen.named else None)
-        return toothed_line(synchronous.profile(drive.of), *wheels, drive.fittings[0].centre_m if drive.fittings else None, width)
+        loop = ToothedLoop(synchronous.profile(drive.of), width)
+        return ToothedLine(*wheels, drive.fittings[0].centre_m if drive.fittings else None, loop)
 
     def loop(self, part: Part) -> LoopRead:
         return read_loop(part)
+
+    def on_two(self, loop: Loop, driver: Rim, driven: Rim, centre_m: float) -> LineDrive | None:
+        return on_two(ToothedLine, loop, driver, driven, centre_m)
 
     def facts(self, part: Part) -> tuple[str, ...]:
         return ("carriage",) if told.linear_of(part) else ()

@@ -5,21 +5,25 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
-from tuyere.core.basis.limit import limit
+from tuyere.core.basis.limit import Limit, limit
+from tuyere.core.basis.numbers import Numbers
 from tuyere.core.basis.reader import FieldReader
+from tuyere.core.basis.table import rows
 from tuyere.core.basis.verdict import Problem
 from tuyere.core.kinds.about import About
 from tuyere.core.kinds.loop import Loop, LoopRead, MadeLoop, Rim, Seating, Stated, Strand, Turning, on_roller
 from tuyere.core.kinds.rating.duties import OutOfRangeError
+from tuyere.core.kinds.stock_wheel import StockWheel
 from tuyere.core.kinds.survey import Part
 from tuyere.core.kinds.synchronous.about import ABOUT
 from tuyere.core.kinds.synchronous.identify import named
 from tuyere.core.kinds.synchronous.linear import CARRIAGE
 from tuyere.core.kinds.synchronous.name import ToothedBelt, standard_teeth
-from tuyere.core.kinds.synchronous.profile import Profile, ToothedError, outside_diameter, pitch_diameter, profile
+from tuyere.core.kinds.synchronous.profile import Profile, ToothedError, least_teeth_at, outside_diameter, pitch_diameter, profile
 from tuyere.core.kinds.synchronous.rating import mass_per_width, rated_power
 from tuyere.core.kinds.synchronous.tension import tension_ratio
 from tuyere.core.mechanics.on_wheels.wheels import Seat
+from tuyere.core.mechanics.speed import CAST_IRON_RIM_LIMIT, CAST_IRON_RIM_LIMIT_M_PER_S
 
 if TYPE_CHECKING:
     from tuyere.core.kinds.rating.own_table import OwnRatings
@@ -92,11 +96,38 @@ class ToothedLoop(Loop):
         return float(tension_ratio(self.profile, math.pi)[0])
 
     @property
+    def missing(self) -> tuple[str, str] | None:
+        if self.width is not None:
+            return None
+        return "The belt's width is missing", "Measure it, or take it from the name: the rating goes by it."
+
+    @property
+    def broad_m(self) -> float | None:
+        return self.width
+
+    @property
+    def fastest(self) -> tuple[float | None, str]:
+        return CAST_IRON_RIM_LIMIT_M_PER_S, f"IP-24: {CAST_IRON_RIM_LIMIT} on cast iron; faster wants balanced wheels (high)"
+
+    @property
+    def least_wrap(self) -> Limit | None:
+        return None
+
+    def stock(self) -> Sequence[StockWheel]:
+        p = self.profile
+        counts = [int(r["teeth"]) for r in rows("toothed_pulleys") if r["pitch_name"] == p.pitch_name]
+        return [StockWheel(pitch_diameter(p, z), outside_diameter(p, z), z) for z in counts]
+
+    def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
+        small_teeth = min(driver.teeth or 999, driven.teeth or 999)
+        return ["too few teeth at this speed"] if small_teeth < least_teeth_at(self.profile, fastest) else []
+
+    @property
     def strand(self) -> Strand:
         return Strand("belt", self.mass_kg_per_m, self.profile.belt_height_m)
 
-    def design_ratio(self, wrap_rad: float) -> float:
-        return float(tension_ratio(self.profile, wrap_rad)[0])
+    def grips(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
+        return tension_ratio(self.profile, wrap_rad)
 
     def sits(self, rim: Rim) -> Seating | None:
         if rim.face == "flat" or rim.contact == "back":

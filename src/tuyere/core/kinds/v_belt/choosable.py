@@ -10,7 +10,6 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from tuyere.core.basis.limit import limit
 from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.quantity import System, from_si, show, to_si
 from tuyere.core.kinds import v_belt
@@ -33,11 +32,12 @@ from tuyere.core.kinds.rating.own_table import OwnTable
 from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.kinds.v_belt import metric as metric_v
 from tuyere.core.kinds.v_belt import rating as vee
-from tuyere.core.kinds.v_belt.about import ABOUT
-from tuyere.core.kinds.v_belt.drive import RIBBED_OVERHUNG, VDrive
+from tuyere.core.kinds.v_belt.drive import VDrive
 from tuyere.core.kinds.v_belt.ip20 import STEP_REACHED
-from tuyere.core.kinds.v_belt.tension import arc_factor, tension_ratio
+from tuyere.core.kinds.v_belt.loop import VLoop
+from tuyere.core.kinds.v_belt.tension import arc_factor
 from tuyere.core.kinds.written import Length, Written
+from tuyere.core.mechanics.on_wheels.wheels import Face
 from tuyere.core.mechanics.tension import INCH_FORM
 
 if TYPE_CHECKING:
@@ -51,13 +51,10 @@ MOST_JOINED = 5  # ribs of one joined belt: common practice, no source
 _NAMES = {"joined V-belt": "{} joined", "V-flat": "{} on flat"}
 
 
-_TRAITS = {"joined V-belt": "V-belt, joined", "V-flat": "V-flat", "ribbed": "ribbed"}
-
-
 class VKind(Choosable):
     """One V-belt section: as singles, joined or ribbed (`bands`: ribs that one belt may have), or on flat driven wheels (`flat`: V-flat)."""
 
-    drive = ABOUT
+    loop: VLoop
 
     def __init__(
         self,
@@ -75,8 +72,7 @@ class VKind(Choosable):
         self.driver, self.driven = wheels, flat or wheels
         self._take(belts)
         self.counts = tuple(float(n) for n in bands or range(1, most + 1))
-        self.fastest_m_per_s = of.max_speed_m_per_s
-        self.traits = _TRAITS.get(family) or ("V-belt, cogged" if of.cogged else "V-belt, wrapped")
+        self.loop = VLoop(of, band=bands[0] if bands else None, on_flat=self.flat)
         self.own, self.how = own, vee.method(of, own)
         self.counted_as = self.how.estimate
         groove = v_belt.grooves_of(of.groove)
@@ -114,21 +110,13 @@ class VKind(Choosable):
     def least_small(self, problem: Demands) -> tuple[float, str]:
         return self._least
 
-    @property
-    def least_wrap(self) -> float:
-        return limit("least wrap of a belt").value
-
     def motor_short(self, driver_line_m: Array, driver_outside_m: Array, problem: Demands) -> Array:
         if problem.motor is None:
             return np.zeros_like(driver_line_m)
-        return np.asarray(short(problem.motor, "narrow" in self.of.series, driver_line_m, driver_outside_m))
+        return np.asarray(short(problem.motor, self.loop.narrow_series, driver_line_m, driver_outside_m))
 
     def motor_width(self, motor: MotorLimit) -> float | None:
         return motor.classical_width_m if "classical" in self.of.series else motor.narrow_width_m
-
-    @property
-    def overhung(self) -> float:
-        return RIBBED_OVERHUNG if self.family == "ribbed" else self.drive.overhung_factor
 
     def on_sheet(
         self, shared: DriveSpec, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float
@@ -157,9 +145,6 @@ class VKind(Choosable):
     @property
     def standing(self) -> float:
         return INCH_FORM if self.of.unit == "in" else 1.0
-
-    def tension_ratio(self, wrap: Array) -> Array:
-        return np.asarray(tension_ratio(self.of, wrap, self.flat)[0])
 
     def forget(self) -> None:
         super().forget()
@@ -220,22 +205,25 @@ class VKind(Choosable):
             rated.total_w * float(arc_factor(self.of, wrap_rad, self.flat)) * vee.length_factor(self._belts[length.name], self.own) * count
         )
 
-    def as_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, centre_m: float) -> Written:
+    def loop_typed(self, length: StockLength | None, count: float) -> Written:
         assert length
         many, belt = self.belts(length.name, count)
+        return {"choices": {"section": self.of.name, "belt": belt, "belt_count": f"{many:.0f}", "ribs": ""}}
+
+    def wheels_typed(self, driver: ChoiceWheel, driven: ChoiceWheel, centre_m: float) -> Written:
         big = driven.outside_m if self.flat else driven.line_m
         sizes = {"driver_diameter": driver.line_m, "driven_diameter": big, "centre_distance": centre_m}
         words = {
-            "section": self.of.name,
-            "belt": belt,
-            "belt_count": f"{many:.0f}",
-            "ribs": "",
             "driver_basis": "datum",
             "driven_basis": "flat" if self.flat else "datum",
             "driver_groove": "standard",
             "driven_groove": "standard",
         }
         return {"choices": words, "quantities": {key: Length(value) for key, value in sizes.items()}}
+
+    @property
+    def driven_face(self) -> Face:
+        return "flat" if self.flat else "grooved"
 
     def parts(
         self, driver: ChoiceWheel, driven: ChoiceWheel, length: StockLength | None, count: float, length_m: float

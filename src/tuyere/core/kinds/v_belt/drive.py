@@ -3,32 +3,31 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cache
+from functools import cached_property
 
-from tuyere.core.basis.numbers import Numbers
+from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
 from tuyere.core.basis.quantity import to_si
-from tuyere.core.basis.table import rows
 from tuyere.core.basis.typed import Given
-from tuyere.core.basis.uncertainty import UFloat, wrapped
+from tuyere.core.basis.uncertainty import UFloat, standard_uncertainty, wrapped
 from tuyere.core.kinds import v_belt
 from tuyere.core.kinds.about import About
-from tuyere.core.kinds.fitted import ROLES, Fitted, PairBelt, RatingDuty, Ratio, Role, ShortSet, Slide, StockWheel
+from tuyere.core.kinds.fitted import ROLES, Fitted, RatingDuty, Ratio, Role, ShortSet, Slide
+from tuyere.core.kinds.loop import Rim
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.kinds.slide import slide_needed
+from tuyere.core.kinds.stock_wheel import PairBelt, StockWheel
 from tuyere.core.kinds.survey import Record, RecordedWheel
 from tuyere.core.kinds.v_belt import carries, on_centres, setting, sheaves, short_set
-from tuyere.core.kinds.v_belt import rating as vee
 from tuyere.core.kinds.v_belt.about import ABOUT
-from tuyere.core.kinds.v_belt.loop import traits_of
-from tuyere.core.kinds.v_belt.tension import half_turn_ratio, tension_ratio
+from tuyere.core.kinds.v_belt.loop import VLoop
+from tuyere.core.kinds.v_belt.tension import half_turn_ratio
 from tuyere.core.kinds.v_belt.v_set import DrivenBasis, VSet
 from tuyere.core.kinds.written import Length, Written
 from tuyere.core.mechanics import open_belt, speed
 from tuyere.core.mechanics.open_belt import GeometryError
 from tuyere.core.mechanics.tension import static_tension
 
-RIBBED_OVERHUNG = 1.67
 _NEAR_M = 1e-4  # two centres as near as this are the same
 _ratio = wrapped(speed.ratio)
 _LOW = to_si(1 / 16, "length", "in")
@@ -42,16 +41,15 @@ class VDrive(VSet, Fitted):
     def family(self) -> About:
         return ABOUT
 
-    @property
-    def known(self) -> bool:
-        return self.section is not None
+    @cached_property
+    def loop(self) -> VLoop | None:
+        if self.section is None:
+            return None
+        return VLoop(self.section, self.belt, self.belt_count or 1, self.band_ribs, self.driven_flat)
 
     @property
     def traits(self) -> str:
-        if self.section is None:
-            return "V-belt, wrapped" if self.ribs == 1 else "V-belt, joined"
-        ribbed = self.section.construction == "ribbed"
-        return "V-flat" if self.driven_flat and not ribbed else traits_of(self.section, self.ribs)
+        return self.loop.traits if self.loop else "V-belt, wrapped" if self.ribs == 1 else "V-belt, joined"
 
     @property
     def wanted(self) -> tuple[tuple[str, object], ...]:
@@ -87,42 +85,25 @@ class VDrive(VSet, Fitted):
     def pays_out(self, page: Page) -> tuple[UFloat, str]:
         return page.values["driver_pitch"], "V = π d n_1"
 
-    @property
-    def fastest(self) -> tuple[float | None, str]:
-        return (self.section.max_speed_m_per_s, f"by the table of sections: {self.section.source}") if self.section else (None, "")
-
     def centres(self, slide: Slide, page: Page) -> None:
         on_centres.length_and_centres(self, slide, page)
 
     def rating(self, own: OwnRatings, duty: RatingDuty, page: Page) -> None:
         carries.rating(self, own, page)
 
-    def tension_ratio(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
-        assert self.section
-        return tension_ratio(self.section, wrap_rad, self.driven_flat)
-
-    @property
-    def mass_kg_per_m(self) -> float:
-        return v_belt.centrifugal_mass(self.section) * (self.parallel or 1) if self.section else 0.0
-
     def standing_n(self, design_power_w: float, speed_m_per_s: float, page: Page) -> float | None:
         """By the target that the gauge is set to, for the whole set."""
         if not (self.section and page.has("arc_factor")):
             return None
         arc = page.values["arc_factor"].n
-        return static_tension(
-            design_power_w, speed_m_per_s, 1, arc, self.mass_kg_per_m, half_turn_ratio(self.section), self.section.unit == "in"
-        )
+        mass = v_belt.centrifugal_mass(self.section) * (self.parallel or 1)
+        return static_tension(design_power_w, speed_m_per_s, 1, arc, mass, half_turn_ratio(self.section), self.section.unit == "in")
 
     def target(self, page: Page) -> None:
         setting.target(self, page)
 
     def short_sets(self, page: Page) -> tuple[ShortSet, ...]:
         return short_set.short_sets(self, page)
-
-    @property
-    def thick_m(self) -> float:
-        return self.section.height_m if self.section else 0.0
 
     def back_over_line(self, page: Page) -> float:
         over: float = page.values["driver_outside"].n - page.values["driver_datum"].n
@@ -131,23 +112,6 @@ class VDrive(VSet, Fitted):
     @property
     def pieces(self) -> int | None:
         return self.belt_count
-
-    @property
-    def in_bands(self) -> bool:
-        return self.ribs > 1
-
-    @property
-    def bands(self) -> str:
-        if self.ribs < 2 or not self.belt_count:
-            return ""
-        return f"{self.belt_count} {'band' if self.belt_count == 1 else 'bands'} of {self.ribs} ribs"
-
-    @property
-    def over_m(self) -> float:
-        return v_belt.pitch_over_datum(self.section) if self.section else 0.0
-
-    def stock(self) -> tuple[StockWheel, ...]:
-        return _stock(self.section.groove, self.belt_count or 1, self.over_m) if self.section else ()
 
     def belt_for(self, driver: StockWheel, driven: StockWheel, centre_m: float, now_m: float, slide: Slide) -> PairBelt:
         assert self.section
@@ -170,10 +134,6 @@ class VDrive(VSet, Fitted):
             fits = low - _NEAR_M <= at <= high + _NEAR_M
             return PairBelt(made.designation if fits else "", False, at, _slide(at, now_m, made), made.designation)
         return PairBelt("", False, None)
-
-    @property
-    def belt_on(self) -> str:
-        return self.belt.designation if self.belt else ""
 
     def with_pair(self, driver: StockWheel, driven: StockWheel, on: PairBelt) -> "VDrive":
         assert self.section and self.driver_diameter and self.driven_diameter
@@ -199,29 +159,6 @@ class VDrive(VSet, Fitted):
             sizes["centre_distance"] = Length(on.tight_at)
         return {"quantities": sizes, "choices": words}
 
-    def rateable(self, own: OwnRatings) -> bool:
-        return bool(self.section and (own.of(self.section.name) or vee.rated(self.section)))
-
-    def carries(self, page: Page, fitted: Fitted) -> str:
-        if not page.has("belts_needed"):
-            return ""
-        of = f" of {self.belt_count}" if self.belt_count else ""
-        return f"{page.values['belts_needed'].n:.0f}{of} belts needed"
-
-    def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
-        assert self.section
-        least = v_belt.min_datum_diameter(self.section)
-        return [f"under the smallest for {self.section.name}"] if min(driver.line_m, driven.line_m) < least - 1e-6 else []
-
-    def below_least(self, role: Role, page: Page) -> bool:
-        return self.section is not None and page.values[f"{role}_datum"].n < v_belt.min_datum_diameter(self.section)
-
-    @property
-    def smallest(self) -> tuple[float, str]:
-        if self.section is None:
-            return 0.0, ""
-        return v_belt.min_datum_diameter(self.section) + self.over_m, f"section {self.section.name}"
-
     def rolls_at(self, role: Role, diameter_m: float, page: Page) -> float:
         if self.section is None:
             return diameter_m
@@ -230,7 +167,7 @@ class VDrive(VSet, Fitted):
             diameter_m = v_belt.datum_from_outside(self.section, diameter_m, self.driver_groove if role == "driver" else self.driven_groove)
         elif basis == "flat":
             diameter_m = v_belt.line_on_flat(self.section, diameter_m)
-        return diameter_m + self.over_m
+        return diameter_m + v_belt.pitch_over_datum(self.section)
 
     def by_diameters(self, page: Page) -> list[tuple[str, tuple[float, float]]]:
         def both(kind: str) -> tuple[float, float]:
@@ -248,15 +185,6 @@ class VDrive(VSet, Fitted):
         ]
 
     @property
-    def narrow(self) -> bool | None:
-        return "narrow" in self.section.series if self.section else None
-
-    def rolls_by_motor(self, classical_m: float, narrow_m: float) -> float:
-        if self.section and self.narrow:
-            return v_belt.datum_from_outside(self.section, narrow_m)
-        return classical_m + self.over_m
-
-    @property
     def face_m(self) -> float | None:
         groove = v_belt.grooves_of(self.section.groove) if self.section else ()
         if not (groove and groove[0].spacing_m and groove[0].edge_m and self.parallel):
@@ -264,21 +192,38 @@ class VDrive(VSet, Fitted):
         return (self.parallel - 1) * groove[0].spacing_m + 2 * groove[0].edge_m
 
     @property
-    def overhung(self) -> tuple[str, float]:
-        ribbed = self.section is not None and self.section.construction == "ribbed"
-        return ("ribbed", RIBBED_OVERHUNG) if ribbed else super().overhung
-
-    @property
     def record(self) -> Record:
         """What of it the record keeps."""
         sizes = (self.driver_diameter, self.driver_basis), (self.driven_diameter, self.driven_basis)
         return Record(
             self.section.name if self.section else None,
-            self.belt_on or None,
+            self.belt.designation if self.belt else None,
             _value(self.centre_distance),
             tuple(_recorded(role, _value(given), basis) for role, (given, basis) in zip(ROLES, sizes, strict=True)),
             count=self.belt_count,
         )
+
+
+def on_two(loop: VLoop, driver: Rim, driven: Rim, centre_m: float) -> VDrive | None:
+    """A set on two wheels as they were measured over the rim; the large one may be flat."""
+    if driver.diameter_m is None or driven.diameter_m is None or driver.face == "flat":
+        return None
+    sizes = (
+        (driver.diameter_m, "driver sheave diameter"),
+        (driven.diameter_m, "driven sheave diameter"),
+        (centre_m, "centre distance"),
+    )
+    given = [Given(size, standard_uncertainty(size, "length", Origin.MEASURED), Origin.MEASURED, name) for size, name in sizes]
+    return VDrive(
+        section=loop.section,
+        driver_diameter=given[0],
+        driven_diameter=given[1],
+        driven_basis="flat" if driven.face == "flat" else "outside",
+        centre_distance=given[2],
+        belt=loop.belt,
+        belt_count=loop.count,
+        band_ribs=loop.band,
+    )
 
 
 def _recorded(role: Role, diameter_m: float | None, basis: DrivenBasis) -> RecordedWheel:
@@ -290,16 +235,6 @@ def _recorded(role: Role, diameter_m: float | None, basis: DrivenBasis) -> Recor
 
 def _value(given: Given | None) -> float | None:
     return given.value if given else None
-
-
-@cache
-def _stock(groove: str, count: int, over: float) -> tuple[StockWheel, ...]:
-    found = []
-    for r in rows("v_sheaves"):
-        if r["groove"] == groove and r["kind"] == "stock" and (not r["grooves"] or str(count) in r["grooves"].split()):
-            datum, rim = (to_si(float(r[key]), "length", r["unit"]) for key in ("diameter", "outside_diameter"))
-            found.append(StockWheel(datum, rim, over_m=over))
-    return tuple(found)
 
 
 def _slide(at: float, now: float, belt: v_belt.Belt) -> str:

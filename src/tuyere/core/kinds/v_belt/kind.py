@@ -4,15 +4,15 @@ from collections.abc import Sequence
 
 from tuyere.core.kinds.choose import Choosable
 from tuyere.core.kinds.family import Family
-from tuyere.core.kinds.loop import LoopRead
+from tuyere.core.kinds.loop import Loop, LoopRead, Rim
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.kinds.survey import Part, Surveyed
 from tuyere.core.kinds.told import Asked, Called, Told
 from tuyere.core.kinds.v_belt import told
 from tuyere.core.kinds.v_belt.about import VBelts
 from tuyere.core.kinds.v_belt.choose import kinds
-from tuyere.core.kinds.v_belt.drive import VDrive
-from tuyere.core.kinds.v_belt.loop import read_loop
+from tuyere.core.kinds.v_belt.drive import VDrive, on_two
+from tuyere.core.kinds.v_belt.loop import VLoop, read_loop
 from tuyere.core.kinds.v_belt.survey import read_set
 
 
@@ -33,6 +33,9 @@ class VBelt(VBelts, Family):
     def group_of(self, part: Part) -> str:
         loop = self.loop(part).loop
         return "ribbed" if loop and loop.traits == "ribbed" else self.group
+
+    def on_two(self, loop: Loop, driver: Rim, driven: Rim, centre_m: float) -> VDrive | None:
+        return on_two(loop, driver, driven, centre_m) if isinstance(loop, VLoop) else None
 
     def facts(self, part: Part) -> tuple[str, ...]:
         return told.facts(part)

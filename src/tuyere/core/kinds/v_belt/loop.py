@@ -3,17 +3,27 @@
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cache
 from typing import TYPE_CHECKING
 
 from tuyere.core.basis.limit import limit
-from tuyere.core.basis.quantity import whole_number
+from tuyere.core.basis.numbers import Numbers
+from tuyere.core.basis.quantity import to_si, whole_number
+from tuyere.core.basis.table import rows
 from tuyere.core.basis.verdict import Problem
 from tuyere.core.kinds.about import About
 from tuyere.core.kinds.loop import Loop, LoopRead, MadeLoop, Rim, Seating, Strand, Turning, on_roller
+from tuyere.core.kinds.stock_wheel import StockWheel
 from tuyere.core.kinds.v_belt.about import ABOUT
 from tuyere.core.kinds.v_belt.belt import Belt, nearest_belts, parse_designation
-from tuyere.core.kinds.v_belt.groove import datum_from_outside, groove_at_outside, grooves_of, min_datum_diameter, pitch_over_datum
-from tuyere.core.kinds.v_belt.rating import length_factor, rated_power
+from tuyere.core.kinds.v_belt.groove import (
+    datum_from_outside,
+    groove_at_outside,
+    grooves_of,
+    min_datum_diameter,
+    pitch_over_datum,
+)
+from tuyere.core.kinds.v_belt.rating import length_factor, rated, rated_power
 from tuyere.core.kinds.v_belt.section import BeltError, Section, centrifugal_mass, section
 from tuyere.core.kinds.v_belt.tension import FRICTION, STRETCH_AT_A_64TH, arc_factor, bending_stiffness, half_turn_ratio, tension_ratio
 from tuyere.core.mechanics.on_wheels.wheels import Seat
@@ -22,23 +32,21 @@ if TYPE_CHECKING:
     from tuyere.core.kinds.rating.own_table import OwnRatings
 
 
-def traits_of(of: Section, ribs: int) -> str:
-    """Which row of the kinds' traits holds for belts in grooves."""
-    if of.construction == "ribbed":
-        return "ribbed"
-    if ribs > 1:
-        return "V-belt, joined"
-    return "V-belt, cogged" if of.cogged else "V-belt, wrapped"
+RIBBED_OVERHUNG = 1.67
 
 
 @dataclass(frozen=True)
 class VLoop(Loop):
-    """A set of V-belts of one section; `belt`: the one that is on, where its name is known; `band`: ribs of each as counted."""
+    """A set of V-belts of one section; `belt`: the one that is on, where its name is known; `band`: ribs of each as counted.
+
+    `on_flat`: its large wheel is flat.
+    """
 
     section: Section
     belt: Belt | None = None
     count: int = 1
     band: int | None = None
+    on_flat: bool = False
     counted: bool = field(default=True, init=False)
     seat: Seat = field(default="groove", init=False)
 
@@ -52,7 +60,13 @@ class VLoop(Loop):
 
     @property
     def traits(self) -> str:
-        return traits_of(self.section, self.ribs)
+        if self.section.construction == "ribbed":
+            return "ribbed"
+        if self.on_flat:
+            return "V-flat"
+        if self.ribs > 1:
+            return "V-belt, joined"
+        return "V-belt, cogged" if self.section.cogged else "V-belt, wrapped"
 
     @property
     def narrow(self) -> bool:
@@ -71,7 +85,7 @@ class VLoop(Loop):
 
     @property
     def mass_kg_per_m(self) -> float:
-        return centrifugal_mass(self.section) * self.count * self.ribs
+        return centrifugal_mass(self.section) * (self.count * self.ribs)
 
     @property
     def width_m(self) -> float:
@@ -94,6 +108,38 @@ class VLoop(Loop):
         return min_datum_diameter(self.section)
 
     @property
+    def smallest(self) -> tuple[float, str]:
+        return self.least_m + self.over_m, f"section {self.of}"
+
+    @property
+    def over_m(self) -> float:
+        return pitch_over_datum(self.section)
+
+    @property
+    def fastest(self) -> tuple[float | None, str]:
+        return self.section.max_speed_m_per_s, f"by the table of sections: {self.section.source}"
+
+    @property
+    def overhung(self) -> tuple[str, float]:
+        return ("ribbed", RIBBED_OVERHUNG) if self.section.construction == "ribbed" else super().overhung
+
+    @property
+    def narrow_series(self) -> bool:
+        return "narrow" in self.section.series
+
+    def rolls_by_motor(self, classical_m: float, narrow_m: float) -> float:
+        return datum_from_outside(self.section, narrow_m) if self.narrow_series else classical_m + self.over_m
+
+    def stock(self) -> Sequence[StockWheel]:
+        return _stock(self.section.groove, self.count, self.over_m)
+
+    def rateable(self, own: "OwnRatings") -> bool:
+        return bool(own.of(self.of) or rated(self.section))
+
+    def speaks_against(self, driver: StockWheel, driven: StockWheel, fastest: float) -> list[str]:
+        return [f"under the smallest for {self.of}"] if min(driver.line_m, driven.line_m) < self.least_m - 1e-6 else []
+
+    @property
     def half_turn_ratio(self) -> float:
         return half_turn_ratio(self.section)
 
@@ -107,8 +153,8 @@ class VLoop(Loop):
         rigidity = STRETCH_AT_A_64TH * of.stiffness_n if of.stiffness_n else None
         return Strand("rib" if self.ribs > 1 else "belt", centrifugal_mass(of), of.height_m, FRICTION, rigidity, bending_stiffness(of))
 
-    def design_ratio(self, wrap_rad: float) -> float:
-        return float(tension_ratio(self.section, wrap_rad)[0])
+    def grips(self, wrap_rad: Numbers) -> tuple[Numbers, str]:
+        return tension_ratio(self.section, wrap_rad, self.on_flat)
 
     def groove_rad(self, rim_m: float) -> float | None:
         rows = grooves_of(self.section.groove, "standard")
@@ -144,6 +190,16 @@ class VLoop(Loop):
     def _near(self, length_m: float | None) -> Belt | None:
         found = [n for n in nearest_belts(self.section, length_m) if n] if length_m else []
         return min(found, key=lambda n: abs(n.datum_length_m - (length_m or 0.0)), default=None)
+
+
+@cache
+def _stock(groove: str, count: int, over_m: float) -> tuple[StockWheel, ...]:
+    found = []
+    for r in rows("v_sheaves"):
+        if r["groove"] == groove and r["kind"] == "stock" and (not r["grooves"] or str(count) in r["grooves"].split()):
+            datum, rim = (to_si(float(r[key]), "length", r["unit"]) for key in ("diameter", "outside_diameter"))
+            found.append(StockWheel(datum, rim, over_m=over_m))
+    return tuple(found)
 
 
 def read_loop(words: Mapping[str, str]) -> LoopRead:

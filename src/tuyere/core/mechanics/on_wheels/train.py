@@ -4,8 +4,8 @@ One after another over a jackshaft, or side by side on a shaft; speeds, powers a
 """
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 
 from tuyere.core.basis.verdict import Problem
 from tuyere.core.mechanics.on_wheels.one_belt import PathAnswer, solve_belt
@@ -31,22 +31,39 @@ class Shaft:
 class TrainAnswer:
     """Each belt's answer, in the order of the belts, the shafts that carry more than one wheel, and each belt's speed over the first's (0:
     unknown).
+
+    `order`: the belts that run, from the driver on. By shaft, the driver's speed over its own (`ratios`) and the belts between the driver
+    and it (`over`). `powers`: of each belt, by the place of a wheel on it: its power there (W), what hangs on that shaft and its own loss
+    in it, all of it at its driver.
     """
 
     belts: tuple[PathAnswer, ...]
-    shafts: tuple[Shaft, ...]
-    paces: tuple[float, ...]
+    shafts: tuple[Shaft, ...] = ()
+    paces: tuple[float, ...] = (1.0,)
+    order: tuple[int, ...] = ()
+    ratios: Mapping[int, float] = field(default_factory=dict)
+    over: Mapping[int, tuple[int, ...]] = field(default_factory=dict)
+    powers: tuple[Mapping[int, float], ...] = ()
 
 
-def solve_train(belts: Sequence[BeltOnWheels], rotation: int = 1, driver_speed_rad_per_s: float | None = None) -> TrainAnswer:
-    """Solve belt after belt, from the first one's driver on. A belt that hangs on no shaft of the others comes back as a problem."""
+def solve_train(
+    belts: Sequence[BeltOnWheels], rotation: int = 1, driver_speed_rad_per_s: float | None = None, driver_power_w: float | None = None
+) -> TrainAnswer:
+    """Solve belt after belt, from the first one's driver on. A belt that hangs on no shaft of the others comes back as a problem.
+
+    driver_power_w: goes through where nobody states what a wheel takes, and each belt turns one shaft only.
+    """
     order, fed_by = _order(belts)
+    if driver_power_w is not None:
+        belts = _in_line(belts, order, driver_power_w)
     powered = _powers(belts, order, fed_by)
     answers: dict[int, PathAnswer] = {}
     turning: dict[int, tuple[int, float | None]] = {}
-    relative: dict[int, float] = {}  # shaft: speed over the driver's
+    ratios: dict[int, float] = {}
+    over: dict[int, tuple[int, ...]] = {}
     if order:
-        turning[_driver(belts[0]).shaft], relative[_driver(belts[0]).shaft] = (rotation, driver_speed_rad_per_s), 1.0
+        first = _driver(belts[0]).shaft
+        turning[first], ratios[first], over[first] = (rotation, driver_speed_rad_per_s), 1.0, ()
     for b in order:
         shaft = _driver(powered[b]).shaft
         if shaft not in turning:  # the belt before could not be solved
@@ -57,7 +74,8 @@ def solve_train(belts: Sequence[BeltOnWheels], rotation: int = 1, driver_speed_r
         for i, state in zip(answer.order, answer.wheels, strict=True):
             w = powered[b].wheels[i]
             turning.setdefault(w.shaft, (state.turns, state.speed_rad_per_s))
-            relative.setdefault(w.shaft, relative[shaft] * _driver(powered[b]).rolls_radius_m / w.rolls_radius_m)
+            ratios.setdefault(w.shaft, ratios[shaft] * w.rolls_radius_m / _driver(powered[b]).rolls_radius_m)
+            over.setdefault(w.shaft, (*over[shaft], b))
     for b in set(range(len(belts))) - set(order):
         answers[b] = _refused(
             "Say on which shaft this belt's driving wheel sits: one that another belt turns, or the driver's own."
@@ -65,11 +83,27 @@ def solve_train(belts: Sequence[BeltOnWheels], rotation: int = 1, driver_speed_r
             else "One wheel drives the belt: mark one as the driver."
         )
     found = tuple(answers[b] for b in range(len(belts)))
-    rim = [
-        relative.get(_driver(x).shaft, 0.0) * _driver(x).rolls_radius_m if b in answers and answers[b].path else 0.0
-        for b, x in enumerate(belts)
-    ]
-    return TrainAnswer(found, _shafts(belts, found, turning), tuple(r / rim[0] if rim[0] else 0.0 for r in rim))
+    rim = [_driver(x).rolls_radius_m / ratios[_driver(x).shaft] if answers[b].path else 0.0 for b, x in enumerate(belts)]
+    paces = tuple(r / rim[0] if rim and rim[0] else 0.0 for r in rim)
+    runs, given = tuple(b for b in order if answers[b].path), tuple(_given(powered.get(b, x)) for b, x in enumerate(belts))
+    return TrainAnswer(found, _shafts(belts, found, turning), paces, runs, ratios, over, given)
+
+
+def _given(belt: BeltOnWheels) -> dict[int, float]:
+    """The power of a belt at each of its wheels that has any, all of it at its driver."""
+    found = {i: w.power_w for i, w in enumerate(belt.wheels) if w.role != "driver" and w.power_w > 0}
+    return found | {i: sum(found.values()) for i, w in enumerate(belt.wheels) if w.role == "driver" and found}
+
+
+def _in_line(belts: Sequence[BeltOnWheels], order: Sequence[int], power_w: float) -> Sequence[BeltOnWheels]:
+    """The belts with the driver's power, less each one's loss, at the last wheel; as they are where powers are stated or ways part."""
+    ways = [[w for w in belts[b].wheels if w.role == "driven"] for b in order]
+    shafts = {_driver(belts[b]).shaft for b in order}
+    if not order or any(w.power_w > 0 for way in ways for w in way) or any(len(way) != 1 for way in ways) or len(shafts) < len(order):
+        return belts
+    arrives, last = power_w * math.prod(belts[b].kept for b in order), order[-1]
+    wheels = tuple(replace(w, power_w=arrives) if w.role == "driven" else w for w in belts[last].wheels)
+    return [replace(belt, wheels=wheels) if b == last else belt for b, belt in enumerate(belts)]
 
 
 def _refused(sentence: str) -> PathAnswer:

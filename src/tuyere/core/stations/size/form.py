@@ -10,6 +10,7 @@ from tuyere.core.basis.quantity import System, show
 from tuyere.core.basis.reader import FieldReader
 from tuyere.core.basis.typed import Typed
 from tuyere.core.basis.verdict import Problem as Refused
+from tuyere.core.drive.wanted import wanted_words
 from tuyere.core.kinds.motor import MotorLimit, NotJudged, frames, limit
 from tuyere.core.kinds.problem import Demands, Kept
 from tuyere.core.kinds.rating import duties
@@ -36,12 +37,7 @@ FIELDS = {
 }
 CENTRE_GIVE = 0.03  # either way, where nobody says how far the motor slides: common practice, no source
 TOLERANCE = 3.0  # per cent
-_ASK = {
-    "power": "the driver's power",
-    "driver_speed": "the driver's speed",
-    "driven_speed": "the speed that the machine wants",
-    "centre_low": "the room for the centres",
-}
+_ASK = {"power": "driver_power", "driver_speed": "driver_speed", "driven_speed": "driven_speed", "centre_low": "centre_room"}
 
 
 @dataclass(frozen=True)
@@ -70,11 +66,11 @@ def read_size(
     keep = {side: _kept(side, reader, found) for side in ("driver", "driven")}
     tolerance = _percent("tolerance", words.get("tolerance", ""), TOLERANCE, reader)
     allowed = frozenset(f for f in choices() if f in families) or usual()
-    missing = tuple(said for key, said in _ASK.items() if found.get(key) is None)
+    missing = tuple(wanted_words()[said].says for key, said in _ASK.items() if found.get(key) is None)
     driven_class = words.get("driven_class") or base.driven_class or ""
     if driven_class not in {c.name for c in duties.driven_classes()}:
         driven_class = ""
-        missing = (*missing, "what kind of machine it drives")
+        missing = (*missing, wanted_words()["driven_class"].says)
     if base.driven_class and not words.get("driven_class"):
         taken["driven_class"] = (base.driven_class, base.driven_class)
     ambient = reader.celsius("ambient")

@@ -291,10 +291,10 @@ def hang_of(problem: Demands, kind: Choosable, driver_m: Numbers, driven_m: Numb
 
     Scalars or arrays.
     """
-    if kind.hangs_kg_per_m is None:
+    if not kind.loop.hangs:
         return np.zeros_like(centre_m)
     return pair_hang(
-        kind.hangs_kg_per_m * np.asarray(count),
+        kind.loop.strand.mass_kg_per_m * np.asarray(count),
         centre_m,
         np.asarray(driver_m) / 2,
         np.asarray(driven_m) / 2,
@@ -309,7 +309,7 @@ def _strands(problem: Demands, kind: Choosable, design: float, belt_speed: float
 
     The centrifugal part is left out: it holds the belt on its curve, and no shaft feels it.
     """
-    ratio = float(kind.tension_ratio(np.array(wrap)))
+    ratio = kind.loop.design_ratio(wrap)
     if math.isinf(ratio):
         return Strands(problem.power_w / belt_speed + hang, hang, 0.0)
     effective = design / belt_speed

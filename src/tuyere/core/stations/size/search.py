@@ -280,7 +280,7 @@ def _lengths(
     most_width, _ = kind.widest(problem)
     wide = np.flatnonzero(width <= (math.inf if most_width is None else most_width * (1 + 1e-9)))
     killed["width"] += len(p) * (len(counts) - len(wide))
-    ratio = kind.tension_ratio(wrap)
+    ratio = np.asarray(kind.loop.grips(wrap)[0])
     lean = (math.pi - wrap) / 2
     effective = (problem.power_w if np.isinf(ratio).all() else design) / belt_speed
     # From here on counts stand in rows, pairs with a length in columns.

@@ -218,7 +218,7 @@ def _motor(spec: DriveSpec, page: Page, side: str, words: Mapping[str, str], out
         headline = "Stop: this shaft is not for belts" if found.stop else "The motor's shaft is not judged"
         out.say("motor", Tone.STOP if found.stop else Tone.OPEN, headline, found.says)
         return
-    narrow = spec.fitted.narrow if spec.fitted else None
+    narrow = spec.fitted.loop.narrow_series if spec.fitted and spec.fitted.loop else None
     if spec.fitted and narrow is not None:
         has, wants, what = (
             (page.values["driver_outside"].n, found.narrow_m, "across the outside")
@@ -287,9 +287,9 @@ def _least_wheel(most: float | None, spec: DriveSpec, page: Page, side: str, out
 
     What a sheave table says of frames that have one, for those that have none.
     """
-    if most is None or not spec.driver_power or not spec.fitted:
+    if most is None or not spec.driver_power or not spec.fitted or not spec.fitted.loop:
         return
-    family, factor = spec.fitted.overhung
+    family, factor = spec.fitted.loop.overhung
     least = 2 * factor * spec.driver_power.value / (page.values[f"{side}_speed"].n * most)
     k = Line("K", f"overhung-load factor, {family}", f"{factor:g}", f"{factor:g}", Origin.STANDARD, Origin.STANDARD)
     limit_line = Line("F", f"limit of the {side}", *shown(most, "force"), Origin.NAMEPLATE, Origin.NAMEPLATE)

@@ -80,7 +80,8 @@ def _explained(spec: DriveSpec, page: Page, change: Role, new: UFloat | None) ->
     if not (page.has("ratio") and spec.tach_driven and spec.driver_speed):
         return None
     small: Role = "driver" if page.values["ratio"].n >= 1 else "driven"
-    least = spec.fitted is not None and spec.fitted.below_least(small, page)
+    loop = spec.fitted.loop if spec.fitted else None
+    least = loop is not None and page.values[rolls_by(page, small)].n < loop.smallest[0]
     driver = spec.tach_driver or spec.driver_speed
     return explain(
         driver.u,

@@ -5,6 +5,7 @@ diameters with the slip usual for the family.
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -14,8 +15,10 @@ from tuyere.core.basis.page import Page
 from tuyere.core.basis.verdict import Tone, Verdict
 from tuyere.core.drive.sheet.solve import solve_page
 from tuyere.core.kinds import motor
-from tuyere.core.kinds.fitted import ROLES, Fitted, PairBelt, Role, StockWheel
+from tuyere.core.kinds.fitted import ROLES, Fitted, Role
+from tuyere.core.kinds.loop import Loop
 from tuyere.core.kinds.spec import DriveSpec
+from tuyere.core.kinds.stock_wheel import PairBelt, StockWheel
 from tuyere.core.mechanics import open_belt
 from tuyere.core.mechanics.speed import CAST_IRON_RIM_LIMIT, CAST_IRON_RIM_LIMIT_M_PER_S
 from tuyere.core.stations.speed.machine import not_judged
@@ -88,11 +91,12 @@ def smallest(spec: DriveSpec, role: Role) -> tuple[float, str]:
     """The smallest diameter that the speed of a wheel on that shaft goes by (m), by what runs on it and, on the driver, by the motor's shaft;
     and which of them.
     """
-    if spec.fitted is None:
+    loop = spec.fitted.loop if spec.fitted else None
+    if loop is None:
         return 0.0, ""
-    least, of = spec.fitted.smallest
+    least, of = loop.smallest
     stands = motor_limit(spec) if role == "driver" and of else None
-    by_motor = spec.fitted.rolls_by_motor(stands.classical_m, stands.narrow_m) if stands else 0.0
+    by_motor = loop.rolls_by_motor(stands.classical_m, stands.narrow_m) if stands else 0.0
     return (by_motor, f"a motor of {stands.named}") if stands and by_motor > least else (least, of)
 
 
@@ -111,11 +115,12 @@ def targets(
     while it is not settled, every pair is held. None until the wheels and the driver's speed are known.
     """
     on = spec.fitted
-    if on is None or not page.has("ratio", "driver_speed"):
+    loop = on.loop if on else None
+    if on is None or loop is None or not page.has("ratio", "driver_speed"):
         return None
     pace, by, held = _pace(spec, page, meaning)
     limits = _Limits(motor_limit(spec), most_speed, held)
-    here, over = on.stock(), on.over_m
+    here, over = loop.stock(), loop.over_m
     now: dict[Role, StockWheel] = {
         role: StockWheel(page.values[f"{role}_datum"].n, page.values[f"{role}_outside"].n, on.teeth(role), over) for role in ROLES
     }
@@ -128,7 +133,9 @@ def targets(
     best = sorted(((float(off[i, j]), int(i), int(j)) for i, j in hits), key=lambda h: (_changed(now, drivers[h[1]], drivens[h[2]]), h[0]))
     kept = [
         p
-        for p in (_pair(spec, on, page, now, drivers[i], drivens[j], float(speeds[i, j]), target, limits) for _, i, j in best[:_LOOKED_AT])
+        for p in (
+            _pair(spec, on, loop, page, now, drivers[i], drivens[j], float(speeds[i, j]), target, limits) for _, i, j in best[:_LOOKED_AT]
+        )
         if p
     ]
     kept.sort(key=_rank)
@@ -146,7 +153,8 @@ def targets(
 
 def rated(spec: DriveSpec) -> bool:
     """Whether the drive's power can be rated here."""
-    return spec.fitted is not None and spec.fitted.rateable(spec.own)
+    loop = spec.fitted.loop if spec.fitted else None
+    return loop is not None and loop.rateable(spec.own)
 
 
 def say(found: Targets | None, spec: DriveSpec, page: Page, target: float | None = None, most_speed: float | None = None) -> list[Verdict]:
@@ -219,11 +227,17 @@ def carries(pair: TargetPair, spec: DriveSpec) -> str:
     """What the pair carries or wants, in few words; empty where it is not rated, or nothing runs on it."""
     if not rated(spec) or not pair.on.belt or spec.fitted is None:
         return ""
-    new = with_pair(pair, spec)
-    return spec.fitted.carries(solve_page(new), spec.fitted)
+    page, on = solve_page(with_pair(pair, spec)), spec.fitted
+    if page.has("belts_needed"):
+        return f"{page.values['belts_needed'].n:.0f}{f' of {on.pieces}' if on.pieces else ''} belts needed"
+    if not page.has("capacity"):
+        return ""
+    if not page.has("design_power"):
+        return f"carries {page.figures['capacity'].us} ({page.figures['capacity'].si})"
+    return f"carries {page.values['capacity'].n / page.values['design_power'].n:.0%} of the design power"
 
 
-def _with(here: tuple[StockWheel, ...], now: StockWheel) -> tuple[StockWheel, ...]:
+def _with(here: Sequence[StockWheel], now: StockWheel) -> tuple[StockWheel, ...]:
     """The stock, and the wheel that is on: it costs nothing."""
     return (now, *(w for w in here if not _same(w, now)))
 
@@ -260,6 +274,7 @@ def _pace(spec: DriveSpec, page: Page, meaning: Meaning) -> tuple[float, str, bo
 def _pair(
     spec: DriveSpec,
     on: Fitted,
+    loop: Loop,
     page: Page,
     now: dict[Role, StockWheel],
     driver: StockWheel,
@@ -269,7 +284,7 @@ def _pair(
     limits: _Limits,
 ) -> TargetPair | None:
     changes: list[Role] = [r for r, w in zip(ROLES, (driver, driven), strict=True) if w is not now[r]]
-    belt = _belt(spec, on, page, driver, driven)
+    belt = _belt(spec, on, loop, page, driver, driven)
     centre = belt.tight_at
     if centre is not None and centre <= (driver.rim_m + driven.rim_m) / 2:
         return None
@@ -284,12 +299,12 @@ def _pair(
         wrap,
         tuple(changes),
         belt,
-        tuple(_against(on, page, driver, driven, speed, velocity, wrap, belt, limits)),
+        tuple(_against(loop, page, driver, driven, speed, velocity, wrap, belt, limits)),
     )
 
 
 def _against(
-    on: Fitted,
+    loop: Loop,
     page: Page,
     driver: StockWheel,
     driven: StockWheel,
@@ -302,16 +317,20 @@ def _against(
     found = ["held: the tachometer's reading is not explained"] if limits.held else []
     if limits.most_speed is not None and speed > limits.most_speed * (1 + 1e-9):
         found.append("faster than the machine may turn")
-    found += on.speaks_against(driver, driven, max(page.values["driver_speed"].n, speed))
-    if limits.motor and on.narrow is not None and motor.short(limits.motor, on.narrow, driver.line_m, driver.rim_m) > 1e-6:
+    found += loop.speaks_against(driver, driven, max(page.values["driver_speed"].n, speed))
+    if (
+        limits.motor
+        and loop.narrow_series is not None
+        and motor.short(limits.motor, loop.narrow_series, driver.line_m, driver.rim_m) > 1e-6
+    ):
         found.append(f"driver too small for a motor of {limits.motor.named}")
-    fastest, _ = on.fastest
+    fastest, _ = loop.fastest
     if fastest and velocity > fastest:
         found.append("belt too fast")
     rims = driver.rim_m / 2 * page.values["driver_speed"].n, driven.rim_m / 2 * speed
     if max(rims) > CAST_IRON_RIM_LIMIT_M_PER_S:
         found.append(f"rim past {CAST_IRON_RIM_LIMIT}")
-    least = on.least_wrap
+    least = loop.least_wrap
     if wrap is not None and least and wrap < least.value:
         found.append(f"wraps only {math.degrees(wrap):.0f}°")
     if not belt.belt:
@@ -320,10 +339,10 @@ def _against(
     return found
 
 
-def _belt(spec: DriveSpec, on: Fitted, page: Page, driver: StockWheel, driven: StockWheel) -> PairBelt:
+def _belt(spec: DriveSpec, on: Fitted, loop: Loop, page: Page, driver: StockWheel, driven: StockWheel) -> PairBelt:
     """The belt or chain for the pair."""
     if not page.has("centre_distance"):
-        return PairBelt(on.belt_on, False, None)
+        return PairBelt(loop.made.name if loop.made else "", False, None)
     now = page.values["centre_distance"].n
     return on.belt_for(driver, driven, _clear(driver, driven, now), now, spec.slide)
 
