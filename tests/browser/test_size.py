@@ -154,3 +154,24 @@ def test_size_on_a_phone_and_what_the_pull_does_to_a_shaft(open_as: Any) -> None
     expect(page.locator("[data-drive]").first).to_be_visible()
     wide = page.evaluate("document.documentElement.scrollWidth")
     assert wide <= 390, f"the page is {wide} px wide"
+
+
+def test_a_stage_of_a_train_is_chosen_for_and_written_into_the_layout(open_as: Any) -> None:
+    page = open_as("Ines")
+    open_drive(page, "Intake bucket elevator", "Size")
+    ask(page, "Options")
+    page.get_by_role("radiogroup", name="Stage").get_by_text("jackshaft sprocket to head shaft").click()
+    expect(page.get_by_text("survey 110 rpm")).to_be_visible()
+    page.locator("[data-drive] .pick").filter(has_text="10B chain").first.click()
+    slip = page.get_by_role("region", name=re.compile("10B chain"))
+    slip.get_by_role("button", name="Write it into the survey").click()
+    expect(page.get_by_text(re.compile("In the survey, not kept yet"))).to_be_in_viewport()
+    # What the shaft of the second stage's driver carries is not one belt's pull alone, and it is no motor's.
+    ask(page, "Shafts")
+    expect(page.get_by_role("heading", name=re.compile("More than this belt pulls on this shaft"))).to_be_visible()
+    expect(page.get_by_label("Electric motor")).to_have_count(0)
+    ask(page, "As fitted")
+    second = page.get_by_role("region", name="Stage 2")
+    expect(second.get_by_text(re.compile("10B, 17[02] pitches"))).to_be_visible()
+    second.get_by_text("Try another wheel in this stage").click()
+    expect(second.get_by_label("head shaft, teeth")).to_have_value("114")

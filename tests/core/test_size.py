@@ -15,6 +15,7 @@ from tuyere.core.basis.quantity import from_si, to_si
 from tuyere.core.basis.table import rows
 from tuyere.core.basis.typed import Typed
 from tuyere.core.basis.verdict import Tone
+from tuyere.core.drive.layout.pair import Pair
 from tuyere.core.drive.sheet.solve import solve, solve_page
 from tuyere.core.kinds import registry, v_belt
 from tuyere.core.kinds.flat import flat_belts
@@ -289,7 +290,7 @@ def test_what_the_pull_does_to_a_shaft() -> None:
     spec = spec_of(FAN, one, one.judged(FAN), DriveSpec(V_BELT))
     page = solve_page(spec)
     typed = {k: Typed(v) for k, v in {"overhang": "3", "bearing_span": "12", "shaft": "1 1/8", "bearing_rating": "3000 lbf"}.items()}
-    found = read_shaft(typed, {"side": "driven", "bearing": "ball"}, spec, page)
+    found = read_shaft(typed, {"side": "driven", "bearing": "ball"}, Pair(spec, page))
     pull = page.values["shaft_pull"].n
     near, far = (found.figures[k].value_si for k in ("near_bearing", "far_bearing"))
     assert near + far == pytest.approx(pull) and far == pytest.approx(-pull * 3 / 12), "forces and moments balance"
@@ -297,15 +298,15 @@ def test_what_the_pull_does_to_a_shaft() -> None:
     hours = 1e6 * (to_si(3000, "force", "lbf") / near) ** 3 / (page.values["driven_speed"].n / math.tau) / 3600
     assert found.figures["bearing_life"].value_si / 3600 == pytest.approx(hours)
     assert dict(found.life)[1.5] == pytest.approx(0.296, abs=0.001)
-    crank = read_shaft({}, {"side": "driver", "crank": "yes"}, spec, page)
+    crank = read_shaft({}, {"side": "driver", "crank": "yes"}, Pair(spec, page))
     assert "Not judged" in " ".join(v.headline for v in crank.verdicts)
-    held = read_shaft({"limit": Typed("20 lbf")}, {"side": "driver"}, spec, page)
+    held = read_shaft({"limit": Typed("20 lbf")}, {"side": "driver"}, Pair(spec, page))
     assert any(v.topic == "limit" and v.tone is Tone.WATCH for v in held.verdicts)
     # The factor's own formula the other way round (NEMA practice, 126 000 K hp/(d n), lbf and in): a wheel that size pulls just the limit.
     least = from_si(held.figures["least_wheel"].value_si, "length", "in")
     hp, rpm = from_si(FAN.power_w, "power", "hp"), from_si(FAN.driver_speed, "rotation", "rpm")
     assert 126_050 * hp * 1.5 / (least * rpm) == pytest.approx(20, rel=1e-3)
-    assert read_shaft({}, {}, DriveSpec(V_BELT), Page()).verdicts[0].headline == "The pull is not known yet"
+    assert read_shaft({}, {}, Pair(DriveSpec(V_BELT), Page())).verdicts[0].headline == "The pull is not known yet"
 
 
 def rank_key(problem: Demands, family: str) -> str:

@@ -278,9 +278,7 @@ def test_a_shaft_read_along_a_train_tells_the_slip_between() -> None:
     assert at_die.values["slip"].n == pytest.approx(0.035, abs=1e-6)
     assert at_die.verdicts[0].tone is Tone.GOOD, "over two belts 3.5 % is what they lose"
     first = next(
-        s
-        for s in duties_of(found, TrainDemands(1750 * RPM, None, "normal", None, "clean", "seldom"), NONE).shafts
-        if "large" in s.wheels
+        s for s in duties_of(found, TrainDemands(1750 * RPM, None, "normal", None, "clean", "seldom"), NONE).shafts if "large" in s.wheels
     )  # type: ignore[union-attr]
     at_jack = slip(1750 / first.ratio * 0.95, first.name)
     assert at_jack.values["slip"].n == pytest.approx(0.05, abs=1e-6) and at_jack.verdicts[0].tone is Tone.WATCH

@@ -16,6 +16,7 @@ from tuyere.core.basis.table import rows
 from tuyere.core.basis.typed import Given, Typed
 from tuyere.core.basis.uncertainty import exact
 from tuyere.core.basis.verdict import Tone
+from tuyere.core.drive.layout.pair import Pair
 from tuyere.core.drive.sheet.solve import Sheet, solve, solve_page
 from tuyere.core.drive.sheet.typed import read_form
 from tuyere.core.kinds import synchronous, v_belt
@@ -232,7 +233,7 @@ def test_a_frame_without_a_row_is_not_judged_and_a_short_shaft_stops(frame: str,
     found = limit(25 * HP, 1760 * RPM, frame)
     assert isinstance(found, NotJudged) and found.stop is stop
     spec = v_drive("B", driver_power="25 hp", belt_count="4")
-    said = [v for v in read_shaft({}, {"motor": "yes", "frame": frame}, spec, solve_page(spec)).verdicts if v.topic == "motor"]
+    said = [v for v in read_shaft({}, {"motor": "yes", "frame": frame}, Pair(spec, solve_page(spec))).verdicts if v.topic == "motor"]
     assert [v.tone for v in said] == [Tone.STOP if stop else Tone.OPEN]
 
 
@@ -241,7 +242,7 @@ def test_torsion_is_judged() -> None:
     spec = v_drive("B", driver_power="25 hp", belt_count="4")
 
     def read(size: str, keyway: str = "") -> tuple[float, Tone]:
-        found = read_shaft({"shaft": Typed(size, "in")}, {"keyway": keyway}, spec, solve_page(spec))
+        found = read_shaft({"shaft": Typed(size, "in")}, {"keyway": keyway}, Pair(spec, solve_page(spec)))
         return found.figures["shaft_torsion"].value_si / 6894.757, next(v.tone for v in found.verdicts if v.topic == "torsion")
 
     shear, tone = read("3/4")

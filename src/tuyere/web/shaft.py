@@ -50,8 +50,7 @@ class ShaftOut(BaseModel):
 @computes()
 def calc_shaft(body: ShaftIn) -> Response:
     on = answer_of(body.sheet.survey, body.sheet.tachometer)
-    spec, page, _ = on.pair(body.stage) or Pair(on.spec, on.page)
-    found = read_shaft({k: e.typed() for k, e in body.quantities.items()}, body.words, spec, page)
+    found = read_shaft({k: e.typed() for k, e in body.quantities.items()}, body.words, on.pair(body.stage) or Pair(on.spec, on.page))
     return answer(
         ShaftOut(
             figures=found.figures,

@@ -48,6 +48,7 @@ class StageOut(BaseModel):
     """One belt set on its wheels. `tension`: of one belt at rest, `stated` or the least that carries the powers."""
 
     number: int
+    first: bool
     title: str
     belt: str
     fitted: int
@@ -95,6 +96,7 @@ def _both(value: float | None, kind: str) -> BothOut | None:
 def _stage(s: StageDuty) -> StageOut:
     return StageOut(
         number=s.number,
+        first=s.first,
         title=s.title,
         belt=s.belt,
         fitted=s.fitted,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, inject, ref, toRef, watchEffect } from 'vue'
+import { computed, inject, nextTick, ref, toRef, watch, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { Choices, DriveOut, Layout } from '../../api/client'
@@ -47,8 +47,16 @@ const stage = computed({
   set: (number) => (desk.asked.value.size.stage = number),
 })
 watchEffect(() => {
+  if (!state.sheet.value) return
   const known = train.value ? pairs.value.map((s) => s.number) : [1]
   if (known.length && !known.includes(stage.value)) stage.value = known[0]!
+})
+
+const told = ref<HTMLElement | null>(null)
+watch(done, async (now) => {
+  if (!now) return
+  await nextTick()
+  told.value?.scrollIntoView({ block: 'nearest' })
 })
 
 async function propose(key: string): Promise<void> {
@@ -91,7 +99,7 @@ function write(key: string): void {
 
 <template>
   <AskStrip :base="base" :asks="SIZE_ASKS" :titles="SIZE_TITLES" :ask="ask" :marks="marks" />
-  <p v-if="done" class="done" role="status">✓ {{ done }}</p>
+  <p v-if="done" ref="told" class="done" role="status">✓ {{ done }}</p>
   <p v-if="refusedFamily" class="done ember" role="alert">{{ refusedFamily }}</p>
   <p v-if="keeper.problem.value" class="done ember" role="alert">Not kept: {{ keeper.problem.value.detail }}</p>
   <div v-if="train && ask !== 'stands'" class="stage">

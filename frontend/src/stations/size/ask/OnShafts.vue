@@ -29,10 +29,13 @@ const more = inject(moreFiguresKey, null)
 watchEffect(() => {
   if (more && answer.value) more.value = answer.value.figures
 })
-const SIDES = [
-  { value: 'driver', label: 'the driver' },
-  { value: 'driven', label: 'the driven machine' },
-]
+/** Of a train, the stage that is asked about: its wheels by name, and only the driver's own shaft is a motor's. */
+const stage = computed(() => state.train.value?.stages.find((s) => s.number === desk.asked.value.size.stage))
+const onMotor = computed(() => !stage.value || stage.value.first)
+const sides = computed(() => {
+  const names = stage.value?.wheels.map((w) => w.name) ?? ['the driver', 'the driven machine']
+  return ['driver', 'driven'].map((value, i) => ({ value, label: names[i] ?? value }))
+})
 const BEARINGS = [
   { value: 'ball', label: 'ball bearings' },
   { value: 'roller', label: 'roller bearings' },
@@ -53,9 +56,9 @@ const bar = (life: number) => `${Math.min(100, (100 * life) / 1.4)}%`
   <div class="station">
     <fieldset>
       <legend>Which shaft</legend>
-      <WordField v-model="w.side!" name="side" label="Of" :options="SIDES" />
+      <WordField v-model="w.side!" name="side" label="Of" :options="sides" />
       <WordField v-model="w.bearing!" name="bearing" label="It turns in" :options="BEARINGS" />
-      <template v-if="w.side === 'driver'">
+      <template v-if="w.side === 'driver' && onMotor">
         <WordField v-model="w.motor!" name="shaft_motor" label="Electric motor" :options="YES" />
         <WordField v-if="w.motor === 'yes'" v-model="w.frame!" name="shaft_frame" label="Its frame" :options="frames" />
         <WordField
@@ -69,7 +72,7 @@ const bar = (life: number) => `${Math.min(100, (100 * life) / 1.4)}%`
         />
       </template>
       <WordField
-        v-if="w.motor !== 'yes' || w.side === 'driven'"
+        v-if="w.motor !== 'yes' || w.side === 'driven' || !onMotor"
         v-model="w.crank!"
         name="crank"
         label="Overhung crankshaft"

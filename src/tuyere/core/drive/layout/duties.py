@@ -59,7 +59,7 @@ class WheelDuty:
 
 @dataclass(frozen=True)
 class StageDuty:
-    """One stage, by its `number`: that of its belt in the survey, from 1.
+    """One stage, by its `number`: that of its belt in the survey, from 1. `first`: whether the machine's driver drives it.
 
     `runs`: what goes round, in a word; `counted`: whether more of it side by side makes it stronger. `power_w`: what its driver takes in,
     losses included; `factor`: its service factor; `needed`: whole belts; `governs`: the wheel that wants most.
@@ -69,6 +69,7 @@ class StageDuty:
     """
 
     number: int
+    first: bool
     title: str
     belt: str
     fitted: int

@@ -7,7 +7,7 @@ from typing import NamedTuple
 from tuyere.core.basis.origin import Origin
 from tuyere.core.basis.page import Page
 from tuyere.core.basis.typed import Given
-from tuyere.core.drive.layout.duties import TrainDuty
+from tuyere.core.drive.layout.duties import ShaftDuty, TrainDuty
 from tuyere.core.drive.layout.form import PathReading
 from tuyere.core.drive.sheet.solve import solve_page
 from tuyere.core.kinds.family import Family
@@ -18,11 +18,15 @@ from tuyere.core.mechanics.on_wheels.wheels import Lay, PathWheel
 
 
 class Pair(NamedTuple):
-    """A drive on two wheels, and its page. `wheels`: their places among those of the layout, from 0; none where there is no layout."""
+    """A drive on two wheels, and its page. `wheels`: their places among those of the layout, from 0; none where there is no layout.
+
+    `shafts`: the driving one and the driven one of a train, for what else pulls on them.
+    """
 
     spec: DriveSpec
     page: Page
     wheels: tuple[int, ...] = ()
+    shafts: tuple[ShaftDuty, ...] = ()
 
 
 def pair_of(train: TrainDuty, number: int, family: Family, whole: DriveSpec) -> Pair | None:
@@ -53,7 +57,8 @@ def pair_of(train: TrainDuty, number: int, family: Family, whole: DriveSpec) -> 
         tach_driven=None,
         idler="none",
     )
-    return Pair(spec, solve_page(spec), tuple(w.place for w in stage.wheels))
+    shafts = tuple(next(s for s in train.shafts if w.name in s.wheels) for w in stage.wheels)
+    return Pair(spec, solve_page(spec), tuple(w.place for w in stage.wheels), shafts)
 
 
 def moved_to(read: PathReading, pair: Pair, centre_m: float) -> tuple[int, float, float]:

@@ -116,6 +116,7 @@ def _stage(b: int, read: PathReading, powers: Mapping[int, float], duty: TrainDe
     verdicts = carried_by(wheels, worst, needed, fitted, factor, loop, on)
     return StageDuty(
         b + 1,
+        first.shaft == read.on_wheels[0].wheels[_driver(read.on_wheels[0])].shaft,
         title,
         loop.made.name if loop.made else loop.of,
         fitted,

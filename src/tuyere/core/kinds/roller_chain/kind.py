@@ -1,6 +1,7 @@
 """A chain on two sprockets."""
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from functools import cache
 
 from tuyere.core.basis.verdict import Verdict
@@ -70,6 +71,9 @@ class RollerChain(Chains, Meshing):
         return "conveyor" if told.dogs_of(part) else self.group
 
     def on_two(self, loop: Loop, driver: Rim, driven: Rim, centre_m: float) -> LineDrive | None:
+        if isinstance(loop, ChainLoop) and loop.pitches is None and driver.teeth and driven.teeth:
+            pitches = roller_chain.length_in_pitches(driver.teeth, driven.teeth, centre_m / loop.chain.pitch_m)
+            loop = replace(loop, pitches=2 * round(pitches / 2))
         return on_two(ChainLine, loop, driver, driven, centre_m)
 
     def facts(self, part: Part) -> tuple[str, ...]:

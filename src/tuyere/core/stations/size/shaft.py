@@ -20,6 +20,7 @@ from tuyere.core.basis.table import rows
 from tuyere.core.basis.typed import Typed
 from tuyere.core.basis.uncertainty import exact
 from tuyere.core.basis.verdict import Problem, Tone, Verdict
+from tuyere.core.drive.layout.pair import Pair
 from tuyere.core.kinds.motor import MotorLimit, NotJudged, limit
 from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.mechanics import loads
@@ -51,8 +52,14 @@ class ShaftReading:
     problems: tuple[Problem, ...]
 
 
-def read_shaft(quantities: Mapping[str, Typed], words: Mapping[str, str], spec: DriveSpec, page: Page) -> ShaftReading:
-    """Judge the shaft that `words["side"]` names ("driver" or "driven"), as far as what was typed allows."""
+def read_shaft(quantities: Mapping[str, Typed], words: Mapping[str, str], pair: Pair) -> ShaftReading:
+    """Judge the shaft that `words["side"]` names ("driver" or "driven"), as far as what was typed allows.
+
+    Of a stage of a train only the driver's own shaft can be a motor's.
+    """
+    spec, page = pair.spec, pair.page
+    if pair.shafts and pair.shafts[0].over:
+        words = {**words, "motor": ""}
     reader = FieldReader(quantities, words)
     v = {key: reader.value(key, field) for key, field in FIELDS.items()}
     side = "driven" if words.get("side") == "driven" else "driver"
@@ -69,6 +76,7 @@ def read_shaft(quantities: Mapping[str, Typed], words: Mapping[str, str], spec: 
     # At work: standing, the centrifugal part pulls too, but then nothing turns in the bearings.
     pull, line = page.values["shaft_pull"].n, page.figures["shaft_pull"].line("F")
     speed = page.values[f"{side}_speed"].n
+    _shared(pair, side, out)
     _motor(spec, page, side, words, out)
     _limit(v["limit"], words, side, pull, out)
     _least_wheel(v["limit"], spec, page, side, out)
@@ -200,6 +208,20 @@ def _torsion(
             f"The torque takes {code / most.value:.0%} of what the old shafting code allows",
             told,
         )
+
+
+def _shared(pair: Pair, side: str, out: Page) -> None:
+    """A jackshaft carries more than this stage."""
+    shaft = pair.shafts[side == "driven"] if pair.shafts else None
+    if shaft is None or len(shaft.wheels) < 2:
+        return
+    whole = f" Added as arrows they pull with {both(shaft.pull_n, 'force')} at work." if shaft.pull_n else ""
+    out.say(
+        "shaft",
+        Tone.OPEN,
+        f"More than this belt pulls on this shaft: {' and '.join(shaft.wheels)}",
+        f"What stands below is for this stage's pull alone.{whole} Judge the bearings by both.",
+    )
 
 
 def _length(symbol: str, label: str, value: float) -> Line:
