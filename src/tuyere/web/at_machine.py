@@ -118,13 +118,14 @@ def post_instrument(path: DrivePath, body: PointIn) -> Response:
 def truth_of(session: Session, drive: Drive) -> Truth:
     """What a demo machine is doing: its plate, a little light load, and the slip that was read of it last."""
     configuration = drives.current_configuration(session, drive.id)
-    page = answer_on(drive, configuration).page
-    if not page.has("driven_speed"):
-        return Truth(page.values["driver_speed"].n if page.has("driver_speed") else None)
+    on = answer_on(drive, configuration)
+    plate, turns = on.spec.driver_speed, on.figures.get("driven_speed")
+    if plate is None or turns is None:
+        return Truth(plate.value if plate else None)
     slip = drives.last_slip(session, drive.id)
-    driver = page.values["driver_speed"].n * 1.004
+    driver = plate.value * 1.004
     usual = 0.0 if registry.family(drive.family).toothed else 0.012
-    driven = page.values["driven_speed"].n * 1.004 * (1 - (slip if slip is not None else usual))
+    driven = turns.value_si * 1.004 * (1 - (slip if slip is not None else usual))
     share = driven / drive.design_speed_rad_per_s if drive.design_speed_rad_per_s else 1.0
     amps = drive.design_amps_a * (0.4 + 0.47 * share**3) if drive.design_amps_a else None
     pressure = drive.design_pressure_pa * share**2 if drive.design_pressure_pa else None

@@ -8,11 +8,11 @@ import { useKeepSurvey } from '../../sheet/useKeepSurvey'
 import { completedSurvey } from '../../sheet/form'
 import { sheetKey } from '../../sheet/useSheet'
 import { SIZE_ASKS, SIZE_TITLES, type SizeAsk } from '../asks'
-import TrainPanel from '../train/TrainPanel.vue'
 import AskStrip from '../AskStrip.vue'
 import StageChoice from '../StageChoice.vue'
 import AsItStands from './ask/AsItStands.vue'
 import OnShafts from './ask/OnShafts.vue'
+import StagesAsFitted from './ask/StagesAsFitted.vue'
 import SideBySide from './ask/SideBySide.vue'
 import WhatWouldDo from './ask/WhatWouldDo.vue'
 import WhyNot from './ask/WhyNot.vue'
@@ -109,7 +109,7 @@ function write(key: string): void {
       bench a pair is chosen freely.
     </p>
   </div>
-  <TrainPanel v-if="ask === 'stands' && train" :drive="drive" :choices="choices" :layout="layout" station="size" />
+  <StagesAsFitted v-if="ask === 'stands' && train" :drive="drive" :choices="choices" :layout="layout" />
   <AsItStands v-else-if="ask === 'stands'" :drive="drive" :choices="choices" />
   <template v-else-if="train && !pairs.length" />
   <WhatWouldDo

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { computed, inject } from 'vue'
+import { inject } from 'vue'
 
 import type { Choices, DriveOut } from '../../api/client'
 import { SPEED_TITLES, type SpeedAsk } from '../asks'
 import AskStrip from '../AskStrip.vue'
-import { sheetKey } from '../../sheet/useSheet'
 import KeepSurvey from '../survey/KeepSurvey.vue'
 import AdjustableSheave from './ask/AdjustableSheave.vue'
 import MachineFeels from './ask/MachineFeels.vue'
@@ -14,15 +13,12 @@ import TargetSpeed from './ask/TargetSpeed.vue'
 import WhatItMeans from './ask/WhatItMeans.vue'
 import ConesPanel from './ConesPanel.vue'
 import SpeedStation from './SpeedStation.vue'
-import TrainPanel from '../train/TrainPanel.vue'
 import { speedDeskKey } from './useSpeedDesk'
 
 /** Speed: its questions, one at a time. */
 defineOptions({ inheritAttrs: false })
 const { drive, choices, ask } = defineProps<{ drive: DriveOut; choices: Choices; ask: SpeedAsk }>()
 const { asks, felt, cones, conesForm, made, madeForm, preview, makeWheel } = inject(speedDeskKey)!
-const state = inject(sheetKey)!
-const train = computed(() => state.train.value)
 </script>
 
 <template>
@@ -33,8 +29,7 @@ const train = computed(() => state.train.value)
     :ask="ask"
     :marks="drive.proposed ? { runs: 'Wheels are proposed' } : {}"
   />
-  <TrainPanel v-if="ask === 'runs' && train" :drive="drive" :choices="choices" station="speed" />
-  <SpeedStation v-else-if="ask === 'runs'" :drive="drive" :choices="choices" />
+  <SpeedStation v-if="ask === 'runs'" :drive="drive" :choices="choices" />
   <WhatItMeans v-else-if="ask === 'means'" :drive="drive" :choices="choices" />
   <TargetSpeed
     v-else-if="ask === 'target'"

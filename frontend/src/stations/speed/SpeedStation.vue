@@ -16,6 +16,8 @@ import InstrumentRack from './InstrumentRack.vue'
 import LimitBar from './LimitBar.vue'
 import ProposalNote from '../../sheet/ProposalNote.vue'
 import ReadingsFile from './ReadingsFile.vue'
+import TrainShafts from './TrainShafts.vue'
+import WordField from '../survey/WordField.vue'
 
 const { drive, choices } = defineProps<{ drive: DriveOut; choices: Choices }>()
 const state = inject(sheetKey)!
@@ -28,12 +30,19 @@ const chain = computed(() => drive.kind.runs === 'chain')
 function put(field: string, text: string, unit: string): void {
   if (field === 'tach_driver' || field === 'tach_driven') t.value[field] = { text, unit, origin: null }
 }
+const train = computed(() => state.train.value)
+const shafts = computed(() => [
+  { value: '', label: 'the last' },
+  ...(train.value?.shafts.slice(1) ?? []).map((s) => ({ value: s.name, label: s.name })),
+])
 const next = computed(() =>
   !figures.value.driven_speed
     ? 'Survey both wheels and the driver speed first'
-    : !read.value
-      ? `By the diameters it turns ${figures.value.driven_speed.us}: read the driven shaft to know the slip`
-      : '',
+    : train.value
+      ? 'Read the driver and one other shaft: the slip between them follows'
+      : !read.value
+        ? `By the diameters it turns ${figures.value.driven_speed.us}: read the driven shaft to know the slip`
+        : '',
 )
 </script>
 
@@ -42,7 +51,8 @@ const next = computed(() =>
     <VerdictSlip :topics="['speed', 'design']" :flags="['rim-speed', 'belt-speed']" :next="next" />
     <CautionStrip :cautions="choices.cautions.speed" state="Running, guard on." />
     <ProposalNote :drive="drive" />
-    <section>
+    <TrainShafts v-if="train" />
+    <section v-else>
       <h3>{{ drive.kind.toothed ? 'By the teeth' : 'By the diameters' }}</h3>
       <div class="grid">
         <FigureValue :figure="figures.driver_speed" label="Driver" />
@@ -53,14 +63,15 @@ const next = computed(() =>
     </section>
     <section class="read">
       <h3>By tachometer</h3>
+      <WordField v-if="train" v-model="t.shaft!" name="shaft" label="Which shaft" :options="shafts" class="wide" />
       <MeasureField v-model="t.tach_driver!" name="tach_driver" label="Driver shaft" />
-      <MeasureField v-model="t.tach_driven!" name="tach_driven" label="Driven shaft" />
+      <MeasureField v-model="t.tach_driven!" name="tach_driven" :label="train ? 'That shaft' : 'Driven shaft'" />
       <FigureValue :figure="figures.slip" label="Slip" doubt size="big" />
       <FigureValue :figure="figures.off_design" label="Off its design speed" doubt size="big" />
     </section>
     <InstrumentRack :drive="drive" to="these two" @take="put" />
     <ReadingsFile @take="put" />
-    <p v-if="figures.slip" class="small">
+    <p v-if="figures.slip && !train" class="small">
       <router-link :to="`/drives/${drive.id}/speed/means`"
         >What can that mean, and what would another wheel do?</router-link
       >
@@ -105,7 +116,8 @@ section {
   grid-template-columns: 1fr 1fr;
   gap: 10px 16px;
 }
-.read h3 {
+.read h3,
+.wide {
   grid-column: 1 / -1;
 }
 </style>
