@@ -17,7 +17,7 @@ from typing import Any
 from bench.live_redraw import percentile
 from playwright.sync_api import sync_playwright
 
-from tuyere.web.forms import SurveyForm
+from tuyere.record.forms import SurveyForm
 
 WHEELS, KEYS = 20, 100
 WATCH = """

@@ -7,16 +7,8 @@ from pathlib import Path
 import pytest
 
 from tests.core.test_jobs import NEW, broken
-from tuyere.core.stations.jobs.compose import (
-    compose,
-    fitting,
-)
-from tuyere.core.stations.jobs.library import (
-    LibraryError,
-    base_of,
-    guesses,
-    machine_facts,
-)
+from tuyere.core.stations.jobs.compose import compose, fitting
+from tuyere.core.stations.jobs.library import LibraryError, base_of, guesses, machine_facts
 from tuyere.core.stations.jobs.read import library, read_library
 
 

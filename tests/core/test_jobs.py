@@ -22,17 +22,7 @@ from tuyere.core.stations.jobs.compose import (
     waits_for,
     with_own,
 )
-from tuyere.core.stations.jobs.library import (
-    ISOLATION,
-    LOCKS,
-    JobKind,
-    Step,
-    base_of,
-    guesses,
-    holds,
-    machine_facts,
-    traits_asked,
-)
+from tuyere.core.stations.jobs.library import ISOLATION, LOCKS, JobKind, Step, base_of, guesses, holds, machine_facts, traits_asked
 from tuyere.core.stations.jobs.read import library
 
 HELD = ("base", "spring", "idler held", "pivot")

@@ -23,8 +23,8 @@ from tuyere.core.mechanics.tension import INCH_FORM
 from tuyere.core.mechanics.tension.window import strain, window
 from tuyere.core.stations.tension.grip import grip_of, surfaces
 from tuyere.core.stations.tension.read import Tight
-from tuyere.web.entry import Entry
-from tuyere.web.forms import GaugeForm, SheetForm, SurveyForm
+from tuyere.record.entry import Entry
+from tuyere.record.forms import GaugeForm, SheetForm, SurveyForm
 from tuyere.web.sheet import sheet_answer
 
 

@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 
 from tuyere.core.basis.field import read_field
-from tuyere.web.forms import SheetForm, SurveyForm
+from tuyere.record.forms import SheetForm, SurveyForm
 from tuyere.web.sheet import SheetOut, sheet_answer
 
 

@@ -12,8 +12,8 @@ from tuyere.core.stations.size.rank import USUAL, Wishes, rank
 from tuyere.core.stations.size.search import search
 from tuyere.core.stations.size.shaft import read_shaft
 from tuyere.core.stations.size.stock import kinds
+from tuyere.record.forms import SurveyForm, answer_of
 from tuyere.web.candidate_survey import Where, survey_of
-from tuyere.web.forms import SurveyForm, answer_of
 
 # What is on, its wheels (inches over the rim, or teeth), and which kind is looked for.
 ON: dict[str, tuple[dict[str, Any], tuple[str, str], str]] = {
@@ -67,7 +67,7 @@ def solved(form: SurveyForm) -> Answer:
 
 
 def _nothing() -> Any:
-    from tuyere.web.forms import SheetForm
+    from tuyere.record.forms import SheetForm
 
     return SheetForm().tachometer
 

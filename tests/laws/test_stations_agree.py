@@ -15,9 +15,9 @@ from tuyere.core.stations.floor.attention import Level, attention
 from tuyere.core.stations.floor.weighs import weighs
 from tuyere.core.stations.jobs.of_drive import of_drive
 from tuyere.demo.typed import typed_survey
+from tuyere.record.entry import Entry
+from tuyere.record.forms import GaugeForm, SheetForm, SurveyForm
 from tuyere.web.cards import _strand
-from tuyere.web.entry import Entry
-from tuyere.web.forms import GaugeForm, SheetForm, SurveyForm
 from tuyere.web.sheet import sheet_answer
 
 PLANT = tomllib.loads((Path(tuyere.demo.__file__).parent / "plant.toml").read_text())

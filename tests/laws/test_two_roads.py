@@ -11,7 +11,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from tests.conftest import examples
-from tuyere.web.forms import SheetForm, SurveyForm
+from tuyere.record.forms import SheetForm, SurveyForm
 from tuyere.web.sheet import sheet_answer
 
 MM = 25.4

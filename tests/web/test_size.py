@@ -5,9 +5,14 @@ from itertools import pairwise
 from typing import Any
 
 import pytest
+from flask import Flask
 
+from tests.conftest import SECRET, database
 from tests.web.test_layout import drive_of
 from tests.web.test_plant import floor
+from tuyere.upkeep.prepare import prepare
+from tuyere.web.app import create_app
+from tuyere.web.settings import Settings
 
 MILL = {
     "quantities": {
@@ -22,6 +27,12 @@ MILL = {
     },
     "words": {"driven_class": "heavy"},
 }
+
+
+@pytest.fixture(scope="module")
+def app() -> Flask:
+    """A plant of its own: what others leave at its drives is not theirs to be chosen for."""
+    return create_app(Settings(prepare(database("tuyere_test_size", "demo"), SECRET, demo=True), SECRET, demo=True, plant="test"))
 
 
 def test_the_list_the_plot_and_a_candidate_are_one(sign_in: Any) -> None:

@@ -18,6 +18,8 @@ from sqlalchemy.exc import DBAPIError
 from sqlmodel import SQLModel
 
 from tests.conftest import SECRET, database, examples
+from tuyere.record.fitted_forms import SheavesForm, ToothedForm
+from tuyere.record.forms import SurveyForm
 from tuyere.store import tables
 from tuyere.store.address import url_from_environment
 from tuyere.store.database import alembic_config, engine_from, migrate
@@ -25,8 +27,6 @@ from tuyere.store.roles import APPEND, RIGHTS
 from tuyere.upkeep.port import Found, look_at
 from tuyere.upkeep.prepare import prepare
 from tuyere.web.app import create_app
-from tuyere.web.fitted_forms import SheavesForm, ToothedForm
-from tuyere.web.forms import SurveyForm
 from tuyere.web.settings import Settings
 
 

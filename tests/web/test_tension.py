@@ -163,7 +163,7 @@ def test_what_is_lacking_or_wrong_is_said_and_nothing_is_kept(sign_in: Any) -> N
 
 def test_the_log_draws_how_a_set_tension_should_settle(sign_in: Any) -> None:
     caller = sign_in("Marta")
-    found = caller.get(f"/api/drives/{drive_of(caller, 'Kiln exhaust fan')}/log").json["expected"]
+    found = caller.get(f"/api/drives/{drive_of(caller, 'Kiln exhaust fan')}/trend").json["expected"]
     assert found and all(e["stage"] == 1 for e in found)
     for band in found:
         lows = [p["low"] for p in band["points"]]

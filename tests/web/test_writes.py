@@ -149,7 +149,7 @@ def test_renaming_putting_away_and_bringing_back(sign_in: Any, drive_id: str) ->
     assert taken.status_code == 422 and taken.json["errors"][0]["field"] == "machine"
     for away in (True, False):
         assert caller.post(path, details(retired=away)).status_code == 200
-        floor = caller.get(f"/api/sites/{caller.site_id}/floor").json["drives"]
+        floor = caller.get(f"/api/sites/{caller.site_id}/floor?away={str(away).lower()}").json["drives"]
         assert next(d for d in floor if d["id"] == drive_id)["retired"] is away
     assert caller.get(f"/api/drives/{drive_id}").json["note"] == "grease both ends"
 

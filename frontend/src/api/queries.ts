@@ -1,4 +1,5 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { refDebounced } from '@vueuse/core'
 import { computed, type MaybeRefOrGetter, toValue } from 'vue'
 
 import { api, rememberCsrf, rememberPerson, rememberSite, type Session, unwrap } from './client'
@@ -48,12 +49,69 @@ export function useMayWrite() {
   return computed(() => site.value !== null && site.value.role !== 'viewer')
 }
 
-export function useFloor() {
+/** What of the floor is looked for: words, an area, those that are archived. */
+export interface FloorAsked {
+  find: string
+  area: string
+  away: boolean
+}
+
+/** Drives of the site, what wants the most attention first, page by page. */
+export function useFloor(asked: MaybeRefOrGetter<FloorAsked>) {
+  const site = useSite()
+  return useInfiniteQuery({
+    queryKey: ['floor', computed(() => site.value?.id), computed(() => toValue(asked))],
+    enabled: computed(() => site.value !== null),
+    initialPageParam: '',
+    placeholderData: keepPreviousData,
+    queryFn: ({ pageParam, signal }) =>
+      unwrap(
+        api.GET('/api/sites/{site_id}/floor', {
+          params: { path: { site_id: site.value!.id }, query: { ...toValue(asked), after: pageParam, limit: 100 } },
+          signal,
+        }),
+      ),
+    getNextPageParam: (page) => page.next || undefined,
+  })
+}
+
+/** What falls due at the site within a month. */
+export function useSiteDues(asked: MaybeRefOrGetter<FloorAsked>) {
   const site = useSite()
   return useQuery({
-    queryKey: ['floor', computed(() => site.value?.id)],
+    queryKey: ['floor', 'dues', computed(() => site.value?.id), computed(() => toValue(asked))],
     enabled: computed(() => site.value !== null),
-    queryFn: () => unwrap(api.GET('/api/sites/{site_id}/floor', { params: { path: { site_id: site.value!.id } } })),
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) => {
+      const { find, area } = toValue(asked)
+      return unwrap(
+        api.GET('/api/sites/{site_id}/dues', {
+          params: { path: { site_id: site.value!.id }, query: { find, area, days: 30 } },
+          signal,
+        }),
+      )
+    },
+  })
+}
+
+/** Machines of the site whose names hold what is typed. */
+export function useMachineNames(find: MaybeRefOrGetter<string>) {
+  const site = useSite()
+  const typed = refDebounced(
+    computed(() => toValue(find).trim()),
+    150,
+  )
+  return useQuery({
+    queryKey: ['floor', 'machines', computed(() => site.value?.id), typed],
+    enabled: computed(() => site.value !== null),
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/sites/{site_id}/machines', {
+          params: { path: { site_id: site.value!.id }, query: { find: typed.value } },
+          signal,
+        }),
+      ),
   })
 }
 
@@ -65,10 +123,31 @@ export function useDrive(id: MaybeRefOrGetter<string>) {
   })
 }
 
-export function useLog(id: MaybeRefOrGetter<string>) {
+/** What happened to a drive, newest first, page by page; of some kinds, or of all. */
+export function useLog(id: MaybeRefOrGetter<string>, kinds: MaybeRefOrGetter<readonly string[]> = []) {
+  return useInfiniteQuery({
+    queryKey: ['log', computed(() => toValue(id)), computed(() => toValue(kinds).join(','))],
+    initialPageParam: '',
+    placeholderData: keepPreviousData,
+    queryFn: ({ pageParam, signal }) =>
+      unwrap(
+        api.GET('/api/drives/{drive_id}/log', {
+          params: {
+            path: { drive_id: toValue(id) },
+            query: { kinds: toValue(kinds).join(','), before: pageParam, limit: 60 },
+          },
+          signal,
+        }),
+      ),
+    getNextPageParam: (page) => page.next || undefined,
+  })
+}
+
+/** What the curves of a drive are drawn of. */
+export function useTrend(id: MaybeRefOrGetter<string>) {
   return useQuery({
-    queryKey: ['log', computed(() => toValue(id))],
-    queryFn: () => unwrap(api.GET('/api/drives/{drive_id}/log', { params: { path: { drive_id: toValue(id) } } })),
+    queryKey: ['log', computed(() => toValue(id)), 'trend'],
+    queryFn: () => unwrap(api.GET('/api/drives/{drive_id}/trend', { params: { path: { drive_id: toValue(id) } } })),
   })
 }
 

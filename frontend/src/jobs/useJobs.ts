@@ -47,7 +47,6 @@ export function useSiteJobs() {
     queryKey: ['site-jobs', computed(() => site.value?.id)],
     enabled: computed(() => site.value !== null),
     queryFn: () => unwrap(api.GET('/api/sites/{site_id}/jobs', { params: { path: { site_id: site.value!.id } } })),
-    select: (found) => found.jobs,
   })
 }
 

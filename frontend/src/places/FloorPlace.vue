@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { refDebounced, useIntersectionObserver } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { useFloor, useMayWrite, useSite } from '../api/queries'
-import type { FloorDrive } from '../api/client'
+import { useFloor, useMayWrite, useSite, useSiteDues } from '../api/queries'
+import { api, type FloorDrive, unwrap } from '../api/client'
 import { say } from '../settings'
 import { useKeys } from '../useKeys'
 import { useSiteJobs, useStartJob } from '../jobs/useJobs'
@@ -17,7 +18,6 @@ const route = useRoute()
 onMounted(() => 'find' in route.query && box.value?.focus())
 const site = useSite()
 const mayWrite = useMayWrite()
-const { data, error, refetch, isPending } = useFloor()
 const { data: jobs } = useSiteJobs()
 const { start, busy: starting } = useStartJob('floor')
 const search = ref('')
@@ -25,60 +25,49 @@ const box = ref<HTMLInputElement>()
 const adding = ref(false)
 const list = ref<HTMLElement>()
 
-const all = computed(() => data.value?.drives ?? [])
 const away = ref(false)
-const drives = computed(() => all.value.filter((d) => d.retired === away.value))
-const putAway = computed(() => all.value.filter((d) => d.retired).length)
-const found = computed(() => {
-  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return drives.value.filter((d) => {
-    const text = [
-      d.machine,
-      d.name,
-      d.place,
-      d.machine_kind,
-      d.belts,
-      d.family,
-      ...d.findings.map((f) => f.what),
-      ...d.dues.map((x) => x.what),
-    ]
-      .join(' ')
-      .toLowerCase()
-    return words.every((w) => text.includes(w))
-  })
+const area = ref('')
+const typed = refDebounced(search, 180)
+const asked = computed(() => ({ find: typed.value.trim(), area: area.value, away: away.value }))
+const { data, error, refetch, isPending, hasNextPage, fetchNextPage, isFetchingNextPage } = useFloor(asked)
+const { data: due } = useSiteDues(asked)
+const first = computed(() => data.value?.pages[0])
+const drives = computed(() => data.value?.pages.flatMap((p) => p.drives) ?? [])
+const areas = computed(() => first.value?.areas ?? [])
+const here = computed(() => (away.value ? first.value?.put_away : first.value?.here) ?? 0)
+/** The rest of the list comes when its end is near. */
+const end = ref<HTMLElement>()
+useIntersectionObserver(end, ([seen]) => {
+  if (seen?.isIntersecting && hasNextPage.value && !isFetchingNextPage.value) void fetchNextPage()
 })
-/** How far ahead dues are listed; what falls later stands on its drive. */
-const AHEAD = 30
 const seeing = ref<FloorDrive | null>(null)
 const LEVELS = ['stop', 'overdue', 'watch', 'soon', 'remark', 'quiet']
 const weight = (d: FloorDrive) => LEVELS.indexOf(d.level)
 /** The reason, unless it is one of the findings that are listed anyway. */
 const why = (d: FloorDrive) => (d.findings.some((f) => f.what === d.why) ? '' : d.why)
-const ordered = computed(() =>
-  [...found.value].sort((a, b) => weight(a) - weight(b) || a.machine.localeCompare(b.machine)),
+/** What a hand mends first, what falls due this week, how a drive is built, and what is quiet: they come in this order. */
+const GROUPS = [
+  { title: 'Needs attention', levels: ['stop', 'overdue', 'watch'] },
+  { title: 'Due this week', levels: ['soon'] },
+  { title: 'Remarks on how they are built', levels: ['remark'] },
+  { title: 'No open items', levels: ['quiet'] },
+]
+const many = (levels: string[]) => levels.reduce((sum, level) => sum + (first.value?.counts[level] ?? 0), 0)
+const groups = computed(() =>
+  GROUPS.map((g) => ({ ...g, many: many(g.levels), drives: drives.value.filter((d) => g.levels.includes(d.level)) })),
 )
-/** What a hand mends first, what falls due this week, how a drive is built, and what is quiet. */
-const of = (levels: string[]) => ordered.value.filter((d) => levels.includes(d.level))
-const groups = computed(() => [
-  { title: 'Needs attention', drives: of(['stop', 'overdue', 'watch']) },
-  { title: 'Due this week', drives: of(['soon']) },
-  { title: 'Remarks on how they are built', drives: of(['remark']) },
-  { title: 'No open items', drives: of(['quiet']) },
-])
-const promises = computed(() =>
-  found.value
-    .flatMap((d) =>
-      d.dues.filter((due) => !due.resting && due.days !== null).map((due) => ({ d, due, days: due.days! })),
-    )
-    .filter((p) => p.days <= AHEAD)
-    .sort((a, b) => a.days - b.days),
-)
+const found = computed(() => many(LEVELS))
+const promises = computed(() => due.value?.dues ?? [])
 
 useKeys({ '/': () => box.value?.focus(), n: () => mayWrite.value && (adding.value = true) })
 watch(search, () => list.value?.scrollTo?.({ top: 0 }))
-function openFirst(): void {
-  const first = ordered.value[0]
-  if (first) void router.push(`/drives/${first.id}`)
+/** The list may be a key behind: what is typed now is asked for. */
+async function openFirst(): Promise<void> {
+  const query = { ...asked.value, find: search.value.trim(), limit: 1 }
+  const found = await unwrap(
+    api.GET('/api/sites/{site_id}/floor', { params: { path: { site_id: site.value!.id }, query } }),
+  ).catch(() => null)
+  if (found?.drives[0]) void router.push(`/drives/${found.drives[0].id}`)
 }
 function walk(event: KeyboardEvent, step: number): void {
   const all = [...(list.value?.querySelectorAll<HTMLElement>('a.drive') ?? [])]
@@ -93,7 +82,7 @@ function walk(event: KeyboardEvent, step: number): void {
     <header>
       <div>
         <h1>{{ site?.name ?? 'Floor' }}</h1>
-        <p v-if="data" class="soft">{{ drives.length }} drives, {{ groups[0]!.drives.length }} need attention</p>
+        <p v-if="data" class="soft">{{ here }} drives, {{ groups[0]!.many }} need attention</p>
       </div>
       <label class="search no-print">
         <span class="sr">Search machines and drives</span>
@@ -112,6 +101,15 @@ function walk(event: KeyboardEvent, step: number): void {
         />
         <kbd>/</kbd>
       </label>
+      <label v-if="areas.length > 1 || area" class="area no-print">
+        <span class="sr">Area</span>
+        <select v-model="area">
+          <option value="">Everywhere</option>
+          <option v-for="a in areas" :key="a.name" :value="a.name || '-'">
+            {{ a.name || 'no place given' }}: {{ a.drives }}{{ a.attention ? `, ${a.attention} need attention` : '' }}
+          </option>
+        </select>
+      </label>
       <el-button v-if="mayWrite" type="primary" class="no-print" @click="adding = true">New drive</el-button>
     </header>
 
@@ -120,16 +118,16 @@ function walk(event: KeyboardEvent, step: number): void {
       <button type="button" class="bare" @click="refetch()"><u>Try again</u></button>
     </p>
     <p v-else-if="isPending" class="gap soft">Reading the floor…</p>
-    <div v-else-if="!all.length" class="gap stack none">
+    <div v-else-if="!first!.here && !first!.put_away" class="gap stack none">
       <h2>No machine is on the record yet</h2>
       <p>
         Walk to the nearest belt drive with a tape, lock it out, and press New drive: motor plate, both
         {{ say('sheaves') }}, centre distance, and what is printed on the belt.
       </p>
     </div>
-    <p v-else-if="!found.length" class="gap">
-      Nothing here matches “{{ search }}”.
-      <button type="button" class="bare" @click="search = ''"><u>Show all</u></button>
+    <p v-else-if="!found" class="gap">
+      Nothing here matches{{ search ? ` “${search}”` : '' }}{{ area ? ` in ${area}` : '' }}.
+      <button type="button" class="bare" @click="search = area = ''"><u>Show all</u></button>
     </p>
 
     <div
@@ -140,7 +138,9 @@ function walk(event: KeyboardEvent, step: number): void {
       @keydown.up.prevent="walk($event, -1)"
     >
       <section v-for="group in groups" v-show="group.drives.length" :key="group.title">
-        <h2>{{ group.title }}</h2>
+        <h2>
+          {{ group.title }} <span class="soft">{{ group.many }}</span>
+        </h2>
         <ul>
           <li v-for="d in group.drives" :key="d.id" class="line">
             <router-link :to="`/drives/${d.id}`" class="drive" :class="`w${weight(d)}`">
@@ -174,11 +174,16 @@ function walk(event: KeyboardEvent, step: number): void {
           </li>
         </ul>
       </section>
-      <aside v-if="promises.length || jobs?.length">
-        <template v-if="jobs?.length">
-          <h2>Jobs</h2>
+      <aside v-if="promises.length || jobs?.jobs.length">
+        <template v-if="jobs?.jobs.length">
+          <h2>
+            Jobs
+            <span v-if="jobs.many > jobs.jobs.length" class="soft"
+              >first {{ jobs.jobs.length }} of {{ jobs.many }}</span
+            >
+          </h2>
           <ol class="at">
-            <li v-for="j in jobs" :key="j.id">
+            <li v-for="j in jobs.jobs" :key="j.id">
               <router-link :to="`/jobs/${j.id}`">
                 <b>{{ j.standing === 'waiting' ? 'waiting' : `${j.done} of ${j.of}` }}</b>
                 <span>{{ say(j.title) }}</span>
@@ -187,12 +192,15 @@ function walk(event: KeyboardEvent, step: number): void {
             </li>
           </ol>
         </template>
-        <h2 v-if="promises.length">Due</h2>
+        <h2 v-if="promises.length">
+          Due
+          <span v-if="due!.many > promises.length" class="soft">first {{ promises.length }} of {{ due!.many }}</span>
+        </h2>
         <ol>
-          <li v-for="{ d, due, days } in promises" :key="`${d.id} ${due.key}`">
-            <router-link :to="`/drives/${d.id}/${due.page}`" :title="due.because">
-              <b :class="{ ember: days <= 0 }">{{ dueText(days) }}</b>
-              <span>{{ due.what }}</span>
+          <li v-for="d in promises" :key="`${d.drive_id} ${d.due.key}`">
+            <router-link :to="`/drives/${d.drive_id}/${d.due.page}`" :title="d.due.because">
+              <b :class="{ ember: d.due.days! <= 0 }">{{ dueText(d.due.days!) }}</b>
+              <span>{{ d.due.what }}</span>
               <span class="soft small">{{ d.machine }}</span>
             </router-link>
             <button
@@ -200,21 +208,26 @@ function walk(event: KeyboardEvent, step: number): void {
               type="button"
               class="bare start no-print"
               :disabled="starting"
-              @click="start(d.id, '', {}, due.key)"
+              @click="start(d.drive_id, '', {}, d.due.key)"
             >
-              Job ›<span class="sr">: start it for {{ due.what }}, {{ d.machine }}</span>
+              Job ›<span class="sr">: start it for {{ d.due.what }}, {{ d.machine }}</span>
             </button>
           </li>
         </ol>
       </aside>
     </div>
-    <p v-if="putAway || away" class="gap no-print">
+    <p v-if="hasNextPage" ref="end" class="gap no-print">
+      <button type="button" class="bare" :disabled="isFetchingNextPage" @click="fetchNextPage()">
+        <u>{{ isFetchingNextPage ? 'Reading on…' : `Show more of ${found}` }}</u>
+      </button>
+    </p>
+    <p v-if="first?.put_away || away" class="gap no-print">
       <button type="button" class="bare" @click="away = !away">
-        <u>{{ away ? 'Back to the floor' : `Archived: ${putAway}` }}</u>
+        <u>{{ away ? 'Back to the floor' : `Archived: ${first?.put_away}` }}</u>
       </button>
     </p>
     <SawSlip v-if="seeing" :model-value="true" :drive="seeing" @update:model-value="seeing = null" />
-    <NewDrive v-if="adding && site" v-model="adding" :site-id="site.id" :drives="all" />
+    <NewDrive v-if="adding && site" v-model="adding" :site-id="site.id" />
   </div>
 </template>
 

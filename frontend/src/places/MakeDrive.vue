@@ -5,24 +5,22 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { api, unwrap } from '../api/client'
-import { useFloor, useMayWrite, useSite } from '../api/queries'
+import { useMachineNames, useMayWrite, useSite } from '../api/queries'
 import { useWrite } from '../api/useWrite'
 import type { CandidateFull } from '../stations/size/useSizeAsk'
 
 /** A drive of the bench made into one on the record: on a machine that is there or a new one, as a proposal with its parts. */
 const { candidate } = defineProps<{ candidate: CandidateFull }>()
 const site = useSite()
-const { data: floor } = useFloor()
 const mayWrite = useMayWrite()
 const router = useRouter()
 const client = useQueryClient()
 const machine = ref('')
 const name = ref('')
 const asking = ref(false)
-const machines = computed(() => [
-  ...new Map((floor.value?.drives ?? []).map((d) => [d.machine, d.machine_id])).entries(),
-])
-const known = computed(() => machines.value.find(([m]) => m.toLowerCase() === machine.value.trim().toLowerCase()))
+const { data: named } = useMachineNames(machine)
+const machines = computed(() => named.value?.machines ?? [])
+const known = computed(() => machines.value.find((m) => m.name.toLowerCase() === machine.value.trim().toLowerCase()))
 const family = computed(() => candidate.drive_family)
 const newMachine = uuid()
 
@@ -57,7 +55,7 @@ const wrong = computed(() => problem.value?.errors?.map((e) => e.detail).join(' 
 async function make(): Promise<void> {
   const made = await write({
     machine_name: machine.value,
-    machine_id: known.value?.[1] ?? newMachine,
+    machine_id: known.value?.id ?? newMachine,
     name: name.value,
   })
   if (!made) return
@@ -72,7 +70,7 @@ async function make(): Promise<void> {
     <label>
       On which machine
       <input v-model="machine" list="machines" placeholder="as painted on it" autocomplete="off" />
-      <datalist id="machines"><option v-for="[m] in machines" :key="m" :value="m" /></datalist>
+      <datalist id="machines"><option v-for="m in machines" :key="m.id" :value="m.name" /></datalist>
     </label>
     <label>
       The drive

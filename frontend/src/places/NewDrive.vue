@@ -4,13 +4,13 @@ import { v4 as uuid } from 'uuid'
 import { computed, reactive, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { api, type FloorDrive, unwrap } from '../api/client'
-import { useFamilies } from '../api/queries'
+import { api, unwrap } from '../api/client'
+import { useFamilies, useMachineNames } from '../api/queries'
 import { capital } from '../words'
 import { useWrite } from '../api/useWrite'
 
 const open = defineModel<boolean>({ required: true })
-const { siteId, drives } = defineProps<{ siteId: string; drives: FloorDrive[] }>()
+const { siteId } = defineProps<{ siteId: string }>()
 const router = useRouter()
 const client = useQueryClient()
 const { data: kinds } = useFamilies()
@@ -24,8 +24,9 @@ const form = reactive({
   part_number: '',
 })
 watchEffect(() => (form.family ||= kinds.value?.families[0]?.key ?? ''))
-const machines = computed(() => [...new Map(drives.map((d) => [d.machine, d])).values()])
-const known = computed(() => machines.value.find((m) => m.machine.toLowerCase() === form.machine.trim().toLowerCase()))
+const { data: named } = useMachineNames(() => form.machine)
+const machines = computed(() => named.value?.machines ?? [])
+const known = computed(() => machines.value.find((m) => m.name.toLowerCase() === form.machine.trim().toLowerCase()))
 const newMachineId = uuid()
 
 const { write, busy, waiting, problem } = useWrite(
@@ -52,18 +53,18 @@ const other = computed(() => {
 
 async function keep(): Promise<void> {
   const { machine, ...rest } = form
-  const made = await write({ ...rest, machine_name: machine, machine_id: known.value?.machine_id ?? newMachineId })
+  const made = await write({ ...rest, machine_name: machine, machine_id: known.value?.id ?? newMachineId })
   if (!made) return
   open.value = false
   void client.invalidateQueries({ queryKey: ['floor'] })
   await router.push(`/drives/${made.id}/survey`)
 }
-const suggest = (text: string, done: (found: { value: string }[]) => void) =>
-  done(
-    machines.value
-      .filter((m) => m.machine.toLowerCase().includes(text.toLowerCase()))
-      .map((m) => ({ value: m.machine })),
-  )
+async function suggest(text: string, done: (found: { value: string }[]) => void): Promise<void> {
+  const found = await unwrap(
+    api.GET('/api/sites/{site_id}/machines', { params: { path: { site_id: siteId }, query: { find: text } } }),
+  ).catch(() => ({ machines: machines.value }))
+  done(found.machines.map((m) => ({ value: m.name })))
+}
 </script>
 
 <template>
@@ -79,9 +80,7 @@ const suggest = (text: string, done: (found: { value: string }[]) => void) =>
           autofocus
         />
         <span v-if="wrong.machine_name" class="wrong">{{ wrong.machine_name }}</span>
-        <span v-else-if="known" class="soft small">
-          on the record already, {{ known.place }}: the drive is added to it
-        </span>
+        <span v-else-if="known" class="soft small"> on the record already: the drive is added to it </span>
       </label>
       <template v-if="!known">
         <label>

@@ -31,6 +31,9 @@ from tuyere.core.stations.tension.station import tension_of
 from tuyere.demo.load_jobs import load_jobs
 from tuyere.demo.typed import typed_survey
 from tuyere.instruments.rig import Rig, Truth
+from tuyere.record.entry import Entry
+from tuyere.record.forms import AlignForm, AlignReadingForm, ChecksForm, GaugeForm, TachometerForm, answer_of
+from tuyere.record.state import refresh
 from tuyere.store import drives, found, people, surveys
 from tuyere.store.clock import now
 from tuyere.store.dues_tables import DueAnswer, Happened, HourReading, LaidUp
@@ -41,16 +44,7 @@ from tuyere.store.tables import BeltLife, Configuration, Drive, Due, Finding, Ma
 from tuyere.store.write import Writer, insert
 from tuyere.web.alignments import KeepAlignment, alignment_of, keep_alignment
 from tuyere.web.drives import survey_of
-from tuyere.web.entry import Entry
 from tuyere.web.find import GetHomeIn, judge_fix
-from tuyere.web.forms import (
-    AlignForm,
-    AlignReadingForm,
-    ChecksForm,
-    GaugeForm,
-    TachometerForm,
-    answer_of,
-)
 from tuyere.web.found import fix_row
 from tuyere.web.readings import KeepReading, keep_round, reading_of
 from tuyere.web.rig import shown_by
@@ -94,6 +88,8 @@ def load_demo(engine: Engine) -> None:
             _own_list(session, next(iter(writers.values())), what, story[f"own_{what}"].lstrip(), read)
         for machine in story["machines"]:
             _machine(session, site, machine, writers[machine["by"]])
+        session.flush()
+        refresh(session, site.id, session.exec(select(Drive.id)).all())
 
 
 def _own_list(session: Session, writer: Writer, what: str, content: str, read: Callable[[str], PartsReport | RatingsReport]) -> None:

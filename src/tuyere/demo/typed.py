@@ -2,12 +2,8 @@
 
 from typing import Any
 
-from tuyere.web.entry import Entry
-from tuyere.web.forms import (
-    KeptForm,
-    StageForm,
-    SurveyForm,
-)
+from tuyere.record.entry import Entry
+from tuyere.record.forms import KeptForm, StageForm, SurveyForm
 from tuyere.web.rig import practice
 
 # What is a quantity in a layout; everything else in it is a word, a number or a part of its own.

@@ -2,7 +2,7 @@
 
 import uuid
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -30,8 +30,8 @@ def site_of_reading(reading_id: uuid.UUID) -> SiteId:
 
 
 @dataclass(frozen=True)
-class FloorDrive:
-    """A drive as Floor lists it: what is fitted now, the last reading, what is open. Rows of the columns that it shows, no more."""
+class Standing:
+    """How a drive stands by its record: what is fitted now, the last reading, what is open. Only the columns that a list wants."""
 
     row: Any
     configuration_id: uuid.UUID | None
@@ -44,9 +44,8 @@ class FloorDrive:
     facts: Facts
 
 
-def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
-    """Every drive of a site, by machine: a plant has hundreds, so one statement for each table and columns in place of whole rows."""
-    here = select(Drive.id).join(Machine).where(Machine.site_id == site_id)
+def standing(session: Session, here: Sequence[uuid.UUID]) -> list[Standing]:
+    """Those drives, by machine: one statement for each table, and columns in place of whole rows."""
     pairs = session.execute(
         columns(
             col(Drive.id),
@@ -60,7 +59,7 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
             col(Machine.place),
         )
         .join(Machine, col(Drive.machine_id) == col(Machine.id))
-        .where(col(Machine.site_id) == site_id)
+        .where(col(Drive.id).in_(here))
         .order_by(col(Machine.name), col(Drive.name))
     ).all()
     fitted = session.execute(
@@ -151,7 +150,7 @@ def floor(session: Session, site_id: uuid.UUID) -> list[FloorDrive]:
     )
     newest, facts = {c.drive_id: c for c in fitted}, facts_of(session, here)
     return [
-        FloorDrive(
+        Standing(
             row,
             newest[row.id].id if row.id in newest else None,
             newest[row.id].rotation if row.id in newest else "",

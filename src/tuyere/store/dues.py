@@ -85,16 +85,23 @@ def _on(answer: DueAnswer, zone: ZoneInfo) -> datetime | None:
 def facts_of(session: Session, drives: Select[Any] | Sequence[uuid.UUID]) -> dict[uuid.UUID, Facts]:
     """What counts at each of the drives: a statement for each table, whatever their number."""
     found: dict[uuid.UUID, Facts] = defaultdict(Facts)
-    struck = session.exec(select(Reading.id).where(col(Reading.drive_id).in_(drives), col(Reading.struck_at).is_not(None))).all()
+    struck: dict[uuid.UUID, list[uuid.UUID]] = defaultdict(list)
+    for drive_id, reading_id in session.exec(
+        select(Reading.drive_id, Reading.id).where(col(Reading.drive_id).in_(drives), col(Reading.struck_at).is_not(None))
+    ):
+        struck[drive_id].append(reading_id)
     # What a reading did has an id made from the reading's: struck out, the reading takes it along, and brings it back.
-    void = {uuid.uuid5(r, "re-tension") for r in struck}
+    void = {uuid.uuid5(r, "re-tension") for of_one in struck.values() for r in of_one}
     for h in session.exec(
         select(Happened).where(col(Happened.drive_id).in_(drives), col(Happened.struck_at).is_(None)).order_by(col(Happened.at))
     ):
         if h.id not in void:
             found[h.drive_id].happened.append(h)
-    for a in session.exec(select(DueAnswer).where(col(DueAnswer.drive_id).in_(drives)).order_by(col(DueAnswer.at))):
-        if not any(a.id == uuid.uuid5(r, a.rule) for r in struck):
+    answers = session.exec(select(DueAnswer).where(col(DueAnswer.drive_id).in_(drives)).order_by(col(DueAnswer.at))).all()
+    rules = {(a.drive_id, a.rule) for a in answers if struck[a.drive_id]}
+    void |= {uuid.uuid5(r, rule) for drive_id, rule in rules for r in struck[drive_id]}
+    for a in answers:
+        if a.id not in void:
             found[a.drive_id].answered.append(a)
     for m in session.exec(select(HourReading).where(col(HourReading.drive_id).in_(drives), col(HourReading.struck_at).is_(None))):
         found[m.drive_id].hours.append(MeterReading(m.at, m.hours_h))

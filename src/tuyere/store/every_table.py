@@ -2,7 +2,7 @@
 
 from sqlmodel import SQLModel
 
-from tuyere.store import dues_tables, factor_tables, inspect_tables, job_tables, people_tables, shop_tables, tables
+from tuyere.store import dues_tables, factor_tables, inspect_tables, job_tables, people_tables, shop_tables, state_tables, tables
 
-MODULES = (dues_tables, factor_tables, inspect_tables, job_tables, people_tables, shop_tables, tables)
+MODULES = (dues_tables, factor_tables, inspect_tables, job_tables, people_tables, shop_tables, state_tables, tables)
 METADATA = SQLModel.metadata

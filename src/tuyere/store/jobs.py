@@ -1,9 +1,12 @@
 """Jobs of a drive and of a site, what was done of them, and the steps that people added on a machine."""
 
 import uuid
+from collections import defaultdict
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
+from sqlalchemy import func
 from sqlmodel import Session, col, select
 
 from tuyere.store.job_tables import Job, JobStep, MachineSteps
@@ -43,11 +46,13 @@ def open_at_drive(session: Session, drive_id: uuid.UUID) -> list[Job]:
     return list(session.exec(wanted.order_by(col(Job.planned_at).desc())))
 
 
-def open_at_site(session: Session, site_id: uuid.UUID) -> list[tuple[Job, Drive, Machine]]:
-    """Every job of a site that is waiting or under way; what is under way first, then the oldest."""
-    wanted = select(Job, Drive, Machine).join(Drive, col(Drive.id) == col(Job.drive_id)).join(Machine)
-    still = wanted.where(Machine.site_id == site_id, col(Job.finished_at).is_(None), col(Job.dropped_at).is_(None))
-    return list(session.exec(still.order_by(col(Job.began_at).is_(None), col(Job.planned_at))).all())
+def open_at_site(session: Session, site_id: uuid.UUID, most: int) -> tuple[list[tuple[Job, Drive, Machine]], int]:
+    """Jobs of a site that are waiting or under way; what is under way first, then the oldest; and how many there are in all."""
+    here = (Machine.site_id == site_id, col(Job.finished_at).is_(None), col(Job.dropped_at).is_(None))
+    wanted = select(Job, Drive, Machine).join(Drive, col(Drive.id) == col(Job.drive_id)).join(Machine).where(*here)
+    found = list(session.exec(wanted.order_by(col(Job.began_at).is_(None), col(Job.planned_at)).limit(most)).all())
+    many = select(func.count()).select_from(Job).join(Drive, col(Drive.id) == col(Job.drive_id)).join(Machine).where(*here)
+    return found, session.exec(many).one()
 
 
 def ended(session: Session, drive_id: uuid.UUID) -> list[tuple[Job, str]]:
@@ -68,6 +73,15 @@ def steps(session: Session, job_id: uuid.UUID) -> dict[str, tuple[JobStep, str]]
     """What was said of each step of a job, and by whom."""
     wanted = select(JobStep, Person.name).join(Person, col(Person.id) == col(JobStep.by))
     return {s.step: (s, name) for s, name in session.exec(wanted.where(JobStep.job_id == job_id))}
+
+
+def steps_of_many(session: Session, jobs: Sequence[uuid.UUID]) -> dict[uuid.UUID, dict[str, tuple[JobStep, str]]]:
+    """What was said of each step of those jobs, and by whom."""
+    found: dict[uuid.UUID, dict[str, tuple[JobStep, str]]] = defaultdict(dict)
+    wanted = select(JobStep, Person.name).join(Person, col(Person.id) == col(JobStep.by)).where(col(JobStep.job_id).in_(jobs))
+    for s, name in session.exec(wanted):
+        found[s.job_id][s.step] = (s, name)
+    return found
 
 
 def own_steps(session: Session, machine_id: uuid.UUID, kind: str) -> MachineSteps | None:

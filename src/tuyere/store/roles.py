@@ -41,6 +41,8 @@ RIGHTS = {
         "typed",
         "row_version",
     ),
+    "drive_due": PASSING,
+    "drive_state": PASSING,
     "due": _change("due_on", "done_at", "done_by", "answer", "why", "row_version"),
     "due_answer": APPEND,
     "due_rule": _change("event", "what", "after_hours", "after_days", "after_months", "repeats", "kinds", "page", "used", "row_version"),

@@ -8,7 +8,7 @@ import hashlib
 import json
 import uuid
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date, datetime
 from typing import Any
 
@@ -126,7 +126,38 @@ def changes_since(session: Session, table: str, row_id: uuid.UUID, version: int)
     ]
 
 
+@dataclass
+class Touched:
+    """What a transaction changed: drives and machines by id, and whether something that a whole site goes by."""
+
+    drives: set[uuid.UUID] = field(default_factory=set)
+    machines: set[uuid.UUID] = field(default_factory=set)
+    site: bool = False
+
+
+def touched(session: Session) -> Touched:
+    """What was changed so far."""
+    found: Touched = session.info.setdefault("touched", Touched())
+    return found
+
+
+def _touch(session: Session, row: Any, changes: dict[str, Any]) -> None:
+    found, table = touched(session), row.__tablename__
+    if table == "drive":
+        found.drives.add(row.id)
+    elif table == "machine":
+        found.machines.add(row.id)
+    elif (drive_id := getattr(row, "drive_id", None)) is not None:
+        found.drives.add(drive_id)
+    elif (machine_id := getattr(row, "machine_id", None)) is not None:
+        found.machines.add(machine_id)
+    # Every drive of a site goes by its days, its rules and its own ratings.
+    ratings = table == "shop_list" and row.what == "ratings"
+    found.site = found.site or table == "due_rule" or ratings or (table == "site" and "zone" in changes)
+
+
 def _audit(session: Session, writer: Writer, row: Any, action: str, changes: dict[str, Any]) -> None:
+    _touch(session, row, changes)
     audit(session, writer, row.__tablename__, row.id, action, changes, getattr(row, "row_version", None))
 
 

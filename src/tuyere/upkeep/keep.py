@@ -19,6 +19,8 @@ from collections.abc import Callable, Iterator
 from functools import partial
 from pathlib import Path
 
+import psycopg
+
 from tuyere.serving import ORPHANED_S, nursery
 from tuyere.store.address import plain_url
 from tuyere.store.database import engine_from
@@ -32,6 +34,8 @@ from tuyere.web.settings import SHORTEST_SECRET
 USUAL_PORT = 8640
 LARGEST_LOG = 8_000_000
 A_DAY = 86_400.0
+A_WHILE = 20.0
+STALE_URL = "TUYERE_STALE_AT"  # as upkeep/state.py has it, which takes seconds to import
 OTHER_S = 300.0  # so long a second start waits for the first: it may be making the database
 
 
@@ -50,6 +54,7 @@ class Plant:
         self.orphans: list[int] = []
         self.seen_off: list[int] = []
         self.begin: Callable[[], None] = lambda: None
+        self.working: subprocess.Popen[bytes] | None = None
         self.stopping = False
 
     @property
@@ -168,7 +173,7 @@ class Plant:
 
     def _keep_up(self) -> None:
         ended: deque[float] = deque(maxlen=5)
-        pruned = time.monotonic()
+        pruned = looked = time.monotonic()
         while not self.stopping:
             time.sleep(0.25)
             self._tend_database()
@@ -185,11 +190,28 @@ class Plant:
                 say(f"The server had stopped ({_in_words(code)}): it was started again.")
             self._see_off()
             self._shorten_log()
+            if time.monotonic() - looked > A_WHILE:
+                looked = time.monotonic()
+                self._work_out_what_is_stale()
             if time.monotonic() - pruned > A_DAY:
                 pruned = time.monotonic()
                 engine = engine_from(self.owner_url)
                 prune(engine)
                 engine.dispose()
+
+    def _work_out_what_is_stale(self) -> None:
+        """What all drives go by has changed: a process of its own works them out, and gives its memory back."""
+        if self.working and self.working.poll() is None:
+            return
+        try:
+            with psycopg.connect(self.owner_url, connect_timeout=5) as there:
+                if there.execute("SELECT 1 FROM drive_state WHERE stale LIMIT 1").fetchone() is None:
+                    return
+        except psycopg.Error:
+            return  # the database is away or at work: at the next look
+        with self.log.open("ab") as log:
+            command = [sys.executable, "-m", "tuyere.upkeep.state"]
+            self.working = subprocess.Popen(command, env=os.environ | {STALE_URL: self.owner_url}, stdout=log, stderr=log)
 
     def _tend_database(self) -> None:
         if self.cluster and not self.cluster.runs() and not self.stopping:

@@ -77,6 +77,10 @@ def _take_over(inside: Connection, owner: str) -> None:
     tables = "SELECT relname FROM pg_class WHERE relnamespace = 'public'::regnamespace AND relkind IN ('r', 'v')"
     for (table,) in inside.execute(tables + " AND relowner <> %s::regrole", (owner,)).fetchall():
         inside.execute(sql.SQL("ALTER TABLE {} OWNER TO {}").format(sql.Identifier(str(table)), name))
-    functions = "SELECT proname FROM pg_proc WHERE pronamespace = 'public'::regnamespace"
+    # An extension's functions stay whose they are.
+    functions = (
+        "SELECT proname FROM pg_proc WHERE pronamespace = 'public'::regnamespace"
+        " AND NOT EXISTS (SELECT FROM pg_depend WHERE objid = pg_proc.oid AND deptype = 'e')"
+    )
     for (function,) in inside.execute(functions + " AND proowner <> %s::regrole", (owner,)).fetchall():
         inside.execute(sql.SQL("ALTER FUNCTION {} OWNER TO {}").format(sql.Identifier(str(function)), name))

@@ -8,15 +8,18 @@ import psycopg
 from psycopg.errors import InsufficientPrivilege
 from sqlalchemy import Engine, text
 from sqlalchemy.exc import DBAPIError
-from sqlmodel import Session
+from sqlmodel import Session, select
 
+from tuyere.record.state import mark, rebuild
 from tuyere.store import people
 from tuyere.store.database import behind, engine_from, migrate
+from tuyere.store.people_tables import Site
 from tuyere.store.prune import prune
 from tuyere.store.roles import grant
 from tuyere.upkeep.owners import at, give_to, make_database, make_role, name_of, user_of
 from tuyere.upkeep.said import GivingUp, say
 
+AT_START = 300  # stale drives that a start works out itself
 PATIENCE_S = 60  # for a connection while the machine is busy: a start waits rather than gives up
 
 
@@ -47,6 +50,9 @@ def prepare(
         grant(engine, user_of(served))
         with Session(engine) as session:
             _first_people(engine, session, demo)
+            if mark(session) <= AT_START:  # of more the keeper works them out while Tuyere runs
+                for site_id in session.exec(select(Site.id)).all():
+                    rebuild(session, site_id)
             for before, name in people.renamed(session):
                 say(f"“{before}” looked like another's name: they sign in as “{name}” from now on.")
         prune(engine)

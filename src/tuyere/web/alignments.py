@@ -13,6 +13,8 @@ from tuyere.core.basis.field import FIELDS
 from tuyere.core.basis.verdict import Tone, Verdict
 from tuyere.core.stations.align import station
 from tuyere.core.stations.align.read import Aligned
+from tuyere.record.entry import Entry, Strict
+from tuyere.record.forms import AlignForm
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import answer_by_look
@@ -22,9 +24,7 @@ from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue
 from tuyere.store.write import Outcome, Writer
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath, refuse_problems
-from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import AlignForm
 from tuyere.web.readings import KeptReadingOut, ask_of_meter, entry_known, hour_meter, value_row
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive

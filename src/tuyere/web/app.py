@@ -51,6 +51,7 @@ from tuyere.web import (
     session,
     shaft,
     size,
+    smaller,
     speeds,
     tension,
     toothed,
@@ -117,6 +118,7 @@ def openapi_app() -> OpenAPI:
     )
     logs.install(app)
     bodies.install(app)
+    smaller.install(app)
     errors.install(app)
     readable.install(app)
     rules.install(app)

@@ -11,13 +11,13 @@ from sqlmodel import Session
 from tuyere.core.kinds import registry
 from tuyere.core.stations.speed.trial import CHANGES
 from tuyere.instruments.device import DEVICES, Shown, Target, Truth, strobe
+from tuyere.record.entry import Strict
 from tuyere.store import drives
 from tuyere.store.people_tables import Role
 from tuyere.store.tables import Drive, Trial
 from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
-from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.machines import TrialForm
 from tuyere.web.routes import routes

@@ -7,12 +7,12 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
+from tuyere.record.entry import MOST_VERSIONS, Strict
 from tuyere.store import what_ifs
 from tuyere.store.people_tables import Person, Role
 from tuyere.store.shop_tables import WhatIf
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
-from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import SitePath
 from tuyere.web.put_away import PutAway, PutAwayOut, put_away

@@ -9,10 +9,10 @@ from typing import Any
 from tuyere.core.kinds import registry
 from tuyere.core.kinds.family import Family
 from tuyere.core.kinds.flat.survey import FIELDS as FLAT_FIELDS
-from tuyere.web.entry import Entry
-from tuyere.web.fitted_forms import FORMS, FittedForm, FlatForm, ToothedForm
-from tuyere.web.forms import AlignForm, AlignReadingForm, GaugeForm, StageForm, SurveyForm, TachometerForm
-from tuyere.web.path_form import KeeperEntry, LayoutForm, PointEntry, TakeUpEntry, TapeEntry, WheelEntry
+from tuyere.record.entry import Entry
+from tuyere.record.fitted_forms import FORMS, FittedForm, FlatForm, ToothedForm
+from tuyere.record.forms import AlignForm, AlignReadingForm, GaugeForm, StageForm, SurveyForm, TachometerForm
+from tuyere.record.path_form import KeeperEntry, LayoutForm, PointEntry, TakeUpEntry, TapeEntry, WheelEntry
 from tuyere.web.rig import MoveForm
 
 _MACHINE = ("amps_now", "no_load_amps", "power_now", "pressure_now", "flow_now", "displacement", "most_speed", "altitude", "curve_speed")

@@ -15,11 +15,11 @@ from tuyere.core.kinds.spec import DriverClass
 from tuyere.core.kinds.v_belt import ip20
 from tuyere.core.kinds.v_belt import rating as vee
 from tuyere.core.mechanics import open_belt, speed, tension
+from tuyere.record.entry import USUAL_FAMILY, FamilyKey, Strict
+from tuyere.record.forms import SheetForm, SurveyForm, WithSurvey
 from tuyere.web.answers import answer
 from tuyere.web.drive_in import DriveIn, gauged, refuse, spec_of
-from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheetForm, SurveyForm, WithSurvey
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 from tuyere.web.sheet import SheetOut, sheet_answer, sheet_out

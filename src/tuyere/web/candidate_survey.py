@@ -13,9 +13,9 @@ from tuyere.core.kinds.rating.duties import driven_classes
 from tuyere.core.kinds.written import Length, Written
 from tuyere.core.stations.size.candidate import Candidate
 from tuyere.core.stations.size.judge import Judged
-from tuyere.web.entry import Entry
-from tuyere.web.forms import SurveyForm
-from tuyere.web.path_form import LayoutForm
+from tuyere.record.entry import Entry
+from tuyere.record.forms import SurveyForm
+from tuyere.record.path_form import LayoutForm
 
 
 def _entry(value: float, kind: str, digits: int) -> Entry:

@@ -16,10 +16,10 @@ from tuyere.core.stations.size.as_sheet import spec_of
 from tuyere.core.stations.size.candidate import Candidate, CandidateError, at_places, by_key
 from tuyere.core.stations.size.conversion import changes, saving
 from tuyere.core.stations.size.judge import CONSTRAINTS
+from tuyere.record.forms import SurveyForm
 from tuyere.web.answers import BothOut, answer, both_out
 from tuyere.web.candidate_survey import Where, survey_of
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SurveyForm
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 from tuyere.web.sheet import SheetOut, sheet_out

@@ -10,13 +10,13 @@ from tuyere.core.drive.answer import answer
 from tuyere.core.stations.tension.station import tension_of
 from tuyere.core.stations.tension.typed import TypedTension
 from tuyere.documents.drive_card import Card, CardRow, Size, card_pdf, card_svg, job_sheet_pdf
+from tuyere.record.entry import Strict
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.job_tables import Job
 from tuyere.store.people_tables import Role
 from tuyere.store.tables import Drive, Machine
 from tuyere.web.drives import DrivePath
-from tuyere.web.entry import Strict
 from tuyere.web.job_about import About, about
 from tuyere.web.job_answers import job_out
 from tuyere.web.jobs import JobPath

@@ -10,8 +10,8 @@ from tuyere.core.stations.inspect.diagnosis.diagnose import Diagnosis, diagnose
 from tuyere.core.stations.inspect.diagnosis.knowledge import FAMILIES, Family, Knowledge, knowledge
 from tuyere.core.stations.inspect.diagnosis.match import Matched, hear
 from tuyere.core.stations.jobs.read import library
+from tuyere.record.entry import Strict
 from tuyere.web.answers import answer
-from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes

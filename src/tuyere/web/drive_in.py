@@ -19,7 +19,7 @@ from tuyere.core.kinds.v_belt.loop import VLoop
 from tuyere.core.kinds.v_belt.v_set import Basis
 from tuyere.core.stations.tension.read import Tight, read_tension
 from tuyere.core.stations.tension.typed import TypedTension
-from tuyere.web.entry import Strict
+from tuyere.record.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
 
 

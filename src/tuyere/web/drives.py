@@ -8,7 +8,7 @@ from typing import Literal
 from flask import Response
 from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
-from sqlmodel import Session, col, select
+from sqlmodel import Session, select
 
 from tuyere.core.basis.verdict import Problem, Tone
 from tuyere.core.drive.answer import Answer
@@ -19,26 +19,27 @@ from tuyere.core.kinds.survey import Part, Record
 from tuyere.core.stations.floor.attention import Level
 from tuyere.core.stations.inspect.dues.hours import SETTLES_H
 from tuyere.core.stations.speed.station import felt
+from tuyere.record.entry import MOST_VERSIONS, Entry, Strict
+from tuyere.record.forms import SurveyForm, WithSurvey
+from tuyere.record.state import attention_of, of_drive
 from tuyere.store import drives, surveys
 from tuyere.store.clock import now
-from tuyere.store.dues import Facts, facts_of, laid_up, place_of
+from tuyere.store.dues import Facts, day_at, facts_of, laid_up
 from tuyere.store.dues_tables import LaidUp
 from tuyere.store.findings import Raised, open_findings
 from tuyere.store.people_tables import Person, Role
-from tuyere.store.tables import Configuration, Drive, Due, Machine, Reading
+from tuyere.store.tables import Configuration, Drive, Machine, Reading
 from tuyere.store.write import Outcome, Writer
 from tuyere.web.alignments_kept import AlignmentKept, alignments_kept
 from tuyere.web.answers import answer
-from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import FamilyOut, explain_clash, family_out
-from tuyere.web.forms import SurveyForm, WithSurvey, answer_of
 from tuyere.web.machine_is import machine_is
-from tuyere.web.opened import DueOut, FindingOut, dues_out, finding_out, wants
+from tuyere.web.opened import DueOut, FindingOut, dues_out, finding_out
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, write
-from tuyere.web.surveyed import answer_on, station_verdicts, survey_form
+from tuyere.web.surveyed import answer_of, answer_on, survey_form
 
 blueprint = routes("drives", "/api", "drives")
 
@@ -143,12 +144,10 @@ def get_drive(path: DrivePath) -> Response:
         configuration = drives.current_configuration(session, drive.id)
         survey = survey_form(drive, configuration)
         findings = open_findings(session, drive.id)
-        promises = session.exec(select(Due).where(Due.drive_id == drive.id, col(Due.done_at).is_(None)).order_by(col(Due.due_on))).all()
-        facts, place = facts_of(session, [drive.id])[drive.id], place_of(session, machine.site_id)
+        facts, (state, open_) = facts_of(session, [drive.id])[drive.id], of_drive(session, machine.site_id, drive.id)
         names, hours = dict(session.exec(select(Person.id, Person.name)).all()), configuration.hours_per_day if configuration else None
-        dues, last = dues_out(promises, facts, drive.family, hours, place), drives.last_tension(session, drive.id)
-        stations = station_verdicts(configuration.id, drive.row_version) if configuration else ()
-        wanted = wants(stations, last.summary if last else {}, findings, dues)
+        today = day_at(session, machine.site_id, now())
+        wanted = attention_of(state, today)
         return answer(
             DriveOut(
                 id=drive.id,
@@ -172,7 +171,7 @@ def get_drive(path: DrivePath) -> Response:
                 tensions=[t for r in drives.tensions(session, drive.id) if (t := _tension(r))],
                 alignments=alignments_kept(session, drive.id),
                 findings=[finding_out(f, names) for f in findings],
-                dues=dues,
+                dues=dues_out(open_, today),
                 level=wanted.level,
                 why=wanted.reason,
                 page=wanted.page,

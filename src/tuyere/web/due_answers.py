@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field
 from sqlmodel import Session
 
 from tuyere.core.stations.inspect.dues.rules import UpkeepRule, standard_rules
+from tuyere.record.entry import MOST_VERSIONS, Strict
 from tuyere.store import dues as store
 from tuyere.store.clock import now
 from tuyere.store.dues_tables import EVENTS, DueAnswer
@@ -18,7 +19,6 @@ from tuyere.store.tables import Drive, Due, Machine
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
-from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import SitePath
 from tuyere.web.routes import routes

@@ -10,8 +10,8 @@ from pydantic import AfterValidator, AwareDatetime, BaseModel, Field
 from tuyere.core.stations.inspect.dues.engine import DueEvent, DueOn, DueWord, dues
 from tuyere.core.stations.inspect.dues.hours import LayUp, MeterReading, RunningHours
 from tuyere.core.stations.inspect.dues.rules import UpkeepRule, standard_rules
+from tuyere.record.entry import FamilyKey, Strict
 from tuyere.web.answers import answer
-from tuyere.web.entry import FamilyKey, Strict
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 

@@ -11,11 +11,11 @@ from flask_login import current_user
 from itsdangerous import BadData, URLSafeTimedSerializer
 from pydantic import BaseModel, Field
 
+from tuyere.record.entry import Strict
 from tuyere.store import factors
 from tuyere.store.factor_tables import Passkey
 from tuyere.store.people_tables import Person
 from tuyere.web.answers import answer
-from tuyere.web.entry import Strict
 from tuyere.web.errors import Refusal
 from tuyere.web.routes import routes
 from tuyere.web.rules import signed_in

@@ -25,13 +25,14 @@ from tuyere.core.stations.find.fit.pairing import mixed_set
 from tuyere.core.stations.find.get_home import Fix, GetHome, get_home
 from tuyere.core.stations.find.grade import DUTIES, Grade, grade
 from tuyere.core.stations.find.window import Window, window
+from tuyere.record.entry import Strict
+from tuyere.record.forms import SurveyForm, WithSurvey
 from tuyere.web.answers import answer
-from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.find_form import FindForm
-from tuyere.web.forms import SurveyForm, WithSurvey, answer_of
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
+from tuyere.web.surveyed import answer_of
 
 blueprint = routes("find", "/api", "find", "Which belt is this, does it sit right, what to ask for; without a record")
 

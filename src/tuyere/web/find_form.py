@@ -4,7 +4,7 @@ from pydantic import Field
 
 from tuyere.core.basis.typed import Typed
 from tuyere.core.stations.find.fit.pairing import SET_SIGNS
-from tuyere.web.entry import Entry, Strict, none_typed
+from tuyere.record.entry import Entry, Strict, none_typed
 
 # Small sizes are taken with one tool; lengths and wheels by tape.
 SMALL = ("top_width", "thickness", "groove_width", "groove_depth", "groove_spacing", "ride", "key_width", "hub_large_end", "bore")

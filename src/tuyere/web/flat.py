@@ -9,9 +9,9 @@ from tuyere.core.drive.layout.form import PathReading
 from tuyere.core.kinds.flat import flat_belts
 from tuyere.core.kinds.flat.survey import FlatDrive, FlatReading, read_flat
 from tuyere.core.mechanics.on_wheels.train import TrainAnswer
+from tuyere.record.entry import Strict, part_of
+from tuyere.record.fitted_forms import FlatForm
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.entry import Strict, part_of
-from tuyere.web.fitted_forms import FlatForm
 from tuyere.web.path import LayoutOut, layout_out
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes

@@ -1,9 +1,7 @@
 """Floor: machines and drives of a site, what is due and open; new machines and drives; the lists to choose from."""
 
-import math
 import uuid
-from dataclasses import replace
-from datetime import datetime
+from datetime import date, datetime, timedelta
 
 from flask import Response
 from pydantic import BaseModel, Field
@@ -21,25 +19,27 @@ from tuyere.core.kinds.rating import duties
 from tuyere.core.kinds.rating.service import IDLERS, STARTS, SURROUNDINGS
 from tuyere.core.kinds.starts import starts
 from tuyere.core.kinds.survey import Part
-from tuyere.core.mechanics.belt_path import Pulley, belt_path
-from tuyere.core.mechanics.open_belt import GeometryError, RoundWheel, Span, open_path
+from tuyere.core.mechanics.open_belt import RoundWheel, Span
 from tuyere.core.stations.find.grade import DUTIES
 from tuyere.core.stations.floor.attention import Level
 from tuyere.core.stations.tension.grip import surfaces
+from tuyere.record import listed
+from tuyere.record.entry import USUAL_FAMILY, FamilyKey, Strict
+from tuyere.record.forms import FORCE_TOOLS
+from tuyere.record.listed import Asked
+from tuyere.record.state import attention_of
 from tuyere.store import drives
-from tuyere.store.dues import Place, place_of
+from tuyere.store.clock import now
+from tuyere.store.dues import day_at
 from tuyere.store.people_tables import Role
 from tuyere.store.tables import Drive, Machine
 from tuyere.store.write import Outcome, Writer
 from tuyere.web.answers import answer
-from tuyere.web.entry import USUAL_FAMILY, FamilyKey, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import FORCE_TOOLS
-from tuyere.web.opened import DueOut, FindingOut, dues_out, wants
+from tuyere.web.opened import DueOut, FindingOut, dues_out
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, at_site
 from tuyere.web.state import constraint_of, reading, write
-from tuyere.web.surveyed import station_verdicts
 
 blueprint = routes("floor", "/api", "floor")
 
@@ -80,89 +80,151 @@ class FloorDriveOut(BaseModel):
     retired: bool
 
 
+class AreaOut(BaseModel):
+    """A part of the site: how many drives stand there, and how many of them want attention now."""
+
+    name: str
+    drives: int
+    attention: int
+
+
 class FloorOut(BaseModel):
-    """Every drive of the site."""
+    """Drives of the site, what wants the most attention first: as many as a page holds, and what to ask for to have the next.
+
+    `counts`: of all that match, by level. `here`, `put_away`: of the whole site.
+    """
 
     drives: list[FloorDriveOut]
+    next: str
+    counts: dict[str, int]
+    areas: list[AreaOut]
+    here: int
+    put_away: int
 
 
-def _floor_drive(item: drives.FloorDrive, place: Place) -> FloorDriveOut:
-    last = item.last_reading
-    dues = dues_out(item.dues, item.facts, item.row.family, item.hours_per_day, place)
-    stations = station_verdicts(item.configuration_id, item.row.row_version) if item.configuration_id else ()
-    found = wants(stations, last.summary if last else {}, item.findings, dues)
-    named = (" × ".join(str(p) for p in (stage.belt_count, stage.belt or stage.section) if p) for stage, _ in item.stages)
-    belts = ", ".join(n for n in named if n)
+MOST_ON_A_PAGE = 200
+
+
+class FloorQuery(BaseModel):
+    """What is looked for. `after`: where the page before ended, as its `next`."""
+
+    find: str = Field("", max_length=200)
+    area: str = Field("", max_length=120)
+    levels: str = Field("", max_length=80, description="levels, with commas between; empty: all")
+    away: bool = Field(False, description="those that are put away")
+    after: str = Field("", max_length=1200)
+    limit: int = Field(MOST_ON_A_PAGE, ge=1, le=MOST_ON_A_PAGE)
+
+
+@blueprint.get("/sites/<uuid:site_id>/floor", summary="Machines and drives of a site, page by page", responses={"200": FloorOut})
+@at_site(Role.VIEWER)
+def get_floor(path: SitePath, query: FloorQuery) -> Response:
+    asked = Asked(query.find, query.area, [x for x in query.levels.split(",") if x], query.away, query.after, query.limit)
+    with reading() as session:
+        today = day_at(session, path.site_id, now())
+        try:
+            page = listed.page(session, path.site_id, asked, today)
+        except listed.CursorError:
+            sentence = "That page cannot be found: ask for the first one again."
+            raise Refusal(422, sentence, [FieldError(field="after", detail=sentence)]) from None
+        return answer(
+            FloorOut(
+                drives=[_floor_drive(row, today) for row in page.rows],
+                next=page.next,
+                counts=page.counts,
+                areas=[AreaOut(name=a.name, drives=a.drives, attention=a.attention) for a in page.areas],
+                here=page.here,
+                put_away=page.away,
+            )
+        )
+
+
+def _floor_drive(row: listed.Row, today: date) -> FloorDriveOut:
+    s = row.state
+    found = attention_of(s, today)
     return FloorDriveOut(
-        id=item.row.id,
-        name=item.row.name,
-        family=item.row.family,
-        machine_id=item.row.machine_id,
-        machine=item.row.machine,
-        machine_kind=item.row.kind,
-        place=item.row.place,
-        belts=belts,
-        sketch=_sketch(item),
-        last_reading_at=last.taken_at if last else None,
-        last_tone=last.summary.get("tone", "") if last else "",
-        last_headline=last.summary.get("headline", "") if last else "",
+        id=s.drive_id,
+        name=row.name,
+        family=row.family,
+        machine_id=row.machine_id,
+        machine=row.machine,
+        machine_kind=row.machine_kind,
+        place=row.place,
+        belts=s.belts,
+        sketch=SketchOut.model_validate(s.sketch) if s.sketch else None,
+        last_reading_at=s.tension_at,
+        last_tone=s.tension_tone,
+        last_headline=s.tension_says,
         level=found.level,
         why=found.reason,
         page=found.page,
         findings=[
             FindingOut(id=f.id, what=f.what, weight=f.weight, found_at=f.found_at, words=f.words, page=f.page or "survey")
-            for f in item.findings
+            for f in row.findings
         ],
-        dues=dues,
-        retired=item.row.retired_at is not None,
+        dues=dues_out(row.dues, today),
+        retired=s.retired,
     )
 
 
-def _sketch(item: drives.FloorDrive) -> SketchOut | None:
-    """The drive in small, once both wheels and the centres are on the record and can be drawn."""
-    if not item.stages:
-        return None
-    stage, wheels = item.stages[0]
-    if wheels and all(w.x_m is not None for w in wheels):
-        return _sketch_of_many(item)
-    diameters = {w.role: w.diameter_m for w in wheels if w.diameter_m}
-    centres = stage.centre_distance_m
-    if not centres or set(diameters) != {"driver", "driven"}:
-        return None
-    try:
-        path = open_path(diameters["driver"], diameters["driven"], centres, math.radians(stage.centre_line_deg))
-    except GeometryError:
-        return None
-    return SketchOut(wheels=list(path.wheels), strands=[path.upper, path.lower])
+class SiteDueOut(BaseModel):
+    """A due of one of the drives."""
+
+    drive_id: uuid.UUID
+    machine: str
+    due: DueOut
 
 
-def _sketch_of_many(item: drives.FloorDrive) -> SketchOut:
-    """Many wheels in small, the belts drawn on their rims; one that cannot run so shows its wheels alone."""
-    way = -1 if item.rotation == "clockwise" else 1
-    drawn: list[RoundWheel] = []
-    strands: list[Span] = []
-    for stage, wheels in item.stages:
-        pulleys = [
-            Pulley(w.x_m or 0.0, w.y_m or 0.0, (w.diameter_m or 0.1) / 2, way if w.contact == "inside" else -way, w.name) for w in wheels
-        ]
-        first = sorted(zip(wheels, pulleys, strict=True), key=lambda pair: pair[0].role != "driver")
-        drawn += [RoundWheel(p.x_m, p.y_m, p.radius_m) for _, p in first]
-        if stage.lay == "crossed" and len(pulleys) == 2:
-            pulleys[1] = replace(pulleys[1], turns=-pulleys[0].turns)
-        try:
-            runs = belt_path(pulleys, crossed=stage.lay == "crossed").runs
-        except GeometryError:
-            continue
-        strands += [Span(r.x1_m, r.y1_m, r.x2_m, r.y2_m) for r in runs]
-    return SketchOut(wheels=drawn, strands=strands)
+class SiteDuesOut(BaseModel):
+    """What falls due at a site, the first to fall first, and how many there are in all."""
+
+    dues: list[SiteDueOut]
+    many: int
 
 
-@blueprint.get("/sites/<uuid:site_id>/floor", summary="Machines and drives of a site", responses={"200": FloorOut})
+class DuesQuery(BaseModel):
+    """How many days ahead, and of which area or words."""
+
+    days: int = Field(30, ge=0, le=400)
+    area: str = Field("", max_length=120)
+    find: str = Field("", max_length=200)
+
+
+@blueprint.get("/sites/<uuid:site_id>/dues", summary="What falls due at a site", responses={"200": SiteDuesOut})
 @at_site(Role.VIEWER)
-def get_floor(path: SitePath) -> Response:
+def get_site_dues(path: SitePath, query: DuesQuery) -> Response:
     with reading() as session:
-        place = place_of(session, path.site_id)
-        return answer(FloorOut(drives=[_floor_drive(item, place) for item in drives.floor(session, path.site_id)]))
+        today = day_at(session, path.site_id, now())
+        rows, many = listed.dues(session, path.site_id, today + timedelta(days=query.days), query.area, query.find)
+        told = [SiteDueOut(drive_id=d.drive_id, machine=machine, due=dues_out([d], today)[0]) for d, machine in rows]
+        return answer(SiteDuesOut(dues=told, many=many))
+
+
+class MachineName(BaseModel):
+    """A machine by its name."""
+
+    id: uuid.UUID
+    name: str
+
+
+class MachineNamesOut(BaseModel):
+    """Machines whose names hold what was typed, a few of them."""
+
+    machines: list[MachineName]
+
+
+class FindQuery(BaseModel):
+    """What is typed so far."""
+
+    find: str = Field("", max_length=120)
+
+
+@blueprint.get("/sites/<uuid:site_id>/machines", summary="Machines by name", responses={"200": MachineNamesOut})
+@at_site(Role.VIEWER)
+def get_machine_names(path: SitePath, query: FindQuery) -> Response:
+    with reading() as session:
+        found = listed.machines(session, path.site_id, query.find)
+        return answer(MachineNamesOut(machines=[MachineName(id=i, name=n) for i, n in found]))
 
 
 class NewDrive(Strict):

@@ -16,6 +16,8 @@ from tuyere.core.stations.find.cross_reference import COLUMNS, read_csv
 from tuyere.core.stations.find.get_home import GetHome
 from tuyere.core.stations.find.grade import EARLY_FINDING, died_early
 from tuyere.documents.slip_pdf import Heading, slip_pdf
+from tuyere.record.entry import MOST_VERSIONS, Entry, Strict
+from tuyere.record.forms import WithSurvey
 from tuyere.store import drives
 from tuyere.store import found as store
 from tuyere.store.clock import now
@@ -25,12 +27,10 @@ from tuyere.store.tables import BeltLife, Drive, Due, Machine, TemporaryFix
 from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
-from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.find import GetHomeIn, SlipIn, judge_fix, slip_of, v_drive
 from tuyere.web.find_form import FindForm
 from tuyere.web.floor import SitePath
-from tuyere.web.forms import WithSurvey
 from tuyere.web.machine_is import machine_is
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site, at_site_of_drive, at_site_of_fix, at_site_of_slip

@@ -9,6 +9,7 @@ from pydantic import AwareDatetime, BaseModel, Field
 from sqlmodel import Session, col, select
 
 from tuyere.core.stations.inspect.dues.hours import MeterReading
+from tuyere.record.entry import MOST_VERSIONS, Strict
 from tuyere.store import drives, dues
 from tuyere.store.clock import now
 from tuyere.store.dues_tables import Happened, HourReading, LaidUp
@@ -18,7 +19,6 @@ from tuyere.store.tables import BeltLife, Drive, Finding, Machine
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
-from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.readings import ask_of_meter, hour_meter
 from tuyere.web.routes import routes

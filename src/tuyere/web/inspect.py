@@ -20,6 +20,7 @@ from tuyere.core.stations.inspect.diagnosis.triage import triage
 from tuyere.core.stations.inspect.tells import told_by_finding, told_by_wear
 from tuyere.core.stations.jobs.compose import fitting
 from tuyere.core.stations.jobs.read import library
+from tuyere.record.entry import Strict
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import Facts, facts_of
@@ -31,7 +32,6 @@ from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.diagnosis import DiagnosisOut, Key, Number, diagnosis_out, refuse_unknown
 from tuyere.web.drives import DrivePath
-from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.job_about import about
 from tuyere.web.routes import routes

@@ -160,7 +160,7 @@ def standing_of(job: Job) -> Literal["waiting", "under way", "signed off", "drop
     return "under way" if job.began_at else "waiting"
 
 
-def steps_of(session: Session, job: Job) -> tuple[Step, ...]:
+def steps_of(session: Session, job: Job, said: Mapping[str, tuple[JobStep, str]] | None = None) -> tuple[Step, ...]:
     """The steps of a job as it was made; of a kind that is composed anew, as it is composed now, with what is settled kept."""
     steps = tuple(from_kept(told) for told in job.steps)
     kind = library().kinds.get(job.kind)
@@ -170,7 +170,7 @@ def steps_of(session: Session, job: Job) -> tuple[Step, ...]:
     told = about_job_drive(session, drive, job.asked, job.machine, kind)
     own = store.own_steps(session, drive.machine_id, kind.key)
     now = compose(library(), kind, told.facts | asked_facts(kind, job.asked), [OwnStep(**s) for s in own.steps] if own else [])
-    settled = settled_of(store.steps(session, job.id)) - {s.key for s in now}
+    settled = settled_of(store.steps(session, job.id) if said is None else said) - {s.key for s in now}
     return (*(s for s in steps if s.key in settled), *now)
 
 
@@ -208,8 +208,9 @@ def done_of(said: Mapping[str, tuple[JobStep, str]]) -> set[str]:
     return {k for k, (row, _) in said.items() if row.state == "done"}
 
 
-def brief_out(session: Session, job: Job, who: str = "") -> JobBriefOut:
-    steps, said = steps_of(session, job), store.steps(session, job.id)
+def brief_out(session: Session, job: Job, who: str = "", said: Mapping[str, tuple[JobStep, str]] | None = None) -> JobBriefOut:
+    said = store.steps(session, job.id) if said is None else said
+    steps = steps_of(session, job, said)
     settled = settled_of(said) & {s.key for s in steps}
     at = next_step(steps, settled)
     return JobBriefOut(

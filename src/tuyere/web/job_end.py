@@ -10,11 +10,11 @@ from pydantic import Field
 from sqlmodel import Session
 
 from tuyere.core.stations.inspect.dues.rules import UpkeepRule
-from tuyere.core.stations.jobs.compose import (
-    open_safety,
-)
+from tuyere.core.stations.jobs.compose import open_safety
 from tuyere.core.stations.jobs.library import JobKind, Step
 from tuyere.core.stations.jobs.read import as_kept, library
+from tuyere.record.dues import Habits, open_dues
+from tuyere.record.entry import MOST_VERSIONS, Strict
 from tuyere.store import jobs as store
 from tuyere.store.clock import now
 from tuyere.store.drives import current_configuration
@@ -23,7 +23,6 @@ from tuyere.store.dues_tables import DueAnswer
 from tuyere.store.job_tables import Job
 from tuyere.store.tables import Drive, Due, Machine
 from tuyere.store.write import Writer, insert, update
-from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.happened import ClosesIn, HappenedForm, close_findings, keep_happened
 from tuyere.web.job_answers import about_job_drive, done_of, reading_kind, settled_of, steps_of, unread_of, unread_out
@@ -177,7 +176,8 @@ def _raise(
     configuration = current_configuration(session, drive.id)
     place = place_of(session, session.get_one(Machine, drive.machine_id).site_id)
     facts = facts_of(session, [drive.id])[drive.id]
-    every = dues_out(rows, facts, drive.family, configuration.hours_per_day if configuration else None, place)
+    habits = Habits(drive.family, configuration.hours_per_day if configuration else None)
+    every = dues_out(open_dues((drive.id, writer.site_id), rows, facts, habits, place, now()), now().astimezone(place.zone).date())
     ruled = [d for d in every if d.promised or (kind and kind.event and d.kind == kind.event)]
     return [RaisedOut(key=d.key, what=d.what, due_on=d.due_on, said=d.said, page=d.page).model_dump(mode="json") for d in ruled]
 

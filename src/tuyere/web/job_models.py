@@ -221,6 +221,7 @@ class SiteJobOut(JobBriefOut):
 
 
 class SiteJobsOut(BaseModel):
-    """Every job of a site that is waiting or under way."""
+    """Jobs of a site that are waiting or under way, those first that are begun; and how many there are in all."""
 
     jobs: list[SiteJobOut]
+    many: int

@@ -11,25 +11,15 @@ from sqlmodel import Session
 
 from tuyere.core.basis.reader import FieldReader
 from tuyere.core.basis.typed import Typed
-from tuyere.core.stations.jobs.compose import (
-    OwnStep,
-    asked_facts,
-    compose,
-    fitting,
-    for_due,
-    held_up_by,
-    waiting,
-    waits_for,
-    with_own,
-)
+from tuyere.core.stations.jobs.compose import OwnStep, asked_facts, compose, fitting, for_due, held_up_by, waiting, waits_for, with_own
 from tuyere.core.stations.jobs.library import JobKind, State, holds
 from tuyere.core.stations.jobs.read import as_kept, library
+from tuyere.record.entry import MOST_VERSIONS, Strict
 from tuyere.store import jobs as store
 from tuyere.store.job_tables import Job, JobStep, MachineSteps
 from tuyere.store.people_tables import Person
 from tuyere.store.tables import Drive, Machine
 from tuyere.store.write import Writer, insert, update
-from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import Refusal
 from tuyere.web.job_about import About
 from tuyere.web.job_answers import about_job_drive, settled_of, steps_of

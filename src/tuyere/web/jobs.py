@@ -4,14 +4,14 @@ import uuid
 
 from flask import Response
 from pydantic import BaseModel, Field
-from sqlmodel import Session
+from sqlmodel import Session, select
 
 from tuyere.core.stations.jobs.compose import fitting
 from tuyere.core.stations.jobs.read import library
 from tuyere.store import jobs as store
 from tuyere.store.clock import now
 from tuyere.store.job_tables import Job
-from tuyere.store.people_tables import Role
+from tuyere.store.people_tables import Person, Role
 from tuyere.store.tables import Drive
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
@@ -38,6 +38,7 @@ from tuyere.web.routes import routes
 from tuyere.web.rules import at_site, at_site_of_drive, at_site_of_job
 from tuyere.web.state import reading, write
 
+MOST_LISTED = 60
 blueprint = routes("jobs", "/api", "jobs", "Jobs, from lock-out to run-in")
 
 
@@ -78,15 +79,15 @@ def get_jobs(path: DrivePath) -> Response:
 @at_site(Role.VIEWER)
 def get_site_jobs(path: SitePath) -> Response:
     with reading() as session:
-        listed = store.open_at_site(session, path.site_id)
-        return answer(
-            SiteJobsOut(
-                jobs=[
-                    SiteJobOut(**brief_out(session, j).model_dump(), drive_id=d.id, machine=m.name, place=m.place or "")
-                    for j, d, m in listed
-                ]
+        listed, many = store.open_at_site(session, path.site_id, MOST_LISTED)
+        said, names = store.steps_of_many(session, [j.id for j, _, _ in listed]), dict(session.exec(select(Person.id, Person.name)).all())
+        jobs = [
+            SiteJobOut(
+                **brief_out(session, j, names[j.planned_by], said[j.id]).model_dump(), drive_id=d.id, machine=m.name, place=m.place or ""
             )
-        )
+            for j, d, m in listed
+        ]
+        return answer(SiteJobsOut(jobs=jobs, many=many))
 
 
 @blueprint.post("/drives/<uuid:drive_id>/jobs", summary="Make a job of a drive", responses={"201": JobKeptOut})

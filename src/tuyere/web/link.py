@@ -9,9 +9,9 @@ from tuyere.core.basis.field import Note
 from tuyere.core.basis.verdict import Problem, Tone, Verdict
 from tuyere.core.kinds.v_belt.link import read_link
 from tuyere.core.kinds.v_belt.short_set import not_here
+from tuyere.record.entry import Strict, part_of
+from tuyere.record.fitted_forms import LinkForm
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.entry import Strict, part_of
-from tuyere.web.fitted_forms import LinkForm
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 

@@ -16,12 +16,12 @@ from tuyere.core.kinds.part_row import PartRow
 from tuyere.core.stations.size import own_ratings as own
 from tuyere.core.stations.size import parts_list
 from tuyere.core.stations.size.compare import Compared, compare
+from tuyere.record.entry import Strict
 from tuyere.store import shop_lists
 from tuyere.store.people_tables import Person, Role
 from tuyere.store.shop_tables import ShopList
 from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import SitePath
 from tuyere.web.put_away import PutAway, PutAwayOut, put_away

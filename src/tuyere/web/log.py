@@ -1,6 +1,7 @@
 """The log of a drive: everything that happened to it, newest first."""
 
 import uuid
+from dataclasses import replace
 from datetime import datetime
 from typing import Any, Literal, cast
 
@@ -21,6 +22,7 @@ from tuyere.store.people_tables import Role
 from tuyere.store.tables import Reading, ReadingValue
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
+from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive
 from tuyere.web.state import reading, site_day
@@ -120,18 +122,66 @@ class ExpectedOut(BaseModel):
 
 
 class LogOut(BaseModel):
-    """A drive's log, newest first, and how its tensions should have settled."""
+    """A drive's log, newest first, and what to ask for to have what was before."""
+
+    entries: list[LogEntryOut]
+    next: str
+
+
+MOST_LINES = 200
+
+
+class LogQuery(BaseModel):
+    """Which lines. `before`: where the page before ended, as its `next`."""
+
+    kinds: str = Field("", max_length=200, description="kinds, with commas between; empty: all")
+    before: str = Field("", max_length=120)
+    limit: int = Field(MOST_LINES, ge=1, le=MOST_LINES)
+
+
+@blueprint.get("/drives/<uuid:drive_id>/log", summary="What happened to a drive, page by page", responses={"200": LogOut})
+@at_site_of_drive(Role.VIEWER)
+def get_log(path: DrivePath, query: LogQuery) -> Response:
+    wanted = store.Wanted(frozenset(filter(None, query.kinds.split(","))), _place(query.before), query.limit + 1)
+    with reading() as session:
+        found = store.log(session, path.drive_id, wanted)
+        shown = found[: query.limit]
+        more = f"{shown[-1].at.isoformat()}~{shown[-1].id}" if len(found) > query.limit else ""
+        return answer(LogOut(entries=[_log_entry(e) for e in shown], next=more))
+
+
+def _place(before: str) -> tuple[datetime, str] | None:
+    """Where a page ended. Raises Refusal for a place that no page has told."""
+    if not before:
+        return None
+    at, _, line = before.partition("~")
+    try:
+        when, line = datetime.fromisoformat(at.replace(" ", "+")), str(uuid.UUID(line))
+        if when.tzinfo is None:
+            raise ValueError
+    except ValueError:
+        sentence = "That page cannot be found: ask for the newest again."
+        raise Refusal(422, sentence, [FieldError(field="before", detail=sentence)]) from None
+    return when, line
+
+
+class TrendOut(BaseModel):
+    """What the curves of a drive are drawn of, newest first, without what was typed; and how its tensions should have settled."""
 
     entries: list[LogEntryOut]
     expected: list[ExpectedOut]
 
 
-@blueprint.get("/drives/<uuid:drive_id>/log", summary="Everything that happened to a drive", responses={"200": LogOut})
+_DRAWN = frozenset({"belt tension", "alignment", "survey", "set ended", "done"})
+_MOST_DRAWN = 400
+
+
+@blueprint.get("/drives/<uuid:drive_id>/trend", summary="Tension and alignment over time", responses={"200": TrendOut})
 @at_site_of_drive(Role.VIEWER)
-def get_log(path: DrivePath) -> Response:
+def get_trend(path: DrivePath) -> Response:
     with reading() as session:
-        entries = store.log(session, path.drive_id)
-        return answer(LogOut(entries=[_log_entry(e) for e in entries], expected=_expected(session, path.drive_id)))
+        found = store.log(session, path.drive_id, store.Wanted(_DRAWN, most=_MOST_DRAWN))
+        return answer(TrendOut(entries=[_log_entry(replace(e, values=())) for e in found], expected=_expected(session, path.drive_id)))
 
 
 _SHARES = (0.0, 0.001, 0.01, 0.05, 0.2, 0.5, 1.0)  # of the way to the next reading: it falls fast at first

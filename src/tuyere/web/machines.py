@@ -17,13 +17,14 @@ from tuyere.core.stations.speed.machine import KINDS, Row
 from tuyere.core.stations.speed.station import felt
 from tuyere.core.stations.speed.trial import CHANGES, LEAKS, TrialReading, TrialRow, read_trial
 from tuyere.documents.wheel_drawing import sizes, wheel_dxf, wheel_svg
+from tuyere.record.entry import Entry, Strict, none_typed
+from tuyere.record.forms import MachineForm, SheetForm
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.entry import Entry, Strict, none_typed
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import MachineForm, SheetForm, answer_of
 from tuyere.web.rules import anyone, computes
 from tuyere.web.speed_answers import Answered, Entries, pair_out, typed_entries
 from tuyere.web.speeds import Words, blueprint
+from tuyere.web.surveyed import answer_of
 
 
 class MachineIn(Strict):

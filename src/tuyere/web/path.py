@@ -15,8 +15,8 @@ from tuyere.core.mechanics.on_wheels.one_belt import PathAnswer, WheelState
 from tuyere.core.mechanics.on_wheels.take_up import Reach
 from tuyere.core.mechanics.on_wheels.wheels import PathWheel
 from tuyere.core.mechanics.open_belt import GeometryError
+from tuyere.record.forms import WithSurvey
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.forms import WithSurvey
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 

@@ -10,11 +10,11 @@ from pydantic import BaseModel, Field
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
+from tuyere.record.entry import MOST_VERSIONS, Strict
 from tuyere.store import factors, people, sessions
 from tuyere.store.people_tables import Role, Site
 from tuyere.store.write import Outcome, Writer, update
 from tuyere.web.answers import answer
-from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.floor import CreatedOut, SitePath
 from tuyere.web.routes import routes

@@ -5,8 +5,8 @@ from datetime import datetime
 
 from pydantic import BaseModel, Field
 
+from tuyere.record.entry import Strict
 from tuyere.store.photos import Listed
-from tuyere.web.entry import Strict
 
 
 class Arrow(Strict):

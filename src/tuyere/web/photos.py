@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field
 from sqlmodel import Session
 
 from tuyere.core.basis.picture import NotAPictureError, picture_of
+from tuyere.record.entry import MOST_VERSIONS, Strict
 from tuyere.store import photos as store
 from tuyere.store.clock import now
 from tuyere.store.inspect_tables import Photo
@@ -19,7 +20,6 @@ from tuyere.store.tables import Drive, Finding
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
-from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.photo_answers import Arrow, PhotoOut, photo_out
 from tuyere.web.routes import routes

@@ -7,11 +7,11 @@ from flask import Response
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
+from tuyere.record.entry import MOST_VERSIONS, Strict
 from tuyere.store.clock import now
 from tuyere.store.shop_tables import ShopList, WhatIf
 from tuyere.store.write import Outcome, Writer, update
 from tuyere.web.answers import answer
-from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.state import write
 
 

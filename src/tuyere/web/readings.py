@@ -21,6 +21,8 @@ from tuyere.core.stations.tension.methods import BY_KEY, TensionMethod
 from tuyere.core.stations.tension.read import Tight
 from tuyere.core.stations.tension.settling import beyond_settling
 from tuyere.core.stations.tension.station import tension_of
+from tuyere.record.entry import MOST_VERSIONS, Entry, Strict
+from tuyere.record.forms import GaugeForm, TachometerForm
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import answer_by_look, facts_of
@@ -31,13 +33,11 @@ from tuyere.store.tables import Configuration, Drive, Reading, ReadingValue
 from tuyere.store.write import Outcome, Writer, insert
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath, refuse_problems
-from tuyere.web.entry import MOST_VERSIONS, Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import GaugeForm, TachometerForm, answer_of
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_reading
 from tuyere.web.state import site_day, write
-from tuyere.web.surveyed import survey_form
+from tuyere.web.surveyed import answer_of, survey_form
 
 blueprint = routes("readings", "/api", "readings")
 

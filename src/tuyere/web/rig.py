@@ -13,10 +13,10 @@ from tuyere.core.stations.align.judge import said
 from tuyere.core.stations.align.methods import METHODS
 from tuyere.core.stations.align.moves import Feet
 from tuyere.instruments.rig import Made, Rig
+from tuyere.record.entry import Entry, Strict, none_typed
+from tuyere.record.forms import KeptForm, SheetForm, SurveyForm
 from tuyere.web.align import FeetIn, PairIn
 from tuyere.web.answers import answer
-from tuyere.web.entry import Entry, Strict, none_typed
-from tuyere.web.forms import KeptForm, SheetForm, SurveyForm
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 

@@ -12,6 +12,7 @@ from sqlmodel import Session, select
 from tuyere.core.stations.inspect.diagnosis.of_drive import family_of
 from tuyere.core.stations.inspect.rounds.checklist import DEPTHS, TITLES, Depth, Item, compose, items, suggest
 from tuyere.core.stations.inspect.rounds.of_drive import has_of, severe
+from tuyere.record.entry import MOST_VERSIONS, Strict
 from tuyere.store import drives
 from tuyere.store import rounds as store
 from tuyere.store.clock import now
@@ -23,7 +24,6 @@ from tuyere.store.tables import Drive, Finding, Reading
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
-from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.routes import routes
 from tuyere.web.rules import at_site_of_drive, at_site_of_round

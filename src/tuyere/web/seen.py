@@ -8,13 +8,13 @@ from pydantic import BaseModel, Field
 from sqlmodel import Session
 
 from tuyere.core.stations.inspect.signs import MACHINE_STATES, PLACES, UnknownSignError, sign, signs
+from tuyere.record.entry import MOST_VERSIONS, Strict
 from tuyere.store import findings as store
 from tuyere.store.people_tables import Role
 from tuyere.store.tables import Finding
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
-from tuyere.web.entry import MOST_VERSIONS, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, at_site_of_drive, at_site_of_finding

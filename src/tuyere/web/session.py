@@ -13,12 +13,12 @@ from itsdangerous import BadData, URLSafeSerializer
 from pydantic import BaseModel, Field
 from sqlmodel import Session
 
+from tuyere.record.entry import Strict
 from tuyere.store import people, sessions
 from tuyere.store.brake import WaitError
 from tuyere.store.names import name_problem
 from tuyere.store.people_tables import Person
 from tuyere.web.answers import answer
-from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, signed_in

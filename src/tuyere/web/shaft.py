@@ -10,12 +10,13 @@ from tuyere.core.basis.verdict import Verdict
 from tuyere.core.drive.layout.form import MOST_BELTS
 from tuyere.core.drive.layout.pair import Pair
 from tuyere.core.stations.size.shaft import read_shaft
+from tuyere.record.entry import Entry, Strict
+from tuyere.record.forms import SheetForm
 from tuyere.web.answers import answer
-from tuyere.web.entry import Entry, Strict
-from tuyere.web.forms import SheetForm, answer_of
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 from tuyere.web.size import Word
+from tuyere.web.surveyed import answer_of
 
 blueprint = routes("shaft", "/api/calc", "size", "Choosing a drive across all families, and what it does to its shafts")
 

@@ -12,10 +12,11 @@ from tuyere.core.kinds.fitted import ShortSet
 from tuyere.core.kinds.v_belt.short_set import not_here
 from tuyere.core.stations.align.station import alignment_of
 from tuyere.core.stations.tension.station import tension_of
+from tuyere.record.fitted_forms import SheavesForm
+from tuyere.record.forms import SheetForm
 from tuyere.web.aligned import AlignedOut, aligned_out
-from tuyere.web.fitted_forms import SheavesForm
-from tuyere.web.forms import SheetForm, answer_of
 from tuyere.web.stages import TrainOut, train_out
+from tuyere.web.surveyed import answer_of
 from tuyere.web.tight import TightOut, tight_out
 
 

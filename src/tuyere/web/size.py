@@ -29,13 +29,14 @@ from tuyere.core.stations.size.rank import Field as Ranked
 from tuyere.core.stations.size.search import search
 from tuyere.core.stations.size.shelf import Which, stock
 from tuyere.core.stations.size.stock import choices, usual
+from tuyere.record.entry import Entry, Strict
+from tuyere.record.forms import SheetForm
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.forms import SheetForm, answer_of
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 from tuyere.web.shop import the_shop
+from tuyere.web.surveyed import answer_of
 
 blueprint = routes("size", "/api/calc", "size", "Choosing a drive across all families, and what it does to its shafts")
 _LISTED, _OF_A_KIND, _POINTS = 80, 6, 500

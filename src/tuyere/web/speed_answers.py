@@ -14,9 +14,9 @@ from tuyere.core.kinds.spec import DriveSpec
 from tuyere.core.kinds.stock_wheel import StockWheel
 from tuyere.core.stations.speed.cones_form import ConesReading
 from tuyere.core.stations.speed.target import TargetPair, Targets, carries, rated, say
+from tuyere.record.entry import Entry
 from tuyere.web.answers import BothOut, both_out
 from tuyere.web.candidate_survey import written_over
-from tuyere.web.entry import Entry
 
 Entries = dict[str, Entry]
 

@@ -17,12 +17,13 @@ from tuyere.core.stations.speed.explain import Explanation, eighths
 from tuyere.core.stations.speed.reading import ByDiameter, read_speeds
 from tuyere.core.stations.speed.target import smallest, targets
 from tuyere.core.stations.speed.unknown import ShaftRow, WheelRow, read_unknown
+from tuyere.record.entry import Entry, Strict, none_typed
+from tuyere.record.forms import ConesForm, SheetForm
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.entry import Entry, Strict, none_typed
-from tuyere.web.forms import ConesForm, SheetForm, answer_of
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes
 from tuyere.web.speed_answers import Answered, ConesOut, Entries, TargetOut, cones_out, target_out, typed_entries
+from tuyere.web.surveyed import answer_of
 
 blueprint = routes("speeds", "/api/calc/speed", "speed", "Getting the driven shaft to the speed it should have; without a record")
 Words = dict[str, Annotated[str, Field(max_length=60)]]

@@ -12,6 +12,7 @@ from sqlalchemy import Engine
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 
+from tuyere.record.state import settle
 from tuyere.store.dues import zone_of
 from tuyere.store.write import KeyReusedError, Outcome, StaleError, Writer, write_once
 from tuyere.web.errors import FieldError, Refusal
@@ -81,9 +82,15 @@ def write(request_body: dict[str, Any], work: Any) -> Outcome:
     """Run a write once, as the person signed in, at the site the route's rule found."""
     end_reading()
     writer = Writer(current_user.id, g.site_id, idempotency_key())
+
+    def settled(session: Session) -> Outcome:
+        done: Outcome = work(session, writer)
+        settle(session, writer.site_id)
+        return done
+
     marked = {"path": request.path, "method": request.method, "body": request_body}
     try:
-        return write_once(engine(), writer, marked, lambda session: work(session, writer))
+        return write_once(engine(), writer, marked, settled)
     except StaleError as stale:
         who = ", ".join(dict.fromkeys(s["who"] for s in stale.since if s["who"])) or "Somebody"
         raise Refusal(

@@ -15,8 +15,8 @@ from tuyere.core.mechanics.tension.beam import SlackError
 from tuyere.core.mechanics.tension.moved import move_for
 from tuyere.core.mechanics.tension.published import HeldBy
 from tuyere.core.mechanics.tension.statics import STEEPEST_RAD, TOO_STEEP
+from tuyere.record.entry import Strict
 from tuyere.web.answers import answer
-from tuyere.web.entry import Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.routes import routes
 from tuyere.web.rules import computes

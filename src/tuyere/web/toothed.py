@@ -17,9 +17,9 @@ from tuyere.core.kinds.synchronous.told import linear_of
 from tuyere.core.kinds.teeth import DriveReading, Fitting, ToothedWheel
 from tuyere.core.kinds.template import Template
 from tuyere.core.kinds.toothed import HOW, Recognised, ToothedReading
+from tuyere.record.entry import MeshingKey, Strict, part_of
+from tuyere.record.fitted_forms import ToothedForm
 from tuyere.web.answers import BothOut, answer, both_out
-from tuyere.web.entry import MeshingKey, Strict, part_of
-from tuyere.web.fitted_forms import ToothedForm
 from tuyere.web.routes import routes
 from tuyere.web.rules import anyone, computes
 

@@ -18,6 +18,7 @@ from tuyere.core.stations.inspect.wear.forecast import Bend, forecast
 from tuyere.core.stations.inspect.wear.of_drive import worn_part
 from tuyere.core.stations.inspect.wear.places import places_of, whole_set
 from tuyere.core.stations.inspect.wear.read import SPANS, WearRead, read_wear, tool_of, whats_of
+from tuyere.record.entry import Entry, Strict
 from tuyere.store import drives
 from tuyere.store.clock import now
 from tuyere.store.dues import facts_of
@@ -27,7 +28,6 @@ from tuyere.store.tables import Configuration, Drive, Due, Reading, ReadingValue
 from tuyere.store.write import Outcome, Writer, insert, update
 from tuyere.web.answers import answer
 from tuyere.web.drives import DrivePath
-from tuyere.web.entry import Entry, Strict
 from tuyere.web.errors import FieldError, Refusal
 from tuyere.web.readings import KeptReadingOut, ask_of_meter, entry_known, hour_meter, value_row
 from tuyere.web.routes import routes

@@ -4,7 +4,7 @@ import { ElMessageBox } from 'element-plus'
 import { computed, nextTick, ref, shallowRef } from 'vue'
 
 import { api, type DriveOut, type LogEntry, Refused, unwrap } from '../../api/client'
-import { useLog, useMayWrite } from '../../api/queries'
+import { useLog, useMayWrite, useTrend } from '../../api/queries'
 import { useWrite } from '../../api/useWrite'
 import { useRefresh } from '../../open/useOpen'
 import { inSystem, say } from '../../settings'
@@ -18,10 +18,10 @@ import TrendChart from './TrendChart.vue'
 
 defineOptions({ inheritAttrs: false })
 const { drive, recordOnly } = defineProps<{ drive: DriveOut; recordOnly: boolean }>()
-const { data, error, isPending, refetch } = useLog(() => drive.id)
 const mayWrite = useMayWrite()
 const client = useQueryClient()
-const entries = computed(() => data.value?.entries ?? [])
+const { data: drawn } = useTrend(() => drive.id)
+const entries = computed(() => drawn.value?.entries ?? [])
 /** One trend a stage: fittings and surveys are of the whole drive. */
 const trends = computed(() => {
   const read = entries.value.filter((e) => e.kind === 'belt tension')
@@ -29,7 +29,7 @@ const trends = computed(() => {
   return stages.map((stage) => ({
     stage,
     entries: entries.value.filter((e) => e.kind !== 'belt tension' || (e.stage ?? 1) === stage),
-    expected: (data.value?.expected ?? []).filter((x) => x.stage === stage),
+    expected: (drawn.value?.expected ?? []).filter((x) => x.stage === stage),
   }))
 })
 /** One a pair of wheels that was aligned. */
@@ -48,9 +48,11 @@ const SHOWN: { title: string; kinds: readonly string[] }[] = [
   { title: 'Surveys', kinds: ['survey', 'counter slip'] },
 ]
 const shown = shallowRef(SHOWN[0]!)
-const listed = computed(() =>
-  shown.value.kinds.length ? entries.value.filter((e) => shown.value.kinds.includes(e.kind)) : entries.value,
+const { data, error, isPending, refetch, hasNextPage, fetchNextPage, isFetchingNextPage } = useLog(
+  () => drive.id,
+  () => shown.value.kinds,
 )
+const listed = computed(() => data.value?.pages.flatMap((p) => p.entries) ?? [])
 const refresh = useRefresh()
 const { write: reopen, problem: reopenProblem } = useWrite(
   `reopen-${drive.id}`,
@@ -126,12 +128,21 @@ function how(e: LogEntry): string {
   if (e.struck) parts.push('struck out')
   return parts.join('; ')
 }
+/** A point of a curve may lie further back than the list has come. */
 async function show(id: string): Promise<void> {
   marked.value = id
+  shown.value = SHOWN[0]!
+  await nextTick()
+  while (!listed.value.some((e) => e.id === id) && hasNextPage.value) await fetchNextPage()
   await nextTick()
   document.getElementById(`e-${id}`)?.scrollIntoView({ block: 'center', behavior: 'smooth' })
 }
-const print = () => window.print()
+/** Whole, however far it has been read. */
+async function print(): Promise<void> {
+  while (hasNextPage.value) await fetchNextPage()
+  await nextTick()
+  window.print()
+}
 </script>
 
 <template>
@@ -155,7 +166,7 @@ const print = () => window.print()
       <button class="bare" type="button" @click="refetch()"><u>Try again</u></button>
     </p>
     <p v-else-if="isPending" class="soft">Reading the log…</p>
-    <div v-else-if="!entries.length" class="stack">
+    <div v-else-if="!listed.length && !shown.kinds.length" class="stack">
       <h2>Nothing in the log yet</h2>
       <p v-if="!recordOnly">
         Keep the survey, then gauge the belts: each reading lands here with who, when and how, and draws the trend.
@@ -280,6 +291,11 @@ const print = () => window.print()
           </button>
         </li>
       </ol>
+      <p v-if="hasNextPage" class="no-print">
+        <button type="button" class="bare" :disabled="isFetchingNextPage" @click="fetchNextPage()">
+          <u>{{ isFetchingNextPage ? 'Reading on…' : 'Show what was before' }}</u>
+        </button>
+      </p>
       <p class="no-print"><el-button @click="print">Print this log</el-button></p>
     </template>
   </div>

@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
-import type { Log, LogEntry } from '../../api/client'
+import type { LogEntry, Trend } from '../../api/client'
 import { inSystem, NEWTON_PER_LBF, settings } from '../../settings'
 
 /** Average strand tension over time against the window that held at each reading; fittings as upright lines. */
@@ -10,7 +10,7 @@ const {
   entries,
   expected = [],
   title = '',
-} = defineProps<{ entries: LogEntry[]; expected?: Log['expected']; title?: string }>()
+} = defineProps<{ entries: LogEntry[]; expected?: Trend['expected']; title?: string }>()
 const emit = defineEmits<{ show: [id: string] }>()
 const frame = ref<HTMLElement>()
 const { width } = useElementSize(frame)

@@ -7,10 +7,7 @@ from typing import TYPE_CHECKING
 from tuyere.core.basis.quantity import System, show, to_si
 from tuyere.core.basis.table import rows
 from tuyere.core.kinds import v_belt
-from tuyere.core.kinds.choose import (
-    ChoiceWheel,
-    Choosable,
-)
+from tuyere.core.kinds.choose import ChoiceWheel, Choosable
 from tuyere.core.kinds.rating.own_table import OwnRatings
 from tuyere.core.kinds.v_belt import rating as vee
 from tuyere.core.kinds.v_belt.choosable import MOST_JOINED, VKind, flat_wheel, sheave

@@ -16,13 +16,7 @@ from tuyere.core.kinds.loop import Loop, LoopRead, MadeLoop, Rim, Seating, Stran
 from tuyere.core.kinds.stock_wheel import StockWheel
 from tuyere.core.kinds.v_belt.about import ABOUT
 from tuyere.core.kinds.v_belt.belt import Belt, nearest_belts, parse_designation
-from tuyere.core.kinds.v_belt.groove import (
-    datum_from_outside,
-    groove_at_outside,
-    grooves_of,
-    min_datum_diameter,
-    pitch_over_datum,
-)
+from tuyere.core.kinds.v_belt.groove import datum_from_outside, groove_at_outside, grooves_of, min_datum_diameter, pitch_over_datum
 from tuyere.core.kinds.v_belt.rating import length_factor, rated, rated_power
 from tuyere.core.kinds.v_belt.section import BeltError, Section, centrifugal_mass, section
 from tuyere.core.kinds.v_belt.tension import FRICTION, STRETCH_AT_A_64TH, arc_factor, bending_stiffness, half_turn_ratio, tension_ratio

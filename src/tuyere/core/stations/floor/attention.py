@@ -95,17 +95,29 @@ def attention(
     >>> attention(reading=Said(Tone.GOOD, "Right for these belts"))
     Attention(level=<Level.QUIET: 'quiet'>, reason='Right for these belts', page='')
     """
+    due = min((d for d in dues if d.days is not None and not d.resting), key=lambda d: d.days or 0, default=None)
+    return with_due(without_dues(stations, reading, findings), due)
+
+
+def without_dues(stations: Sequence[Verdict] = (), reading: Said | None = None, findings: Sequence[Said] = ()) -> Attention:
+    """What is said of a drive, whatever day it is: what a list can keep of it."""
     said = [*findings, *([reading] if reading else []), *(Said(v.tone, v.headline, page_of(v)) for v in stations if not v.standing)]
-    days, due = min(((d.days, d) for d in dues if d.days is not None and not d.resting), key=lambda pair: pair[0], default=(0, None))
     if stop := next((s for s in said if s.weight is Tone.STOP), None):
         return Attention(Level.STOP, stop.what, stop.page)
-    if due and days <= 0:
-        late = "Due today" if not days else f"Overdue by {-days} {'day' if days == -1 else 'days'}"
-        return Attention(Level.OVERDUE, f"{late}: {due.what}", due.page)
     if watch := next((s for s in said if s.weight is Tone.WATCH and not s.standing), None):
         return Attention(Level.WATCH, watch.what, watch.page)
-    if due and days <= SOON_DAYS:
-        return Attention(Level.SOON, f"In {days} {'day' if days == 1 else 'days'}: {due.what}", due.page)
     if remark := next((s for s in said if s.weight is Tone.WATCH), None):
         return Attention(Level.REMARK, remark.what, remark.page)
     return Attention(Level.QUIET, reading.what if reading else "")
+
+
+def with_due(said: Attention, due: Promised | None) -> Attention:
+    """The same with the first due to fall: only a stop comes before what is overdue, only what wants watching before what is due soon."""
+    if due is None or due.days is None or said.level is Level.STOP:
+        return said
+    if due.days <= 0:
+        late = "Due today" if not due.days else f"Overdue by {-due.days} {'day' if due.days == -1 else 'days'}"
+        return Attention(Level.OVERDUE, f"{late}: {due.what}", due.page)
+    if due.days <= SOON_DAYS and said.level is not Level.WATCH:
+        return Attention(Level.SOON, f"In {due.days} {'day' if due.days == 1 else 'days'}: {due.what}", due.page)
+    return said

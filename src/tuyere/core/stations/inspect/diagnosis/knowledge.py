@@ -10,9 +10,10 @@ from typing import Any, Literal
 from tuyere.core.basis import keeper
 from tuyere.core.basis.figure import both
 from tuyere.core.kinds.wear_limits import WearLimit, limit_of
+from tuyere.core.stations.inspect.diagnosis.check import FAMILIES as FAMILIES
+from tuyere.core.stations.inspect.diagnosis.check import Family as Family
+from tuyere.core.stations.inspect.diagnosis.check import check
 
-Family = Literal["v", "ribbed", "synchronous", "flat", "chain", "conveyor"]
-FAMILIES: tuple[Family, ...] = ("v", "ribbed", "synchronous", "flat", "chain", "conveyor")
 RUNS = {"": "belt or chain", "chain": "chain", "conveyor": "chain"}
 NOTHING = "nothing_wrong"  # the cause that says so; it is never one of two
 
@@ -157,7 +158,7 @@ def knowledge(narrow: bool = False, fixed: bool = False, large_teeth: int | None
 
     `family`: in the words of its kind; without one, of all kinds.
     """
-    text = (resources.files("tuyere.core.stations.inspect.diagnosis") / "knowledge.toml").read_text(encoding="utf-8")
+    text = _text()
 
     def limit(what: str) -> WearLimit:
         return limit_of(what, narrow, fixed, large_teeth)
@@ -180,6 +181,14 @@ def knowledge(narrow: bool = False, fixed: bool = False, large_teeth: int | None
         frozenset(told["there"]["sure"]),
         frozenset(told["there"]["kinds"]),
     )
+
+
+@cache
+def _text() -> str:
+    """The file, once it has been checked whole. Raises KnowledgeError."""
+    text = (resources.files("tuyere.core.stations.inspect.diagnosis") / "knowledge.toml").read_text(encoding="utf-8")
+    check(text, tomllib.loads(text))
+    return text
 
 
 def _on_record(found: dict[str, Sign]) -> dict[str, Fact]:

@@ -4,6 +4,7 @@ Between two hour-meter readings it ran evenly while it was not laid up; before t
 the readings, else as surveyed. A meter that shows less than before is another meter: that stretch counts by the pace.
 """
 
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
@@ -95,6 +96,7 @@ class RunningHours:
 
     def __init__(self, readings: Sequence[MeterReading] = (), hours_per_day: float | None = None, lay_ups: Sequence[LayUp] = ()) -> None:
         self._readings = sorted((MeterReading(_utc(r.at), r.hours) for r in readings), key=lambda r: r.at)
+        self._times = [r.at for r in self._readings]
         self._rests = _merged(lay_ups)
         self.pace = self._learnt() or (_about(hours_per_day / 24, "as surveyed") if hours_per_day is not None else None)
         self._stretches = self._even()
@@ -180,9 +182,11 @@ class RunningHours:
     def _rates(self, start: datetime, end: datetime) -> tuple[float, float, float] | None:
         if any(a <= start and end <= b for a, b in self._rests):
             return 0.0, 0.0, 0.0
-        for a, b in pairwise(self._readings):
+        last = bisect_right(self._times, start) - 1
+        if 0 <= last < len(self._readings) - 1:
+            a, b = self._readings[last], self._readings[last + 1]
             active = self._active(a.at, b.at)
-            if a.at <= start and end <= b.at and 0 <= b.hours - a.hours <= active * _SPILL and active:
+            if 0 <= b.hours - a.hours <= active * _SPILL and active:
                 share = min(1.0, (b.hours - a.hours) / active)
                 return share, share, share
         return (self.pace.low, self.pace.likely, self.pace.high) if self.pace else None

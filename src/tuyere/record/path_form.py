@@ -8,7 +8,7 @@ from pydantic import Field
 from tuyere.core.drive.layout.form import MOST_BELTS
 from tuyere.core.drive.layout.typed import TypedCarriage, TypedKeeper, TypedPoint, TypedTakeUp, TypedTape, TypedWheel
 from tuyere.core.drive.survey import Layout
-from tuyere.web.entry import Entry, Strict, none_typed
+from tuyere.record.entry import Entry, Strict, none_typed
 
 WheelNumber = Annotated[int, Field(ge=0, le=99)]
 BeltNumber = Annotated[int, Field(ge=1, le=MOST_BELTS)]
@@ -25,6 +25,7 @@ class PointEntry(Strict):
     tape_b: Entry = none_typed
 
     def typed(self) -> TypedPoint:
+        """As the core reads it."""
         return TypedPoint(self.x.typed(), self.y.typed(), self.from_a, self.tape_a.typed(), self.from_b, self.tape_b.typed())
 
 
@@ -38,6 +39,7 @@ class TakeUpEntry(Strict):
     slacken: Entry = none_typed
 
     def typed(self) -> TypedTakeUp:
+        """As the core reads it."""
         return TypedTakeUp(self.how, self.along, self.pivot.typed(), self.tighten.typed(), self.slacken.typed())
 
 
@@ -63,6 +65,7 @@ class WheelEntry(Strict):
     teeth: str = Field("", max_length=20, description="of a toothed pulley or a sprocket")
 
     def typed(self) -> TypedWheel:
+        """As the core reads it."""
         take_up = self.take_up.typed()
         if self.takes_up and not take_up.how:
             take_up = replace(take_up, how="line")
@@ -105,6 +108,7 @@ class KeeperEntry(Strict):
     most: Entry = none_typed
 
     def typed(self) -> TypedKeeper:
+        """As the core reads it."""
         return TypedKeeper(
             self.name, self.belt, self.side, self.state, self.at.typed(), self.gap.typed(), self.least.typed(), self.most.typed()
         )

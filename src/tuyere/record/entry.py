@@ -52,6 +52,7 @@ class Entry(Strict):
     origin: Origin | None = None
 
     def typed(self) -> Typed:
+        """As the core reads it."""
         return Typed(self.text, self.unit, self.origin)
 
 

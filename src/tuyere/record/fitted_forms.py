@@ -6,7 +6,7 @@ from pydantic import Discriminator, Field, Tag
 
 from tuyere.core.kinds import registry
 from tuyere.core.kinds.flat.kind import FLAT
-from tuyere.web.entry import USUAL_FAMILY, USUAL_MESHING, Entry, FamilyKey, Strict, none_typed
+from tuyere.record.entry import USUAL_FAMILY, USUAL_MESHING, Entry, FamilyKey, Strict, none_typed
 
 
 class SheaveSizes(Strict):

@@ -11,13 +11,13 @@ from tuyere.core.drive.old_survey import by_stages, is_old
 from tuyere.core.drive.survey import DrivenMachine, Driver, Stage, Survey, Tachometer
 from tuyere.core.kinds import registry
 from tuyere.core.kinds.held import HeldBy
+from tuyere.core.kinds.rating.own_table import NONE, OwnRatings
 from tuyere.core.kinds.survey import Part
 from tuyere.core.stations.align.read import TypedAlign, TypedReading
 from tuyere.core.stations.tension.typed import TypedTension
-from tuyere.web.entry import USUAL_FAMILY, Entry, Strict, none_typed, part_of
-from tuyere.web.fitted_forms import AnyFitted, SheavesForm
-from tuyere.web.path_form import LayoutForm
-from tuyere.web.shop import the_shop
+from tuyere.record.entry import USUAL_FAMILY, Entry, Strict, none_typed, part_of
+from tuyere.record.fitted_forms import AnyFitted, SheavesForm
+from tuyere.record.path_form import LayoutForm
 
 FORCE_TOOLS = tuple(name for name, tool in TOOLS.items() if tool.kind == "force")
 
@@ -259,6 +259,6 @@ class SheetForm(WithSurvey):
     align: AlignForm = Field(default_factory=AlignForm)
 
 
-def answer_of(survey: SurveyForm, seen: TachometerForm | None = None) -> Answer:
-    """What a survey says; rated by the shop's own tables where it has any."""
-    return answer(survey.typed(), seen.typed() if seen else Tachometer(), the_shop().ratings)
+def answer_of(survey: SurveyForm, seen: TachometerForm | None = None, own: OwnRatings = NONE) -> Answer:
+    """What a survey says. `own`: the shop's own rating tables."""
+    return answer(survey.typed(), seen.typed() if seen else Tachometer(), own)
