@@ -11,6 +11,7 @@ from typing import Any
 
 from sqlalchemy import ColumnElement, func, tuple_
 from sqlalchemy import select as columns
+from sqlalchemy.orm import defer
 from sqlmodel import Session, col, select
 
 from tuyere.core.stations.floor.attention import Level
@@ -103,6 +104,7 @@ def page(session: Session, site_id: uuid.UUID, asked: Asked, today: date) -> Pag
         .where(*found)
         .order_by(*order)
         .limit(asked.limit + 1)
+        .options(*(defer(col(c)) for c in (state.words, state.stations, state.solved_for)))  # type: ignore[arg-type]
     )
     rows: Sequence[Any] = session.execute(wanted).all()
     some = rows[: asked.limit]
@@ -160,7 +162,7 @@ def _read(after: str) -> tuple[int, str, str, uuid.UUID]:
 def _open_findings(session: Session, ids: Sequence[uuid.UUID]) -> dict[uuid.UUID, list[Finding]]:
     found: dict[uuid.UUID, list[Finding]] = defaultdict(list)
     wanted = select(Finding).where(col(Finding.drive_id).in_(ids), col(Finding.closed_at).is_(None)).order_by(col(Finding.found_at))
-    for f in session.exec(wanted):
+    for f in session.exec(wanted.options(defer(col(Finding.told)))):  # type: ignore[arg-type]
         found[f.drive_id].append(f)
     return found
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from sqlalchemy import func
+from sqlalchemy.orm import defer
 from sqlmodel import Session, col, select
 
 from tuyere.store.job_tables import Job, JobStep, MachineSteps
@@ -46,10 +47,14 @@ def open_at_drive(session: Session, drive_id: uuid.UUID) -> list[Job]:
     return list(session.exec(wanted.order_by(col(Job.planned_at).desc())))
 
 
-def open_at_site(session: Session, site_id: uuid.UUID, most: int) -> tuple[list[tuple[Job, Drive, Machine]], int]:
-    """Jobs of a site that are waiting or under way; what is under way first, then the oldest; and how many there are in all."""
+def open_at_site(session: Session, site_id: uuid.UUID, most: int) -> tuple[list[tuple[Job, uuid.UUID, str, str]], int]:
+    """Jobs of a site that are waiting or under way, each with its drive, machine and place; what is under way first, then the oldest.
+
+    And how many there are in all.
+    """
     here = (Machine.site_id == site_id, col(Job.finished_at).is_(None), col(Job.dropped_at).is_(None))
-    wanted = select(Job, Drive, Machine).join(Drive, col(Drive.id) == col(Job.drive_id)).join(Machine).where(*here)
+    wanted = select(Job, Drive.id, Machine.name, Machine.place).join(Drive, col(Drive.id) == col(Job.drive_id)).join(Machine).where(*here)
+    wanted = wanted.options(defer(col(Job.numbers)))  # type: ignore[arg-type]
     found = list(session.exec(wanted.order_by(col(Job.began_at).is_(None), col(Job.planned_at)).limit(most)).all())
     many = select(func.count()).select_from(Job).join(Drive, col(Drive.id) == col(Job.drive_id)).join(Machine).where(*here)
     return found, session.exec(many).one()

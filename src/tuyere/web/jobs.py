@@ -38,7 +38,7 @@ from tuyere.web.routes import routes
 from tuyere.web.rules import at_site, at_site_of_drive, at_site_of_job
 from tuyere.web.state import reading, write
 
-MOST_LISTED = 60
+MOST_LISTED = 30
 blueprint = routes("jobs", "/api", "jobs", "Jobs, from lock-out to run-in")
 
 
@@ -80,12 +80,12 @@ def get_jobs(path: DrivePath) -> Response:
 def get_site_jobs(path: SitePath) -> Response:
     with reading() as session:
         listed, many = store.open_at_site(session, path.site_id, MOST_LISTED)
-        said, names = store.steps_of_many(session, [j.id for j, _, _ in listed]), dict(session.exec(select(Person.id, Person.name)).all())
+        said, names = store.steps_of_many(session, [j.id for j, *_ in listed]), dict(session.exec(select(Person.id, Person.name)).all())
         jobs = [
             SiteJobOut(
-                **brief_out(session, j, names[j.planned_by], said[j.id]).model_dump(), drive_id=d.id, machine=m.name, place=m.place or ""
+                **brief_out(session, j, names[j.planned_by], said[j.id]).model_dump(), drive_id=drive_id, machine=machine, place=place
             )
-            for j, d, m in listed
+            for j, drive_id, machine, place in listed
         ]
         return answer(SiteJobsOut(jobs=jobs, many=many))
 
