@@ -82,7 +82,9 @@ function walk(event: KeyboardEvent, step: number): void {
     <header>
       <div>
         <h1>{{ site?.name ?? 'Floor' }}</h1>
-        <p v-if="data" class="soft">{{ here }} drives, {{ groups[0]!.many }} need attention</p>
+        <p v-if="data" class="soft">
+          {{ found === here ? here : `${found} of ${here}` }} drives, {{ groups[0]!.many }} need attention
+        </p>
       </div>
       <label class="search no-print">
         <span class="sr">Search machines and drives</span>
@@ -137,43 +139,45 @@ function walk(event: KeyboardEvent, step: number): void {
       @keydown.down.prevent="walk($event, 1)"
       @keydown.up.prevent="walk($event, -1)"
     >
-      <section v-for="group in groups" v-show="group.drives.length" :key="group.title">
-        <h2>
-          {{ group.title }} <span class="soft">{{ group.many }}</span>
-        </h2>
-        <ul>
-          <li v-for="d in group.drives" :key="d.id" class="line">
-            <router-link :to="`/drives/${d.id}`" class="drive" :class="`w${weight(d)}`">
-              <DriveSketch :drive="d" />
-              <span class="who">
-                <b>{{ d.machine }}</b>
-                <span class="soft small">{{ d.name }} · {{ d.place }}</span>
-              </span>
-              <span class="belts">
-                <b v-if="d.belts">{{ d.belts }}</b>
-                <span v-else class="soft">{{ d.sketch ? d.family : 'not surveyed' }}</span>
-              </span>
-              <span class="state">
-                <span v-for="f in d.findings" :key="f.id" class="finding">
-                  <i aria-hidden="true">{{ f.weight === 'stop' ? '■' : '▲' }}</i>
-                  {{ say(f.what) }}
+      <div>
+        <section v-for="group in groups" v-show="group.drives.length" :key="group.title">
+          <h2>
+            {{ group.title }} <span class="soft">{{ group.many }}</span>
+          </h2>
+          <ul>
+            <li v-for="d in group.drives" :key="d.id" class="line">
+              <router-link :to="`/drives/${d.id}`" class="drive" :class="`w${weight(d)}`">
+                <DriveSketch :drive="d" />
+                <span class="who">
+                  <b>{{ d.machine }}</b>
+                  <span class="soft small">{{ d.name }} · {{ d.place }}</span>
                 </span>
-                <span v-if="why(d)" :class="d.level === 'quiet' ? 'soft' : 'finding'">
-                  <i v-if="weight(d) < 5" aria-hidden="true">{{ d.level === 'stop' ? '■' : '▲' }}</i>
-                  {{ say(why(d)) }}
+                <span class="belts">
+                  <b v-if="d.belts">{{ d.belts }}</b>
+                  <span v-else class="soft">{{ d.sketch ? d.family : 'not surveyed' }}</span>
                 </span>
-                <span v-if="d.last_reading_at" class="soft small">gauged {{ ago(d.last_reading_at) }}</span>
-              </span>
-            </router-link>
-            <router-link v-if="d.page && weight(d) < 5" class="go" :to="`/drives/${d.id}/${d.page}`">
-              {{ d.page.split(/[/?]/)[0] }} ›<span class="sr">: answers why {{ d.machine }} wants attention</span>
-            </router-link>
-            <button v-if="mayWrite" type="button" class="bare saw no-print" @click="seeing = d">
-              Saw <br />something<span class="sr"> at {{ d.machine }}</span>
-            </button>
-          </li>
-        </ul>
-      </section>
+                <span class="state">
+                  <span v-for="f in d.findings" :key="f.id" class="finding">
+                    <i aria-hidden="true">{{ f.weight === 'stop' ? '■' : '▲' }}</i>
+                    {{ say(f.what) }}
+                  </span>
+                  <span v-if="why(d)" :class="d.level === 'quiet' ? 'soft' : 'finding'">
+                    <i v-if="weight(d) < 5" aria-hidden="true">{{ d.level === 'stop' ? '■' : '▲' }}</i>
+                    {{ say(why(d)) }}
+                  </span>
+                  <span v-if="d.last_reading_at" class="soft small">gauged {{ ago(d.last_reading_at) }}</span>
+                </span>
+              </router-link>
+              <router-link v-if="d.page && weight(d) < 5" class="go" :to="`/drives/${d.id}/${d.page}`">
+                {{ d.page.split(/[/?]/)[0] }} ›<span class="sr">: answers why {{ d.machine }} wants attention</span>
+              </router-link>
+              <button v-if="mayWrite" type="button" class="bare saw no-print" @click="seeing = d">
+                Saw <br />something<span class="sr"> at {{ d.machine }}</span>
+              </button>
+            </li>
+          </ul>
+        </section>
+      </div>
       <aside v-if="promises.length || jobs?.jobs.length">
         <template v-if="jobs?.jobs.length">
           <h2>
