@@ -73,7 +73,7 @@ def align(page: Page, address: str) -> None:
     shot(page, "align")
     open_drive(page, address, "Kiln exhaust fan", "Survey")
     page.get_by_role("navigation", name="Stations").get_by_role("link", name="Inspect").click()
-    for place, sign in (("On the belt", "worn on one side only"), ("What was before", "keep failing far too early")):
+    for place, sign in (("On the belt", "worn on one side only"), ("What was before", "after another fails far too early")):
         page.locator(".spot").filter(has_text=place).click()
         page.locator(".signs button").filter(has_text=sign).click()
     page.wait_for_selector(".causes li")
