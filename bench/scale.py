@@ -71,9 +71,7 @@ def copied(name: str, series: str, salt: str, back: bool = False) -> str:
     table, columns = METADATA.tables[name], []
     for c in table.columns:
         to = {f.column.table.name for f in c.foreign_keys}
-        new = to & set(COPIED) - ({"drive", "configuration"} if back else set()) or (
-            c.primary_key and not to and isinstance(c.type, Uuid)
-        )
+        new = to & set(COPIED) - ({"drive", "configuration"} if back else set()) or (c.primary_key and not to and isinstance(c.type, Uuid))
         said = f"{name}.{c.name}"
         if new:
             said = f"CAST(md5({said}::text || {salt}) AS uuid)"
