@@ -53,7 +53,7 @@ class Job(SQLModel, table=True):
 
 
 class JobStep(SQLModel, table=True):
-    """What was done of one step of a job, when by whoever held the device; `words`: a note, or why it was passed over."""
+    """What was done of one step of a job, when by whoever held the device; `words`: a note, or why it was skipped."""
 
     __tablename__ = "job_step"
     __table_args__ = (UniqueConstraint("job_id", "step"), one_of("state", "", "done", "passed"))

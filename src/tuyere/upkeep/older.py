@@ -16,7 +16,7 @@ _END = b"\\.\n"
 
 
 def blocks(file: Path) -> Iterator[tuple[str, list[str], Iterator[bytes]]]:
-    """Each table's rows in the order of the file: table, columns, lines. Every other line is passed over. Raises GivingUp."""
+    """Each table's rows in the order of the file: table, columns, lines. Every other line is skipped. Raises GivingUp."""
     try:
         with gzip.open(file) as lines:
             for line in lines:

@@ -72,6 +72,7 @@ function toBench(): void {
   const from = desk.answer.value?.from_survey ?? {}
   const bench = useSizeAsk('bench')
   const copy = completedSize(JSON.parse(JSON.stringify(desk.asked.value)) as SizeAsked)
+  copy.size.stage = 1
   for (const [key, said] of Object.entries(from)) {
     if (key === 'driven_class') copy.size.words.driven_class ||= said.us
     else if (!copy.size.quantities[key]?.text)
