@@ -32,8 +32,9 @@ from tuyere.store.tables import Configuration, Drive, Machine, Reading
 from tuyere.store.write import Outcome, Writer
 from tuyere.web.alignments_kept import AlignmentKept, alignments_kept
 from tuyere.web.answers import answer
+from tuyere.web.choices import FamilyOut, family_out
 from tuyere.web.errors import FieldError, Refusal
-from tuyere.web.floor import FamilyOut, explain_clash, family_out
+from tuyere.web.floor import explain_clash
 from tuyere.web.machine_is import machine_is
 from tuyere.web.opened import DueOut, FindingOut, dues_out, finding_out
 from tuyere.web.routes import routes
